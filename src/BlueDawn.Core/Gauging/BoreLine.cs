@@ -1,0 +1,288 @@
+using BlueDawn.Core.Measures;
+using BlueDawn.Core.Safety;
+using BlueDawn.Core.Worksheets;
+
+namespace BlueDawn.Core.Gauging;
+
+/// <summary>A reading of a bore, or of the holes of one emulsion tube row; lengths in millimetres.</summary>
+/// <param name="GoPinMm">Largest pin that goes.</param>
+/// <param name="NoGoPinMm">Smallest pin that stops.</param>
+/// <param name="BoreMm">A direct reading instead.</param>
+/// <param name="ResolutionMm">The instrument's smallest step.</param>
+/// <param name="OpenHoles">For a row of holes: how many are open.</param>
+public sealed record BoreReading(
+    decimal? GoPinMm,
+    decimal? NoGoPinMm,
+    decimal? BoreMm,
+    decimal? ResolutionMm,
+    int? OpenHoles) : Reading;
+
+/// <summary>A jet, or one row of holes of an emulsion tube.</summary>
+/// <param name="Key">Stable name.</param>
+/// <param name="Section">Heading on the sheet.</param>
+/// <param name="Label">What is gauged.</param>
+/// <param name="NominalMm">Nominal bore in millimetres.</param>
+/// <param name="ToleranceMm">Allowed either way.</param>
+/// <param name="Holes">Holes in the row; null for a jet.</param>
+/// <param name="SpecName">The spec sheet the limits are from.</param>
+public sealed record BoreLine(
+    string Key,
+    string Section,
+    string Label,
+    decimal NominalMm,
+    decimal ToleranceMm,
+    int? Holes,
+    string SpecName) : WorksheetLine(Key, Station.Gauging, Section, Label)
+{
+    /// <inheritdoc/>
+    public override Sentence Target => Holes is { } holes
+        ? Sentence.Of("{0} holes, {1} ± {2}", Quantity.Count(holes), Quantity.Mm(NominalMm), Quantity.Mm(ToleranceMm))
+        : Sentence.Of("{0} ± {1}", Quantity.Mm(NominalMm), Quantity.Mm(ToleranceMm));
+
+    /// <inheritdoc/>
+    public override Span? Window => new(Dimension.Length, (double)(NominalMm - ToleranceMm), (double)(NominalMm + ToleranceMm));
+
+    /// <inheritdoc/>
+    public override string LimitSource => SpecName;
+
+    /// <inheritdoc/>
+    public override Caution? Caution => Safety.Caution.NeverForce;
+
+    /// <inheritdoc/>
+    public override EntryForm Form
+    {
+        get
+        {
+            EntryField[] open = Holes is null ? [] : [EntryField.Measure("openHoles", "open", Dimension.Count)];
+            return new EntryForm(
+                [
+                    new EntryGroup("pins", "Pins",
+                    [
+                        .. open,
+                        EntryField.Measure("go", "goes", Dimension.Length, optional: true),
+                        EntryField.Measure("noGo", "stops", Dimension.Length, optional: true),
+                    ]),
+                    new EntryGroup("direct", "Direct bore",
+                    [
+                        .. open,
+                        EntryField.Measure("bore", "bore", Dimension.Length),
+                        EntryField.Measure("resolution", "± step", Dimension.Length, optional: true),
+                    ]),
+                ],
+                null);
+        }
+    }
+
+    /// <inheritdoc/>
+    public override ReadReading Read(TypedReading typed)
+    {
+        var reader = new TypedReader(typed);
+        int? open = Holes is null ? null : (int)Math.Round(reader.Required("openHoles", Dimension.Count, 0, Holes.Value));
+        var go = reader.Optional("go", Dimension.Length, 0.001m, JetGauge.LargestMm);
+        var noGo = reader.Optional("noGo", Dimension.Length, 0.001m, JetGauge.LargestMm);
+        var bore = reader.Optional("bore", Dimension.Length, 0.001m, JetGauge.LargestMm);
+        var resolution = reader.Optional("resolution", Dimension.Length, 0.0001m, 1m);
+        if (reader.Problems.Count == 0 && open != 0)
+        {
+            var problems = JetGauge.Check(new JetGaugeInput(go, noGo, bore, resolution, NominalMm, ToleranceMm, null));
+            foreach (var problem in problems)
+            {
+                reader.Wrong(FieldOf(problem.Field), problem.Message);
+            }
+        }
+
+        return Result(reader, () => new BoreReading(go, noGo, bore, bore is null ? null : resolution ?? JetGauge.DefaultResolutionMm, open));
+    }
+
+    /// <inheritdoc/>
+    public override Judgement Judge(Reading? reading, PinSet pins)
+    {
+        if (reader(reading) is not { } bore)
+        {
+            return Judgement.NotRead(Sentence.Of("Pass pins: the largest that goes, the smallest that stops."));
+        }
+
+        if (Holes is { } holes && bore.OpenHoles < holes)
+        {
+            return Blocked(holes, bore.OpenHoles ?? 0);
+        }
+
+        var bounds = bore.BoreMm is { } direct
+            ? BoreBounds.FromDirect(direct, bore.ResolutionMm ?? JetGauge.DefaultResolutionMm)
+            : BoreBounds.FromPins(bore.GoPinMm, bore.NoGoPinMm);
+        var result = JetGauge.Judge(bounds, NominalMm, ToleranceMm, pins);
+        var (verdict, finding, word, lean) = result.Verdict switch
+        {
+            BoreVerdict.InGauge => (Verdict.Good, "inGauge", "In gauge", Lean.None),
+            BoreVerdict.Restricted => (Verdict.NotGood, "restricted", "Restricted", Lean.Below),
+            BoreVerdict.OpenedUp => (Verdict.NotGood, "openedUp", "Opened up", Lean.Above),
+            _ => (Verdict.CannotTell, "cannotTell", "Cannot tell yet", Lean.None),
+        };
+        return new Judgement(
+            verdict,
+            finding,
+            word,
+            lean,
+            DoNext(result),
+            new Span(Dimension.Length, result.BoreLowMm == 0 ? null : (double)result.BoreLowMm, (double?)result.BoreHighMm),
+            Figures(result),
+            Why(result, bore),
+            Answers(result, bore));
+
+        static BoreReading? reader(Reading? reading) => reading as BoreReading;
+    }
+
+    private static string FieldOf(string computeField) => computeField switch
+    {
+        "goPinMm" => "go",
+        "noGoPinMm" => "noGo",
+        "boreMm" => "bore",
+        "resolutionMm" => "resolution",
+        _ => computeField,
+    };
+
+    private static Judgement Blocked(int holes, int open) => new(
+        Verdict.NotGood,
+        "blocked",
+        holes - open == 1 ? "1 hole blocked" : $"{holes - open} holes blocked",
+        Lean.Below,
+        Sentence.Of("Clear every hole, then count and gauge again: blocked air holes enrich the mixture."),
+        null,
+        [
+            new Figure("openHoles", "Open holes", Quantity.Count(open)),
+            new Figure("holes", "Holes in the row", Quantity.Count(holes)),
+        ],
+        [Sentence.Of("{0} of {1} holes are open. The row is judged by pins only when all of them are.", Quantity.Count(open), Quantity.Count(holes))],
+        []);
+
+    private Sentence DoNext(JetGaugeResult result)
+    {
+        switch (result.Verdict)
+        {
+            case BoreVerdict.InGauge:
+                return Sentence.Of("Leave it. Go on.");
+            case BoreVerdict.OpenedUp when Holes is not null:
+                return Sentence.Of("At least {0} too wide: renew the tube.", Quantity.Mm(result.BoreLowMm - result.WindowHighMm));
+            case BoreVerdict.OpenedUp:
+                return Sentence.Of("At least {0} too wide: fit a new jet.", Quantity.Mm(result.BoreLowMm - result.WindowHighMm));
+            case BoreVerdict.Restricted:
+                return WireGauge.ThickestWithin(result.WindowLowMm) is { } gauge
+                    ? Sentence.Of("Clear with a soft strand no thicker than {0}, then gauge again.", Quantity.Mm(WireGauge.DiameterMm(gauge), $"AWG {gauge} ({WireGauge.DiameterMm(gauge):0.00} mm)"))
+                    : Sentence.Of("Soak and blow through, then gauge again.");
+            default:
+                if (result.DecidingPin is { } pin)
+                {
+                    return Sentence.Of("Try the {0} pin.", Quantity.Mm(pin.DiameterMm, pin.Label.StartsWith('#') ? pin.Label : null));
+                }
+
+                return result.DecidingSizeMm is { } size
+                    ? Sentence.Of("No pin of yours lies between: borrow one near {0} or measure the bore directly.", Quantity.Mm(size))
+                    : Sentence.Of("Measure again with a finer instrument.");
+        }
+    }
+
+    private List<Figure> Figures(JetGaugeResult result)
+    {
+        var figures = new List<Figure>();
+        if (result.BoreLowMm > 0)
+        {
+            figures.Add(new Figure("boreLow", "Bore at least", Quantity.Mm(result.BoreLowMm)));
+            figures.Add(new Figure("areaLow", "Area at least", Quantity.Percent(result.AreaLowPercent)));
+        }
+
+        if (result.BoreHighMm is { } high)
+        {
+            figures.Add(new Figure("boreHigh", "Bore below", Quantity.Mm(high)));
+            figures.Add(new Figure("areaHigh", "Area below", Quantity.Percent(result.AreaHighPercent!.Value)));
+        }
+
+        figures.Add(new Figure("nearestDrill", "Nearest number drill", Quantity.Mm(result.NearestDrillMm, $"#{result.NearestDrill} ({result.NearestDrillMm:0.000} mm)")));
+        figures.Add(new Figure("nominal", "Bore on the spec sheet", Quantity.Mm(NominalMm)));
+        return figures;
+    }
+
+    private static List<Sentence> Why(JetGaugeResult result, BoreReading bore)
+    {
+        var why = new List<Sentence>();
+        if (bore.BoreMm is { } direct)
+        {
+            why.Add(Sentence.Of(
+                "The instrument reads {0} in steps of {1}, so the bore is from {2} to {3}.",
+                Quantity.Mm(direct),
+                Quantity.Mm(bore.ResolutionMm ?? JetGauge.DefaultResolutionMm),
+                Quantity.Mm(result.BoreLowMm),
+                Quantity.Mm(result.BoreHighMm!.Value)));
+        }
+        else
+        {
+            why.Add((bore.GoPinMm, bore.NoGoPinMm) switch
+            {
+                ({ } go, { } noGo) => Sentence.Of("{0} goes and {1} stops, so the bore is at least the first and less than the second.", Quantity.Mm(go), Quantity.Mm(noGo)),
+                ({ } go, null) => Sentence.Of("{0} goes, so the bore is at least that; nothing bounds it above yet.", Quantity.Mm(go)),
+                (null, { } noGo) => Sentence.Of("{0} stops, so the bore is less than that; nothing bounds it below yet.", Quantity.Mm(noGo)),
+                _ => Sentence.None,
+            });
+        }
+
+        why.Add(Sentence.Of("The window is {0} to {1}, edges included.", Quantity.Mm(result.WindowLowMm), Quantity.Mm(result.WindowHighMm)));
+        why.Add(result.Verdict switch
+        {
+            BoreVerdict.InGauge => Sentence.Of("Every bore the reading allows is inside it."),
+            BoreVerdict.Restricted => Sentence.Of("Every bore the reading allows is below it."),
+            BoreVerdict.OpenedUp => Sentence.Of("Every bore the reading allows is above it. A jet never grows by itself: it was cut."),
+            _ => Sentence.Of("The reading reaches over an edge of it, so both answers are still possible."),
+        });
+        if (result.DecidingPin is { } pin)
+        {
+            why.Add(Sentence.Of(
+                $"If {{0}} goes: {Word(pin.IfItGoes)}. If it stops: {Word(pin.IfItStops)}.",
+                Quantity.Mm(pin.DiameterMm, pin.Label.StartsWith('#') ? pin.Label : null)));
+        }
+
+        why.Add(Sentence.Of("Area goes with the square of the bore. Number drills: ASME B94.11M."));
+        return why;
+    }
+
+    private static List<QuickAnswer> Answers(JetGaugeResult result, BoreReading bore)
+    {
+        if (bore.BoreMm is not null || result.DecidingPin is not { } pin)
+        {
+            return [];
+        }
+
+        QuickAnswer Answer(string said, decimal? go, decimal? noGo, BoreVerdict leads)
+        {
+            var values = new Dictionary<string, string>();
+            void Put(string name, decimal? mm)
+            {
+                if (mm is { } size)
+                {
+                    values[name] = size.ToString("0.######") + " mm";
+                }
+            }
+
+            Put("go", go);
+            Put("noGo", noGo);
+            if (bore.OpenHoles is { } open)
+            {
+                values["openHoles"] = open.ToString();
+            }
+
+            return new QuickAnswer($"{pin.Label} {said}", values, Word(leads));
+        }
+
+        return
+        [
+            Answer("goes", pin.DiameterMm, bore.NoGoPinMm, pin.IfItGoes),
+            Answer("stops", bore.GoPinMm, pin.DiameterMm, pin.IfItStops),
+        ];
+    }
+
+    private static string Word(BoreVerdict verdict) => verdict switch
+    {
+        BoreVerdict.InGauge => "in gauge",
+        BoreVerdict.Restricted => "restricted",
+        BoreVerdict.OpenedUp => "opened up",
+        _ => "still open, but closer",
+    };
+}

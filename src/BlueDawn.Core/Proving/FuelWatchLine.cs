@@ -1,0 +1,115 @@
+using BlueDawn.Core.Gauging;
+using BlueDawn.Core.Measures;
+using BlueDawn.Core.Safety;
+using BlueDawn.Core.Worksheets;
+
+namespace BlueDawn.Core.Proving;
+
+/// <summary>Where fuel was seen with the fuel on.</summary>
+public enum FuelLeak
+{
+    /// <summary>Dry.</summary>
+    None,
+
+    /// <summary>At the joint between bowl and body, or the bowl nut.</summary>
+    BowlJoint,
+
+    /// <summary>Out of the overflow, the vent or the throat.</summary>
+    Overflow,
+
+    /// <summary>At the inlet fitting or the line.</summary>
+    InletFitting,
+
+    /// <summary>At the flooding plunger.</summary>
+    Plunger,
+}
+
+/// <summary>Fuel on, watched and rocked.</summary>
+/// <param name="WatchedMin">Minutes watched.</param>
+/// <param name="Rocked">Whether the carburetor was rocked meanwhile.</param>
+/// <param name="Leak">Where fuel was seen.</param>
+public sealed record FuelWatchReading(double WatchedMin, bool Rocked, FuelLeak Leak) : Reading;
+
+/// <summary>Fuel on and watch: dry after the shop's minutes, rocked.</summary>
+/// <param name="MinutesNeeded">Minutes it has to stay dry.</param>
+public sealed record FuelWatchLine(double MinutesNeeded)
+    : WorksheetLine("proving/fuel-on", Station.Proving, "Fuel on", "Fuel on, rocked")
+{
+    private static readonly (FuelLeak Leak, string Value, string Label)[] Leaks =
+    [
+        (FuelLeak.None, "dry", "Dry"),
+        (FuelLeak.BowlJoint, "bowlJoint", "Wet at bowl joint"),
+        (FuelLeak.Overflow, "overflow", "Out of overflow"),
+        (FuelLeak.InletFitting, "inletFitting", "Wet at inlet"),
+        (FuelLeak.Plunger, "plunger", "Wet at plunger"),
+    ];
+
+    /// <inheritdoc/>
+    public override Sentence Target => Sentence.Of("dry after {0}", Quantity.Min(MinutesNeeded));
+
+    /// <inheritdoc/>
+    public override Span? Window => new(Dimension.Minutes, MinutesNeeded, null);
+
+    /// <inheritdoc/>
+    public override string LimitSource => "Shop default";
+
+    /// <inheritdoc/>
+    public override Caution? Caution => Safety.Caution.Vapour;
+
+    /// <inheritdoc/>
+    public override EntryForm Form => new(
+        [
+            new EntryGroup("watch", "Watch",
+            [
+                EntryField.Measure("minutes", "minutes", Dimension.Minutes),
+                EntryField.Choice("rocked", "rocked", false, new EntryChoice("yes", "Rocked"), new EntryChoice("no", "Not rocked")),
+                EntryField.Choice("leak", "seen", false, [.. Leaks.Select(l => new EntryChoice(l.Value, l.Label))]),
+            ]),
+        ],
+        null);
+
+    /// <inheritdoc/>
+    public override ReadReading Read(TypedReading typed)
+    {
+        var reader = new TypedReader(typed);
+        var minutes = (double)reader.Required("minutes", Dimension.Minutes, 0, 600);
+        var rocked = reader.Choice("rocked", "yes", "no") == "yes";
+        var leak = reader.Choice("leak", [.. Leaks.Select(l => l.Value)]);
+        return Result(reader, () => new FuelWatchReading(minutes, rocked, Leaks.First(l => l.Value == leak).Leak));
+    }
+
+    /// <inheritdoc/>
+    public override Judgement Judge(Reading? reading, PinSet pins)
+    {
+        if (reading is not FuelWatchReading watch)
+        {
+            return Judgement.NotRead(Sentence.Of("Fuel on, rock it gently and watch for {0}.", Quantity.Min(MinutesNeeded)));
+        }
+
+        var found = new Span(Dimension.Minutes, watch.WatchedMin, watch.WatchedMin);
+        Figure[] figures = [new("watched", "Watched for", Quantity.Min(watch.WatchedMin))];
+        if (watch.Leak != FuelLeak.None)
+        {
+            var (finding, word, next) = watch.Leak switch
+            {
+                FuelLeak.BowlJoint => ("wetAtBowlJoint", "Wet at bowl joint", "Fuel off. Check the bowl gasket: seat, thickness, a clean rim; snug, not tight."),
+                FuelLeak.Overflow => ("overflows", "Overflows", "Fuel off. Back to Set: hold test, float height and float mass."),
+                FuelLeak.InletFitting => ("wetAtInlet", "Wet at inlet", "Fuel off. Renew the line or its clip at the inlet fitting."),
+                _ => ("plungerWeeps", "Plunger weeps", "Fuel off. New plunger seat and spring; it may weep until it has bedded in, look again in two or three days."),
+            };
+            return new Judgement(
+                Verdict.NotGood, finding, word, Lean.None, Sentence.Of(next), found, figures, [Sentence.Of("Any fuel outside is a fail, whatever the time.")], []);
+        }
+
+        List<Sentence> why = [Sentence.Of("Watched for {0}; the shop asks for {1}, rocked, since a float can seal at one angle and not at another.", Quantity.Min(watch.WatchedMin), Quantity.Min(MinutesNeeded))];
+        if (watch.WatchedMin < MinutesNeeded || !watch.Rocked)
+        {
+            var next = watch.Rocked
+                ? Sentence.Of("Dry so far: watch for {0} more.", Quantity.Min(MinutesNeeded - watch.WatchedMin))
+                : Sentence.Of("Dry standing still: rock it and watch for {0}.", Quantity.Min(MinutesNeeded));
+            return new Judgement(Verdict.CannotTell, "cannotTell", "Cannot tell yet", Lean.None, next, found, figures, why, []);
+        }
+
+        return new Judgement(Verdict.Good, "dry", "Dry", Lean.None, Sentence.Of("Needle, seat and joints are tight. Go on."), found, figures, why, []);
+    }
+}

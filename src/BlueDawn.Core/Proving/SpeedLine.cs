@@ -1,0 +1,82 @@
+using BlueDawn.Core.Gauging;
+using BlueDawn.Core.Measures;
+using BlueDawn.Core.Safety;
+using BlueDawn.Core.Worksheets;
+
+namespace BlueDawn.Core.Proving;
+
+/// <summary>A speed read on the running engine.</summary>
+/// <param name="SpeedRpm">Revolutions per minute.</param>
+/// <param name="SwingRpm">How far it swings either way, 0 when steady.</param>
+public sealed record SpeedReading(double SpeedRpm, double SwingRpm) : Reading;
+
+/// <summary>Idle or governed speed against its window.</summary>
+/// <param name="Key">Stable name.</param>
+/// <param name="Label">Which speed.</param>
+/// <param name="Speed">The window.</param>
+/// <param name="LowRemedy">What to do when it is too slow.</param>
+/// <param name="HighRemedy">What to do when it is too fast.</param>
+/// <param name="SpecName">Where the window is from.</param>
+public sealed record SpeedLine(string Key, string Label, SpeedSpec Speed, string LowRemedy, string HighRemedy, string SpecName)
+    : WorksheetLine(Key, Station.Proving, "Speeds, warm", Label)
+{
+    /// <inheritdoc/>
+    public override Sentence Target => Sentence.Of("{0} to {1}", Quantity.Rpm(Speed.LowRpm), Quantity.Rpm(Speed.HighRpm));
+
+    /// <inheritdoc/>
+    public override Span? Window => new(Dimension.Speed, Speed.LowRpm, Speed.HighRpm);
+
+    /// <inheritdoc/>
+    public override string LimitSource => SpecName;
+
+    /// <inheritdoc/>
+    public override Caution? Caution => Safety.Caution.Running;
+
+    /// <inheritdoc/>
+    public override EntryForm Form => new(
+        [
+            new EntryGroup("tachometer", "Tachometer",
+            [
+                EntryField.Measure("speed", "rpm", Dimension.Speed),
+                EntryField.Measure("swing", "± swing", Dimension.Speed, optional: true),
+            ]),
+        ],
+        null);
+
+    /// <inheritdoc/>
+    public override ReadReading Read(TypedReading typed)
+    {
+        var reader = new TypedReader(typed);
+        var speed = (double)reader.Required("speed", Dimension.Speed, 100, 20_000);
+        var swing = (double)(reader.Optional("swing", Dimension.Speed, 0, 5000) ?? 0);
+        return Result(reader, () => new SpeedReading(speed, swing));
+    }
+
+    /// <inheritdoc/>
+    public override Judgement Judge(Reading? reading, PinSet pins)
+    {
+        if (reading is not SpeedReading speed)
+        {
+            return Judgement.NotRead(Sentence.Of("Warm engine, air filter on: read the tachometer."));
+        }
+
+        var (low, high) = (speed.SpeedRpm - speed.SwingRpm, speed.SpeedRpm + speed.SwingRpm);
+        var (verdict, finding, word, lean, next) =
+            high < Speed.LowRpm ? (Verdict.NotGood, "tooSlow", "Too slow", Lean.Below, Sentence.Of(LowRemedy))
+            : low > Speed.HighRpm ? (Verdict.NotGood, "tooFast", "Too fast", Lean.Above, Sentence.Of(HighRemedy))
+            : low >= Speed.LowRpm && high <= Speed.HighRpm ? (Verdict.Good, "inWindow", "In window", Lean.None, Sentence.Of("Leave it."))
+            : speed.SwingRpm > (Speed.HighRpm - Speed.LowRpm) / 2 ? (
+                Verdict.NotGood, "hunts", "Hunts", Lean.None, Sentence.Of("It swings {0} either way: look at the idle jet and air leaks before the governor.", Quantity.Rpm(speed.SwingRpm)))
+            : (Verdict.CannotTell, "cannotTell", "Cannot tell yet", Lean.None, Sentence.Of("It swings over the edge of the window: let it warm up and read again."));
+        return new Judgement(
+            verdict,
+            finding,
+            word,
+            lean,
+            next,
+            new Span(Dimension.Speed, low, high),
+            [new Figure("speed", "Speed", Quantity.Rpm(speed.SpeedRpm)), new Figure("swing", "Swing either way", Quantity.Rpm(speed.SwingRpm))],
+            [Sentence.Of("{0} to {1} read, {2} to {3} asked for.", Quantity.Rpm(low), Quantity.Rpm(high), Quantity.Rpm(Speed.LowRpm), Quantity.Rpm(Speed.HighRpm))],
+            []);
+    }
+}

@@ -1,0 +1,39 @@
+namespace BlueDawn.Core.Safety;
+
+/// <summary>A short caution shown where the hand is. Wording is the product's own; the dangers are common practice, no source.</summary>
+/// <param name="Key">Stable name.</param>
+/// <param name="Text">What to do so that nothing happens.</param>
+public sealed record Caution(string Key, string Text)
+{
+    /// <summary>Pins and wires in small holes, spray and compressed air.</summary>
+    public static readonly Caution Eyes = new(
+        "eyes", "Glasses on before spray or compressed air. Point the jet away from your face.");
+
+    /// <summary>A pin that is forced cuts the hole.</summary>
+    public static readonly Caution NeverForce = new(
+        "neverForce", "A pin is felt, not pushed. Forced, it cuts brass and the jet is spoiled.");
+
+    /// <summary>Bending the tab with the needle under it.</summary>
+    public static readonly Caution OffTheNeedle = new(
+        "offTheNeedle", "Hold the tab with pliers while you bend. Pressing on the needle marks its tip.");
+
+    /// <summary>A float that may hold fuel.</summary>
+    public static readonly Caution FuelInFloat = new(
+        "fuelInFloat", "A float can hold fuel. Keep it from flame and hot iron; never solder one that has fuel in it.");
+
+    /// <summary>Pressure at the inlet.</summary>
+    public static readonly Caution Pressure = new(
+        "pressure", "Hand pump only, never shop air, never by mouth. Drain the fuel first, glasses on.");
+
+    /// <summary>Open fuel on the bench.</summary>
+    public static readonly Caution Vapour = new(
+        "vapour", "Fuel vapour: ventilate, no flame or spark, extinguisher within reach, tray under the bowl.");
+
+    /// <summary>An engine running.</summary>
+    public static readonly Caution Running = new(
+        "running", "Outdoors or with the exhaust led out: carbon monoxide kills. Hands and sleeves clear of anything that turns.");
+
+    /// <summary>Handing a machine back.</summary>
+    public static readonly Caution HandBack = new(
+        "handBack", "Stop switch, throttle return and fuel tap tried before it leaves the shop. Local rules on emissions and waste fuel come first.");
+}

@@ -1,0 +1,143 @@
+using BlueDawn.Core.Gauging;
+using BlueDawn.Core.Measures;
+using BlueDawn.Core.Safety;
+using BlueDawn.Core.Worksheets;
+
+namespace BlueDawn.Core.Setting;
+
+/// <summary>Float heights around the float.</summary>
+/// <param name="Points">Angle in degrees and height in millimetres.</param>
+public sealed record FloatHeightReading(IReadOnlyList<HeightPoint> Points) : Reading;
+
+/// <summary>Float height and evenness.</summary>
+/// <param name="Float">The limits.</param>
+/// <param name="SpecName">Where they are from.</param>
+public sealed record FloatHeightLine(FloatSpec Float, string SpecName)
+    : WorksheetLine("setting/float-height", Station.Setting, "Float", "Float height")
+{
+    private static readonly string[] SuggestedAngles = ["0", "120", "240"];
+
+    /// <inheritdoc/>
+    public override Sentence Target => Sentence.Of(
+        "{0} ± {1}, even within {2}", Quantity.Mm(Float.HeightMm), Quantity.Mm(Float.ToleranceMm), Quantity.Mm(Float.UnevennessLimitMm));
+
+    /// <inheritdoc/>
+    public override Span? Window => new(Dimension.Length, (double)(Float.HeightMm - Float.ToleranceMm), (double)(Float.HeightMm + Float.ToleranceMm));
+
+    /// <inheritdoc/>
+    public override string LimitSource => SpecName;
+
+    /// <inheritdoc/>
+    public override Caution? Caution => Safety.Caution.OffTheNeedle;
+
+    /// <inheritdoc/>
+    public override EntryForm Form => new(
+        [],
+        new EntryRows(
+            "Point",
+            [
+                EntryField.Measure("angle", "at angle", Dimension.Angle, optional: true),
+                EntryField.Measure("height", "height", Dimension.Length),
+            ],
+            2,
+            SuggestedAngles.Select(angle => new Dictionary<string, string> { ["angle"] = angle }).ToList()));
+
+    /// <inheritdoc/>
+    public override ReadReading Read(TypedReading typed)
+    {
+        var reader = new TypedReader(typed with { Rows = typed.Rows.Where(row => row.TryGetValue("height", out var h) && !string.IsNullOrWhiteSpace(h)).ToList() });
+        var points = reader.Rows(row => new HeightPoint(
+            (double?)row.Optional("angle", Dimension.Angle, -360, 360),
+            (double)row.Required("height", Dimension.Length, 0, 100)));
+        if (points.Count == 0 && reader.Problems.Count == 0)
+        {
+            reader.Wrong("rows[0].height", "Enter the height at two points or more.");
+        }
+
+        return Result(reader, () => new FloatHeightReading(points));
+    }
+
+    /// <inheritdoc/>
+    public override Judgement Judge(Reading? reading, PinSet pins)
+    {
+        if (reading is not FloatHeightReading heights)
+        {
+            return Judgement.NotRead(Sentence.Of("Carburetor upside down, float resting: measure from body to float at two points or more."));
+        }
+
+        var result = FloatLevel.Judge(new FloatLevelInput(
+            heights.Points,
+            (double)Float.HeightMm,
+            (double)Float.ToleranceMm,
+            (double)Float.UnevennessLimitMm,
+            (double)Float.TabArmMm,
+            (double)Float.MeasuringArmMm));
+        var toward = result.BendTowardNeedle == true;
+        var (verdict, finding, word, lean, next) = result.Verdict switch
+        {
+            LevelVerdict.Level => (Verdict.Good, "level", "Level", Lean.None, Sentence.Of("Leave the tab. Check the drop and go on.")),
+            LevelVerdict.TooHigh or LevelVerdict.TooLow => (
+                Verdict.NotGood,
+                toward ? "tooLow" : "tooHigh",
+                toward ? "Too near the body" : "Too far from the body",
+                toward ? Lean.Below : Lean.Above,
+                Sentence.Of($"Bend the tab {{0}} {(toward ? "toward" : "away from")} the needle, then measure again.", Quantity.Mm(Math.Round(result.TabBendMm, 2)))),
+            LevelVerdict.Uneven => (Verdict.NotGood, "uneven", "Uneven", Lean.None, Uneven(result)),
+            _ => (Verdict.CannotTell, "cannotTell", "Cannot tell yet", Lean.None, Sentence.Of("Measure at one more point at least, on the other side.")),
+        };
+        return new Judgement(
+            verdict,
+            finding,
+            word,
+            lean,
+            next,
+            new Span(Dimension.Length, heights.Points.Min(p => p.HeightMm), heights.Points.Max(p => p.HeightMm)),
+            Figures(result),
+            Why(result, heights.Points.Count),
+            []);
+    }
+
+    private static Sentence Uneven(FloatLevelResult result) => result.HighSideDeg is { } side
+        ? Sentence.Of("Straighten the float arms: it stands {0} higher at {1}.", Quantity.Mm(Math.Round(result.UnevennessMm, 2)), Quantity.Deg(side))
+        : Sentence.Of("Straighten the float arms: {0} from one side to the other.", Quantity.Mm(Math.Round(result.UnevennessMm, 2)));
+
+    private static List<Figure> Figures(FloatLevelResult result)
+    {
+        var figures = new List<Figure>
+        {
+            new("meanHeight", "Mean height", Quantity.Mm(Math.Round(result.MeanHeightMm, 3))),
+            new("heightError", "Off the spec height", Quantity.Mm(Math.Round(result.HeightErrorMm, 3))),
+            new("unevenness", "Unevenness", Quantity.Mm(Math.Round(result.UnevennessMm, 3))),
+        };
+        if (result.TabBendMm > 0)
+        {
+            figures.Add(new Figure("tabBend", "Tab bend", Quantity.Mm(Math.Round(result.TabBendMm, 3))));
+        }
+
+        return figures;
+    }
+
+    private List<Sentence> Why(FloatLevelResult result, int points)
+    {
+        var why = new List<Sentence>
+        {
+            result.Method == LevelMethod.Plane
+                ? Sentence.Of("A plane through {0} heights by least squares: {1} in the middle, {2} from its lowest to its highest side.", Quantity.Count(points), Quantity.Mm(Math.Round(result.MeanHeightMm, 3)), Quantity.Mm(Math.Round(result.UnevennessMm, 3)))
+                : Sentence.Of("Mean of {0} heights: {1}; {2} between highest and lowest.", Quantity.Count(points), Quantity.Mm(Math.Round(result.MeanHeightMm, 3)), Quantity.Mm(Math.Round(result.UnevennessMm, 3))),
+        };
+        if (result.BendTowardNeedle is { } toward)
+        {
+            why.Add(Sentence.Of(
+                "Tab bend = height error {0} × tab arm {1} ÷ measuring arm {2} = {3}.",
+                Quantity.Mm(Math.Round(Math.Abs(result.HeightErrorMm), 3)),
+                Quantity.Mm(Float.TabArmMm),
+                Quantity.Mm(Float.MeasuringArmMm),
+                Quantity.Mm(Math.Round(result.TabBendMm, 3))));
+            why.Add(toward
+                ? Sentence.Of("Too near the body upside down means the bowl fills too high. Toward the needle moves the float away from the body.")
+                : Sentence.Of("Too far from the body upside down means the bowl fills too low. Away from the needle lets the float come nearer the body."));
+        }
+
+        return why;
+    }
+}

@@ -1,0 +1,185 @@
+using BlueDawn.Core.Gauging;
+using BlueDawn.Core.Measures;
+using BlueDawn.Core.Safety;
+using BlueDawn.Core.Worksheets;
+
+namespace BlueDawn.Core.Setting;
+
+/// <summary>A hold test as it was run.</summary>
+/// <param name="Samples">Seconds and gauge pressures in kPa.</param>
+/// <param name="GaugeResolutionKPa">The gauge's step in kPa.</param>
+/// <param name="TemperatureDriftC">How far the temperature moved, in °C; null when not noted.</param>
+/// <param name="TestVolumeML">Shut-in volume in mL.</param>
+public sealed record HoldReading(
+    IReadOnlyList<PressureSample> Samples,
+    double GaugeResolutionKPa,
+    double? TemperatureDriftC,
+    double TestVolumeML) : Reading;
+
+/// <summary>Hold test of needle and seat.</summary>
+/// <param name="Hold">The limits.</param>
+/// <param name="SourceName">The spec sheet, or the shop's defaults.</param>
+public sealed record HoldLine(HoldSpec Hold, string SourceName)
+    : WorksheetLine("setting/hold-test", Station.Setting, "Needle and seat", "Hold test")
+{
+    /// <inheritdoc/>
+    public override Sentence Target => Sentence.Of(
+        "{0} for {1}, drop up to {2}", Quantity.KPa(Hold.PressureKPa), Quantity.S(Hold.WindowS), Quantity.KPa(Hold.DropLimitKPa));
+
+    /// <inheritdoc/>
+    public override Span? Window => new(Dimension.Pressure, Hold.PressureKPa - Hold.DropLimitKPa, null);
+
+    /// <inheritdoc/>
+    public override string LimitSource => SourceName;
+
+    /// <inheritdoc/>
+    public override Caution? Caution => Safety.Caution.Pressure;
+
+    /// <inheritdoc/>
+    public override EntryForm Form => new(
+        [
+            new EntryGroup("gauge", "Gauge",
+            [
+                EntryField.Measure("resolution", "gauge step", Dimension.Pressure, optional: true),
+                EntryField.Measure("drift", "temp. moved", Dimension.TemperatureChange, optional: true),
+                EntryField.Measure("volume", "test volume", Dimension.Volume, optional: true),
+            ]),
+        ],
+        new EntryRows(
+            "Pressure",
+            [
+                EntryField.Measure("time", "after", Dimension.Time),
+                EntryField.Measure("pressure", "pressure", Dimension.Pressure),
+            ],
+            3,
+            SuggestedTimes().Select(s => new Dictionary<string, string> { ["time"] = s }).ToList()));
+
+    /// <inheritdoc/>
+    public override ReadReading Read(TypedReading typed)
+    {
+        var reader = new TypedReader(typed with { Rows = typed.Rows.Where(row => row.TryGetValue("pressure", out var p) && !string.IsNullOrWhiteSpace(p)).ToList() });
+        var samples = reader.Rows(row => new PressureSample(
+            (double)row.Required("time", Dimension.Time, 0, 7200),
+            (double)row.Required("pressure", Dimension.Pressure, 0, 700)));
+        var resolution = (double?)reader.Optional("resolution", Dimension.Pressure, 0.001m, 100) ?? Hold.GaugeResolutionKPa;
+        var drift = (double?)reader.Optional("drift", Dimension.TemperatureChange, -60, 60);
+        var volume = (double?)reader.Optional("volume", Dimension.Volume, 0.1m, 100_000) ?? Hold.TestVolumeML;
+        if (samples.Count == 0 && reader.Problems.Count == 0)
+        {
+            reader.Wrong("rows[0].pressure", "Enter the pressure at three times or more.");
+        }
+
+        var input = Input(new HoldReading(samples, resolution, drift, volume));
+        foreach (var problem in reader.Problems.Count > 0 ? [] : HoldTest.Check(input))
+        {
+            reader.Wrong(problem.Field == "samples" ? "rows" : problem.Field, problem.Message);
+        }
+
+        return Result(reader, () => new HoldReading(samples, resolution, drift, volume));
+    }
+
+    /// <inheritdoc/>
+    public override Judgement Judge(Reading? reading, PinSet pins)
+    {
+        if (reading is not HoldReading hold)
+        {
+            return Judgement.NotRead(Sentence.Of("Pump the inlet to {0}, shut it in and note the pressure as it stands.", Quantity.KPa(Hold.PressureKPa)));
+        }
+
+        var result = HoldTest.Judge(Input(hold));
+        var (verdict, finding, word, lean, next) = result.Verdict switch
+        {
+            HoldVerdict.Held => (Verdict.Good, "held", "Held", Lean.None, Sentence.Of("Needle and seat are good. Go on.")),
+            HoldVerdict.Leaks => (
+                Verdict.NotGood,
+                "leaks",
+                "Leaks",
+                Lean.Below,
+                Sentence.Of("Clean needle and seat and test again; if it still drops, renew both. {0} lost in {1}.", Quantity.KPa(Math.Round(result.DropKPa!.Value, 2)), Quantity.S(Hold.WindowS))),
+            _ => (Verdict.CannotTell, "cannotTell", "Cannot tell yet", Lean.None, Remedy(result)),
+        };
+        return new Judgement(
+            verdict,
+            finding,
+            word,
+            lean,
+            next,
+            new Span(Dimension.Pressure, hold.Samples.Min(s => s.PressureKPa), hold.Samples.Max(s => s.PressureKPa)),
+            Figures(result),
+            Why(result, hold),
+            []);
+    }
+
+    private List<string> SuggestedTimes()
+    {
+        var end = Hold.SettlingS + Hold.WindowS;
+        return [.. new[] { Hold.SettlingS, Hold.SettlingS + (Hold.WindowS / 2), end }.Select(s => s.ToString("0.#"))];
+    }
+
+    private HoldTestInput Input(HoldReading hold) => new(
+        hold.Samples,
+        Hold.PressureKPa,
+        Hold.WindowS,
+        Hold.DropLimitKPa,
+        Hold.SettlingS,
+        hold.TestVolumeML,
+        hold.GaugeResolutionKPa,
+        hold.TemperatureDriftC,
+        null,
+        null);
+
+    private Sentence Remedy(HoldTestResult result) => result.Doubts[0] switch
+    {
+        HoldDoubt.TooFewSamples => Sentence.Of("Note at least three pressures after the first {0}.", Quantity.S(Hold.SettlingS)),
+        HoldDoubt.TooShort => Sentence.Of("Too short: watch it for {0} after the first {1}.", Quantity.S(Hold.WindowS), Quantity.S(Hold.SettlingS)),
+        HoldDoubt.GaugeTooCoarse => Sentence.Of("The gauge is too coarse: use one with steps of {0} or finer, or watch for longer.", Quantity.KPa(Hold.DropLimitKPa)),
+        HoldDoubt.PressureTooLow => Sentence.Of("It never reached {0}: pump higher and test again.", Quantity.KPa(Hold.PressureKPa)),
+        HoldDoubt.PressureRose => Sentence.Of("The pressure rose: keep hands and lamp off the hose, check the pump valve, test again."),
+        HoldDoubt.TemperatureDrift => Sentence.Of("The temperature alone can do that ({0}): let it settle and test again.", Quantity.KPa(Math.Round(result.TemperatureEffectKPa, 2))),
+        _ => Sentence.Of("Too near the limit to say: watch it for twice as long or use a finer gauge."),
+    };
+
+    private static List<Figure> Figures(HoldTestResult result)
+    {
+        var figures = new List<Figure>();
+        void Add(string key, string label, Quantity? quantity)
+        {
+            if (quantity is { } known)
+            {
+                figures.Add(new Figure(key, label, known));
+            }
+        }
+
+        Add("start", "Pressure at the start", result.StartKPa is { } start ? Quantity.KPa(Math.Round(start, 2)) : null);
+        Add("drop", "Drop over the window", result.DropKPa is { } drop ? Quantity.KPa(Math.Round(drop, 2)) : null);
+        Add("dropUncertainty", "Give or take", result.DropUncertaintyKPa is { } give ? Quantity.KPa(Math.Round(give, 2)) : null);
+        Add("leak", "Leak as free air", result.LeakMLPerMin is { } leak ? Quantity.MLPerMin(Math.Round(leak, 2)) : null);
+        Add("halfLife", "Pressure halves in", result.HalfLifeS is { } half && half < 36_000 ? Quantity.S(Math.Round(half, 1)) : null);
+        return figures;
+    }
+
+    private List<Sentence> Why(HoldTestResult result, HoldReading hold)
+    {
+        var why = new List<Sentence>
+        {
+            Sentence.Of("{0} pressures over {1}; the first {2} after pumping do not count.", Quantity.Count(result.SamplesUsed), Quantity.S(result.SpanS), Quantity.S(Hold.SettlingS)),
+        };
+        if (result.DropKPa is { } drop)
+        {
+            why.Add(Sentence.Of(
+                "A falling exponential through them loses {0} over {1}; the limit is {2}.",
+                Quantity.KPa(Math.Round(drop, 2)),
+                Quantity.S(Hold.WindowS),
+                Quantity.KPa(Hold.DropLimitKPa)));
+            why.Add(Sentence.Of("Leak = test volume {0} × fall of pressure ÷ air pressure 101.3 kPa (gas law).", Quantity.ML(hold.TestVolumeML)));
+        }
+
+        if (hold.TemperatureDriftC is { } drift)
+        {
+            why.Add(Sentence.Of("{0} of temperature moves a sealed reading by {1} (gas law).", Quantity.DegC(drift), Quantity.KPa(Math.Round(result.TemperatureEffectKPa, 2))));
+        }
+
+        why.Add(Sentence.Of($"Limits: {SourceName}."));
+        return why;
+    }
+}

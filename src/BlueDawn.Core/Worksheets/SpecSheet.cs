@@ -1,0 +1,99 @@
+using BlueDawn.Core.Kits;
+
+namespace BlueDawn.Core.Worksheets;
+
+/// <summary>The kinds of carburetor the bench knows.</summary>
+public enum CarburetorFamily
+{
+    /// <summary>An inlet needle closed by a float keeps a bowl at level.</summary>
+    FloatBowl,
+}
+
+/// <summary>What one type of carburetor should measure. Lengths in millimetres.</summary>
+/// <param name="Code">Short name, such as <c>FB18</c>.</param>
+/// <param name="Maker">Who made the carburetor.</param>
+/// <param name="Family">Its kind.</param>
+/// <param name="Issue">Issue of the sheet; a changed sheet is a new issue.</param>
+/// <param name="StampedNumbers">Numbers found stamped on carburetors of this type.</param>
+/// <param name="Jets">Jets to gauge.</param>
+/// <param name="EmulsionRows">Rows of the emulsion tube, from the top.</param>
+/// <param name="Float">Float limits.</param>
+/// <param name="Hold">Hold test limits, or null for the shop's defaults.</param>
+/// <param name="IdleSpeed">Idle window, or null for a fixed-speed machine, which has none.</param>
+/// <param name="GovernedSpeed">Governed window, or null when it has no governor.</param>
+/// <param name="Needs">Parts a kit for it should bring.</param>
+/// <param name="Source">Where the figures are from.</param>
+public sealed record SpecSheet(
+    string Code,
+    string Maker,
+    CarburetorFamily Family,
+    int Issue,
+    IReadOnlyList<string> StampedNumbers,
+    IReadOnlyList<BoreSpec> Jets,
+    IReadOnlyList<EmulsionRowSpec> EmulsionRows,
+    FloatSpec Float,
+    HoldSpec? Hold,
+    SpeedSpec? IdleSpeed,
+    SpeedSpec? GovernedSpeed,
+    IReadOnlyList<PartNeed> Needs,
+    string Source);
+
+/// <summary>A jet on a spec sheet.</summary>
+/// <param name="Key">Stable name, such as <c>main-jet</c>.</param>
+/// <param name="Label">Its name at the bench.</param>
+/// <param name="BoreMm">Nominal bore.</param>
+/// <param name="ToleranceMm">Allowed either way.</param>
+public sealed record BoreSpec(string Key, string Label, decimal BoreMm, decimal ToleranceMm);
+
+/// <summary>A row of holes of an emulsion tube.</summary>
+/// <param name="Row">1 is the top row.</param>
+/// <param name="Holes">Holes in the row.</param>
+/// <param name="BoreMm">Nominal bore of each.</param>
+/// <param name="ToleranceMm">Allowed either way.</param>
+/// <param name="HeightMm">Height of the row above the jet.</param>
+public sealed record EmulsionRowSpec(int Row, int Holes, decimal BoreMm, decimal ToleranceMm, decimal HeightMm);
+
+/// <summary>Float limits.</summary>
+/// <param name="HeightMm">Height, carburetor inverted.</param>
+/// <param name="ToleranceMm">Allowed either way.</param>
+/// <param name="UnevennessLimitMm">Largest difference across the float.</param>
+/// <param name="TabArmMm">Hinge pin to where the tab touches the needle.</param>
+/// <param name="MeasuringArmMm">Hinge pin to where the height is measured.</param>
+/// <param name="DryMassG">Mass of a dry float in grams, or null when not known.</param>
+/// <param name="MassToleranceG">Allowed either way.</param>
+public sealed record FloatSpec(
+    decimal HeightMm,
+    decimal ToleranceMm,
+    decimal UnevennessLimitMm,
+    decimal TabArmMm,
+    decimal MeasuringArmMm,
+    double? DryMassG,
+    double MassToleranceG);
+
+/// <summary>Hold test limits.</summary>
+/// <param name="PressureKPa">Pressure to hold, gauge.</param>
+/// <param name="WindowS">For how long.</param>
+/// <param name="DropLimitKPa">Drop allowed over the window.</param>
+/// <param name="SettlingS">Seconds after pumping that do not count.</param>
+/// <param name="TestVolumeML">Shut-in volume of pump hose and fitting.</param>
+/// <param name="GaugeResolutionKPa">Step of the shop's gauge.</param>
+public sealed record HoldSpec(
+    double PressureKPa,
+    double WindowS,
+    double DropLimitKPa,
+    double SettlingS,
+    double TestVolumeML,
+    double GaugeResolutionKPa);
+
+/// <summary>A window of speed in revolutions per minute, edges included.</summary>
+/// <param name="LowRpm">Slowest.</param>
+/// <param name="HighRpm">Fastest.</param>
+public sealed record SpeedSpec(double LowRpm, double HighRpm);
+
+/// <summary>What the shop goes by where a spec sheet says nothing.</summary>
+/// <param name="Hold">Hold test on float types.</param>
+/// <param name="FuelWatchMin">Minutes with the fuel on before it counts as dry.</param>
+/// <param name="PromisedDays">Days from check-in that are offered as the promised day.</param>
+/// <param name="Currency">Currency of prices, three letters (ISO 4217).</param>
+/// <param name="Source">Where these come from.</param>
+public sealed record ShopDefaults(HoldSpec Hold, double FuelWatchMin, int PromisedDays, string Currency, string Source);

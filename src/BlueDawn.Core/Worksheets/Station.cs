@@ -1,0 +1,23 @@
+namespace BlueDawn.Core.Worksheets;
+
+/// <summary>The stations of the bench, in bench order. One word each, the same in every layer.</summary>
+public enum Station
+{
+    /// <summary>Check in.</summary>
+    Intake,
+
+    /// <summary>Identify and kit.</summary>
+    Kits,
+
+    /// <summary>Gauge jets and emulsion tube.</summary>
+    Gauging,
+
+    /// <summary>Set float, needle and seat.</summary>
+    Setting,
+
+    /// <summary>Prove on the bench.</summary>
+    Proving,
+
+    /// <summary>Hand back.</summary>
+    Handover,
+}

@@ -1,0 +1,82 @@
+using BlueDawn.Core.Measures;
+using CsCheck;
+
+namespace BlueDawn.Core.Tests.Measures;
+
+public class MeasureEntryTests
+{
+    /// <summary>Source: 1 in = 25.4 mm exactly (international yard and pound agreement, 1959); #70 is 0.0280 in (ASME B94.11M).</summary>
+    [Theory]
+    [InlineData("0.65", "0.65")]
+    [InlineData(" 0,65 MM ", "0.65")]
+    [InlineData(".0135 in", "0.3429")]
+    [InlineData("0.0135\"", "0.3429")]
+    [InlineData("13.5 thou", "0.3429")]
+    [InlineData("#70", "0.7112")]
+    [InlineData("No. 70", "0.7112")]
+    [InlineData("drill 70", "0.7112")]
+    [InlineData("1/32 in", "0.79375")]
+    [InlineData("330 µm", "0.33")]
+    public void Lengths_read_as_they_are_written_at_the_bench(string text, string mm) =>
+        Assert.Equal(decimal.Parse(mm), MeasureEntry.Parse(text, Dimension.Length).Value);
+
+    [Fact]
+    public void A_bare_number_is_in_the_users_units_and_a_unit_always_wins()
+    {
+        Assert.Equal(0.3302m, MeasureEntry.Parse(".013", Dimension.Length, UnitSystem.Inch).Value);
+        Assert.Equal(0.33m, MeasureEntry.Parse("0.33 mm", Dimension.Length, UnitSystem.Inch).Value);
+        Assert.Equal(48m, MeasureEntry.Parse("48 kPa", Dimension.Pressure, UnitSystem.Inch).Value);
+    }
+
+    /// <summary>Source: NIST SP 811 appendix B: 1 psi = 6.894 757 E+00 kPa, 1 oz (avoirdupois) = 28.349 52 g, from memory.</summary>
+    [Fact]
+    public void Pressure_and_mass_factors_are_the_published_ones()
+    {
+        Assert.Equal(6.894757, (double)MeasureEntry.Parse("1 psi", Dimension.Pressure).Value, 6);
+        Assert.Equal(48.2633, (double)MeasureEntry.Parse("7 psi", Dimension.Pressure).Value, 4);
+        Assert.Equal(28.34952, (double)MeasureEntry.Parse("1 oz", Dimension.Mass).Value, 5);
+        Assert.Equal(0.45359237 * 9.80665 / (25.4e-3 * 25.4e-3) / 1000, (double)MeasureEntry.KPaPerPsi, 12);
+    }
+
+    [Theory]
+    [InlineData("", Dimension.Length)]
+    [InlineData("abc", Dimension.Length)]
+    [InlineData("1.2.3", Dimension.Length)]
+    [InlineData("5 parsecs", Dimension.Length)]
+    [InlineData("5 psi", Dimension.Length)]
+    [InlineData("5 mm", Dimension.Pressure)]
+    [InlineData("#98", Dimension.Length)]
+    [InlineData("1/0 in", Dimension.Length)]
+    [InlineData("1e9", Dimension.Length)]
+    [InlineData("99999999999", Dimension.Length)]
+    [InlineData("0.000000000000000000000000000000000000000000001", Dimension.Length)]
+    [InlineData("#70", Dimension.Pressure)]
+    public void What_is_no_reading_gets_a_message_and_no_value(string text, Dimension dimension)
+    {
+        var parsed = MeasureEntry.Parse(text, dimension);
+        Assert.False(parsed.IsRight);
+        Assert.False(string.IsNullOrWhiteSpace(parsed.Problem));
+    }
+
+    [Fact]
+    public void Any_size_survives_the_way_through_inches() =>
+        Gen.Int[1, 100_000].Sample(n =>
+        {
+            var mm = n / 10_000m * 25.4m;
+            Assert.Equal(mm, MeasureEntry.Parse($"{n / 10_000m} in", Dimension.Length).Value);
+            Assert.Equal(mm, MeasureEntry.Parse($"{n / 10m} thou", Dimension.Length).Value);
+        });
+
+    [Fact]
+    public void No_text_makes_it_throw() =>
+        Gen.Select(Gen.String, Gen.Enum<Dimension>()).Sample((text, dimension) =>
+        {
+            var parsed = MeasureEntry.Parse(text, dimension);
+            Assert.True(parsed.IsRight || parsed.Problem!.Length > 0);
+        });
+
+    [Fact]
+    public void A_sentence_writes_its_numbers_in_their_places() =>
+        Assert.Equal("Bend 0.4 mm, leave 12 s, try #81.", Sentence.Of(
+            "Bend {0}, leave {1}, try {2}.", Quantity.Mm(0.4), Quantity.S(12), Quantity.Mm(0.3302, "#81")).ToString());
+}

@@ -1,0 +1,45 @@
+using BlueDawn.Core.Gauging;
+using BlueDawn.Core.Proving;
+using BlueDawn.Core.Worksheets;
+
+namespace BlueDawn.Core.Tests.Proving;
+
+public class ProvingTests
+{
+    private static readonly FuelWatchLine Watch = new(4);
+    private static readonly SpeedLine Governed = new("proving/governed-speed", "Governed speed", new SpeedSpec(3200, 3600), "more", "less", "Spec sheet X");
+
+    [Theory]
+    [InlineData("4", "yes", "dry", Verdict.Good)]
+    [InlineData("3", "yes", "dry", Verdict.CannotTell)]
+    [InlineData("10", "no", "dry", Verdict.CannotTell)]
+    [InlineData("4", "yes", "bowlJoint", Verdict.NotGood)]
+    [InlineData("0.5", "no", "overflow", Verdict.NotGood)] // fuel outside is a fail, whatever the time
+    [InlineData("240 s", "yes", "dry", Verdict.Good)]
+    public void Dry_counts_only_after_four_minutes_and_rocked(string minutes, string rocked, string leak, Verdict verdict)
+    {
+        var read = Watch.Read(TypedReading.Of(("minutes", minutes), ("rocked", rocked), ("leak", leak)));
+        Assert.Empty(read.Problems);
+        Assert.Equal(verdict, Watch.Judge(read.Reading, PinSet.Empty).Verdict);
+    }
+
+    [Fact]
+    public void What_was_not_said_is_asked_for() =>
+        Assert.Equal(["minutes", "rocked", "leak"], Watch.Read(TypedReading.Of()).Problems.Select(problem => problem.Field));
+
+    /// <summary>Window 3,200 to 3,600 rpm: common practice, no source (handbook section 15).</summary>
+    [Theory]
+    [InlineData("3400", "", "inWindow")]
+    [InlineData("3200", "", "inWindow")]
+    [InlineData("3600 rpm", "0", "inWindow")]
+    [InlineData("3100", "", "tooSlow")]
+    [InlineData("3700", "50", "tooFast")]
+    [InlineData("3580", "50", "cannotTell")]
+    [InlineData("3400", "350", "hunts")]
+    public void A_speed_is_judged_with_its_swing(string speed, string swing, string finding)
+    {
+        var read = Governed.Read(TypedReading.Of(("speed", speed), ("swing", swing)));
+        Assert.Empty(read.Problems);
+        Assert.Equal(finding, Governed.Judge(read.Reading, PinSet.Empty).Finding);
+    }
+}

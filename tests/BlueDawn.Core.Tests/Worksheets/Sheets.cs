@@ -1,0 +1,57 @@
+using BlueDawn.Core.Kits;
+using BlueDawn.Core.Worksheets;
+
+namespace BlueDawn.Core.Tests.Worksheets;
+
+/// <summary>A made-up spec sheet for tests of more than one room.</summary>
+internal static class Sheets
+{
+    public static readonly ShopDefaults Shop = new(new HoldSpec(48, 10, 1.5, 2, 20, 1), 4, 5, "GBP", "common practice, no source");
+
+    public static readonly SpecSheet Spec = new(
+        "FB18",
+        "Ostrel",
+        CarburetorFamily.FloatBowl,
+        3,
+        ["4107", "4107-B"],
+        [new BoreSpec("main-jet", "Main jet", 0.72m, 0.01m), new BoreSpec("idle-jet", "Idle jet", 0.33m, 0.015m)],
+        [new EmulsionRowSpec(1, 4, 0.60m, 0.02m, 18m)],
+        new FloatSpec(14m, 0.5m, 0.4m, 8m, 24m, 6.2, 0.3),
+        null,
+        new SpeedSpec(1400, 1800),
+        new SpeedSpec(3200, 3600),
+        [
+            new PartNeed("bowl gasket", 1, new Dictionary<string, string> { ["thickness"] = "1.5 mm" }),
+            new PartNeed("needle", 1, new Dictionary<string, string> { ["tip"] = "rubber" }),
+            new PartNeed("O-ring", 2, new Dictionary<string, string>()),
+        ],
+        "invented");
+
+    public static IReadOnlyList<WorksheetLine> Lines => Worksheet.For(Spec, Shop);
+
+    /// <summary>Every line with the reading of that name, judged.</summary>
+    public static IReadOnlyList<JudgedLine> Judged(IReadOnlyDictionary<string, TypedReading> readings) =>
+        [.. Lines.Select(line =>
+        {
+            var reading = readings.TryGetValue(line.Key, out var typed) ? line.Read(typed).Reading : null;
+            return new JudgedLine(line, reading, line.Judge(reading, Core.Gauging.PinSet.Empty));
+        })];
+
+    public static Dictionary<string, TypedReading> AllGood() => new()
+    {
+        ["gauging/main-jet"] = TypedReading.Of(("go", "0.715"), ("noGo", "0.73")),
+        ["gauging/idle-jet"] = TypedReading.Of(("go", "0.32"), ("noGo", "0.34")),
+        ["gauging/emulsion-row-1"] = TypedReading.Of(("openHoles", "4"), ("go", "0.59"), ("noGo", "0.61")),
+        ["setting/float-mass"] = TypedReading.Of(("mass", "6.25")),
+        ["setting/float-height"] = Rows("height", "angle", ("0", "14.0"), ("120", "14.1"), ("240", "14.0")),
+        ["setting/hold-test"] = Rows("pressure", "time", ("2", "48"), ("7", "48"), ("12", "48")),
+        ["proving/fuel-on"] = TypedReading.Of(("minutes", "4"), ("rocked", "yes"), ("leak", "dry")),
+        ["proving/idle-speed"] = TypedReading.Of(("speed", "1600")),
+        ["proving/governed-speed"] = TypedReading.Of(("speed", "3400")),
+    };
+
+    public static TypedReading Rows(string value, string at, params (string At, string Value)[] rows) => new(
+        Core.Measures.UnitSystem.Metric,
+        new Dictionary<string, string>(),
+        [.. rows.Select(row => new Dictionary<string, string> { [at] = row.At, [value] = row.Value })]);
+}

@@ -1,0 +1,68 @@
+using BlueDawn.Core.Measures;
+using BlueDawn.Core.Worksheets;
+using CsCheck;
+
+namespace BlueDawn.Core.Tests.Worksheets;
+
+public class WorksheetTests
+{
+    [Fact]
+    public void A_spec_sheet_gives_its_lines_in_bench_order()
+    {
+        Assert.Equal(Sheets.AllGood().Keys, Sheets.Lines.Select(line => line.Key));
+        Assert.Equal(Sheets.Lines.Select(line => line.Station).Order(), Sheets.Lines.Select(line => line.Station));
+    }
+
+    [Fact]
+    public void Good_readings_leave_nothing_open() =>
+        Assert.All(Sheets.Judged(Sheets.AllGood()), line => Assert.False(line.IsOpen, line.Line.Key + ": " + line.Judgement.Word));
+
+    [Fact]
+    public void A_fixed_speed_machine_has_no_idle_line() =>
+        Assert.DoesNotContain(Worksheet.For(Sheets.Spec with { IdleSpeed = null }, Sheets.Shop), line => line.Key == "proving/idle-speed");
+
+    [Fact]
+    public void The_hold_test_goes_by_the_sheet_before_the_shop()
+    {
+        var own = Worksheet.For(Sheets.Spec with { Hold = new HoldSpec(60, 20, 2, 2, 20, 1) }, Sheets.Shop).Single(line => line.Key == "setting/hold-test");
+        Assert.Equal("60 kPa for 20 s, drop up to 2 kPa", own.Target.ToString());
+        Assert.Equal("48 kPa for 10 s, drop up to 1.5 kPa", Sheets.Lines.Single(line => line.Key == "setting/hold-test").Target.ToString());
+    }
+
+    [Fact]
+    public void Every_place_in_a_sentence_has_its_number()
+    {
+        foreach (var judged in Sheets.Judged(Sheets.AllGood()).Concat(Sheets.Judged(new Dictionary<string, TypedReading>())))
+        {
+            foreach (var sentence in judged.Judgement.Why.Append(judged.Judgement.DoNext).Append(judged.Line.Target))
+            {
+                Assert.DoesNotMatch(@"\{\d\}", sentence.ToString());
+            }
+        }
+    }
+
+    /// <summary>Wrong input of any kind comes back as problems that name a field, never as an exception.</summary>
+    [Fact]
+    public void No_typed_reading_makes_a_line_throw() =>
+        Gen.Select(Gen.Int[0, 8], Gen.OneOf(Gen.String[0, 12], Gen.Double.Select(d => d.ToString("R")), Gen.OneOf(Gen.Const("0.3"), Gen.Const("#70"), Gen.Const("-1"), Gen.Const(""), Gen.Const("14"), Gen.Const("48 kPa"))).Array[6]).Sample((index, texts) =>
+        {
+            var line = Sheets.Lines[index];
+            var names = line.Form.Groups.SelectMany(group => group.Fields).Concat(line.Form.Rows?.Columns ?? []).Select(field => field.Name).Distinct().ToList();
+            var values = names.Zip(texts.Concat(texts)).ToDictionary(pair => pair.First, pair => pair.Second);
+            var read = line.Read(new TypedReading(UnitSystem.Metric, values, [values, values.ToDictionary(v => v.Key, v => v.Value + "1")]));
+            Assert.True(read.Reading is null == read.Problems.Count > 0);
+            Assert.All(read.Problems, problem => Assert.False(string.IsNullOrWhiteSpace(problem.Message)));
+            if (read.Reading is not null)
+            {
+                Assert.NotEqual(Verdict.NotRead, line.Judge(read.Reading, Core.Gauging.PinSet.Empty).Verdict);
+            }
+        });
+
+    [Fact]
+    public void A_wrong_row_is_named_by_its_place()
+    {
+        var line = Sheets.Lines.Single(l => l.Key == "setting/hold-test");
+        var read = line.Read(Sheets.Rows("pressure", "time", ("2", "48"), ("7", "x"), ("12", "48")));
+        Assert.Equal("rows[1].pressure", Assert.Single(read.Problems).Field);
+    }
+}
