@@ -84,7 +84,7 @@ public sealed record BoreLine(
         var resolution = reader.Optional("resolution", Dimension.Length, 0.0001m, 1m);
         if (reader.Problems.Count == 0 && open != 0)
         {
-            var problems = JetGauge.Check(new JetGaugeInput(go, noGo, bore, resolution, NominalMm, ToleranceMm, null));
+            var problems = JetGauge.Check(new JetGaugeInput(NominalMm, ToleranceMm, go, noGo, bore, resolution));
             foreach (var problem in problems)
             {
                 reader.Wrong(FieldOf(problem.Field), problem.Message);
@@ -92,6 +92,45 @@ public sealed record BoreLine(
         }
 
         return Result(reader, () => new BoreReading(go, noGo, bore, bore is null ? null : resolution ?? JetGauge.DefaultResolutionMm, open));
+    }
+
+    /// <inheritdoc/>
+    public override Sentence Describe(Reading reading)
+    {
+        if (reading is not BoreReading bore)
+        {
+            return Sentence.None;
+        }
+
+        var parts = new List<string>();
+        var quantities = new List<Quantity>();
+        void Add(string words, Quantity quantity)
+        {
+            parts.Add(words.Replace("{}", "{" + quantities.Count + "}", StringComparison.Ordinal));
+            quantities.Add(quantity);
+        }
+
+        if (Holes is { } holes)
+        {
+            Add($"{{}} of {holes} open", Quantity.Count(bore.OpenHoles ?? 0));
+        }
+
+        if (bore.GoPinMm is { } go)
+        {
+            Add("{} goes", Quantity.Mm(go));
+        }
+
+        if (bore.NoGoPinMm is { } noGo)
+        {
+            Add("{} stops", Quantity.Mm(noGo));
+        }
+
+        if (bore.BoreMm is { } direct)
+        {
+            Add("bore {}", Quantity.Mm(direct));
+        }
+
+        return new Sentence(string.Join(", ", parts), quantities);
     }
 
     /// <inheritdoc/>

@@ -35,21 +35,21 @@ public sealed record BoreBounds(decimal LowMm, decimal? HighMm, bool IncludesHig
 }
 
 /// <summary>A reading of one bore and what it is held against; lengths in millimetres.</summary>
+/// <param name="NominalBoreMm">The bore on the spec sheet.</param>
+/// <param name="ToleranceMm">Allowed either way of the nominal, 0 or more and less than the nominal.</param>
 /// <param name="GoPinMm">Largest pin that goes, above 0 and at most 25.</param>
 /// <param name="NoGoPinMm">Smallest pin that does not go, larger than the go pin.</param>
 /// <param name="BoreMm">A direct reading instead of pins.</param>
 /// <param name="ResolutionMm">The instrument's smallest step; 0.01 when not given.</param>
-/// <param name="NominalBoreMm">The bore on the spec sheet.</param>
-/// <param name="ToleranceMm">Allowed either way of the nominal, 0 or more and less than the nominal.</param>
 /// <param name="PinsMm">The sizes at hand, from which the deciding pin is named.</param>
 public sealed record JetGaugeInput(
-    decimal? GoPinMm,
-    decimal? NoGoPinMm,
-    decimal? BoreMm,
-    decimal? ResolutionMm,
     decimal NominalBoreMm,
     decimal ToleranceMm,
-    IReadOnlyList<decimal>? PinsMm);
+    decimal? GoPinMm = null,
+    decimal? NoGoPinMm = null,
+    decimal? BoreMm = null,
+    decimal? ResolutionMm = null,
+    IReadOnlyList<decimal>? PinsMm = null);
 
 /// <summary>The pin to try next and what each answer would prove.</summary>
 /// <param name="Label">The pin as it is marked.</param>

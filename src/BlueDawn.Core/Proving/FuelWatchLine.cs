@@ -79,6 +79,11 @@ public sealed record FuelWatchLine(double MinutesNeeded)
     }
 
     /// <inheritdoc/>
+    public override Sentence Describe(Reading reading) => reading is FuelWatchReading watch
+        ? Sentence.Of($"{Leaks.First(l => l.Leak == watch.Leak).Label} after {{0}}, {(watch.Rocked ? "rocked" : "not rocked")}", Quantity.Min(watch.WatchedMin))
+        : Sentence.None;
+
+    /// <inheritdoc/>
     public override Judgement Judge(Reading? reading, PinSet pins)
     {
         if (reading is not FuelWatchReading watch)

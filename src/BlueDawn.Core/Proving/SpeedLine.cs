@@ -53,6 +53,14 @@ public sealed record SpeedLine(string Key, string Label, SpeedSpec Speed, string
     }
 
     /// <inheritdoc/>
+    public override Sentence Describe(Reading reading) => reading switch
+    {
+        SpeedReading { SwingRpm: 0 } steady => Sentence.Of("{0}", Quantity.Rpm(steady.SpeedRpm)),
+        SpeedReading speed => Sentence.Of("{0} ± {1}", Quantity.Rpm(speed.SpeedRpm), Quantity.Rpm(speed.SwingRpm)),
+        _ => Sentence.None,
+    };
+
+    /// <inheritdoc/>
     public override Judgement Judge(Reading? reading, PinSet pins)
     {
         if (reading is not SpeedReading speed)

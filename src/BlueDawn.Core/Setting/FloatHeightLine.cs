@@ -47,14 +47,21 @@ public sealed record FloatHeightLine(FloatSpec Float, string SpecName)
     {
         var reader = new TypedReader(typed with { Rows = typed.Rows.Where(row => row.TryGetValue("height", out var h) && !string.IsNullOrWhiteSpace(h)).ToList() });
         var points = reader.Rows(row => new HeightPoint(
-            (double?)row.Optional("angle", Dimension.Angle, -360, 360),
-            (double)row.Required("height", Dimension.Length, 0, 100)));
+            (double)row.Required("height", Dimension.Length, 0, 100),
+            (double?)row.Optional("angle", Dimension.Angle, -360, 360)));
         if (points.Count == 0 && reader.Problems.Count == 0)
         {
             reader.Wrong("rows[0].height", "Enter the height at two points or more.");
         }
 
         return Result(reader, () => new FloatHeightReading(points));
+    }
+
+    /// <inheritdoc/>
+    public override Sentence Describe(Reading reading)
+    {
+        var heights = (reading as FloatHeightReading)?.Points ?? [];
+        return new Sentence(string.Join(", ", heights.Select((_, i) => "{" + i + "}")), [.. heights.Select(p => Quantity.Mm(p.HeightMm))]);
     }
 
     /// <inheritdoc/>

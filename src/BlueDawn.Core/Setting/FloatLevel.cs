@@ -3,9 +3,9 @@ using BlueDawn.Core.Measures;
 namespace BlueDawn.Core.Setting;
 
 /// <summary>One float height.</summary>
-/// <param name="AngleDeg">Where around the float it was measured, in degrees; null when not noted.</param>
 /// <param name="HeightMm">Height in millimetres from the body to the float, carburetor inverted.</param>
-public sealed record HeightPoint(double? AngleDeg, double HeightMm);
+/// <param name="AngleDeg">Where around the float it was measured, in degrees; null when not noted.</param>
+public sealed record HeightPoint(double HeightMm, double? AngleDeg = null);
 
 /// <summary>Float heights and what they are held against.</summary>
 /// <param name="Points">Two heights or more, each 0 to 100 mm.</param>
@@ -90,7 +90,7 @@ public static class FloatLevel
         var problems = new List<FieldProblem>();
         for (var i = 0; i < input.Points.Count; i++)
         {
-            var (angle, height) = input.Points[i];
+            var (height, angle) = input.Points[i];
             if (!double.IsFinite(height) || height < 0 || height > 100)
             {
                 problems.Add(new($"points[{i}].heightMm", "A float height is from 0 to 100 mm. Check the unit."));
@@ -194,7 +194,7 @@ public static class FloatLevel
     private static (double Mean, double Cos, double Sin)? Plane(IReadOnlyList<HeightPoint> points)
     {
         double n = points.Count, c = 0, s = 0, cc = 0, cs = 0, ss = 0, h = 0, ch = 0, sh = 0;
-        foreach (var (angleDeg, height) in points)
+        foreach (var (height, angleDeg) in points)
         {
             var (sin, cos) = Math.SinCos(angleDeg!.Value * Math.PI / 180);
             c += cos;

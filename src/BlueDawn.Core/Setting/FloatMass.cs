@@ -7,7 +7,7 @@ namespace BlueDawn.Core.Setting;
 /// <param name="DryMassG">Mass of a sound, dry float, above 0.</param>
 /// <param name="ToleranceG">Allowed either way, 0 or more.</param>
 /// <param name="ResolutionG">The scale's smallest step; 0.1 when not given.</param>
-public sealed record FloatMassInput(double MassG, double DryMassG, double ToleranceG, double? ResolutionG);
+public sealed record FloatMassInput(double MassG, double DryMassG, double ToleranceG, double? ResolutionG = null);
 
 /// <summary>What the scale says of a float.</summary>
 public enum MassVerdict

@@ -50,6 +50,10 @@ public sealed record FloatMassLine(double DryMassG, double ToleranceG, string Sp
     }
 
     /// <inheritdoc/>
+    public override Sentence Describe(Reading reading) =>
+        reading is FloatMassReading mass ? Sentence.Of("{0}", Quantity.G(mass.MassG)) : Sentence.None;
+
+    /// <inheritdoc/>
     public override Judgement Judge(Reading? reading, PinSet pins)
     {
         if (reading is not FloatMassReading mass)

@@ -79,6 +79,19 @@ public sealed record HoldLine(HoldSpec Hold, string SourceName)
     }
 
     /// <inheritdoc/>
+    public override Sentence Describe(Reading reading)
+    {
+        if (reading is not HoldReading { Samples.Count: > 0 } hold)
+        {
+            return Sentence.None;
+        }
+
+        var (first, last) = (hold.Samples.MinBy(s => s.TimeS)!, hold.Samples.MaxBy(s => s.TimeS)!);
+        return Sentence.Of(
+            "{0} at {1}, {2} at {3}", Quantity.KPa(first.PressureKPa), Quantity.S(first.TimeS), Quantity.KPa(last.PressureKPa), Quantity.S(last.TimeS));
+    }
+
+    /// <inheritdoc/>
     public override Judgement Judge(Reading? reading, PinSet pins)
     {
         if (reading is not HoldReading hold)
@@ -124,9 +137,7 @@ public sealed record HoldLine(HoldSpec Hold, string SourceName)
         Hold.SettlingS,
         hold.TestVolumeML,
         hold.GaugeResolutionKPa,
-        hold.TemperatureDriftC,
-        null,
-        null);
+        hold.TemperatureDriftC);
 
     private Sentence Remedy(HoldTestResult result) => result.Doubts[0] switch
     {

@@ -26,9 +26,9 @@ public sealed record HoldTestInput(
     double SettlingS,
     double TestVolumeML,
     double GaugeResolutionKPa,
-    double? TemperatureDriftC,
-    double? AirPressureKPa,
-    double? AirTemperatureC);
+    double? TemperatureDriftC = null,
+    double? AirPressureKPa = null,
+    double? AirTemperatureC = null);
 
 /// <summary>What a hold test says.</summary>
 public enum HoldVerdict

@@ -3,7 +3,7 @@ using BlueDawn.Core.Measures;
 namespace BlueDawn.Core.Worksheets;
 
 /// <summary>How one field of a gauge line is filled in.</summary>
-public enum EntryKind
+public enum FieldKind
 {
     /// <summary>A number with a unit.</summary>
     Measure,
@@ -27,18 +27,18 @@ public sealed record EntryChoice(string Value, string Label);
 public sealed record EntryField(
     string Name,
     string Label,
-    EntryKind Kind,
+    FieldKind Kind,
     Dimension Dimension,
     bool Optional,
     IReadOnlyList<EntryChoice> Choices)
 {
     /// <summary>A field for a number.</summary>
     public static EntryField Measure(string name, string label, Dimension dimension, bool optional = false) =>
-        new(name, label, EntryKind.Measure, dimension, optional, []);
+        new(name, label, FieldKind.Measure, dimension, optional, []);
 
     /// <summary>A field for one of a few words.</summary>
     public static EntryField Choice(string name, string label, bool optional, params EntryChoice[] choices) =>
-        new(name, label, EntryKind.Choice, Dimension.Count, optional, choices);
+        new(name, label, FieldKind.Choice, Dimension.Count, optional, choices);
 }
 
 /// <summary>Fields that go together; a line offers one group or another, such as pins or a direct bore.</summary>

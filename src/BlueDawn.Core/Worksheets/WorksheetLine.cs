@@ -40,6 +40,10 @@ public abstract record WorksheetLine(string Key, Station Station, string Section
     /// <param name="pins">The pins the technician has at hand.</param>
     public abstract Judgement Judge(Reading? reading, PinSet pins);
 
+    /// <summary>What was read, in a few words, such as <c>0.65 mm goes, 0.67 mm stops</c>.</summary>
+    /// <param name="reading">A reading that <see cref="Read"/> gave for this line.</param>
+    public abstract Sentence Describe(Reading reading);
+
     private protected static ReadReading Result(TypedReader reader, Func<Reading> reading) =>
         reader.Problems.Count > 0 ? new ReadReading(null, reader.Problems) : new ReadReading(reading(), []);
 }

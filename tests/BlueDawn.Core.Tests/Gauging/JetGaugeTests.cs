@@ -151,16 +151,16 @@ public class JetGaugeTests
     [InlineData(0.3, 99.0, "noGoPinMm")]
     public void Impossible_pins_are_named(double go, double noGo, string field)
     {
-        var input = new JetGaugeInput((decimal)go, (decimal)noGo, null, null, 0.33m, 0.015m, null);
+        var input = new JetGaugeInput(0.33m, 0.015m, (decimal)go, (decimal)noGo);
         Assert.Contains(JetGauge.Check(input), problem => problem.Field == field);
         Assert.Throws<ArgumentException>(() => JetGauge.Judge(input));
     }
 
     [Fact]
     public void Pins_and_a_direct_bore_together_are_refused() =>
-        Assert.Contains(JetGauge.Check(new JetGaugeInput(0.3m, null, 0.31m, null, 0.33m, 0.015m, null)), p => p.Field == "boreMm");
+        Assert.Contains(JetGauge.Check(new JetGaugeInput(0.33m, 0.015m, GoPinMm: 0.3m, BoreMm: 0.31m)), p => p.Field == "boreMm");
 
     [Fact]
     public void A_tolerance_that_swallows_the_bore_is_refused() =>
-        Assert.Contains(JetGauge.Check(new JetGaugeInput(0.3m, null, null, null, 0.33m, 0.33m, null)), p => p.Field == "toleranceMm");
+        Assert.Contains(JetGauge.Check(new JetGaugeInput(0.33m, 0.33m, GoPinMm: 0.3m)), p => p.Field == "toleranceMm");
 }

@@ -8,7 +8,7 @@ namespace BlueDawn.Core.Tests.Setting;
 public class FloatLevelTests
 {
     private static FloatLevelInput Input(params (double? Angle, double Height)[] points) => new(
-        [.. points.Select(p => new HeightPoint(p.Angle, p.Height))], 14, 0.5, 0.4, 8, 24);
+        [.. points.Select(p => new HeightPoint(p.Height, p.Angle))], 14, 0.5, 0.4, 8, 24);
 
     /// <summary>Worked by hand: 0°, 120°, 240° reading 14.0, 14.3, 14.6: mean 14.3, a = -0.3, b = -0.1732, swing 0.3464.</summary>
     [Fact]

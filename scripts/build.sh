@@ -1,0 +1,41 @@
+# Builds the web application and the server into artifacts/server. Sourced by ./run and ./test after say.sh.
+
+# npm_install FOLDER: exactly what the lock says, only when it is not there yet.
+npm_install() {
+  local mark="$1/node_modules/.lock-hash" now
+  now=$(sha256sum "$1/package-lock.json" | cut -c1-64)
+  [ "$(cat "$mark" 2>/dev/null)" = "$now" ] && return
+  step "Fetching packages for $1"
+  (cd "$1" && npm ci --no-fund --no-audit --loglevel=error >&2) || fail "npm ci failed in $1."
+  echo "$now" >"$mark"
+}
+
+# Everything the built server is made of, as one hash.
+source_hash() {
+  {
+    find src data -type f -not -path '*/node_modules/*' -not -path '*/bin/*' -not -path '*/obj/*' -not -path 'src/web/dist/*' \
+      -not -path 'src/BlueDawn.Server/wwwroot/*' -not -name schema.d.ts -print0
+    find . -maxdepth 1 -type f \( -name '*.props' -o -name '*.json' -o -name '*.slnx' \) -print0
+  } | sort -z | xargs -0 sha256sum | sha256sum | cut -c1-64
+}
+
+# The server is compiled first because the web application's client is generated from its OpenAPI document.
+build_server() {
+  local now; now=$(source_hash)
+  [ "$(cat artifacts/server/.source-hash 2>/dev/null)" = "$now" ] && return
+  rm -rf artifacts/server
+  mkdir -p artifacts
+  local log=artifacts/build.log
+  step "Restoring .NET packages"
+  dotnet restore src/BlueDawn.Server --locked-mode >"$log" 2>&1 || { cat "$log" >&2; fail "dotnet restore failed."; }
+  step "Compiling the server"
+  dotnet build src/BlueDawn.Server -c Release --no-restore >"$log" 2>&1 || { cat "$log" >&2; fail "The server does not compile."; }
+  npm_install src/web
+  step "Building the web application"
+  (cd src/web && npm run --silent generate && npm run --silent build) >"$log" 2>&1 || { cat "$log" >&2; fail "The web application does not build."; }
+  rm -rf src/BlueDawn.Server/wwwroot
+  cp -r src/web/dist src/BlueDawn.Server/wwwroot
+  step "Putting the server together"
+  dotnet publish src/BlueDawn.Server -c Release --no-restore -o artifacts/server >"$log" 2>&1 || { cat "$log" >&2; fail "dotnet publish failed."; }
+  echo "$now" >artifacts/server/.source-hash
+}

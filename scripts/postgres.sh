@@ -1,0 +1,78 @@
+# PostgreSQL for this checkout: a private cluster on loopback, on a free port, never as root.
+# Sourced by ./run and ./test after scripts/say.sh. Sets PG_PORT; pg_url NAME prints a connection string.
+
+PG_USER=blue_dawn
+
+pg_find_binaries() {
+  PG_BIN=$(ls -d /usr/lib/postgresql/*/bin 2>/dev/null | sort -t/ -k5 -n | tail -n 1)
+  [ -n "$PG_BIN" ] && [ -x "$PG_BIN/initdb" ]
+}
+
+# As root the cluster belongs to the account that Debian's package makes; otherwise to whoever runs this.
+pg_as_owner() {
+  if [ "$(id -u)" = 0 ]; then runuser -u postgres -- "$@"; else "$@"; fi
+}
+
+pg_install() {
+  pg_find_binaries && return
+  install_debian_packages postgresql || fail "PostgreSQL is missing and could not be installed. Install Debian's package 'postgresql', or set BLUE_DAWN_DATABASE to a server you have."
+  pg_find_binaries || fail "PostgreSQL was installed but initdb is not under /usr/lib/postgresql."
+}
+
+# pg_place WANTED: sets PG_HOME to a folder the cluster's owner can reach.
+pg_place() {
+  PG_HOME=$1
+  mkdir -p "$PG_HOME"
+  if [ "$(id -u)" = 0 ]; then
+    chown postgres "$PG_HOME"
+    if ! runuser -u postgres -- test -w "$PG_HOME"; then
+      local key; key=$(printf '%s' "$1" | sha256sum | cut -c1-12)
+      PG_HOME=/var/lib/blue-dawn/$key
+      mkdir -p "$PG_HOME"
+      chmod 755 /var/lib/blue-dawn
+      chown postgres "$PG_HOME"
+      say "This folder is closed to the postgres account; the data is kept in $PG_HOME instead."
+    fi
+  fi
+}
+
+# A port of the loopback interface that nobody listens on, from the one given upwards.
+free_port() {
+  local port=$1
+  while (exec 3<>"/dev/tcp/127.0.0.1/$port") 2>/dev/null; do port=$((port + 1)); done
+  echo "$port"
+}
+
+# pg_start HOME [setting=value ...]: makes the cluster when it is new and starts it.
+pg_start() {
+  local home=$1; shift
+  pg_install
+  pg_place "$home"
+  if [ ! -s "$PG_HOME/data/PG_VERSION" ]; then
+    step "Making the database cluster"
+    pg_as_owner "$PG_BIN/initdb" --pgdata="$PG_HOME/data" --username=$PG_USER --auth=trust --encoding=UTF8 --locale=C.UTF-8 >"$PG_HOME/initdb.log" 2>&1 \
+      || { cat "$PG_HOME/initdb.log" >&2; fail "The database cluster could not be made."; }
+  fi
+  if pg_as_owner "$PG_BIN/pg_ctl" --pgdata="$PG_HOME/data" status >/dev/null 2>&1; then
+    fail "The database of this checkout is already running; another ./run seems to be up. Stop that one first."
+  fi
+  PG_PORT=$(free_port 54320)
+  local options="-c listen_addresses=127.0.0.1 -c port=$PG_PORT -c unix_socket_directories= -c logging_collector=off"
+  for setting in "$@"; do options="$options -c $setting"; done
+  step "Starting the database on port $PG_PORT"
+  # In its own session, so that Ctrl-C reaches the server first and the database is stopped in order.
+  pg_as_owner setsid "$PG_BIN/pg_ctl" --pgdata="$PG_HOME/data" --log="$PG_HOME/postgres.log" --options="$options" --wait --timeout=60 start >/dev/null \
+    || { tail -n 20 "$PG_HOME/postgres.log" >&2; fail "The database did not start."; }
+}
+
+pg_stop() {
+  [ -n "${PG_HOME:-}" ] && [ -s "$PG_HOME/data/postmaster.pid" ] || return 0
+  pg_as_owner "$PG_BIN/pg_ctl" --pgdata="$PG_HOME/data" --mode=fast --wait stop >/dev/null 2>&1 || true
+}
+
+pg_url() { echo "Host=127.0.0.1;Port=$PG_PORT;Username=$PG_USER;Database=$1"; }
+
+pg_create() {
+  "$PG_BIN/psql" --quiet --no-psqlrc -h 127.0.0.1 -p "$PG_PORT" -U $PG_USER -d postgres -tAc "select 1 from pg_database where datname = '$1'" | grep -q 1 \
+    || "$PG_BIN/createdb" -h 127.0.0.1 -p "$PG_PORT" -U $PG_USER "$1"
+}

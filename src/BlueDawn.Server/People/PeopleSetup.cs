@@ -1,0 +1,69 @@
+using BlueDawn.Store;
+using BlueDawn.Store.People;
+using Microsoft.AspNetCore.Antiforgery;
+using Microsoft.AspNetCore.Identity;
+
+namespace BlueDawn.Server.People;
+
+/// <summary>Sign-in by cookie, three roles, lockout, antiforgery on writes.</summary>
+internal static class PeopleSetup
+{
+    /// <summary>Policy for those who work at the bench: technician or lead.</summary>
+    public const string AtTheBench = "at-the-bench";
+
+    /// <summary>Header that carries the antiforgery token.</summary>
+    public const string TokenHeader = "X-Blue-Dawn-Token";
+
+    public static void AddBlueDawnPeople(this IServiceCollection services)
+    {
+        services.AddIdentityCore<Person>(options =>
+            {
+                options.Password.RequiredLength = 10;
+                options.Password.RequireDigit = false;
+                options.Password.RequireLowercase = false;
+                options.Password.RequireUppercase = false;
+                options.Password.RequireNonAlphanumeric = false;
+                options.Lockout.MaxFailedAccessAttempts = 5;
+                options.Lockout.DefaultLockoutTimeSpan = TimeSpan.FromMinutes(10);
+                options.User.RequireUniqueEmail = false;
+            })
+            .AddRoles<IdentityRole<Guid>>()
+            .AddEntityFrameworkStores<BlueDawnDb>()
+            .AddSignInManager();
+        services.AddAuthentication(IdentityConstants.ApplicationScheme).AddIdentityCookies();
+        services.ConfigureApplicationCookie(options =>
+        {
+            options.Cookie.Name = "blue-dawn";
+            options.Cookie.SameSite = SameSiteMode.Strict;
+            options.ExpireTimeSpan = TimeSpan.FromDays(14);
+            options.SlidingExpiration = true;
+            options.Events.OnRedirectToLogin = context => Refuse(context.HttpContext, 401, "Sign in first.", "What you typed is kept on this device.");
+            options.Events.OnRedirectToAccessDenied = context => Refuse(
+                context.HttpContext, 403, "This is not for your role.", "Ask a technician or the lead to do it.");
+        });
+        services.AddAuthorizationBuilder().AddPolicy(AtTheBench, policy => policy.RequireRole(Roles.Technician, Roles.Lead));
+        services.AddAntiforgery(options =>
+        {
+            options.HeaderName = TokenHeader;
+            options.Cookie.Name = "blue-dawn-token";
+            options.Cookie.SameSite = SameSiteMode.Strict;
+        });
+    }
+
+    private static Task Refuse(HttpContext context, int status, string title, string detail) =>
+        TypedResults.Problem(statusCode: status, title: title, detail: detail).ExecuteAsync(context);
+}
+
+/// <summary>Refuses a write that does not carry the antiforgery token of its session.</summary>
+internal sealed class AntiforgeryFilter(IAntiforgery antiforgery) : IEndpointFilter
+{
+    public async ValueTask<object?> InvokeAsync(EndpointFilterInvocationContext context, EndpointFilterDelegate next)
+    {
+        if (!HttpMethods.IsGet(context.HttpContext.Request.Method))
+        {
+            await antiforgery.ValidateRequestAsync(context.HttpContext);
+        }
+
+        return await next(context);
+    }
+}

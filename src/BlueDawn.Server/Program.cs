@@ -1,0 +1,111 @@
+using System.Net;
+using System.Text.Json;
+using System.Text.Json.Serialization;
+using BlueDawn.Server.Bench;
+using BlueDawn.Server.Compute;
+using BlueDawn.Server.Handover;
+using BlueDawn.Server.Health;
+using BlueDawn.Server.Intake;
+using BlueDawn.Server.Kits;
+using BlueDawn.Server.People;
+using BlueDawn.Server.Problems;
+using BlueDawn.Server.Trays;
+using BlueDawn.Server.Worksheets;
+using BlueDawn.Store;
+using BlueDawn.Store.Demo;
+using Microsoft.AspNetCore.DataProtection;
+using Microsoft.AspNetCore.Identity;
+using Microsoft.EntityFrameworkCore;
+using Microsoft.OpenApi;
+
+var builder = WebApplication.CreateBuilder(args);
+
+// The build starts this program once to write the OpenAPI document: then there is no database to speak to.
+var writingDocument = System.Reflection.Assembly.GetEntryAssembly()?.GetName().Name == "GetDocument.Insider";
+
+builder.Logging.ClearProviders().AddJsonConsole(options => options.UseUtcTimestamp = true);
+builder.WebHost.ConfigureKestrel(kestrel => kestrel.Limits.MaxRequestBodySize = 1024 * 1024);
+if (string.IsNullOrEmpty(builder.Configuration["urls"]))
+{
+    builder.WebHost.UseUrls($"http://{IPAddress.Loopback}:5080");
+}
+
+builder.Services.AddSingleton(TimeProvider.System);
+builder.Services.AddDbContext<BlueDawnDb>((services, options) => StoreSetup.Configure(
+    options,
+    services.GetRequiredService<IConfiguration>()["BLUE_DAWN_DATABASE"] is { Length: > 0 } connection
+        ? connection
+        : throw new InvalidOperationException("BLUE_DAWN_DATABASE is not set. Start with ./run, or set it to a PostgreSQL connection string.")));
+builder.Services.ConfigureHttpJsonOptions(options =>
+{
+    options.SerializerOptions.Converters.Add(new JsonStringEnumConverter(JsonNamingPolicy.CamelCase, allowIntegerValues: false));
+    options.SerializerOptions.NumberHandling = JsonNumberHandling.Strict;
+    options.SerializerOptions.UnmappedMemberHandling = JsonUnmappedMemberHandling.Disallow;
+    options.SerializerOptions.RespectNullableAnnotations = true;
+    options.SerializerOptions.RespectRequiredConstructorParameters = true;
+});
+builder.Services.AddBlueDawnPeople();
+builder.Services.AddBlueDawnProblems();
+builder.Services.AddBlueDawnHealth();
+builder.Services.AddScoped<DemoScenario>();
+builder.Services.AddOpenApi("v1", options => options.AddDocumentTransformer((document, _, _) =>
+{
+    document.Info = new OpenApiInfo { Title = "Blue Dawn", Version = "1", Description = "The bench's own interface. Units stand in the names of fields." };
+    document.Servers = [];
+    return Task.CompletedTask;
+}));
+if (!writingDocument)
+{
+    builder.Services.AddDataProtection().SetApplicationName("blue-dawn").PersistKeysToDbContext<BlueDawnDb>();
+}
+
+var app = builder.Build();
+
+app.UseExceptionHandler();
+app.UseStatusCodePages();
+app.Use(async (context, next) =>
+{
+    var headers = context.Response.Headers;
+    headers.XContentTypeOptions = "nosniff";
+    headers["Referrer-Policy"] = "same-origin";
+    headers.ContentSecurityPolicy =
+        "default-src 'self'; img-src 'self' data:; style-src 'self' 'unsafe-inline'; frame-ancestors 'none'; base-uri 'self'; form-action 'self'";
+    await next(context);
+});
+app.UseAuthentication();
+app.UseAuthorization();
+app.UseAntiforgery();
+
+app.MapOpenApi();
+app.MapBlueDawnHealth();
+var api = app.MapGroup("/api");
+api.MapCompute();
+api.MapSession();
+var bench = api.MapGroup("").RequireAuthorization().AddEndpointFilter<AntiforgeryFilter>();
+bench.MapMe();
+bench.MapBench();
+bench.MapIntake();
+bench.MapTrays();
+bench.MapKits();
+bench.MapReadings();
+bench.MapHandover();
+app.Map("/api/{**rest}", () => TypedResults.Problem(statusCode: 404, title: "There is nothing at this address.")).ExcludeFromDescription();
+app.MapStaticAssets();
+app.MapFallbackToFile("index.html");
+
+if (!writingDocument)
+{
+    await using var scope = app.Services.CreateAsyncScope();
+    var db = scope.ServiceProvider.GetRequiredService<BlueDawnDb>();
+    await db.Database.MigrateAsync();
+    await DemoScenario.EnsureShopAsync(db, scope.ServiceProvider.GetRequiredService<RoleManager<IdentityRole<Guid>>>(), default);
+    if (app.Configuration.GetValue<bool>("BLUE_DAWN_DEMO"))
+    {
+        await scope.ServiceProvider.GetRequiredService<DemoScenario>().LoadAsync(default);
+    }
+}
+
+await app.RunAsync();
+
+/// <summary>The server.</summary>
+public partial class Program;

@@ -1,0 +1,175 @@
+using System.Security.Claims;
+using BlueDawn.Core.Bench;
+using BlueDawn.Core.Intake;
+using BlueDawn.Core.Measures;
+using BlueDawn.Server.People;
+using BlueDawn.Server.Problems;
+using BlueDawn.Store;
+using BlueDawn.Store.Logbook;
+using BlueDawn.Store.People;
+using BlueDawn.Store.Trays;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.AspNetCore.Identity;
+using Microsoft.EntityFrameworkCore;
+
+namespace BlueDawn.Server.Trays;
+
+/// <summary>A change to a tray; what is left out stays as it is.</summary>
+/// <param name="EntryId">Id of the logbook entry this makes, UUIDv7.</param>
+/// <param name="Version">The version the page has seen.</param>
+/// <param name="PromisedDay">The day it is promised for.</param>
+/// <param name="WaitsFor">What it waits for; never handed back, that is the release's to say.</param>
+/// <param name="WaitNote">More about the wait.</param>
+/// <param name="Complaint">What the owner says.</param>
+/// <param name="StampedNumber">Number stamped on the carburetor.</param>
+internal sealed record TrayChange(
+    Guid EntryId,
+    uint Version,
+    DateOnly? PromisedDay = null,
+    WaitsFor? WaitsFor = null,
+    string? WaitNote = null,
+    string? Complaint = null,
+    string? StampedNumber = null);
+
+internal static class TrayEndpoints
+{
+    private const int LongestNote = 200;
+
+    public static void MapTrays(this RouteGroupBuilder api)
+    {
+        var trays = api.MapGroup("/trays/{number:int}").WithTags("Trays");
+        trays.MapGet("", ShowAsync).WithName("getTray");
+        trays.MapPatch("", ChangeAsync).WithName("changeTray");
+    }
+
+    private static async Task<Results<Ok<TrayView>, ProblemHttpResult>> ShowAsync(
+        int number, BlueDawnDb db, ClaimsPrincipal user, UserManager<Person> people, CancellationToken cancel)
+    {
+        var (_, pins) = await people.MeAsync(user);
+        return await TrayFile.OpenAsync(db, number, cancel) is { } file ? TypedResults.Ok(TrayView.Of(file, pins)) : Problem.NoTray(number);
+    }
+
+    private static async Task<Results<Ok<TrayView>, ValidationProblem, ProblemHttpResult>> ChangeAsync(
+        int number, TrayChange change, BlueDawnDb db, ClaimsPrincipal user, UserManager<Person> people, TimeProvider clock, CancellationToken cancel)
+    {
+        var (me, pins) = await people.MeAsync(user);
+        if (await TrayFile.OpenAsync(db, number, cancel) is not { } file)
+        {
+            return Problem.NoTray(number);
+        }
+
+        var tray = file.Tray;
+        if (file.Entries.Any(entry => entry.Id == change.EntryId))
+        {
+            return TypedResults.Ok(TrayView.Of(file, pins));
+        }
+
+        if (Check(change, tray, clock) is { Count: > 0 } problems)
+        {
+            return Problem.Fields(problems);
+        }
+
+        if (tray.WaitsFor == WaitsFor.HandedBack && change.WaitsFor is null)
+        {
+            return TrayWriting.RefuseIfHandedBack(tray)!;
+        }
+
+        db.Expect(tray, change.Version);
+        var broughtBack = tray.WaitsFor == WaitsFor.HandedBack;
+        var words = Apply(change, tray);
+        if (words.Count == 0)
+        {
+            return TypedResults.Ok(TrayView.Of(file, pins));
+        }
+
+        db.Log(change.EntryId, tray, broughtBack ? EntryKind.BroughtBack : EntryKind.TrayChanged, me, string.Join("; ", words), clock);
+        try
+        {
+            await db.SaveChangesAsync(cancel);
+        }
+        catch (DbUpdateConcurrencyException)
+        {
+            return await TrayWriting.ChangedMeanwhileAsync(db, number, change, cancel);
+        }
+
+        return TypedResults.Ok(TrayView.Of((await TrayFile.OpenAsync(db, number, cancel))!, pins));
+    }
+
+    private static List<FieldProblem> Check(TrayChange change, Tray tray, TimeProvider clock)
+    {
+        var problems = new List<FieldProblem>();
+        if (change.PromisedDay is { } day && day != tray.PromisedDay)
+        {
+            problems.AddRange(CheckIn.CheckPromise(day, clock.Today()));
+        }
+
+        if (change.WaitsFor == WaitsFor.HandedBack)
+        {
+            problems.Add(new("waitsFor", "Handing back is done at the last station, where everything is checked."));
+        }
+
+        if (change.WaitNote?.Length > LongestNote)
+        {
+            problems.Add(new("waitNote", $"Longer than {LongestNote} characters. Shorten it."));
+        }
+
+        if (change.Complaint is { } complaint && (complaint.Trim().Length == 0 || complaint.Length > 2000))
+        {
+            problems.Add(new("complaint", "Say what the owner says, in no more than 2000 characters."));
+        }
+
+        if (change.StampedNumber?.Length > Core.Kits.StampedNumber.Longest)
+        {
+            problems.Add(new("stampedNumber", $"Longer than {Core.Kits.StampedNumber.Longest} characters. Check the number."));
+        }
+
+        return problems;
+    }
+
+    private static List<string> Apply(TrayChange change, Tray tray)
+    {
+        var words = new List<string>();
+        if (change.PromisedDay is { } day && day != tray.PromisedDay)
+        {
+            words.Add($"Promised {tray.PromisedDay:yyyy-MM-dd} → {day:yyyy-MM-dd}");
+            tray.PromisedDay = day;
+        }
+
+        if (change.WaitsFor is { } waits && waits != tray.WaitsFor)
+        {
+            words.Add($"Waits for {Words(tray.WaitsFor)} → {Words(waits)}");
+            tray.WaitsFor = waits;
+        }
+
+        if (change.WaitNote is { } note && note.Trim() != tray.WaitNote)
+        {
+            words.Add(note.Trim().Length == 0 ? "Note removed" : $"Note: {note.Trim()}");
+            tray.WaitNote = note.Trim();
+        }
+
+        if (change.Complaint is { } complaint && complaint.Trim() != tray.Complaint)
+        {
+            words.Add($"Owner says: {complaint.Trim()}");
+            tray.Complaint = complaint.Trim();
+        }
+
+        if (change.StampedNumber is { } stamped && stamped.Trim() != tray.StampedNumber)
+        {
+            words.Add($"Stamped number {(tray.StampedNumber.Length == 0 ? "unknown" : tray.StampedNumber)} → {stamped.Trim()}");
+            tray.StampedNumber = stamped.Trim();
+        }
+
+        return words;
+    }
+
+    private static string Words(WaitsFor waits) => waits switch
+    {
+        WaitsFor.BedIn => "bed-in",
+        WaitsFor.RunUp => "run-up",
+        WaitsFor.HandedBack => "nothing, handed back",
+        _ => waits.ToString().ToLowerInvariant(),
+    };
+
+    /// <summary>Today by the clock of the shop.</summary>
+    public static DateOnly Today(this TimeProvider clock) => DateOnly.FromDateTime(clock.GetLocalNow().DateTime);
+}

@@ -1,0 +1,148 @@
+using BlueDawn.Core.Bench;
+using BlueDawn.Core.Gauging;
+using BlueDawn.Core.Handover;
+using BlueDawn.Core.Kits;
+using BlueDawn.Core.Measures;
+using BlueDawn.Core.Safety;
+using BlueDawn.Core.Worksheets;
+using BlueDawn.Store.Logbook;
+using BlueDawn.Store.Trays;
+
+namespace BlueDawn.Server.Trays;
+
+/// <summary>A tray as a page needs it: everything on it, judged.</summary>
+internal sealed record TrayView(
+    Guid Id,
+    int Number,
+    uint Version,
+    TrayFacts Facts,
+    SpecSheet? Spec,
+    TrayKit? Kit,
+    IReadOnlyList<StationView> Stations,
+    IReadOnlyList<LineView> Lines,
+    NextStep Next,
+    IReadOnlyList<Obstacle> Obstacles,
+    IReadOnlyList<EntryView> Logbook)
+{
+    public static TrayView Of(TrayFile file, PinSet pins)
+    {
+        var tray = file.Tray;
+        var sheet = file.Judge(pins);
+        return new TrayView(
+            tray.Id,
+            tray.Number,
+            tray.Version,
+            TrayFacts.Of(tray),
+            tray.Spec?.Sheet,
+            tray.Kit is { } kit ? new TrayKit(kit.Number, kit.Contents.Name, kit.Price, file.Shop.Currency, tray.KitFromShelf, kit.Contents.Parts) : null,
+            [.. Enum.GetValues<Station>().Select(station => StationView.Of(station, tray, sheet))],
+            [.. sheet.Lines.Select(line => LineView.Of(line, file.Entries))],
+            sheet.Next,
+            sheet.Obstacles,
+            [.. file.Entries.Reverse().Select(entry => EntryView.Of(entry, file.Entries, sheet))]);
+    }
+}
+
+/// <summary>What can be edited on a tray; two people can change it, so it comes with the tray's version.</summary>
+internal sealed record TrayFacts(
+    string OwnerName,
+    string OwnerContact,
+    string MachineName,
+    string StampedNumber,
+    string Complaint,
+    DateOnly PromisedDay,
+    WaitsFor WaitsFor,
+    string WaitNote,
+    DateTimeOffset CheckedInAt)
+{
+    public static TrayFacts Of(Tray tray) => new(
+        tray.Machine.Owner.Name, tray.Machine.Owner.Contact, tray.Machine.Name, tray.StampedNumber, tray.Complaint, tray.PromisedDay, tray.WaitsFor, tray.WaitNote, tray.CheckedInAt);
+}
+
+/// <summary>The kit chosen for a tray.</summary>
+internal sealed record TrayKit(string Number, string Name, decimal Price, string Currency, bool FromShelf, IReadOnlyList<KitPart> Parts);
+
+/// <summary>A station on the strip.</summary>
+/// <param name="Station">Which one.</param>
+/// <param name="Open">What is open there.</param>
+/// <param name="Total">What there is in all.</param>
+/// <param name="Waiting">True when nothing can be done there yet.</param>
+internal sealed record StationView(Station Station, int Open, int Total, bool Waiting)
+{
+    public static StationView Of(Station station, Tray tray, JudgedWorksheet sheet)
+    {
+        var lines = sheet.Lines.Where(line => line.Line.Station == station).ToList();
+        var released = tray.WaitsFor == WaitsFor.HandedBack;
+        return station switch
+        {
+            Station.Intake => new StationView(station, 0, 1, false),
+            Station.Kits => new StationView(station, (tray.SpecCode is null ? 1 : 0) + (tray.KitId is null ? 1 : 0), 2, false),
+            Station.Handover => new StationView(station, released ? 0 : 1, 1, !released && sheet.Obstacles.Count > 0),
+            _ => new StationView(station, lines.Count(line => line.IsOpen), lines.Count, lines.Count == 0),
+        };
+    }
+}
+
+/// <summary>A gauge line with its standing reading.</summary>
+internal sealed record LineView(
+    string Key,
+    Station Station,
+    string Section,
+    string Label,
+    Sentence Target,
+    Span? Window,
+    EntryForm Form,
+    string LimitSource,
+    Caution? Caution,
+    bool Required,
+    Judgement Judgement,
+    StandingView? Standing)
+{
+    public static LineView Of(JudgedLine judged, IReadOnlyList<LogbookEntry> entries)
+    {
+        var line = judged.Line;
+        var superseded = entries.Where(entry => entry.SupersedesId is not null).Select(entry => entry.SupersedesId).ToHashSet();
+        var standing = entries.LastOrDefault(entry => entry.Kind == EntryKind.Reading && entry.LineKey == line.Key && !superseded.Contains(entry.Id));
+        return new LineView(
+            line.Key,
+            line.Station,
+            line.Section,
+            line.Label,
+            line.Target,
+            line.Window,
+            line.Form,
+            line.LimitSource,
+            line.Caution,
+            line.Required,
+            judged.Judgement,
+            standing is null ? null : new StandingView(standing.Id, standing.Typed!, line.Describe(standing.Reading!), standing.PersonName, standing.TakenAt));
+    }
+}
+
+/// <summary>The reading that stands on a line.</summary>
+internal sealed record StandingView(Guid EntryId, TypedReading Typed, Sentence What, string By, DateTimeOffset TakenAt);
+
+/// <summary>A line of the logbook.</summary>
+/// <param name="Id">Its id.</param>
+/// <param name="Kind">What kind of thing happened.</param>
+/// <param name="LineKey">The gauge line, or null.</param>
+/// <param name="What">What happened, in words.</param>
+/// <param name="Finding">What was found then, or null.</param>
+/// <param name="Supersedes">The entry it corrects or withdraws.</param>
+/// <param name="Superseded">True when a later entry corrected or withdrew it.</param>
+/// <param name="By">Who.</param>
+/// <param name="TakenAt">When it was taken.</param>
+/// <param name="RecordedAt">When the server had it.</param>
+internal sealed record EntryView(
+    Guid Id, EntryKind Kind, string? LineKey, Sentence What, string? Finding, Guid? Supersedes, bool Superseded, string By, DateTimeOffset TakenAt, DateTimeOffset RecordedAt)
+{
+    public static EntryView Of(LogbookEntry entry, IReadOnlyList<LogbookEntry> all, JudgedWorksheet sheet)
+    {
+        var line = sheet.Lines.FirstOrDefault(l => l.Line.Key == entry.LineKey)?.Line;
+        var what = entry is { Kind: EntryKind.Reading, Reading: { } reading } && line is not null
+            ? line.Describe(reading) is var read ? read with { Text = $"{line.Label}: {read.Text}" } : Sentence.None
+            : Sentence.Of(entry.Words.Replace("{", "(", StringComparison.Ordinal).Replace("}", ")", StringComparison.Ordinal));
+        return new EntryView(
+            entry.Id, entry.Kind, entry.LineKey, what, entry.Finding, entry.SupersedesId, all.Any(other => other.SupersedesId == entry.Id), entry.PersonName, entry.TakenAt, entry.RecordedAt);
+    }
+}

@@ -1,0 +1,23 @@
+using BlueDawn.Core.Worksheets;
+
+namespace BlueDawn.Store.Worksheets;
+
+/// <summary>A spec sheet on file.</summary>
+public sealed class SpecSheetRow
+{
+    /// <summary>Its code, such as <c>FB18</c>.</summary>
+    public string Code { get; set; } = "";
+
+    /// <summary>The sheet.</summary>
+    public SpecSheet Sheet { get; set; } = null!;
+}
+
+/// <summary>The shop's defaults; one row.</summary>
+public sealed class ShopRow
+{
+    /// <summary>Always 1.</summary>
+    public int Id { get; set; } = 1;
+
+    /// <summary>The defaults.</summary>
+    public ShopDefaults Defaults { get; set; } = null!;
+}
