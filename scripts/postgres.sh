@@ -53,20 +53,19 @@ pg_start() {
     pg_as_owner "$PG_BIN/initdb" --pgdata="$PG_HOME/data" --username=$PG_USER --auth=trust --encoding=UTF8 --locale=C.UTF-8 >"$PG_HOME/initdb.log" 2>&1 \
       || { cat "$PG_HOME/initdb.log" >&2; fail "The database cluster could not be made."; }
   fi
-  if pg_as_owner "$PG_BIN/pg_ctl" --pgdata="$PG_HOME/data" status >/dev/null 2>&1; then
-    fail "The database of this checkout is already running; another ./run seems to be up. Stop that one first."
-  fi
+  # Whoever starts it holds the checkout's lock, so a database that still runs was left behind by a run that was killed.
+  pg_stop
   PG_PORT=$(free_port 54320)
   local options="-c listen_addresses=127.0.0.1 -c port=$PG_PORT -c unix_socket_directories= -c logging_collector=off"
   for setting in "$@"; do options="$options -c $setting"; done
   step "Starting the database on port $PG_PORT"
   # In its own session, so that Ctrl-C reaches the server first and the database is stopped in order.
-  pg_as_owner setsid "$PG_BIN/pg_ctl" --pgdata="$PG_HOME/data" --log="$PG_HOME/postgres.log" --options="$options" --wait --timeout=60 start >/dev/null \
+  pg_as_owner setsid "$PG_BIN/pg_ctl" --pgdata="$PG_HOME/data" --log="$PG_HOME/postgres.log" --options="$options" --wait --timeout=60 start >/dev/null 9>&- \
     || { tail -n 20 "$PG_HOME/postgres.log" >&2; fail "The database did not start."; }
 }
 
 pg_stop() {
-  [ -n "${PG_HOME:-}" ] && [ -s "$PG_HOME/data/postmaster.pid" ] || return 0
+  [ -n "${PG_HOME:-}" ] && [ -e "$PG_HOME/data/postmaster.pid" ] || return 0
   pg_as_owner "$PG_BIN/pg_ctl" --pgdata="$PG_HOME/data" --mode=fast --wait stop >/dev/null 2>&1 || true
 }
 

@@ -82,7 +82,8 @@ public sealed record BoreLine(
         var noGo = reader.Optional("noGo", Dimension.Length, 0.001m, JetGauge.LargestMm);
         var bore = reader.Optional("bore", Dimension.Length, 0.001m, JetGauge.LargestMm);
         var resolution = reader.Optional("resolution", Dimension.Length, 0.0001m, 1m);
-        if (reader.Problems.Count == 0 && open != 0)
+        var sized = go is not null || noGo is not null || bore is not null;
+        if (reader.Problems.Count == 0 && (sized || open is null || open == Holes))
         {
             var problems = JetGauge.Check(new JetGaugeInput(NominalMm, ToleranceMm, go, noGo, bore, resolution));
             foreach (var problem in problems)

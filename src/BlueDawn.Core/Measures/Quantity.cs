@@ -54,7 +54,7 @@ public enum UnitSystem
 /// <param name="Dimension">What is measured; fixes the unit.</param>
 /// <param name="Value">The number in the base unit.</param>
 /// <param name="Label">A name to show instead of the number where there is one, such as a pin's own label.</param>
-public readonly record struct Quantity(Dimension Dimension, double Value, string? Label = null)
+public sealed record Quantity(Dimension Dimension, double Value, string? Label = null)
 {
     /// <summary>A length in millimetres.</summary>
     public static Quantity Mm(double mm, string? label = null) => new(Dimension.Length, mm, label);

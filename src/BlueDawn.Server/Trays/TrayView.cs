@@ -115,12 +115,12 @@ internal sealed record LineView(
             line.Caution,
             line.Required,
             judged.Judgement,
-            standing is null ? null : new StandingView(standing.Id, standing.Typed!, line.Describe(standing.Reading!), standing.PersonName, standing.TakenAt));
+            standing is null ? null : new StandingView(standing.Id, standing.Typed!, standing.Reading!, line.Describe(standing.Reading!), standing.PersonName, standing.TakenAt));
     }
 }
 
 /// <summary>The reading that stands on a line.</summary>
-internal sealed record StandingView(Guid EntryId, TypedReading Typed, Sentence What, string By, DateTimeOffset TakenAt);
+internal sealed record StandingView(Guid EntryId, TypedReading Typed, Reading Reading, Sentence What, string By, DateTimeOffset TakenAt);
 
 /// <summary>A line of the logbook.</summary>
 /// <param name="Id">Its id.</param>

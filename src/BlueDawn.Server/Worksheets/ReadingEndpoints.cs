@@ -30,9 +30,10 @@ internal sealed record Withdrawal(Guid Id, DateTimeOffset TakenAt, Guid Supersed
 internal sealed record ReadingDraft(string LineKey, TypedReading Typed);
 
 /// <summary>What a draft would say.</summary>
+/// <param name="Reading">The reading in base units, or null while it cannot be read.</param>
 /// <param name="Judgement">The verdict, or null while it cannot be read.</param>
 /// <param name="Problems">What is wrong with it, field by field.</param>
-internal sealed record DraftJudgement(Judgement? Judgement, IReadOnlyList<FieldProblem> Problems);
+internal sealed record DraftJudgement(Reading? Reading, Judgement? Judgement, IReadOnlyList<FieldProblem> Problems);
 
 internal static class ReadingEndpoints
 {
@@ -56,7 +57,7 @@ internal static class ReadingEndpoints
         }
 
         var read = line.Read(draft.Typed);
-        return TypedResults.Ok(new DraftJudgement(read.Reading is null ? null : line.Judge(read.Reading, pins), read.Problems));
+        return TypedResults.Ok(new DraftJudgement(read.Reading, read.Reading is null ? null : line.Judge(read.Reading, pins), read.Problems));
     }
 
     private static async Task<Results<Ok<TrayView>, ValidationProblem, ProblemHttpResult>> RecordAsync(

@@ -1,0 +1,50 @@
+import { lazy, useEffect } from 'react';
+import { Route, Routes } from 'react-router';
+import { BenchPage } from './bench/BenchPage';
+import { PersonProvider, useSession } from './session/session';
+import { SignInPage } from './session/SignInPage';
+import { Shell } from './shell/Shell';
+import { TrayPage } from './tray/TrayPage';
+import { Loading, Notice, Trouble } from './ui/states';
+
+// Pages that are not on the way to a gauge line come when they are asked for.
+const MyBenchPage = lazy(() => import('./session/MyBenchPage').then((m) => ({ default: m.MyBenchPage })));
+const CheckInPage = lazy(() => import('./stations/intake/CheckInPage').then((m) => ({ default: m.CheckInPage })));
+const ReportPage = lazy(() => import('./stations/handover/ReportPage').then((m) => ({ default: m.ReportPage })));
+
+export function App() {
+  const { query, refresh } = useSession();
+  useEffect(() => {
+    // Any call that finds the session ended leads back here, and from here to the sign-in.
+    const ended = (): void => void refresh();
+    window.addEventListener('blue-dawn:signed-out', ended);
+    return () => window.removeEventListener('blue-dawn:signed-out', ended);
+  }, [refresh]);
+
+  if (query.isPending) return <Loading what="Blue Dawn" />;
+  if (!query.data) return <Trouble error={query.error} retry={() => void query.refetch()} />;
+  if (!query.data.person) return <SignInPage demoAccounts={query.data.demoAccounts} />;
+  return (
+    <PersonProvider person={query.data.person}>
+      <Routes>
+        <Route element={<Shell />}>
+          <Route index element={<BenchPage />} />
+          <Route path="check-in" element={<CheckInPage />} />
+          <Route path="my-bench" element={<MyBenchPage />} />
+          <Route path="tray/:number/report" element={<ReportPage />} />
+          <Route path="tray/:number/:station?" element={<TrayPage />} />
+          <Route
+            path="*"
+            element={
+              <div className="p-5">
+                <Notice tone="unsure" title="There is no page here.">
+                  Pick a tray on the left, or go to the bench.
+                </Notice>
+              </div>
+            }
+          />
+        </Route>
+      </Routes>
+    </PersonProvider>
+  );
+}

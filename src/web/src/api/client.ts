@@ -1,0 +1,114 @@
+import createClient from 'openapi-fetch';
+import type { components, paths } from './schema';
+
+type Schemas = components['schemas'];
+export type Session = Schemas['SessionView'];
+export type Person = Schemas['PersonView'];
+export type Bench = Schemas['BenchView'];
+export type BenchTray = Schemas['BenchTray'];
+export type WaitsFor = Schemas['WaitsFor'];
+export type Tray = Schemas['TrayView'];
+export type TrayFacts = Schemas['TrayFacts'];
+export type Station = Schemas['Station'];
+export type StationView = Schemas['StationView'];
+export type Line = Schemas['LineView'];
+export type Entry = Schemas['EntryView'];
+export type Judgement = Schemas['Judgement'];
+export type Verdict = Schemas['Verdict'];
+export type Reading = Schemas['Reading'];
+export type TypedReading = Schemas['TypedReading'];
+export type EntryField = Schemas['EntryField'];
+export type Sentence = Schemas['Sentence'];
+export type Quantity = Schemas['Quantity'];
+export type Dimension = Schemas['Dimension'];
+export type Span = Schemas['Span'];
+export type UnitSystem = Schemas['UnitSystem'];
+export type KitSearch = Schemas['KitSearch'];
+export type KitOffer = Schemas['KitOffer'];
+export type Report = Schemas['HandoverReport'];
+export type Obstacle = Schemas['Obstacle'];
+export type QuickAnswer = Schemas['QuickAnswer'];
+
+/** What the server says when something cannot be done (RFC 9457), or what stands in for it when it cannot be reached. */
+export interface Problem {
+  status: number;
+  title: string;
+  detail: string;
+  /** Field by field, what is wrong and what to do. */
+  errors: Record<string, string[]>;
+  /** Both versions, for a conflict. */
+  yours?: Record<string, unknown>;
+  theirs?: TrayFacts | string | null;
+  theirsBy?: string | null;
+  version?: number;
+  obstacles?: Obstacle[];
+}
+
+export class ProblemError extends Error {
+  constructor(readonly problem: Problem) {
+    super(problem.title);
+  }
+
+  /** True when trying again later can help: the server or its database cannot be reached. */
+  get passing(): boolean {
+    return (
+      this.problem.status === 0 ||
+      this.problem.status === 502 ||
+      this.problem.status === 503 ||
+      this.problem.status === 504
+    );
+  }
+}
+
+let token = '';
+export const setToken = (next: string): void => {
+  token = next;
+};
+
+const client = createClient<paths>({ baseUrl: window.location.origin });
+client.use({
+  onRequest: ({ request }) => {
+    if (request.method !== 'GET') request.headers.set('X-Blue-Dawn-Token', token);
+    return request;
+  },
+  onResponse: ({ response, schemaPath }) => {
+    if (response.status === 401 && schemaPath !== '/api/session')
+      window.dispatchEvent(new Event('blue-dawn:signed-out'));
+  },
+});
+export const api = client;
+
+const unreachable: Problem = {
+  status: 0,
+  title: 'The server does not answer.',
+  detail: 'What you typed is kept on this device and is sent when it is back.',
+  errors: {},
+};
+
+/** The data of a call, or a ProblemError that says what to do. */
+export async function ask<T>(call: Promise<{ data?: T; error?: unknown; response: Response }>): Promise<T> {
+  let result: { data?: T; error?: unknown; response: Response };
+  try {
+    result = await call;
+  } catch {
+    throw new ProblemError(unreachable);
+  }
+  if (result.data !== undefined) return result.data;
+  throw new ProblemError(toProblem(result.error, result.response.status));
+}
+
+export function toProblem(body: unknown, status: number): Problem {
+  const known = typeof body === 'object' && body !== null ? (body as Partial<Problem>) : {};
+  return {
+    ...known,
+    status,
+    title: known.title ?? (status >= 500 ? unreachable.title : 'That did not work.'),
+    detail: known.detail ?? (status >= 500 ? unreachable.detail : `The server answered ${status}.`),
+    errors: known.errors ?? {},
+  };
+}
+
+export const problemOf = (error: unknown): Problem =>
+  error instanceof ProblemError
+    ? error.problem
+    : { status: 0, title: 'Something went wrong on this page.', detail: String(error), errors: {} };

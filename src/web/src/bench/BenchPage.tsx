@@ -1,0 +1,179 @@
+import { Link } from 'react-router';
+import type { Bench, BenchTray, WaitsFor } from '../api/client';
+import { useUnits } from '../session/session';
+import { useBench } from '../shell/queries';
+import { stationWord, trayPath, waits, waitWord } from '../shell/words';
+import { RuleTicks } from '../ui/rule';
+import { Loading, Trouble } from '../ui/states';
+import { Tag } from '../ui/tag';
+import { day, daysBetween, say } from '../units/format';
+
+const DAYS = 7;
+
+/** Every tray by what it waits for, and what is next for the hands. */
+export function BenchPage() {
+  const query = useBench();
+  if (query.isPending) return <Loading what="the bench" />;
+  if (!query.data) return <Trouble error={query.error} retry={() => void query.refetch()} />;
+  const { trays, today } = query.data;
+  const onBench = trays.filter((t) => t.waitsFor !== 'handedBack');
+  const hands = onBench.filter((t) => t.waitsFor === 'hands');
+  const late = onBench.filter((t) => daysBetween(today, t.promisedDay) < 0).length;
+  const dueToday = onBench.filter((t) => t.promisedDay === today).length;
+  const weekday = new Intl.DateTimeFormat('en-GB', { weekday: 'long' }).format(new Date(`${today}T12:00`));
+  return (
+    <div className="grid gap-4 p-3 lg:px-5 lg:pb-5">
+      <header>
+        <h1 className="text-[1.4375rem] leading-tight">{weekday} at the bench</h1>
+        <p className="text-mute">
+          {onBench.length} {onBench.length === 1 ? 'tray' : 'trays'}, {hands.length}{' '}
+          {hands.length === 1 ? 'needs' : 'need'} hands now.
+          {dueToday > 0 && ` ${dueToday} due today.`}
+          {late > 0 && ` ${late} late.`}
+        </p>
+      </header>
+      {onBench.length === 0 ? (
+        <section className="bg-sheet border-line rounded-xl border p-6">
+          <h2 className="text-[1.25rem]">The bench is clear</h2>
+          <p className="mt-1">When a carburetor comes in, give it a tray: everything measured hangs on that number.</p>
+          <Link
+            to="/check-in"
+            className="bg-dawn text-dawn-ink mt-4 inline-flex min-h-11 items-center rounded-lg px-4 font-[650]"
+          >
+            Check in the first
+          </Link>
+        </section>
+      ) : (
+        <>
+          <PromiseRule bench={query.data} trays={onBench} />
+          <div className="grid items-start gap-4 lg:grid-cols-[1.3fr_1fr]">
+            <NextForHands trays={hands} today={today} />
+            <Waiting trays={trays} today={today} />
+          </div>
+        </>
+      )}
+    </div>
+  );
+}
+
+/** The coming days on a steel rule, each tray hanging at the day it is promised for. */
+function PromiseRule({ bench, trays }: { bench: Bench; trays: BenchTray[] }) {
+  const columns = Array.from({ length: DAYS }, (_, i) => i);
+  const at = (t: BenchTray): number => Math.min(Math.max(daysBetween(bench.today, t.promisedDay), 0), DAYS - 1);
+  const dateOf = (offset: number): string =>
+    new Date(Date.parse(`${bench.today}T12:00Z`) + offset * 86_400_000).toISOString().slice(0, 10);
+  return (
+    <section
+      aria-label="Promised days"
+      className="border-line-strong/60 relative grid grid-cols-7 rounded-md border bg-[linear-gradient(var(--steel),var(--steel-2))] max-sm:hidden"
+    >
+      <RuleTicks every={24} of={24 * DAYS} height={13} />
+      {columns.map((offset) => {
+        const here = trays.filter((t) => at(t) === offset);
+        return (
+          <div
+            key={offset}
+            className={`relative min-h-24 px-2 pt-4 pb-2 ${offset === 0 ? 'shadow-[inset_4px_0_0_var(--dawn)]' : ''}`}
+          >
+            <h2 className="text-[0.9375rem] font-[600] first-letter:uppercase">
+              {offset === DAYS - 1 ? 'Later' : day(dateOf(offset), bench.today)}
+            </h2>
+            <div className="mt-1 flex flex-wrap gap-1">
+              {here.map((t) => {
+                const late = daysBetween(bench.today, t.promisedDay) < 0;
+                return (
+                  <Link
+                    key={t.number}
+                    to={trayPath(t.number)}
+                    title={`${t.machineName}: ${waitWord[t.waitsFor].toLowerCase()}${late ? ', late' : ''}`}
+                    className={`num inline-flex min-h-10 min-w-11 items-center justify-center rounded-lg border-[1.5px] px-2 text-[1.0625rem] font-[650] ${
+                      t.waitsFor === 'hands' ? 'bg-sheet border-ink' : 'text-ink border-line-strong border-dashed'
+                    }`}
+                  >
+                    {late && '! '}
+                    {t.number}
+                  </Link>
+                );
+              })}
+            </div>
+          </div>
+        );
+      })}
+    </section>
+  );
+}
+
+function NextForHands({ trays, today }: { trays: BenchTray[]; today: string }) {
+  const units = useUnits();
+  return (
+    <section aria-labelledby="next-for-hands" className="bg-sheet border-line rounded-xl border px-4 pt-3 pb-2">
+      <h2 id="next-for-hands" className="text-[1.25rem]">
+        Next for your hands
+      </h2>
+      {trays.length === 0 && (
+        <p className="text-mute py-3">Nothing needs hands. Look at what else is waiting, or check in the next one.</p>
+      )}
+      <ul>
+        {trays.map((t, i) => (
+          <li key={t.number}>
+            <Link
+              to={trayPath(t.number, t.station)}
+              className={`grid grid-cols-[4rem_1fr_auto] items-center gap-3.5 rounded-lg py-2.5 ${i === 0 ? 'border-dawn bg-dawn-soft -mx-2 my-2 border-2 px-2' : 'border-line hover:bg-paper border-t'}`}
+            >
+              <Tag number={t.number} />
+              <span className="min-w-0 leading-snug">
+                <span className="block text-[1.125rem] font-[650]">{say(t.do, units)}</span>
+                <span className="text-mute block">
+                  {t.machineName}, {t.ownerName} · {stationWord[t.station].toLowerCase()}
+                  {t.lineLabel && `, ${t.lineLabel.toLowerCase()}`}
+                </span>
+              </span>
+              <span className="text-right leading-tight">
+                <span className="block font-[650]">{day(t.promisedDay, today)}</span>
+                <span className="text-mute block text-[0.9375rem]">
+                  {t.openLines > 0 ? `${t.openLines} of ${t.lines} open` : t.lines > 0 ? 'all good' : 'no sheet'}
+                </span>
+              </span>
+            </Link>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+function Waiting({ trays, today }: { trays: BenchTray[]; today: string }) {
+  const groups = waits.filter((w) => w !== 'hands' && trays.some((t) => t.waitsFor === w));
+  return (
+    <section aria-labelledby="waiting" className="bg-sheet border-line rounded-xl border px-4 pt-3 pb-2">
+      <h2 id="waiting" className="text-[1.25rem]">
+        Waiting on something else
+      </h2>
+      {groups.length === 0 && <p className="text-mute py-3">Nothing is waiting.</p>}
+      {groups.map((wait: WaitsFor) => (
+        <div key={wait}>
+          <h3 className="text-mute pt-2 text-[0.9375rem] font-[600]">{waitWord[wait]}</h3>
+          <ul>
+            {trays
+              .filter((t) => t.waitsFor === wait)
+              .map((t) => (
+                <li key={t.number}>
+                  <Link
+                    to={trayPath(t.number)}
+                    className="border-line hover:bg-paper grid min-h-12 grid-cols-[2.75rem_1fr_auto] items-center gap-2.5 border-t py-1.5"
+                  >
+                    <span className="num text-[1.1875rem] font-[650]">{t.number}</span>
+                    <span className="min-w-0 leading-tight">
+                      {t.machineName}
+                      <span className="text-mute block text-[0.9375rem]">{t.waitNote || t.ownerName}</span>
+                    </span>
+                    <span className="font-[600]">{wait === 'handedBack' ? '' : day(t.promisedDay, today)}</span>
+                  </Link>
+                </li>
+              ))}
+          </ul>
+        </div>
+      ))}
+    </section>
+  );
+}

@@ -1,0 +1,159 @@
+import { useEffect, useMemo, useRef, useState } from 'react';
+import { v7 as uuidv7 } from 'uuid';
+import { api, ask, type Judgement, type Line, type Problem, type Reading, type TypedReading } from '../api/client';
+import { outbox, type Sent } from '../outbox/outbox';
+import { useKept } from '../outbox/drafts';
+import { usePerson } from '../session/session';
+import { useTakeTray } from '../shell/queries';
+
+/** What has been typed on a line and not yet recorded. */
+export interface Draft {
+  group: string | null;
+  values: Record<string, string>;
+  rows: Record<string, string>[];
+  /** The entry being corrected; null for a fresh reading. */
+  correcting: string | null;
+}
+
+const nothing: Draft = { group: null, values: {}, rows: [], correcting: null };
+const LOOK_MS = 120;
+
+const isEmpty = (draft: Draft, line: Line): boolean =>
+  Object.values(draft.values).every((v) => v.trim() === '') &&
+  draft.rows.every((row) => Object.entries(row).every(([name, v]) => v.trim() === '' || isSuggested(line, name)));
+
+/** A column whose suggested value alone is not something typed, such as the angle of a height. */
+const isSuggested = (line: Line, column: string): boolean =>
+  line.form.rows?.suggested.some((row) => column in row) ?? false;
+
+export interface LineState {
+  draft: Draft;
+  typedReading: TypedReading;
+  dirty: boolean;
+  /** The judgement of what is typed while something is, of what stands otherwise. */
+  judgement: Judgement;
+  reading: Reading | null;
+  /** Field by field what is wrong; only what a person has finished typing is complained about. */
+  errors: Record<string, string>;
+  refused: Problem | null;
+  kept: boolean;
+  busy: boolean;
+  change: (next: Partial<Draft>) => void;
+  drop: () => void;
+  record: () => Promise<boolean>;
+  answer: (values: Record<string, string>) => Promise<boolean>;
+}
+
+/** Everything a gauge line does: keeps what is typed, asks for the verdict while it is typed, records it. */
+export function useLine(tray: number, line: Line): LineState {
+  const person = usePerson();
+  const take = useTakeTray();
+  const [draft, keep, clear] = useKept<Draft>(`${person.id}:${tray}:${line.key}`, nothing);
+  const [preview, setPreview] = useState<{ of: string; judgement: Judgement | null; reading: Reading | null } | null>(
+    null,
+  );
+  const [errors, setErrors] = useState<Record<string, string>>({});
+  const [refused, setRefused] = useState<Problem | null>(null);
+  const [kept, setKept] = useState(false);
+  const [busy, setBusy] = useState(false);
+
+  const dirty = !isEmpty(draft, line);
+  const typedReading = useMemo<TypedReading>(() => {
+    const group = line.form.groups.find((g) => g.name === draft.group) ?? line.form.groups[0];
+    const names = new Set(group?.fields.map((f) => f.name));
+    const values = Object.fromEntries(
+      Object.entries(draft.values).filter(([name, text]) => names.has(name) && text.trim() !== ''),
+    );
+    const rows = draft.rows.filter((row) =>
+      Object.entries(row).some(([name, v]) => v.trim() !== '' && !isSuggested(line, name)),
+    );
+    return { units: person.units, values, rows };
+  }, [draft, line, person.units]);
+  const typedKey = JSON.stringify(typedReading);
+
+  useEffect(() => {
+    if (!dirty) return undefined;
+    const stop = new AbortController();
+    const timer = setTimeout(() => {
+      ask(
+        api.POST('/api/trays/{number}/readings/draft', {
+          params: { path: { number: tray } },
+          body: { lineKey: line.key, typed: JSON.parse(typedKey) as TypedReading },
+          signal: stop.signal,
+        }),
+      ).then(
+        (answer) => {
+          if (stop.signal.aborted) return;
+          setPreview({ of: typedKey, judgement: answer.judgement, reading: answer.reading });
+          // While typing, a field that has become right loses its complaint; new complaints wait for Enter.
+          setErrors((before) => {
+            const wrong = new Set(answer.problems.map((p) => p.field));
+            return Object.fromEntries(Object.entries(before).filter(([field]) => wrong.has(field)));
+          });
+        },
+        () => undefined,
+      );
+    }, LOOK_MS);
+    return () => {
+      clearTimeout(timer);
+      stop.abort();
+    };
+  }, [dirty, typedKey, tray, line.key]);
+
+  // Two Enters in a row are one reading: the same typed text keeps its id until it is settled.
+  const ids = useRef<{ of: string; id: string }>({ of: '', id: '' });
+  const send = async (typed: TypedReading, correcting: string | null): Promise<boolean> => {
+    const of = JSON.stringify([typed, correcting]);
+    if (ids.current.of !== of) ids.current = { of, id: uuidv7() };
+    setBusy(true);
+    const sent: Sent = await outbox.record({
+      id: ids.current.id,
+      personId: person.id,
+      tray,
+      lineKey: line.key,
+      takenAt: new Date().toISOString(),
+      typed,
+      supersedes: correcting,
+    });
+    ids.current = { of: '', id: '' };
+    setBusy(false);
+    if (sent.state === 'refused') {
+      setErrors(
+        Object.fromEntries(Object.entries(sent.problem.errors).map(([field, messages]) => [field, messages[0] ?? ''])),
+      );
+      setRefused(Object.keys(sent.problem.errors).length > 0 ? null : sent.problem);
+      return false;
+    }
+    setRefused(null);
+    setErrors({});
+    setPreview(null);
+    setKept(sent.state === 'kept');
+    clear();
+    if (sent.state === 'recorded') take(sent.tray);
+    return true;
+  };
+
+  const shown = dirty && preview?.of === typedKey ? preview : null;
+  return {
+    draft,
+    typedReading,
+    dirty,
+    judgement: shown?.judgement ?? line.judgement,
+    reading: shown ? shown.reading : (line.standing?.reading ?? null),
+    errors,
+    refused,
+    kept,
+    busy,
+    change: (next) => {
+      setRefused(null);
+      keep({ ...draft, ...next });
+    },
+    drop: () => {
+      setErrors({});
+      setRefused(null);
+      clear();
+    },
+    record: () => send(typedReading, draft.correcting),
+    answer: (values) => send({ units: person.units, values, rows: [] }, null),
+  };
+}

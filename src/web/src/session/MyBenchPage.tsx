@@ -1,0 +1,90 @@
+import { useMutation } from '@tanstack/react-query';
+import { useState } from 'react';
+import { api, ask, problemOf, type UnitSystem } from '../api/client';
+import { useKept } from '../outbox/drafts';
+import { Button } from '../ui/button';
+import { Choice } from '../ui/choice';
+import { TextArea } from '../ui/field';
+import { Notice } from '../ui/states';
+import { usePerson, useSession } from './session';
+import { applyTheme, storedTheme, type Theme } from './theme';
+
+const unitOptions = [
+  { value: 'metric', label: 'mm, kPa, g' },
+  { value: 'inch', label: 'in, psi, oz' },
+] as const;
+const themes = [
+  { value: 'device', label: 'As the device' },
+  { value: 'light', label: 'Light' },
+  { value: 'dark', label: 'Dark' },
+] as const;
+const roleWord: Record<string, string> = { lead: 'Lead', technician: 'Technician', 'front-desk': 'Front desk' };
+
+/** How one person works: the units they read and the pins they own. Changes nothing that was recorded. */
+export function MyBenchPage() {
+  const person = usePerson();
+  const { refresh } = useSession();
+  const [units, setUnits] = useState<UnitSystem>(person.units);
+  const [pins, keepPins, clearPins] = useKept(`${person.id}:pins`, person.pins);
+  const [theme, setTheme] = useState<Theme>(storedTheme);
+  const save = useMutation({
+    mutationFn: () => ask(api.PUT('/api/me', { body: { units, pins } })),
+    onSuccess: async () => {
+      await refresh();
+      clearPins();
+    },
+  });
+  const problem = save.error ? problemOf(save.error) : null;
+  return (
+    <div className="grid max-w-3xl gap-4 p-3 lg:px-5">
+      <header>
+        <h1 className="text-[1.4375rem] leading-tight">My bench</h1>
+        <p className="text-mute">
+          {person.displayName}, {roleWord[person.role] ?? person.role}
+        </p>
+      </header>
+      <form
+        className="bg-sheet border-line grid gap-5 rounded-xl border p-5"
+        onSubmit={(event) => {
+          event.preventDefault();
+          save.mutate();
+        }}
+      >
+        <div className="grid gap-1">
+          <span className="font-[600]">Units I read and type in</span>
+          <Choice label="Units" value={units} options={unitOptions} onChange={setUnits} />
+          <p className="text-mute">
+            A number without a unit is taken in these. Other units can always be typed; what was recorded never changes.
+          </p>
+        </div>
+        <TextArea
+          label="My pins"
+          hint="Sizes and ranges, from which the deciding pin is named: #61-#80, 0.30-1.00 by 0.05, 0.315"
+          className="num"
+          value={pins}
+          problem={problem?.errors.pins?.[0]}
+          onChange={(e) => keepPins(e.target.value)}
+        />
+        {problem && !problem.errors.pins && <Notice title={problem.title}>{problem.detail}</Notice>}
+        {save.isSuccess && <Notice tone="ok" title="Saved." />}
+        <div>
+          <Button type="submit" look="hands" disabled={save.isPending}>
+            Save
+          </Button>
+        </div>
+      </form>
+      <section className="bg-sheet border-line grid gap-1 rounded-xl border p-5">
+        <span className="font-[600]">This screen</span>
+        <Choice
+          label="Light or dark"
+          value={theme}
+          options={themes}
+          onChange={(next) => {
+            setTheme(next);
+            applyTheme(next);
+          }}
+        />
+      </section>
+    </div>
+  );
+}

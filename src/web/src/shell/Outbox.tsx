@@ -1,0 +1,53 @@
+import { CloudOff } from 'lucide-react';
+import { useEffect, useState, useSyncExternalStore } from 'react';
+import { outbox } from '../outbox/outbox';
+import { fetchSession, usePerson } from '../session/session';
+import { useTakeTray } from './queries';
+
+const TRY_AGAIN_MS = 3000;
+
+/** Says how many readings are still on this device, and keeps trying to send them. */
+export function Outbox() {
+  const person = usePerson();
+  const pending = useSyncExternalStore(outbox.subscribe, outbox.current);
+  const take = useTakeTray();
+  const [refused, setRefused] = useState('');
+  const mine = pending.filter((p) => p.personId === person.id).length;
+  const others = pending.length - mine;
+
+  useEffect(() => {
+    const send = async (): Promise<void> => {
+      if (outbox.current().every((p) => p.personId !== person.id)) return;
+      await fetchSession().catch(() => undefined); // a fresh token, in case the server was started anew
+      await outbox.flush(person.id, (p, sent) => {
+        if (sent.state === 'recorded') take(sent.tray);
+        if (sent.state === 'refused') setRefused(`Tray ${p.tray}: ${sent.problem.title} ${sent.problem.detail}`);
+      });
+    };
+    const timer = setInterval(() => void send(), TRY_AGAIN_MS);
+    const online = (): void => void send();
+    window.addEventListener('online', online);
+    void send();
+    return () => {
+      clearInterval(timer);
+      window.removeEventListener('online', online);
+    };
+  }, [person.id, take]);
+
+  return (
+    <div role="status" className="text-unsure flex items-center gap-2 px-2 font-[600]">
+      {mine > 0 && (
+        <>
+          <CloudOff aria-hidden size={20} />
+          {mine === 1 ? '1 reading is kept on this device' : `${mine} readings are kept on this device`}
+        </>
+      )}
+      {others > 0 && <span>{others} here wait for someone else to sign in</span>}
+      {refused && (
+        <button type="button" className="text-bad min-h-11 text-left" onClick={() => setRefused('')} title="Dismiss">
+          {refused}
+        </button>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,177 @@
+import { useMutation } from '@tanstack/react-query';
+import { FileText } from 'lucide-react';
+import { useState } from 'react';
+import { Link } from 'react-router';
+import { v7 as uuidv7 } from 'uuid';
+import { api, ask, problemOf, type Tray } from '../../api/client';
+import { focusLine } from '../../tray/BenchCard';
+import { useKept } from '../../outbox/drafts';
+import { useAtTheBench, usePerson, useUnits } from '../../session/session';
+import { useTakeTray } from '../../shell/queries';
+import { stationWord, trayPath } from '../../shell/words';
+import { Button } from '../../ui/button';
+import { TextArea, TextField } from '../../ui/field';
+import { Notice } from '../../ui/states';
+import { VerdictWord } from '../../ui/verdict';
+import { say } from '../../units/format';
+
+/** The last station: what is still open, or everything in order; then it goes. */
+export function HandoverSheet({ tray }: { tray: Tray }) {
+  const units = useUnits();
+  const released = tray.facts.waitsFor === 'handedBack';
+  const open = tray.obstacles;
+  const report = (
+    <Link
+      to={`${trayPath(tray.number)}/report`}
+      className="border-line-strong hover:border-ink inline-flex min-h-11 items-center gap-2 rounded-lg border-[1.5px] px-4 font-[550]"
+    >
+      <FileText aria-hidden size={18} /> {released ? 'The report' : 'The report as it stands'}
+    </Link>
+  );
+  return (
+    <section
+      aria-label="Hand back"
+      className="bg-sheet border-line grid content-start gap-4 rounded-xl border px-5 py-4"
+    >
+      <header className="flex flex-wrap items-center justify-between gap-3">
+        <h2 className="text-[1.25rem]">Hand back</h2>
+        {report}
+      </header>
+      {released ? (
+        <Notice tone="ok" title="Handed back.">
+          {tray.logbook.find((entry) => entry.kind === 'released')?.what.text}. To work on it again, bring it back to
+          the bench under “Handed back” at the top.
+        </Notice>
+      ) : (
+        <Release tray={tray} />
+      )}
+      {open.length > 0 && !released && (
+        <div>
+          <h3 className="text-mute pb-1 text-[0.9375rem] font-[600]">Open: {open.length}</h3>
+          <ul>
+            {open.map((obstacle) => {
+              const line = tray.lines.find((l) => l.key === obstacle.lineKey);
+              return (
+                <li
+                  key={obstacle.lineKey}
+                  className="border-line grid grid-cols-[minmax(9rem,1fr)_minmax(9rem,1fr)_auto] items-center gap-3 border-t py-1.5"
+                >
+                  <span className="font-[600]">{obstacle.label}</span>
+                  {line ? <VerdictWord judgement={line.judgement} /> : <span>{obstacle.word}</span>}
+                  <Link
+                    to={trayPath(tray.number, obstacle.station)}
+                    onClick={() => setTimeout(() => focusLine(obstacle.lineKey), 120)}
+                    className="inline-flex min-h-11 items-center underline underline-offset-4"
+                    aria-label={`Put ${obstacle.label} right at ${stationWord[obstacle.station]}`}
+                  >
+                    {stationWord[obstacle.station]}
+                  </Link>
+                </li>
+              );
+            })}
+          </ul>
+        </div>
+      )}
+      {tray.lines.some((line) => line.judgement.verdict === 'good') && (
+        <div>
+          <h3 className="text-mute pb-1 text-[0.9375rem] font-[600]">Good</h3>
+          <ul className="grid gap-x-6 md:grid-cols-2">
+            {tray.lines
+              .filter((line) => line.judgement.verdict === 'good')
+              .map((line) => (
+                <li key={line.key} className="border-line flex justify-between gap-3 border-t py-1.5">
+                  <span>
+                    {line.label}
+                    <span className="text-mute block text-[0.9375rem]">
+                      {line.standing && say(line.standing.what, units)}
+                    </span>
+                  </span>
+                  <VerdictWord judgement={line.judgement} />
+                </li>
+              ))}
+          </ul>
+        </div>
+      )}
+    </section>
+  );
+}
+
+function Release({ tray }: { tray: Tray }) {
+  const person = usePerson();
+  const mayRelease = useAtTheBench();
+  const take = useTakeTray();
+  const [reason, keepReason, clearReason] = useKept(`${person.id}:${tray.number}:reason`, '');
+  const [signer, setSigner] = useState(person.role === 'lead' ? person.userName : '');
+  const [password, setPassword] = useState('');
+  const open = tray.obstacles.length;
+  const release = useMutation({
+    mutationFn: () =>
+      ask(
+        api.POST('/api/trays/{number}/release', {
+          params: { path: { number: tray.number } },
+          body: {
+            entryId: uuidv7(),
+            version: tray.version,
+            ...(reason.trim() ? { reason, signerUserName: signer, signerPassword: password } : {}),
+          },
+        }),
+      ),
+    onSuccess: (next) => {
+      clearReason();
+      setPassword('');
+      take(next);
+    },
+  });
+  const problem = release.error ? problemOf(release.error) : null;
+  const errors = problem?.errors ?? {};
+  if (!mayRelease) return <Notice tone="unsure" title="A technician or the lead hands it back." />;
+  return (
+    <form
+      className="grid gap-4"
+      noValidate
+      onSubmit={(event) => {
+        event.preventDefault();
+        release.mutate();
+      }}
+    >
+      {problem && Object.keys(errors).length === 0 && <Notice title={problem.title}>{problem.detail}</Notice>}
+      {open > 0 && (
+        <>
+          <p className="max-w-prose">
+            {open === 1 ? 'One line is' : `${open} lines are`} still open, so it stays on the bench. If it has to go as
+            it is, the lead signs for the reason; reason and signature are printed on the report.
+          </p>
+          <div className="grid gap-4 md:grid-cols-2">
+            <div className="md:col-span-2">
+              <TextArea
+                label="Why it may go as it is"
+                rows={2}
+                value={reason}
+                problem={errors.reason?.[0]}
+                onChange={(e) => keepReason(e.target.value)}
+              />
+            </div>
+            <TextField
+              label="Lead's sign-in name"
+              value={signer}
+              problem={errors.signerUserName?.[0]}
+              onChange={(e) => setSigner(e.target.value)}
+            />
+            <TextField
+              label="Lead's password"
+              type="password"
+              value={password}
+              problem={errors.signerPassword?.[0]}
+              onChange={(e) => setPassword(e.target.value)}
+            />
+          </div>
+        </>
+      )}
+      <div>
+        <Button type="submit" look={open > 0 ? 'plain' : 'hands'} disabled={release.isPending}>
+          {open > 0 ? 'Sign and hand back' : 'Hand it back'}
+        </Button>
+      </div>
+    </form>
+  );
+}

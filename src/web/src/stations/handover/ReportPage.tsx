@@ -1,0 +1,181 @@
+import { useQuery } from '@tanstack/react-query';
+import { ArrowLeft, Download, Printer } from 'lucide-react';
+import { Link, useParams } from 'react-router';
+import { api, ask, type Report } from '../../api/client';
+import { useUnits } from '../../session/session';
+import { trayPath } from '../../shell/words';
+import { Button } from '../../ui/button';
+import { Loading, Trouble } from '../../ui/states';
+import { VerdictMark, verdictText } from '../../ui/verdict';
+import { moment, money, quantity, say } from '../../units/format';
+
+/** What the owner and the next technician get: one or two sheets of A4, or a file. */
+export function ReportPage() {
+  const number = Number(useParams().number);
+  const query = useQuery({
+    queryKey: ['report', number],
+    queryFn: () => ask(api.GET('/api/trays/{number}/report', { params: { path: { number } } })),
+  });
+  if (query.isPending) return <Loading what="the report" />;
+  if (!query.data) return <Trouble error={query.error} retry={() => void query.refetch()} />;
+  const button =
+    'border-line-strong hover:border-ink bg-sheet inline-flex min-h-11 items-center gap-2 rounded-lg border-[1.5px] px-4 font-[550]';
+  return (
+    <div className="p-3 lg:px-5 lg:pb-8 print:p-0">
+      <div className="mb-3 flex flex-wrap gap-2 print:hidden">
+        <Link className={button} to={trayPath(number, 'handover')}>
+          <ArrowLeft aria-hidden size={18} /> Tray {number}
+        </Link>
+        <Button onClick={() => window.print()}>
+          <Printer aria-hidden size={18} /> Print
+        </Button>
+        <a className={button} href={`/api/trays/${number}/report.json`} download>
+          <Download aria-hidden size={18} /> JSON
+        </a>
+        <a className={button} href={`/api/trays/${number}/report.csv`} download>
+          <Download aria-hidden size={18} /> CSV
+        </a>
+      </div>
+      <Sheet report={query.data} />
+    </div>
+  );
+}
+
+function Sheet({ report }: { report: Report }) {
+  const units = useUnits();
+  const { tray, kit, lines, watch, signed } = report;
+  const sections = [...new Set(lines.map((line) => line.section))];
+  return (
+    <article className="bg-sheet border-line mx-auto max-w-[52rem] rounded-xl border px-8 py-7 print:max-w-none print:border-0 print:p-0 print:text-[10.5pt]">
+      <header className="border-ink flex items-start justify-between gap-6 border-b-2 pb-3">
+        <div>
+          <p className="text-mute font-[600]">
+            {report.releasedAt ? 'Carburetor report' : 'Carburetor report, not handed back yet'}
+          </p>
+          <h1 className="text-[1.625rem] leading-tight">{tray.machineName}</h1>
+          <p>
+            {tray.ownerName}
+            {tray.ownerContact && `, ${tray.ownerContact}`}
+          </p>
+        </div>
+        <div className="text-right">
+          <p className="num text-[1.625rem] leading-tight font-[700]">Tray {tray.trayNumber}</p>
+          <p>
+            {tray.specCode ? `${tray.specMaker ?? ''} ${tray.specCode}` : 'not identified'}
+            {tray.stampedNumber && `, stamped ${tray.stampedNumber}`}
+          </p>
+        </div>
+      </header>
+
+      <dl className="grid grid-cols-[8rem_1fr] gap-x-4 gap-y-1 py-3 print:grid-cols-[6rem_1fr]">
+        <dt className="text-mute">Owner said</dt>
+        <dd>{tray.complaint}</dd>
+        <dt className="text-mute">Came in</dt>
+        <dd>{moment(tray.checkedInAt)}</dd>
+        {report.releasedAt && (
+          <>
+            <dt className="text-mute">Handed back</dt>
+            <dd>
+              {moment(report.releasedAt)} by {report.releasedBy}
+            </dd>
+          </>
+        )}
+        <dt className="text-mute">Kit</dt>
+        <dd>
+          {kit ? `${kit.number} ${kit.name}, ${money(kit.price, kit.currency)}: ${kit.parts.join(', ')}` : 'none'}
+        </dd>
+      </dl>
+
+      {signed && (
+        <section className="border-bad my-2 rounded-lg border-2 px-4 py-2.5 break-inside-avoid">
+          <h2 className="text-[1.0625rem]">Went out with something open</h2>
+          <p>{signed.open.join('; ')}.</p>
+          <p className="mt-1">
+            “{signed.reason}” Signed: {signed.signedBy}
+          </p>
+        </section>
+      )}
+
+      <table className="mt-2 w-full text-left">
+        <caption className="sr-only">Everything measured</caption>
+        <thead>
+          <tr className="text-mute border-line border-b">
+            <th className="py-1 pr-3 font-[600]">Measured</th>
+            <th className="py-1 pr-3 font-[600]">Should be</th>
+            <th className="py-1 pr-3 font-[600]">Read</th>
+            <th className="py-1 font-[600]">Found</th>
+          </tr>
+        </thead>
+        {sections.map((section) => (
+          <tbody key={section}>
+            <tr>
+              <th colSpan={4} scope="rowgroup" className="pt-2.5 pb-0.5 font-[650]">
+                {section}
+              </th>
+            </tr>
+            {lines
+              .filter((line) => line.section === section)
+              .map((line) => (
+                <tr key={line.key} className="border-line border-t align-top break-inside-avoid">
+                  <th scope="row" className="py-1 pr-3 font-[500]">
+                    {line.label}
+                  </th>
+                  <td className="text-mute py-1 pr-3">{say(line.target, units)}</td>
+                  <td className="py-1 pr-3">
+                    {line.before.map((reading, i) => (
+                      <p
+                        key={i}
+                        className={`text-mute text-[0.9375rem] print:text-[9pt] ${reading.corrected ? 'line-through' : ''}`}
+                      >
+                        {say(reading.what, units)}: {reading.word.toLowerCase()}, {reading.takenBy}
+                        {reading.corrected && ' (corrected)'}
+                      </p>
+                    ))}
+                    {line.standing ? (
+                      <p className="font-[600]">
+                        {say(line.standing.what, units)}
+                        <span className="text-mute block text-[0.875rem] font-[400] print:inline print:text-[8.5pt]">
+                          {' '}
+                          {line.standing.takenBy}, {moment(line.standing.takenAt)}
+                        </span>
+                      </p>
+                    ) : (
+                      '—'
+                    )}
+                  </td>
+                  <td className={`py-1 font-[650] ${verdictText[line.verdict]}`}>
+                    <span className="inline-flex items-center gap-1.5">
+                      <VerdictMark judgement={{ verdict: line.verdict, lean: 'none' }} size={16} /> {line.word}
+                    </span>
+                    {line.figures
+                      .filter((f) =>
+                        ['areaLow', 'tabBend', 'fuelTakenOn', 'drop', 'leak', 'unevenness'].includes(f.key),
+                      )
+                      .map((f) => (
+                        <span key={f.key} className="text-mute block text-[0.875rem] font-[400] print:text-[8.5pt]">
+                          {f.label.toLowerCase()} {quantity(f.quantity, units)}
+                        </span>
+                      ))}
+                  </td>
+                </tr>
+              ))}
+          </tbody>
+        ))}
+      </table>
+      {lines.length === 0 && <p className="py-4">Nothing has been measured: no spec sheet was chosen.</p>}
+
+      <section className="mt-4 break-inside-avoid">
+        <h2 className="text-[1.125rem]">What to watch</h2>
+        <ul className="ml-5 list-disc">
+          {watch.map((point) => (
+            <li key={point}>{point}</li>
+          ))}
+        </ul>
+        <p className="mt-2">
+          Fuel vapour burns: refuel outdoors with the engine cold. Local rules on emissions and waste fuel come before
+          anything written here.
+        </p>
+      </section>
+    </article>
+  );
+}

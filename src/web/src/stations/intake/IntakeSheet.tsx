@@ -1,0 +1,119 @@
+import { useState } from 'react';
+import { useKept } from '../../outbox/drafts';
+import type { Tray } from '../../api/client';
+import { usePerson } from '../../session/session';
+import { Logbook } from '../../tray/Logbook';
+import type { TrayChange } from '../../tray/useTrayChange';
+import { Button } from '../../ui/button';
+import { TextArea, TextField } from '../../ui/field';
+import { moment } from '../../units/format';
+
+interface Props {
+  tray: Tray;
+  onChange: (change: TrayChange, version?: number) => Promise<boolean>;
+}
+
+interface Editing {
+  /** The version these words were written over: someone else's change in between is a conflict, not overwritten. */
+  version: number;
+  promisedDay: string;
+  stampedNumber: string;
+  complaint: string;
+}
+
+/** What was said when it came in, what may change about it, and everything that happened since. */
+export function IntakeSheet({ tray, onChange }: Props) {
+  const person = usePerson();
+  const { facts } = tray;
+  const [editing, keep, clear] = useKept<Editing | null>(`${person.id}:${tray.number}:facts`, null);
+  const [busy, setBusy] = useState(false);
+  const begin = (): void =>
+    keep({
+      version: tray.version,
+      promisedDay: facts.promisedDay,
+      stampedNumber: facts.stampedNumber,
+      complaint: facts.complaint,
+    });
+
+  const save = async (edit: Editing): Promise<void> => {
+    setBusy(true);
+    const { version, ...mine } = edit;
+    const changed = Object.fromEntries(
+      Object.entries(mine).filter(([name, value]) => facts[name as keyof typeof mine] !== value),
+    );
+    if (Object.keys(changed).length === 0 || (await onChange(version === tray.version ? changed : mine, version)))
+      clear();
+    setBusy(false);
+  };
+
+  return (
+    <section
+      aria-label="Check in"
+      className="bg-sheet border-line grid content-start gap-5 rounded-xl border px-5 py-4"
+    >
+      <header className="flex items-center justify-between gap-4">
+        <h2 className="text-[1.25rem]">Check in</h2>
+        {!editing && facts.waitsFor !== 'handedBack' && <Button onClick={begin}>Change</Button>}
+      </header>
+      {editing ? (
+        <form
+          className="grid gap-4 md:grid-cols-2"
+          onSubmit={(event) => {
+            event.preventDefault();
+            void save(editing);
+          }}
+        >
+          <TextField
+            label="Promised for"
+            type="date"
+            className="num"
+            value={editing.promisedDay}
+            onChange={(e) => keep({ ...editing, promisedDay: e.target.value })}
+            required
+          />
+          <TextField
+            label="Stamped number"
+            className="num"
+            maxLength={40}
+            value={editing.stampedNumber}
+            onChange={(e) => keep({ ...editing, stampedNumber: e.target.value })}
+          />
+          <div className="md:col-span-2">
+            <TextArea
+              label="What the owner says"
+              value={editing.complaint}
+              maxLength={2000}
+              onChange={(e) => keep({ ...editing, complaint: e.target.value })}
+              required
+            />
+          </div>
+          <div className="flex gap-3">
+            <Button type="submit" look="hands" disabled={busy}>
+              Save
+            </Button>
+            <Button look="quiet" onClick={clear}>
+              Leave it as it was
+            </Button>
+          </div>
+        </form>
+      ) : (
+        <dl className="grid grid-cols-[9rem_1fr] gap-x-4 gap-y-2 text-[1.0625rem]">
+          {[
+            ['Owner', facts.ownerContact ? `${facts.ownerName}, ${facts.ownerContact}` : facts.ownerName],
+            ['Machine', facts.machineName],
+            ['Stamped number', facts.stampedNumber || 'not read yet'],
+            ['Owner says', facts.complaint],
+            ['Promised for', facts.promisedDay],
+            ['Came in', moment(facts.checkedInAt)],
+          ].map(([what, value]) => (
+            <div key={what} className="contents">
+              <dt className="text-mute">{what}</dt>
+              <dd className={what === 'Stamped number' ? 'num' : ''}>{value}</dd>
+            </div>
+          ))}
+        </dl>
+      )}
+      <Logbook entries={tray.logbook} />
+    </section>
+  );
+}

@@ -1,0 +1,96 @@
+import { TriangleAlert } from 'lucide-react';
+import { useState } from 'react';
+import { Link, useNavigate } from 'react-router';
+import type { Line, QuickAnswer, Tray } from '../api/client';
+import { useLine } from '../gauge/useLine';
+import { useAtTheBench, useUnits } from '../session/session';
+import { stationWord, trayPath } from '../shell/words';
+import { Button } from '../ui/button';
+import { say } from '../units/format';
+import { Cutaway } from './Cutaway';
+
+/** This carburetor, the one thing to do next and why, and the caution that belongs to it. */
+export function BenchCard({ tray }: { tray: Tray }) {
+  const units = useUnits();
+  const navigate = useNavigate();
+  const { next } = tray;
+  const line = tray.lines.find((l) => l.key === next.lineKey);
+  const goTo = (target: Line): void => {
+    void navigate(trayPath(tray.number, target.station));
+    requestAnimationFrame(() => setTimeout(() => focusLine(target.key), 60));
+  };
+  return (
+    <aside
+      aria-label="Bench card"
+      className="bg-sheet border-line flex flex-col self-start overflow-hidden rounded-xl border lg:sticky lg:top-3"
+    >
+      <div className="px-1 pt-2">
+        <p className="text-mute px-3 text-[0.9375rem]">
+          {tray.spec ? `${tray.spec.maker} ${tray.spec.code}, cut open` : 'A float-bowl carburetor, not identified yet'}
+        </p>
+        <Cutaway tray={tray} onPick={goTo} />
+      </div>
+      <div className="border-line border-t px-4 py-3">
+        <h2 className="text-mute text-[0.9375rem] font-[600]">
+          Next: {stationWord[next.station]}
+          {next.lineLabel && `, ${next.lineLabel.toLowerCase()}`}
+        </h2>
+        <p className="text-[1.1875rem] leading-snug font-[650]">{say(next.do, units)}</p>
+        <p className="text-mute mt-1 leading-snug">{say(next.why, units)}</p>
+        {line && next.answers.length > 0 ? (
+          <Answers tray={tray} line={line} answers={next.answers} />
+        ) : (
+          <Link
+            className="bg-dawn text-dawn-ink mt-2.5 inline-flex min-h-11 items-center rounded-lg px-4 font-[650]"
+            to={trayPath(tray.number, next.station)}
+            onClick={() => {
+              if (line) goTo(line);
+            }}
+          >
+            {line ? `Go to ${line.label.toLowerCase()}` : `Go to ${stationWord[next.station].toLowerCase()}`}
+          </Link>
+        )}
+      </div>
+      {next.caution && (
+        <p className="bg-unsure-soft text-unsure flex gap-2.5 px-4 py-2.5 leading-snug font-[550]">
+          <TriangleAlert aria-hidden size={20} className="mt-0.5 shrink-0" />
+          {next.caution.text}
+        </p>
+      )}
+    </aside>
+  );
+}
+
+/** The answers that would settle it, one touch each. */
+function Answers({ tray, line, answers }: { tray: Tray; line: Line; answers: QuickAnswer[] }) {
+  const state = useLine(tray.number, line);
+  const mayRecord = useAtTheBench();
+  const [failed, setFailed] = useState(false);
+  return (
+    <div className="mt-2.5 flex flex-wrap gap-2">
+      {answers.map((answer, i) => (
+        <Button
+          key={answer.label}
+          look={i === 0 ? 'hands' : 'plain'}
+          disabled={!mayRecord || state.busy}
+          onClick={() => void state.answer(answer.values).then((ok) => setFailed(!ok))}
+        >
+          {answer.label}
+          <span className="text-[0.9375rem] font-[450]">{answer.leads}</span>
+        </Button>
+      ))}
+      {failed && <p role="alert">{state.refused?.title ?? 'That could not be recorded.'}</p>}
+    </div>
+  );
+}
+
+/** Puts the hand on a line: its first box that wants a number. */
+export function focusLine(key: string): void {
+  const target = document.querySelector<HTMLElement>(`[data-line="${CSS.escape(key)}"]`);
+  target?.scrollIntoView({ block: 'center' });
+  target
+    ?.querySelector<HTMLElement>(
+      'input[data-entry]:not([data-entry="angle"]):not([data-entry="time"]), input[data-entry]',
+    )
+    ?.focus();
+}

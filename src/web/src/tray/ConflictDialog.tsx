@@ -1,0 +1,78 @@
+import type { Tray, TrayFacts } from '../api/client';
+import { useTakeTray } from '../shell/queries';
+import { waitWord } from '../shell/words';
+import { useQueryClient } from '@tanstack/react-query';
+import { Button } from '../ui/button';
+import { Dialog } from '../ui/dialog';
+import { day, localToday } from '../units/format';
+import type { Conflict, TrayChange } from './useTrayChange';
+
+type Key = keyof TrayChange & keyof TrayFacts;
+const labels: Record<Key, string> = {
+  promisedDay: 'Promised',
+  waitsFor: 'Waits for',
+  waitNote: 'Note',
+  complaint: 'Owner says',
+  stampedNumber: 'Stamped number',
+};
+
+const show = (key: Key, value: string | null | undefined): string => {
+  if (value === null || value === undefined || value === '') return 'nothing';
+  if (key === 'promisedDay') return day(value, localToday());
+  return key === 'waitsFor' ? waitWord[value as keyof typeof waitWord] : value;
+};
+
+/** Two people changed one tray: both versions side by side, and whoever is here decides. */
+export function ConflictDialog({
+  tray,
+  conflict,
+  onKeepMine,
+  onDismiss,
+}: {
+  tray: Tray;
+  conflict: Conflict;
+  onKeepMine: (version: number) => void;
+  onDismiss: () => void;
+}) {
+  const take = useTakeTray();
+  const queries = useQueryClient();
+  const theirs = conflict.problem.theirs as TrayFacts;
+  const keys = (Object.keys(labels) as Key[]).filter(
+    (key) => conflict.mine[key] !== undefined && conflict.mine[key] !== null,
+  );
+  const keepTheirs = (): void => {
+    take({ ...tray, facts: theirs });
+    void queries.invalidateQueries({ queryKey: ['tray', tray.number] });
+    onDismiss();
+  };
+  return (
+    <Dialog title={conflict.problem.title} description={conflict.problem.detail} open onOpenChange={onDismiss}>
+      <table className="w-full text-left">
+        <thead>
+          <tr className="text-mute">
+            <td />
+            <th className="py-1 pr-3 font-[600]">Yours</th>
+            <th className="py-1 font-[600]">{conflict.problem.theirsBy ?? 'Theirs'}</th>
+          </tr>
+        </thead>
+        <tbody>
+          {keys.map((key) => (
+            <tr key={key} className="border-line border-t align-top">
+              <th scope="row" className="py-2 pr-3 font-[600]">
+                {labels[key]}
+              </th>
+              <td className="py-2 pr-3">{show(key, conflict.mine[key])}</td>
+              <td className="py-2">{show(key, theirs[key])}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      <div className="mt-5 flex flex-wrap gap-3">
+        <Button look="hands" onClick={() => onKeepMine(conflict.problem.version ?? 0)}>
+          Keep mine
+        </Button>
+        <Button onClick={keepTheirs}>Keep theirs</Button>
+      </div>
+    </Dialog>
+  );
+}

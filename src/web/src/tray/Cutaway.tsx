@@ -1,0 +1,235 @@
+import type { Line, Tray } from '../api/client';
+import { useUnits } from '../session/session';
+import { figure } from '../units/format';
+
+const tones = {
+  good: 'var(--ok)',
+  notGood: 'var(--bad)',
+  cannotTell: 'var(--unsure)',
+  notRead: 'var(--cast-line)',
+} as const;
+
+const figureOf = (line: Line | undefined, key: string): number | null =>
+  line?.judgement.figures.find((f) => f.key === key)?.quantity.value ?? null;
+
+/** Dashed while a part has not been judged, solid once it has. */
+const outline = (line: Line | undefined) => {
+  const verdict = line?.judgement.verdict ?? 'notRead';
+  return {
+    stroke: tones[verdict],
+    strokeWidth: verdict === 'notRead' ? 1.4 : 2.4,
+    strokeDasharray: verdict === 'notRead' ? '3 3' : verdict === 'cannotTell' ? '5 3' : undefined,
+  };
+};
+
+const FLOAT_PX_PER_MM = 9;
+const LEVEL = 176;
+
+/**
+ * This carburetor cut open, drawn from the tray's readings: each bore beside its spec, the fuel where the float puts
+ * it, parts dashed until they have been judged.
+ */
+export function Cutaway({ tray, onPick }: { tray: Tray; onPick: (line: Line) => void }) {
+  const line = (key: string): Line | undefined => tray.lines.find((l) => l.key === key);
+  const main = line('gauging/main-jet');
+  const idle = line('gauging/idle-jet');
+  const rows = tray.lines.filter((l) => l.key.startsWith('gauging/emulsion-row-'));
+  const height = line('setting/float-height');
+  const mass = line('setting/float-mass');
+  const hold = line('setting/hold-test');
+  const fuelOn = line('proving/fuel-on');
+
+  // Measured upside down, a float too far from the body hangs low when turned upright: the bowl fills low by as much.
+  const error = figureOf(height, 'heightError') ?? 0;
+  const shift = Math.max(-34, Math.min(34, error * FLOAT_PX_PER_MM));
+  const level = LEVEL + shift;
+  const leaks = hold?.judgement.verdict === 'notGood' || fuelOn?.judgement.verdict === 'notGood';
+  const heavy = mass?.judgement.verdict === 'notGood' ? 7 : 0;
+
+  return (
+    <svg viewBox="0 0 340 292" className="w-full" role="img" aria-label={summary(tray)}>
+      <defs>
+        <pattern id="cast" width={7} height={7} patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
+          <rect width={7} height={7} fill="var(--cast)" />
+          <line x1={0} x2={0} y1={0} y2={7} stroke="var(--cast-line)" strokeWidth={1.3} opacity={0.55} />
+        </pattern>
+        <clipPath id="bowl">
+          <path d="M89 128V226Q89 240 103 240H237Q251 240 251 226V128Z" />
+        </clipPath>
+      </defs>
+
+      {/* Throat, with choke plate (left) and throttle plate (right); air goes left to right. */}
+      <path d="M14 10H326V26C270 26 222 32 170 48C118 32 70 26 14 26Z" fill="url(#cast)" stroke="var(--cast-line)" />
+      <path d="M14 118H162V88C118 96 70 100 14 100Z" fill="url(#cast)" stroke="var(--cast-line)" />
+      <path d="M326 118H178V88C222 96 270 100 326 100Z" fill="url(#cast)" stroke="var(--cast-line)" />
+      <path d="M46 28L39 98" stroke="var(--cast-line)" strokeWidth={5} strokeLinecap="round" />
+      <path d="M292 97L306 29" stroke="var(--cast-line)" strokeWidth={5} strokeLinecap="round" />
+      <path d="M62 62h40m-9-6l9 6l-9 6" fill="none" stroke="var(--tick)" strokeWidth={1.8} />
+
+      {/* Bowl with its fuel. */}
+      <g clipPath="url(#bowl)">
+        <rect x={86} y={level} width={168} height={120} fill="var(--fuel)" />
+      </g>
+      <path d={`M89 ${level}H251`} stroke="var(--fuel-line)" strokeWidth={2} />
+      {height?.judgement.verdict !== 'notRead' && height && (
+        <path d={`M84 ${LEVEL}H256`} stroke="var(--ok)" strokeWidth={1.5} strokeDasharray="6 4" />
+      )}
+      <path
+        d="M85 118V226Q85 244 103 244H237Q255 244 255 226V118"
+        fill="none"
+        stroke="var(--cast-line)"
+        strokeWidth={7}
+      />
+      <path d="M158 244h24v9q0 5-5 5h-14q-5 0-5-5z" fill="var(--brass)" stroke="var(--brass-line)" />
+      {fuelOn && <path d="M80 121h11M249 121h11" {...outline(fuelOn)} strokeWidth={5} strokeDasharray={undefined} />}
+
+      {/* Pedestal, emulsion tube with its rows of holes, main jet. */}
+      <path d="M146 118h12v106h-12zM182 118h12v106h-12z" fill="url(#cast)" stroke="var(--cast-line)" />
+      <rect x={158} y={level} width={24} height={Math.max(0, 224 - level)} fill="var(--fuel)" />
+      <rect x={162} y={76} width={16} height={130} rx={2} fill="var(--brass)" stroke="var(--brass-line)" />
+      <rect x={167} y={72} width={6} height={134} fill="var(--sheet)" opacity={0.85} />
+      {rows.map((row, i) => (
+        <Part key={row.key} line={row} onPick={onPick}>
+          <circle cx={165} cy={132 + i * (66 / Math.max(1, rows.length))} r={4} fill="var(--sheet)" {...outline(row)} />
+          <circle cx={175} cy={132 + i * (66 / Math.max(1, rows.length))} r={4} fill="var(--sheet)" {...outline(row)} />
+        </Part>
+      ))}
+      {main && (
+        <Part line={main} onPick={onPick}>
+          <path d="M158 208h24v17h-24z" fill="var(--brass)" {...outline(main)} />
+          <rect x={167} y={208} width={6} height={17} fill="var(--sheet)" />
+        </Part>
+      )}
+
+      {/* Idle jet in its passage. */}
+      <path d="M218 118V206" stroke="var(--brass-line)" strokeWidth={9} opacity={0.35} />
+      <path d="M218 100Q232 92 268 102" stroke="var(--sheet)" strokeWidth={4} fill="none" />
+      {idle && (
+        <Part line={idle} onPick={onPick}>
+          <path d="M211 100h14v22h-14z" fill="var(--brass)" {...outline(idle)} />
+          <path d="M218 100v22" stroke="var(--sheet)" strokeWidth={3} />
+        </Part>
+      )}
+
+      {/* Inlet, seat, needle, hinge and float. The float hangs where its height puts it. */}
+      <path d="M28 126H98" stroke="var(--fuel)" strokeWidth={9} />
+      <path d="M28 121H92M28 131H92" stroke="var(--cast-line)" strokeWidth={1.4} />
+      {hold && (
+        <Part line={hold} onPick={onPick}>
+          <path d="M93 118h22v14h-7v-5h-8v5h-7z" fill="var(--brass)" {...outline(hold)} />
+          <path d="M101 128h6v13h-6zM101 128l3-6l3 6z" fill="var(--mute)" />
+        </Part>
+      )}
+      {leaks && <path d="M97 140q-4 7 0 9q4-2 0-9M111 152q-4 7 0 9q4-2 0-9" fill="var(--bad)" />}
+      <g transform={`translate(0 ${shift})`}>
+        <g transform={`rotate(${heavy} 132 140)`}>
+          {[height, mass].map((l) =>
+            l ? (
+              <Part key={l.key} line={l} onPick={onPick}>
+                <rect
+                  x={l === height ? 97 : 197}
+                  y={156}
+                  width={l === height ? 44 : 46}
+                  height={42}
+                  rx={8}
+                  fill="var(--sheet)"
+                  {...outline(l)}
+                />
+              </Part>
+            ) : (
+              <rect
+                key="right"
+                x={197}
+                y={156}
+                width={46}
+                height={42}
+                rx={8}
+                fill="var(--sheet)"
+                stroke="var(--cast-line)"
+                strokeWidth={1.4}
+              />
+            ),
+          )}
+          <path d="M141 160H197M119 156V146H103" fill="none" stroke="var(--cast-line)" strokeWidth={3} />
+        </g>
+      </g>
+      <circle cx={132} cy={146} r={4} fill="var(--sheet)" stroke="var(--cast-line)" strokeWidth={2} />
+
+      <Eye line={idle} x={36} name="Idle jet" onPick={onPick} />
+      <Eye line={main} x={304} name="Main jet" onPick={onPick} />
+      {height && height.judgement.verdict !== 'notRead' && (
+        <text x={170} y={280} textAnchor="middle" fontSize={13} fill="var(--ink)">
+          {shift === 0 ? 'fuel at its level' : `fuel ${shift > 0 ? 'low' : 'high'} by the float's error`}
+        </text>
+      )}
+    </svg>
+  );
+}
+
+/** A part that leads to its gauge line. */
+function Part({ line, onPick, children }: { line: Line; onPick: (line: Line) => void; children: React.ReactNode }) {
+  return (
+    <g className="cursor-pointer" onClick={() => onPick(line)}>
+      <title>{`${line.label}: ${line.judgement.word}`}</title>
+      {children}
+    </g>
+  );
+}
+
+/** A bore beside its spec, to scale: the spec as a ring, what the pins allow as a disc and a band around it. */
+function Eye({
+  line,
+  x,
+  name,
+  onPick,
+}: {
+  line: Line | undefined;
+  x: number;
+  name: string;
+  onPick: (line: Line) => void;
+}) {
+  const units = useUnits();
+  if (!line) return null;
+  const nominal = ((line.window?.low ?? 0) + (line.window?.high ?? 0)) / 2;
+  const { low, high } = line.judgement.found ?? { low: null, high: null };
+  const r = (mm: number): number => Math.min(31, (22 * mm) / nominal);
+  const colour = tones[line.judgement.verdict];
+  const text = (mm: number): string => figure('length', mm, units);
+  const read =
+    low !== null && high !== null
+      ? `${text(low)}–${text(high)}`
+      : low !== null
+        ? `${text(low)} or more`
+        : high !== null
+          ? `below ${text(high)}`
+          : line.judgement.word.toLowerCase();
+  return (
+    <Part line={line} onPick={onPick}>
+      <circle cx={x} cy={178} r={32} fill="var(--brass)" stroke="var(--brass-line)" strokeWidth={1.5} />
+      {high !== null && <circle cx={x} cy={178} r={r(high)} fill="var(--sheet)" />}
+      {high !== null && <circle cx={x} cy={178} r={r(high)} fill={colour} fillOpacity={0.28} />}
+      {low !== null && <circle cx={x} cy={178} r={r(low)} fill="var(--sheet)" stroke={colour} strokeWidth={1.6} />}
+      <circle cx={x} cy={178} r={22} fill="none" stroke="var(--ink)" strokeWidth={1.8} strokeDasharray="5 3.5" />
+      <text x={x} y={140} textAnchor="middle" fontSize={14} fontWeight={600} fill="var(--ink)">
+        {name}
+      </text>
+      <text
+        x={x}
+        y={226}
+        textAnchor="middle"
+        fontSize={14}
+        fontWeight={650}
+        className="num"
+        fill={line.judgement.verdict === 'notRead' ? 'var(--mute)' : colour}
+      >
+        {read}
+      </text>
+      <text x={x} y={243} textAnchor="middle" fontSize={13} className="num" fill="var(--mute)">
+        spec {text(nominal)}
+      </text>
+    </Part>
+  );
+}
+
+const summary = (tray: Tray): string =>
+  `Cutaway of a float-bowl carburetor. ${tray.lines.map((l) => `${l.label}: ${l.judgement.word}`).join('. ') || 'Nothing judged yet'}.`;

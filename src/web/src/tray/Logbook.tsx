@@ -1,0 +1,26 @@
+import type { Entry } from '../api/client';
+import { useUnits } from '../session/session';
+import { moment, say } from '../units/format';
+
+/** Everything that happened on a tray, newest first. What was corrected stays readable. */
+export function Logbook({ entries }: { entries: Entry[] }) {
+  const units = useUnits();
+  return (
+    <section aria-label="Logbook">
+      <h3 className="text-mute pb-1 text-[0.9375rem] font-[600]">Logbook</h3>
+      <ol>
+        {entries.map((entry) => (
+          <li key={entry.id} className="border-line grid grid-cols-[1fr_auto] gap-x-4 border-t py-1.5">
+            <span className={entry.superseded ? 'text-mute line-through decoration-1' : ''}>
+              {say(entry.what, units)}
+              {entry.supersedes && entry.kind === 'reading' && ' (correction)'}
+            </span>
+            <span className="text-mute text-right text-[0.9375rem]">
+              {entry.by}, {moment(entry.takenAt)}
+            </span>
+          </li>
+        ))}
+      </ol>
+    </section>
+  );
+}

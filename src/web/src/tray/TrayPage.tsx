@@ -1,0 +1,141 @@
+import { useEffect } from 'react';
+import { Navigate, useNavigate, useParams } from 'react-router';
+import type { Station, Tray } from '../api/client';
+import { GaugeSheet } from '../gauge/GaugeLine';
+import { useTray } from '../shell/queries';
+import { stationPath, stations, trayPath } from '../shell/words';
+import { HandoverSheet } from '../stations/handover/HandoverSheet';
+import { IntakeSheet } from '../stations/intake/IntakeSheet';
+import { KitsSheet } from '../stations/kits/KitsSheet';
+import { Loading, Notice, Trouble } from '../ui/states';
+import { BenchCard } from './BenchCard';
+import { ConflictDialog } from './ConflictDialog';
+import { StationStrip } from './StationStrip';
+import { TrayHeader } from './TrayHeader';
+import { useTrayChange } from './useTrayChange';
+
+export function TrayPage() {
+  const params = useParams();
+  const number = Number(params.number);
+  const query = useTray(number);
+  if (query.isPending) return <Loading what={`tray ${number}`} />;
+  // A tray that was on the page stays on it while the server is away.
+  if (!query.data) return <Trouble error={query.error} retry={() => void query.refetch()} />;
+  const station = stations.find((s) => stationPath[s] === params.station);
+  if (!station) return <Navigate to={trayPath(number, query.data.next.station)} replace />;
+  return (
+    <>
+      {query.isError && (
+        <div className="px-5 pt-2">
+          <Notice tone="unsure" title="The server does not answer.">
+            This is the tray as it was last seen. Readings you enter are kept on this device and sent later.
+          </Notice>
+        </div>
+      )}
+      <OpenTray key={number} tray={query.data} station={station} />
+    </>
+  );
+}
+
+function OpenTray({ tray, station }: { tray: Tray; station: Station }) {
+  const { change, conflict, dismiss, problem } = useTrayChange(tray);
+  useStationKeys(tray.number, station);
+  useEffect(() => {
+    document.title = `Tray ${tray.number}, ${tray.facts.machineName}`;
+    return () => {
+      document.title = 'Blue Dawn';
+    };
+  }, [tray.number, tray.facts.machineName]);
+  return (
+    <div className="grid gap-3 p-3 lg:px-5 lg:pb-5">
+      <TrayHeader tray={tray} onChange={change} problem={problem ? `${problem.title} ${problem.detail}` : ''} />
+      <StationStrip tray={tray.number} stations={tray.stations} />
+      <div className="grid gap-4 lg:grid-cols-[minmax(0,1fr)_21.5rem]">
+        <Sheet tray={tray} station={station} onChange={change} />
+        <BenchCard tray={tray} />
+      </div>
+      {conflict && (
+        <ConflictDialog
+          tray={tray}
+          conflict={conflict}
+          onDismiss={dismiss}
+          onKeepMine={(version) => void change(conflict.mine, version)}
+        />
+      )}
+    </div>
+  );
+}
+
+interface SheetProps {
+  tray: Tray;
+  station: Station;
+  onChange: ReturnType<typeof useTrayChange>['change'];
+}
+
+const titles: Partial<Record<Station, string>> = {
+  gauging: 'Gauge jets and emulsion tube',
+  setting: 'Set float, needle and seat',
+  proving: 'Prove it on the bench',
+};
+
+function Sheet({ tray, station, onChange }: SheetProps) {
+  if (station === 'intake') return <IntakeSheet tray={tray} onChange={onChange} />;
+  if (station === 'kits') return <KitsSheet tray={tray} />;
+  if (station === 'handover') return <HandoverSheet tray={tray} />;
+  const lines = tray.lines.filter((line) => line.station === station);
+  const locked = tray.facts.waitsFor === 'handedBack';
+  if (lines.length === 0) {
+    return (
+      <section className="bg-sheet border-line rounded-xl border p-6">
+        <h2 className="text-[1.25rem]">{titles[station]}</h2>
+        <p className="mt-1">
+          Nothing can be judged before the spec sheet is known. Find it at Kit by the stamped number.
+        </p>
+      </section>
+    );
+  }
+  return (
+    <GaugeSheet
+      tray={tray.number}
+      lines={lines}
+      logbook={tray.logbook}
+      locked={locked}
+      title={titles[station] ?? ''}
+      note={
+        locked
+          ? 'Handed back: bring it back to the bench to read again'
+          : `Sheet ${tray.spec?.code ?? ''}, issue ${tray.spec?.issue ?? ''} · Enter records and moves on`
+      }
+    />
+  );
+}
+
+const fields = 'INPUT TEXTAREA SELECT'.split(' ');
+
+/** [ and ] change the station; a digit typed with no box in hand goes into the first open one. */
+function useStationKeys(number: number, station: Station): void {
+  const navigate = useNavigate();
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent): void => {
+      if (event.ctrlKey || event.metaKey || event.altKey) return;
+      if (event.target instanceof HTMLElement && fields.includes(event.target.tagName)) return;
+      if (document.querySelector('[role="dialog"], [role="menu"]')) return;
+      const at = stations.indexOf(station);
+      const to = event.key === ']' ? stations[at + 1] : event.key === '[' ? stations[at - 1] : undefined;
+      if (to) {
+        void navigate(trayPath(number, to));
+      } else if (/^[\d.#]$/.test(event.key)) {
+        const open =
+          document.querySelector<HTMLElement>('[data-line][data-open="true"]') ??
+          document.querySelector<HTMLElement>('[data-line]');
+        open
+          ?.querySelector<HTMLElement>(
+            'input[data-entry]:not([data-entry="angle"]):not([data-entry="time"]), input[data-entry]',
+          )
+          ?.focus();
+      }
+    };
+    document.addEventListener('keydown', onKey);
+    return () => document.removeEventListener('keydown', onKey);
+  }, [navigate, number, station]);
+}

@@ -1,0 +1,42 @@
+import { ToggleGroup } from 'radix-ui';
+
+interface Option<T extends string> {
+  value: T;
+  label: string;
+}
+
+interface Props<T extends string> {
+  label: string;
+  value: T | '';
+  options: readonly Option<T>[];
+  onChange: (value: T) => void;
+  small?: boolean;
+  invalid?: boolean;
+  disabled?: boolean;
+}
+
+/** One of a few words, each a touch away. */
+export function Choice<T extends string>({ label, value, options, onChange, small, invalid, disabled }: Props<T>) {
+  return (
+    <ToggleGroup.Root
+      type="single"
+      aria-label={label}
+      value={value}
+      disabled={disabled}
+      onValueChange={(next) => {
+        if (next) onChange(next as T);
+      }}
+      className={`flex flex-wrap gap-1 ${invalid ? 'rounded-lg outline-2 outline-bad' : ''}`}
+    >
+      {options.map((option) => (
+        <ToggleGroup.Item
+          key={option.value}
+          value={option.value}
+          className={`border-line-strong data-[state=on]:bg-ink data-[state=on]:text-sheet data-[state=on]:border-ink min-h-11 rounded-lg border-[1.5px] px-3 font-[550] ${small ? 'text-[0.9375rem]' : ''}`}
+        >
+          {option.label}
+        </ToggleGroup.Item>
+      ))}
+    </ToggleGroup.Root>
+  );
+}

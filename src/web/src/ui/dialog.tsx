@@ -1,0 +1,42 @@
+import { X } from 'lucide-react';
+import { Dialog as Radix } from 'radix-ui';
+import type { ReactNode } from 'react';
+
+interface Props {
+  title: string;
+  description?: string;
+  open: boolean;
+  onOpenChange: (open: boolean) => void;
+  children: ReactNode;
+  /** From the left edge and full height, for the rail on small screens. */
+  drawer?: boolean;
+}
+
+export function Dialog({ title, description, open, onOpenChange, children, drawer = false }: Props) {
+  return (
+    <Radix.Root open={open} onOpenChange={onOpenChange}>
+      <Radix.Portal>
+        <Radix.Overlay className="fixed inset-0 z-40 bg-[#0c1830b0]" />
+        <Radix.Content
+          {...(description ? {} : { 'aria-describedby': undefined })}
+          className={
+            drawer
+              ? 'bg-night text-night-text fixed inset-y-0 left-0 z-50 w-72 overflow-y-auto'
+              : 'bg-sheet fixed top-1/2 left-1/2 z-50 max-h-[88dvh] w-[min(36rem,92vw)] -translate-x-1/2 -translate-y-1/2 overflow-y-auto rounded-xl p-6'
+          }
+        >
+          <div className={drawer ? 'sr-only' : 'mb-3 flex items-start justify-between gap-4'}>
+            <div>
+              <Radix.Title className="text-[1.375rem] font-[650]">{title}</Radix.Title>
+              {description && <Radix.Description className="text-mute mt-1">{description}</Radix.Description>}
+            </div>
+            <Radix.Close aria-label="Close" className="-m-2 grid size-11 place-items-center rounded-lg">
+              <X aria-hidden size={22} />
+            </Radix.Close>
+          </div>
+          {children}
+        </Radix.Content>
+      </Radix.Portal>
+    </Radix.Root>
+  );
+}

@@ -1,0 +1,66 @@
+import { Label } from 'radix-ui';
+import { useId, type InputHTMLAttributes, type ReactNode, type TextareaHTMLAttributes } from 'react';
+
+interface Shared {
+  label: string;
+  hint?: string | undefined;
+  problem?: string | undefined;
+}
+
+const box =
+  'w-full rounded-lg border-[1.5px] bg-sheet px-3 py-2 text-[1.0625rem] min-h-11 placeholder:text-mute aria-invalid:border-bad border-line-strong';
+
+/** A label, whatever it labels, and what is wrong with it. */
+export function Field({ label, hint, problem, children }: Shared & { children: (props: FieldProps) => ReactNode }) {
+  const id = useId();
+  const said = `${id}-said`;
+  return (
+    <div className="grid content-start gap-1">
+      <Label.Root htmlFor={id} className="font-[600]">
+        {label}
+      </Label.Root>
+      {children({
+        id,
+        'aria-invalid': problem ? true : undefined,
+        'aria-describedby': problem || hint ? said : undefined,
+      })}
+      {problem ? (
+        <p id={said} className="text-bad font-[550]" role="alert">
+          {problem}
+        </p>
+      ) : hint ? (
+        <p id={said} className="text-mute text-[0.9375rem]">
+          {hint}
+        </p>
+      ) : null}
+    </div>
+  );
+}
+
+interface FieldProps {
+  id: string;
+  'aria-invalid': true | undefined;
+  'aria-describedby': string | undefined;
+}
+
+export function TextField({
+  label,
+  hint,
+  problem,
+  className = '',
+  ...rest
+}: Shared & InputHTMLAttributes<HTMLInputElement>) {
+  return (
+    <Field label={label} hint={hint} problem={problem}>
+      {(props) => <input {...props} className={`${box} ${className}`} autoComplete="off" {...rest} />}
+    </Field>
+  );
+}
+
+export function TextArea({ label, hint, problem, ...rest }: Shared & TextareaHTMLAttributes<HTMLTextAreaElement>) {
+  return (
+    <Field label={label} hint={hint} problem={problem}>
+      {(props) => <textarea {...props} className={box} rows={3} {...rest} />}
+    </Field>
+  );
+}

@@ -1,0 +1,39 @@
+import { describe, expect, it } from 'vitest';
+import { day, figure, quantity, say } from './format';
+
+describe('numbers for people', () => {
+  it('writes a bore in the units of its reader', () => {
+    expect(quantity({ dimension: 'length', value: 0.3429, label: null }, 'metric')).toBe('0.343 mm');
+    expect(quantity({ dimension: 'length', value: 0.3429, label: null }, 'inch')).toBe('0.0135 in');
+  });
+
+  it('keeps the digits a gauge has and no more', () => {
+    expect(figure('length', 0.6, 'metric')).toBe('0.60');
+    expect(figure('length', 14, 'metric')).toBe('14.0');
+    expect(figure('pressure', 48, 'metric')).toBe('48');
+    expect(figure('pressure', 48, 'inch')).toBe('6.96');
+    expect(figure('mass', -0.001, 'metric')).toBe('0.0');
+  });
+
+  it('calls a named pin by its name', () => {
+    expect(quantity({ dimension: 'length', value: 0.3302, label: '#81' }, 'inch')).toBe('#81');
+  });
+
+  it('puts numbers in their places', () => {
+    const sentence = {
+      text: 'Bend the tab {0} toward the needle, of {1}.',
+      quantities: [
+        { dimension: 'length' as const, value: 0.4, label: null },
+        { dimension: 'percent' as const, value: 81.5, label: null },
+      ],
+    };
+    expect(say(sentence, 'metric')).toBe('Bend the tab 0.40 mm toward the needle, of 82 %.');
+  });
+
+  it('says a day the way people do', () => {
+    expect(day('2026-11-24', '2026-11-24')).toBe('today');
+    expect(day('2026-11-25', '2026-11-24')).toBe('tomorrow');
+    expect(day('2026-11-27', '2026-11-24')).toBe('Friday');
+    expect(day('2026-11-20', '2026-11-24')).toBe('Fri 20 Nov');
+  });
+});

@@ -1,0 +1,106 @@
+import type { Dimension, Quantity, Sentence, UnitSystem } from '../api/client';
+
+interface Unit {
+  sign: string;
+  /** Base units in one of these. */
+  size: number;
+  digits: (value: number) => [least: number, most: number];
+}
+
+const fixed = (least: number, most: number) => (): [number, number] => [least, most];
+
+const metric: Record<Dimension, Unit> = {
+  length: { sign: 'mm', size: 1, digits: (v) => (Math.abs(v) < 3 ? [2, 3] : [1, 2]) },
+  pressure: { sign: 'kPa', size: 1, digits: fixed(0, 1) },
+  mass: { sign: 'g', size: 1, digits: fixed(1, 2) },
+  speed: { sign: 'rpm', size: 1, digits: fixed(0, 0) },
+  time: { sign: 's', size: 1, digits: fixed(0, 1) },
+  minutes: { sign: 'min', size: 1, digits: fixed(0, 1) },
+  angle: { sign: '°', size: 1, digits: fixed(0, 0) },
+  temperatureChange: { sign: '°C', size: 1, digits: fixed(0, 1) },
+  volume: { sign: 'mL', size: 1, digits: fixed(0, 1) },
+  volumeFlow: { sign: 'mL/min', size: 1, digits: fixed(0, 2) },
+  percent: { sign: '%', size: 1, digits: fixed(0, 0) },
+  count: { sign: '', size: 1, digits: fixed(0, 0) },
+};
+
+const inch: Record<Dimension, Unit> = {
+  ...metric,
+  length: { sign: 'in', size: 25.4, digits: (v) => (Math.abs(v) < 0.25 ? [4, 4] : [3, 3]) },
+  pressure: { sign: 'psi', size: 6.894757293168361, digits: fixed(1, 2) },
+  mass: { sign: 'oz', size: 28.349523125, digits: fixed(2, 3) },
+  temperatureChange: { sign: '°F', size: 5 / 9, digits: fixed(0, 1) },
+};
+
+const unitOf = (dimension: Dimension, units: UnitSystem): Unit => (units === 'inch' ? inch : metric)[dimension];
+
+/** The unit's sign in the reader's units. */
+export const sign = (dimension: Dimension, units: UnitSystem): string => unitOf(dimension, units).sign;
+
+/** A number in base units, written in the reader's units, without its unit. */
+export function figure(dimension: Dimension, value: number, units: UnitSystem): string {
+  const unit = unitOf(dimension, units);
+  const shown = value / unit.size;
+  const [minimumFractionDigits, maximumFractionDigits] = unit.digits(shown);
+  const text = new Intl.NumberFormat('en-GB', {
+    minimumFractionDigits,
+    maximumFractionDigits,
+    useGrouping: false,
+  }).format(shown);
+  return /^-0(\.0+)?$/.test(text) ? text.slice(1) : text;
+}
+
+/** A number with its unit, in the reader's units; a thing with a name of its own is called by it. */
+export function quantity(q: Quantity, units: UnitSystem): string {
+  if (q.label) return q.label;
+  const s = sign(q.dimension, units);
+  const text = figure(q.dimension, q.value, units);
+  return s === '' || s === '°' ? text + s : `${text} ${s}`;
+}
+
+/** A sentence with its numbers in their places. */
+export const say = (sentence: Sentence, units: UnitSystem): string =>
+  sentence.text.replace(/\{(\d+)\}/g, (place, index: string) => {
+    const q = sentence.quantities[Number(index)];
+    return q ? quantity(q, units) : place;
+  });
+
+const dayFormat = new Intl.DateTimeFormat('en-GB', { weekday: 'short', day: 'numeric', month: 'short' });
+const timeFormat = new Intl.DateTimeFormat('en-GB', {
+  weekday: 'short',
+  day: 'numeric',
+  month: 'short',
+  hour: '2-digit',
+  minute: '2-digit',
+});
+
+/** A day as yyyy-mm-dd, in words as near as possible: today, tomorrow, Thursday, 3 Dec. */
+export function day(iso: string, today: string): string {
+  const days = daysBetween(today, iso);
+  if (days === 0) return 'today';
+  if (days === 1) return 'tomorrow';
+  if (days === -1) return 'yesterday';
+  if (days > 1 && days < 7)
+    return new Intl.DateTimeFormat('en-GB', { weekday: 'long' }).format(new Date(`${iso}T12:00`));
+  return dayFormat.format(new Date(`${iso}T12:00`));
+}
+
+export const daysBetween = (from: string, to: string): number =>
+  Math.round((Date.parse(`${to}T12:00Z`) - Date.parse(`${from}T12:00Z`)) / 86_400_000);
+
+export const moment = (iso: string): string => timeFormat.format(new Date(iso));
+
+export const money = (amount: number, currency: string): string =>
+  new Intl.NumberFormat('en-GB', { style: 'currency', currency }).format(amount);
+
+/** Today on this device, as yyyy-mm-dd. */
+export const localToday = (): string => {
+  const now = new Date();
+  return `${now.getFullYear()}-${String(now.getMonth() + 1).padStart(2, '0')}-${String(now.getDate()).padStart(2, '0')}`;
+};
+
+/** Text typed in one person's units as another person has to read it: a bare number gets its unit. */
+export const withUnit = (text: string, dimension: Dimension, typedIn: UnitSystem, reader: UnitSystem): string =>
+  typedIn === reader || !/^[\d.,]+$/.test(text) || sign(dimension, typedIn) === sign(dimension, reader)
+    ? text
+    : `${text} ${sign(dimension, typedIn)}`;
