@@ -1,3 +1,5 @@
+using System.Text.RegularExpressions;
+
 namespace BlueDawn.Core.Measures;
 
 /// <summary>What kind of thing a number measures. Each has one base unit, used everywhere inside the product.</summary>
@@ -102,7 +104,7 @@ public sealed record Quantity(Dimension Dimension, double Value, string? Label =
 /// </summary>
 /// <param name="Text">The words; <c>{0}</c>, <c>{1}</c> … stand for the quantities.</param>
 /// <param name="Quantities">The numbers, in the order of their places.</param>
-public sealed record Sentence(string Text, IReadOnlyList<Quantity> Quantities)
+public sealed partial record Sentence(string Text, IReadOnlyList<Quantity> Quantities)
 {
     /// <summary>A sentence from its words and numbers.</summary>
     public static Sentence Of(string text, params Quantity[] quantities) => new(text, quantities);
@@ -119,8 +121,12 @@ public sealed record Sentence(string Text, IReadOnlyList<Quantity> Quantities)
             text = text.Replace("{" + i + "}", MetricText.Of(Quantities[i]), StringComparison.Ordinal);
         }
 
-        return text;
+        return UnitTwice().Replace(text, "$1 $3 $4 $2");
     }
+
+    /// <summary>A unit said twice around a “±” or “to”, which is said once.</summary>
+    [GeneratedRegex(@"([\d.]+) (\S+) (±|to) ([\d.]+) \2(?=[\s,.;:]|$)")]
+    private static partial Regex UnitTwice();
 }
 
 /// <summary>A stretch on a scale: the window a reading must fall in, or what a reading has proven.</summary>

@@ -118,7 +118,7 @@ function NextForHands({ trays, today }: { trays: BenchTray[]; today: string }) {
           <li key={t.number}>
             <Link
               to={trayPath(t.number, t.station)}
-              className={`grid grid-cols-[4rem_1fr_auto] items-center gap-3.5 rounded-lg py-2.5 ${i === 0 ? 'border-dawn bg-dawn-soft -mx-2 my-2 border-2 px-2' : 'border-line hover:bg-paper border-t'}`}
+              className={`grid grid-cols-[4rem_1fr_auto] items-center gap-3.5 py-2.5 ${i === 0 ? 'border-dawn bg-dawn-soft -mx-2 my-2 rounded-lg border-2 px-2' : 'border-line hover:bg-paper border-t'}`}
             >
               <Tag number={t.number} />
               <span className="min-w-0 leading-snug">

@@ -9,6 +9,14 @@ interface Props {
   value: string;
   placeholder?: string;
   problem?: string | undefined;
+  /** What stands under the number; the field's own name when not given. */
+  caption?: string;
+  /** Leaves the unit out where there is no room; the line's target says it. */
+  bare?: boolean;
+  /** True when Enter passes it by: it may stay empty. */
+  skip?: boolean;
+  /** Takes a pasted table; true when it was one. */
+  onPaste?: (text: string) => boolean;
   disabled?: boolean;
   describedBy?: string | undefined;
   onChange: (text: string) => void;
@@ -23,11 +31,15 @@ export function EntryBox({
   value,
   placeholder,
   problem,
+  caption = field.label,
+  skip = false,
+  bare = false,
   disabled,
   describedBy,
   onChange,
   onEnter,
   onEscape,
+  onPaste,
 }: Props) {
   const units = useUnits();
   const unit = sign(field.dimension, units);
@@ -40,13 +52,14 @@ export function EntryBox({
     }
   };
   return (
-    <label className="grid min-w-0 flex-1 basis-20 gap-0.5">
-      <span className="text-mute flex justify-between gap-1 text-[0.875rem] leading-tight">
-        <span>{field.label}</span>
-        {unit && unit !== field.label && <span>{unit}</span>}
-      </span>
+    <label
+      className={`border-line-strong bg-sheet has-aria-invalid:border-bad has-aria-invalid:bg-bad-soft focus-within:border-dawn has-disabled:opacity-60 grid min-h-13 min-w-0 cursor-text rounded-lg border-[1.5px] px-2 pt-1 pb-0.5 focus-within:outline-3 focus-within:outline-[color-mix(in_srgb,var(--dawn)_45%,transparent)] ${
+        field.dimension === 'count' ? 'w-15 flex-none' : 'max-w-32 flex-1 basis-18'
+      }`}
+    >
       <input
         data-entry={field.name}
+        data-skip={skip || undefined}
         aria-label={label}
         aria-invalid={problem ? true : undefined}
         aria-describedby={describedBy}
@@ -59,9 +72,16 @@ export function EntryBox({
         placeholder={placeholder}
         onChange={(event) => onChange(event.target.value)}
         onKeyDown={onKey}
+        onPaste={(event) => {
+          if (onPaste?.(event.clipboardData.getData('text'))) event.preventDefault();
+        }}
         onFocus={(event) => event.currentTarget.select()}
-        className="num border-line-strong bg-sheet placeholder:text-mute aria-invalid:border-bad aria-invalid:bg-bad-soft focus:border-dawn min-h-12 w-full min-w-0 rounded-lg border-[1.5px] px-2 text-[1.3125rem] font-[600] placeholder:font-[400] focus:outline-3 focus:outline-offset-0 disabled:opacity-60"
+        className="num placeholder:text-mute w-full min-w-0 bg-transparent text-[1.3125rem] leading-7 font-[650] outline-none placeholder:font-[400]"
       />
+      <span aria-hidden className="text-mute flex justify-between gap-1 text-[0.875rem] leading-4">
+        <span className="whitespace-nowrap">{caption}</span>
+        {!bare && unit !== caption && field.dimension !== 'count' && <span>{unit}</span>}
+      </span>
     </label>
   );
 }

@@ -2,10 +2,10 @@ import type { Judgement, Reading, Span } from '../api/client';
 import { useUnits } from '../session/session';
 import { figure } from '../units/format';
 
-const W = 184;
-const H = 76;
+const W = 140;
+const H = 82;
 const LEFT = 6;
-const BOTTOM = 58;
+const BOTTOM = 60;
 
 /** Pressure in time against the lowest that still counts as held. */
 export function HoldCurve({
@@ -30,7 +30,7 @@ export function HoldCurve({
   return (
     <svg
       viewBox={`0 0 ${W} ${H}`}
-      className="w-full max-w-60"
+      className="w-full max-w-44"
       role="img"
       aria-label={`Pressure in time: ${judgement.word}`}
     >
@@ -47,10 +47,10 @@ export function HoldCurve({
           stroke="var(--tick)"
         />
       ))}
-      <text x={W - LEFT} y={H - 1} textAnchor="end" fontSize={12.5} className="num" fill="var(--ink)">
+      <text x={W - LEFT} y={H - 1} textAnchor="end" fontSize={14} className="num" fill="var(--ink)">
         {figure('time', lastS, units)} s
       </text>
-      <text x={LEFT} y={H - 1} fontSize={12.5} className="num" fill="var(--ink)">
+      <text x={LEFT} y={H - 1} fontSize={14} className="num" fill="var(--ink)">
         ≥ {figure('pressure', limit, units)}
       </text>
       {samples.length > 1 && (

@@ -2,9 +2,9 @@ import type { Judgement, Span } from '../api/client';
 import { useUnits } from '../session/session';
 import { figure } from '../units/format';
 
-const W = 184;
-const H = 52;
-const PAD = 8;
+const W = 140;
+const H = 54;
+const PAD = 7;
 
 interface Frame {
   low: number;
@@ -42,7 +42,7 @@ export function Scale({ window, judgement, label }: { window: Span; judgement: J
   const to = x(window.high ?? high);
   const text = (value: number): string => figure(window.dimension, value, units);
   return (
-    <svg viewBox={`0 0 ${W} ${H}`} className="w-full max-w-60" role="img" aria-label={`${label}: ${judgement.word}`}>
+    <svg viewBox={`0 0 ${W} ${H}`} className="w-full max-w-44" role="img" aria-label={`${label}: ${judgement.word}`}>
       <rect
         x={from}
         y={5}
@@ -67,10 +67,10 @@ export function Scale({ window, judgement, label }: { window: Span; judgement: J
       {window.low !== null && (
         <text
           x={window.high === null ? from : Math.min(from + 4, (from + to) / 2 - 2)}
-          y={48}
+          y={50}
           textAnchor={window.high === null ? 'middle' : 'end'}
           className="num"
-          fontSize={13}
+          fontSize={14}
           fill="var(--ink)"
         >
           {text(window.low)}
@@ -79,10 +79,10 @@ export function Scale({ window, judgement, label }: { window: Span; judgement: J
       {window.high !== null && (
         <text
           x={window.low === null ? to : Math.max(to - 4, (from + to) / 2 + 2)}
-          y={48}
+          y={50}
           textAnchor={window.low === null ? 'middle' : 'start'}
           className="num"
-          fontSize={13}
+          fontSize={14}
           fill="var(--ink)"
         >
           {text(window.high)}

@@ -35,7 +35,10 @@ export function Outbox() {
   }, [person.id, take]);
 
   return (
-    <div role="status" className="text-unsure flex items-center gap-2 px-2 font-[600]">
+    <div
+      role="status"
+      className={`text-unsure flex items-center gap-2 font-[600] ${pending.length > 0 || refused ? 'bg-unsure-soft px-4 py-1.5' : ''}`}
+    >
       {mine > 0 && (
         <>
           <CloudOff aria-hidden size={20} />

@@ -28,13 +28,10 @@ export function Rail({ findRef, onGo }: { findRef?: RefObject<HTMLInputElement |
   const first = trays.find((t) => String(t.number) === wanted) ?? trays[0];
 
   return (
-    <nav aria-label="Trays" className="flex min-h-full flex-col pb-24">
-      <NavLink to="/" onClick={onGo} className="px-4 pt-4 pb-3 text-[1.25rem] font-[700] text-white">
-        Blue Dawn
-      </NavLink>
+    <nav aria-label="Trays" className="flex-1 overflow-y-auto pb-4">
       <form
         role="search"
-        className="border-night-mute/50 mx-3 mb-2 flex items-center gap-2 rounded-lg border px-3"
+        className="border-night-mute/50 mx-3 mt-1 mb-1 flex items-center gap-2 rounded-lg border px-3"
         onSubmit={(event) => {
           event.preventDefault();
           if (first && wanted) {
@@ -72,7 +69,7 @@ export function Rail({ findRef, onGo }: { findRef?: RefObject<HTMLInputElement |
               >
                 <span className="num text-right text-[1.1875rem] font-[650]">{tray.number}</span>
                 <span className="min-w-0 leading-tight">
-                  <span className="block truncate">{tray.machineName}</span>
+                  <span className="line-clamp-2">{tray.machineName}</span>
                   <span className="block truncate text-[0.875rem] opacity-85">{short(tray)}</span>
                 </span>
               </NavLink>

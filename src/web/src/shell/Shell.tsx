@@ -1,6 +1,6 @@
 import { Keyboard, LogOut, Menu, Plus, SlidersHorizontal } from 'lucide-react';
 import { Suspense, useEffect, useRef, useState } from 'react';
-import { Link, Outlet, useLocation, useNavigate } from 'react-router';
+import { Link, NavLink, Outlet, useNavigate } from 'react-router';
 import { usePerson, useSession } from '../session/session';
 import { Dialog } from '../ui/dialog';
 import { Loading } from '../ui/states';
@@ -22,12 +22,13 @@ const typing = (target: EventTarget | null): boolean =>
   target instanceof HTMLElement &&
   (target.isContentEditable || ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName));
 
+const item = 'inline-flex min-h-11 items-center gap-2 rounded-lg px-2.5 font-[550] hover:bg-white/10';
+
 export function Shell() {
   const [help, setHelp] = useState(false);
   const [menu, setMenu] = useState(false);
   const find = useRef<HTMLInputElement>(null);
   const navigate = useNavigate();
-  const location = useLocation();
   const person = usePerson();
   const session = useSession();
 
@@ -50,44 +51,57 @@ export function Shell() {
     return () => document.removeEventListener('keydown', onKey);
   }, [navigate]);
 
-  const item = 'inline-flex min-h-11 items-center gap-2 rounded-lg px-3 font-[550] hover:bg-steel';
+  const me = (
+    <>
+      <Link to="/my-bench" className={item} aria-label={`My bench: ${person.displayName}`}>
+        <SlidersHorizontal aria-hidden size={18} /> {person.displayName.split(' ')[0]}
+      </Link>
+      <button
+        type="button"
+        className={`${item} ml-auto max-sm:hidden`}
+        onClick={() => setHelp(true)}
+        aria-label="Keyboard shortcuts"
+      >
+        <Keyboard aria-hidden size={20} />
+      </button>
+      <button type="button" className={item} aria-label="Sign out" onClick={() => void session.signOut()}>
+        <LogOut aria-hidden size={18} />
+      </button>
+    </>
+  );
+  const ways = (
+    <>
+      <NavLink to="/" end className={`${item} aria-[current=page]:bg-white/15`}>
+        Bench
+      </NavLink>
+      <NavLink to="/check-in" className={`${item} aria-[current=page]:bg-white/15`}>
+        <Plus aria-hidden size={18} /> Check in
+      </NavLink>
+    </>
+  );
   return (
-    <div className="grid min-h-dvh lg:grid-cols-[13rem_minmax(0,1fr)] print:block">
+    <div className="grid min-h-dvh content-start lg:grid-cols-[13rem_minmax(0,1fr)] lg:content-stretch print:block">
       <a href="#main" className="bg-sheet sr-only z-50 p-3 focus:not-sr-only focus:absolute">
         Skip to the work
       </a>
-      <aside className="text-night-text sticky top-0 hidden h-dvh overflow-y-auto bg-[linear-gradient(180deg,var(--night),var(--night-2)_80%,#573a52_96%,#b04e38)] lg:block print:hidden">
+      <aside className="text-night-text sticky top-0 hidden h-dvh flex-col bg-[linear-gradient(180deg,var(--night),var(--night-2)_80%,#573a52_96%,#b04e38)] lg:flex print:hidden">
+        <Link to="/" className="px-4 pt-3.5 pb-1 text-[1.25rem] font-[700] text-white">
+          Blue Dawn
+        </Link>
+        <div className="flex px-1.5 pb-1">{ways}</div>
         <Rail findRef={find} />
+        <div className="flex px-1.5 py-1">{me}</div>
       </aside>
       <div className="flex min-w-0 flex-col">
-        <div className="flex items-center gap-1 px-3 pt-2 lg:px-5 print:hidden">
-          <button type="button" className={`${item} lg:hidden`} onClick={() => setMenu(true)}>
+        <div className="bg-night text-night-text flex flex-wrap items-center px-2 lg:hidden print:hidden">
+          <button type="button" className={item} onClick={() => setMenu(true)}>
             <Menu aria-hidden size={20} /> Trays
           </button>
-          <Link to="/" className={item} aria-current={location.pathname === '/' ? 'page' : undefined}>
-            Bench
-          </Link>
-          <Link to="/check-in" className={item}>
-            <Plus aria-hidden size={18} /> Check in
-          </Link>
+          {ways}
           <span className="ml-auto" />
-          <Outbox />
-          <button
-            type="button"
-            className={`${item} max-sm:hidden`}
-            onClick={() => setHelp(true)}
-            aria-label="Keyboard shortcuts"
-          >
-            <Keyboard aria-hidden size={20} />
-          </button>
-          <Link to="/my-bench" className={item} aria-label={`My bench: ${person.displayName}`}>
-            <SlidersHorizontal aria-hidden size={18} />{' '}
-            <span className="max-sm:hidden">{person.displayName.split(' ')[0]}</span>
-          </Link>
-          <button type="button" className={item} aria-label="Sign out" onClick={() => void session.signOut()}>
-            <LogOut aria-hidden size={18} />
-          </button>
+          {me}
         </div>
+        <Outbox />
         <main id="main" tabIndex={-1} className="min-w-0 flex-1 outline-none">
           <Suspense fallback={<Loading what="the page" />}>
             <Outlet />
@@ -95,7 +109,9 @@ export function Shell() {
         </main>
       </div>
       <Dialog title="Trays" open={menu} onOpenChange={setMenu} drawer>
-        <Rail onGo={() => setMenu(false)} />
+        <div className="pt-4">
+          <Rail onGo={() => setMenu(false)} />
+        </div>
       </Dialog>
       <Dialog title="Keyboard" open={help} onOpenChange={setHelp}>
         <dl className="grid grid-cols-[auto_1fr] gap-x-5 gap-y-2.5">

@@ -2,6 +2,7 @@ import { TriangleAlert } from 'lucide-react';
 import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import type { Line, QuickAnswer, Tray } from '../api/client';
+import { focusLine } from '../gauge/boxes';
 import { useLine } from '../gauge/useLine';
 import { useAtTheBench, useUnits } from '../session/session';
 import { stationWord, trayPath } from '../shell/words';
@@ -82,15 +83,4 @@ function Answers({ tray, line, answers }: { tray: Tray; line: Line; answers: Qui
       {failed && <p role="alert">{state.refused?.title ?? 'That could not be recorded.'}</p>}
     </div>
   );
-}
-
-/** Puts the hand on a line: its first box that wants a number. */
-export function focusLine(key: string): void {
-  const target = document.querySelector<HTMLElement>(`[data-line="${CSS.escape(key)}"]`);
-  target?.scrollIntoView({ block: 'center' });
-  target
-    ?.querySelector<HTMLElement>(
-      'input[data-entry]:not([data-entry="angle"]):not([data-entry="time"]), input[data-entry]',
-    )
-    ?.focus();
 }

@@ -22,6 +22,8 @@ const outline = (line: Line | undefined) => {
   };
 };
 
+/** A few hundredths would not be seen at arm's length: the difference from the spec is drawn three times as large. */
+const EXAGGERATION = 3;
 const FLOAT_PX_PER_MM = 9;
 const LEVEL = 176;
 
@@ -47,7 +49,7 @@ export function Cutaway({ tray, onPick }: { tray: Tray; onPick: (line: Line) => 
   const heavy = mass?.judgement.verdict === 'notGood' ? 7 : 0;
 
   return (
-    <svg viewBox="0 0 340 292" className="w-full" role="img" aria-label={summary(tray)}>
+    <svg viewBox="0 0 340 282" className="w-full" role="img" aria-label={summary(tray)}>
       <defs>
         <pattern id="cast" width={7} height={7} patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
           <rect width={7} height={7} fill="var(--cast)" />
@@ -103,11 +105,11 @@ export function Cutaway({ tray, onPick }: { tray: Tray; onPick: (line: Line) => 
 
       {/* Idle jet in its passage. */}
       <path d="M218 118V206" stroke="var(--brass-line)" strokeWidth={9} opacity={0.35} />
-      <path d="M218 100Q232 92 268 102" stroke="var(--sheet)" strokeWidth={4} fill="none" />
+      <path d="M218 104V107H272V99" stroke="var(--sheet)" strokeWidth={3.5} fill="none" />
       {idle && (
         <Part line={idle} onPick={onPick}>
-          <path d="M211 100h14v22h-14z" fill="var(--brass)" {...outline(idle)} />
-          <path d="M218 100v22" stroke="var(--sheet)" strokeWidth={3} />
+          <path d="M211 110h14v20h-14z" fill="var(--brass)" {...outline(idle)} />
+          <path d="M218 110v20" stroke="var(--sheet)" strokeWidth={3} />
         </Part>
       )}
 
@@ -155,11 +157,15 @@ export function Cutaway({ tray, onPick }: { tray: Tray; onPick: (line: Line) => 
       </g>
       <circle cx={132} cy={146} r={4} fill="var(--sheet)" stroke="var(--cast-line)" strokeWidth={2} />
 
-      <Eye line={idle} x={36} name="Idle jet" onPick={onPick} />
-      <Eye line={main} x={304} name="Main jet" onPick={onPick} />
+      <Eye line={idle} x={41} name="Idle jet" onPick={onPick} />
+      <Eye line={main} x={299} name="Main jet" onPick={onPick} />
       {height && height.judgement.verdict !== 'notRead' && (
-        <text x={170} y={280} textAnchor="middle" fontSize={13} fill="var(--ink)">
-          {shift === 0 ? 'fuel at its level' : `fuel ${shift > 0 ? 'low' : 'high'} by the float's error`}
+        <text x={170} y={279} textAnchor="middle" fontSize={13} fill="var(--ink)">
+          {height.judgement.lean === 'above'
+            ? 'fuel stands low'
+            : height.judgement.lean === 'below'
+              ? 'fuel stands high'
+              : 'fuel at its level'}
         </text>
       )}
     </svg>
@@ -176,7 +182,7 @@ function Part({ line, onPick, children }: { line: Line; onPick: (line: Line) => 
   );
 }
 
-/** A bore beside its spec, to scale: the spec as a ring, what the pins allow as a disc and a band around it. */
+/** A bore beside its spec: the spec as a ring, what the pins allow as a disc and a band around it. */
 function Eye({
   line,
   x,
@@ -192,39 +198,42 @@ function Eye({
   if (!line) return null;
   const nominal = ((line.window?.low ?? 0) + (line.window?.high ?? 0)) / 2;
   const { low, high } = line.judgement.found ?? { low: null, high: null };
-  const r = (mm: number): number => Math.min(31, (22 * mm) / nominal);
+  const r = (mm: number): number => Math.max(2, Math.min(31, 22 + 22 * EXAGGERATION * (mm / nominal - 1)));
   const colour = tones[line.judgement.verdict];
   const text = (mm: number): string => figure('length', mm, units);
   const read =
     low !== null && high !== null
-      ? `${text(low)}–${text(high)}`
+      ? [text(low), `to ${text(high)}`]
       : low !== null
-        ? `${text(low)} or more`
+        ? [text(low), 'or more']
         : high !== null
-          ? `below ${text(high)}`
-          : line.judgement.word.toLowerCase();
+          ? ['below', text(high)]
+          : ['', line.judgement.word.toLowerCase()];
   return (
     <Part line={line} onPick={onPick}>
-      <circle cx={x} cy={178} r={32} fill="var(--brass)" stroke="var(--brass-line)" strokeWidth={1.5} />
-      {high !== null && <circle cx={x} cy={178} r={r(high)} fill="var(--sheet)" />}
-      {high !== null && <circle cx={x} cy={178} r={r(high)} fill={colour} fillOpacity={0.28} />}
-      {low !== null && <circle cx={x} cy={178} r={r(low)} fill="var(--sheet)" stroke={colour} strokeWidth={1.6} />}
-      <circle cx={x} cy={178} r={22} fill="none" stroke="var(--ink)" strokeWidth={1.8} strokeDasharray="5 3.5" />
-      <text x={x} y={140} textAnchor="middle" fontSize={14} fontWeight={600} fill="var(--ink)">
+      <circle cx={x} cy={184} r={32} fill="var(--brass)" stroke="var(--brass-line)" strokeWidth={1.5} />
+      {high !== null && <circle cx={x} cy={184} r={r(high)} fill="var(--sheet)" />}
+      {high !== null && <circle cx={x} cy={184} r={r(high)} fill={colour} fillOpacity={0.28} />}
+      {low !== null && <circle cx={x} cy={184} r={r(low)} fill="var(--sheet)" stroke={colour} strokeWidth={1.6} />}
+      <circle cx={x} cy={184} r={22} fill="none" stroke="var(--ink)" strokeWidth={1.8} strokeDasharray="5 3.5" />
+      <text x={x} y={148} textAnchor="middle" fontSize={14} fontWeight={600} fill="var(--ink)">
         {name}
       </text>
-      <text
-        x={x}
-        y={226}
-        textAnchor="middle"
-        fontSize={14}
-        fontWeight={650}
-        className="num"
-        fill={line.judgement.verdict === 'notRead' ? 'var(--mute)' : colour}
-      >
-        {read}
-      </text>
-      <text x={x} y={243} textAnchor="middle" fontSize={13} className="num" fill="var(--mute)">
+      {read.map((words, i) => (
+        <text
+          key={i}
+          x={x}
+          y={230 + i * 15}
+          textAnchor="middle"
+          fontSize={14}
+          fontWeight={650}
+          className="num"
+          fill={line.judgement.verdict === 'notRead' ? 'var(--mute)' : colour}
+        >
+          {words}
+        </text>
+      ))}
+      <text x={x} y={261} textAnchor="middle" fontSize={13} className="num" fill="var(--mute)">
         spec {text(nominal)}
       </text>
     </Part>

@@ -1,6 +1,7 @@
 import { useEffect } from 'react';
 import { Navigate, useNavigate, useParams } from 'react-router';
 import type { Station, Tray } from '../api/client';
+import { firstBox } from '../gauge/boxes';
 import { GaugeSheet } from '../gauge/GaugeLine';
 import { useTray } from '../shell/queries';
 import { stationPath, stations, trayPath } from '../shell/words';
@@ -47,10 +48,10 @@ function OpenTray({ tray, station }: { tray: Tray; station: Station }) {
     };
   }, [tray.number, tray.facts.machineName]);
   return (
-    <div className="grid gap-3 p-3 lg:px-5 lg:pb-5">
+    <div className="grid gap-2.5 p-3 lg:px-4 lg:pb-5">
       <TrayHeader tray={tray} onChange={change} problem={problem ? `${problem.title} ${problem.detail}` : ''} />
       <StationStrip tray={tray.number} stations={tray.stations} />
-      <div className="grid gap-4 lg:grid-cols-[minmax(0,1fr)_21.5rem]">
+      <div className="grid gap-3 lg:grid-cols-[minmax(0,1fr)_20.5rem]">
         <Sheet tray={tray} station={station} onChange={change} />
         <BenchCard tray={tray} />
       </div>
@@ -128,11 +129,7 @@ function useStationKeys(number: number, station: Station): void {
         const open =
           document.querySelector<HTMLElement>('[data-line][data-open="true"]') ??
           document.querySelector<HTMLElement>('[data-line]');
-        open
-          ?.querySelector<HTMLElement>(
-            'input[data-entry]:not([data-entry="angle"]):not([data-entry="time"]), input[data-entry]',
-          )
-          ?.focus();
+        if (open) firstBox(open)?.focus();
       }
     };
     document.addEventListener('keydown', onKey);

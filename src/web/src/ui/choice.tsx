@@ -10,13 +10,24 @@ interface Props<T extends string> {
   value: T | '';
   options: readonly Option<T>[];
   onChange: (value: T) => void;
+  /** What is on record, shown while nothing new has been chosen. */
+  standing?: string | undefined;
   small?: boolean;
   invalid?: boolean;
   disabled?: boolean;
 }
 
 /** One of a few words, each a touch away. */
-export function Choice<T extends string>({ label, value, options, onChange, small, invalid, disabled }: Props<T>) {
+export function Choice<T extends string>({
+  label,
+  value,
+  options,
+  onChange,
+  standing,
+  small,
+  invalid,
+  disabled,
+}: Props<T>) {
   return (
     <ToggleGroup.Root
       type="single"
@@ -32,7 +43,7 @@ export function Choice<T extends string>({ label, value, options, onChange, smal
         <ToggleGroup.Item
           key={option.value}
           value={option.value}
-          className={`border-line-strong data-[state=on]:bg-ink data-[state=on]:text-sheet data-[state=on]:border-ink min-h-11 rounded-lg border-[1.5px] px-3 font-[550] ${small ? 'text-[0.9375rem]' : ''}`}
+          className={`${value === '' && standing === option.value ? 'border-ink bg-steel' : 'border-line-strong'} data-[state=on]:bg-ink data-[state=on]:text-sheet data-[state=on]:border-ink min-h-11 rounded-lg border-[1.5px] px-3 font-[550] ${small ? 'text-[0.9375rem]' : ''}`}
         >
           {option.label}
         </ToggleGroup.Item>

@@ -46,9 +46,9 @@ function markPath({ verdict, lean }: Pick<Judgement, 'verdict' | 'lean'>) {
 export function VerdictWord({ judgement }: { judgement: Judgement }) {
   return (
     <span
-      className={`inline-flex items-center gap-1.5 text-[1.0625rem] leading-tight font-[650] ${verdictText[judgement.verdict]}`}
+      className={`inline-flex shrink-0 items-center gap-1 text-[1.0625rem] leading-tight font-[650] ${verdictText[judgement.verdict]}`}
     >
-      <VerdictMark judgement={judgement} />
+      <VerdictMark judgement={judgement} size={17} />
       {judgement.word}
     </span>
   );

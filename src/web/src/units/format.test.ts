@@ -30,6 +30,13 @@ describe('numbers for people', () => {
     expect(say(sentence, 'metric')).toBe('Bend the tab 0.40 mm toward the needle, of 82 %.');
   });
 
+  it('says a unit once around a tolerance', () => {
+    const mm = (value: number) => ({ dimension: 'length' as const, value, label: null });
+    expect(say({ text: '{0} ± {1}, even within {2}', quantities: [mm(14), mm(0.5), mm(0.4)] }, 'metric')).toBe(
+      '14.0 ± 0.50 mm, even within 0.40 mm',
+    );
+  });
+
   it('says a day the way people do', () => {
     expect(day('2026-11-24', '2026-11-24')).toBe('today');
     expect(day('2026-11-25', '2026-11-24')).toBe('tomorrow');

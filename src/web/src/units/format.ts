@@ -58,12 +58,14 @@ export function quantity(q: Quantity, units: UnitSystem): string {
   return s === '' || s === '°' ? text + s : `${text} ${s}`;
 }
 
-/** A sentence with its numbers in their places. */
+/** A sentence with its numbers in their places; a unit said twice around a “±” or “to” is said once. */
 export const say = (sentence: Sentence, units: UnitSystem): string =>
-  sentence.text.replace(/\{(\d+)\}/g, (place, index: string) => {
-    const q = sentence.quantities[Number(index)];
-    return q ? quantity(q, units) : place;
-  });
+  sentence.text
+    .replace(/\{(\d+)\}/g, (place, index: string) => {
+      const q = sentence.quantities[Number(index)];
+      return q ? quantity(q, units) : place;
+    })
+    .replace(/([\d.]+) (\S+) (±|to) ([\d.]+) \2(?=[\s,.;:]|$)/g, '$1 $3 $4 $2');
 
 const dayFormat = new Intl.DateTimeFormat('en-GB', { weekday: 'short', day: 'numeric', month: 'short' });
 const timeFormat = new Intl.DateTimeFormat('en-GB', {

@@ -4,7 +4,7 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 import { v7 as uuidv7 } from 'uuid';
 import { api, ask, problemOf, type Tray } from '../../api/client';
-import { focusLine } from '../../tray/BenchCard';
+import { focusLine } from '../../gauge/boxes';
 import { useKept } from '../../outbox/drafts';
 import { useAtTheBench, usePerson, useUnits } from '../../session/session';
 import { useTakeTray } from '../../shell/queries';
@@ -37,14 +37,6 @@ export function HandoverSheet({ tray }: { tray: Tray }) {
         <h2 className="text-[1.25rem]">Hand back</h2>
         {report}
       </header>
-      {released ? (
-        <Notice tone="ok" title="Handed back.">
-          {tray.logbook.find((entry) => entry.kind === 'released')?.what.text}. To work on it again, bring it back to
-          the bench under “Handed back” at the top.
-        </Notice>
-      ) : (
-        <Release tray={tray} />
-      )}
       {open.length > 0 && !released && (
         <div>
           <h3 className="text-mute pb-1 text-[0.9375rem] font-[600]">Open: {open.length}</h3>
@@ -71,6 +63,14 @@ export function HandoverSheet({ tray }: { tray: Tray }) {
             })}
           </ul>
         </div>
+      )}
+      {released ? (
+        <Notice tone="ok" title="Handed back.">
+          {tray.logbook.find((entry) => entry.kind === 'released')?.what.text}. To work on it again, bring it back to
+          the bench under “Handed back” at the top.
+        </Notice>
+      ) : (
+        <Release tray={tray} />
       )}
       {tray.lines.some((line) => line.judgement.verdict === 'good') && (
         <div>

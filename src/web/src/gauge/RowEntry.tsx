@@ -1,0 +1,149 @@
+import { Plus, Timer } from 'lucide-react';
+import { useEffect, useRef, useState } from 'react';
+import { useUnits } from '../session/session';
+import { EntryBox } from './EntryBox';
+import { standingTyped, type EntryProps } from './entry';
+
+interface Props extends EntryProps {
+  /** Whether the fields that come with the table are shown. */
+  more: boolean;
+  onMore: () => void;
+}
+
+/**
+ * A table of readings, such as pressures in time: a box a reading, with its time or angle under it. Enter goes on to
+ * the next; two columns pasted from a sheet or a logger fill it.
+ */
+export function RowEntry({ state, line, disabled, onEnter, more, onMore }: Props) {
+  const table = line.form.rows;
+  const clock = useClock();
+  const [all, setAll] = useState(false);
+  const standing = standingTyped(line, useUnits()).rows;
+  const [key, column] = table?.columns ?? [];
+  if (!table || !key || !column) return null;
+
+  const rows =
+    state.draft.rows.length > 0
+      ? state.draft.rows
+      : standing.length > 0
+        ? standing.map((row) => ({ [key.name]: row[key.name] ?? '' }))
+        : table.suggested;
+  const set = (index: number, name: string, text: string): void =>
+    state.change({ rows: rows.map((row, i) => (i === index ? { ...row, [name]: text } : { ...row })) });
+  const paste = (text: string): boolean => {
+    const lines = text
+      .trim()
+      .split(/\r?\n/)
+      .map((row) => row.trim().split(/[\t;]\s*|,\s+|,(?=\S+$)|\s+/))
+      .filter((cells) => cells.length === 2 && cells.every((cell) => /\d/.test(cell)));
+    if (lines.length < 2) return false;
+    state.change({ rows: lines.map(([at, value]) => ({ [key.name]: at ?? '', [column.name]: value ?? '' })) });
+    return true;
+  };
+
+  const timed = key.dimension === 'time';
+  const due = clock.seconds === null ? -1 : rows.findLastIndex((row) => Number(row[key.name]) <= (clock.seconds ?? 0));
+  const small =
+    'text-mute hover:text-ink inline-flex min-h-8 items-center gap-1 text-[0.9375rem] underline underline-offset-3';
+  return (
+    <div>
+      <div className="flex flex-wrap gap-1.5">
+        {rows.map((row, index) => {
+          const at = row[key.name] ?? '';
+          const known = !all && standing.concat(table.suggested).some((r) => r[key.name] === at && at !== '');
+          const named = `${line.label}, ${table.label.toLowerCase()} ${index + 1}`;
+          const common = { disabled, onEnter, onEscape: state.drop, onPaste: paste };
+          return (
+            <div
+              key={index}
+              className={`flex gap-1 rounded-lg ${known ? 'max-w-32 min-w-18 flex-1 basis-18' : 'w-full max-w-64'} ${index === due ? 'outline-dawn outline-2' : ''}`}
+            >
+              {!known && (
+                <EntryBox
+                  {...common}
+                  field={key}
+                  label={`${named}, ${key.label}`}
+                  value={at}
+                  problem={state.errors[`rows[${index}].${key.name}`]}
+                  skip={key.optional}
+                  onChange={(text) => set(index, key.name, text)}
+                />
+              )}
+              <EntryBox
+                {...common}
+                field={column}
+                label={`${named}, ${column.label}${known ? ` at ${at}` : ''}`}
+                caption={!known ? column.label : timed ? `${at} s` : `${at}°`}
+                value={row[column.name] ?? ''}
+                placeholder={standing[index]?.[column.name] ?? ''}
+                problem={state.errors[`rows[${index}].${column.name}`]}
+                onChange={(text) => set(index, column.name, text)}
+              />
+            </div>
+          );
+        })}
+      </div>
+      <div className="flex flex-wrap items-center gap-x-3.5">
+        {timed && (
+          <button
+            type="button"
+            className={small}
+            disabled={disabled}
+            onClick={clock.toggle}
+            aria-label={clock.seconds === null ? 'Start the clock' : 'Stop the clock'}
+          >
+            <Timer aria-hidden size={16} />
+            {clock.seconds === null ? (
+              'Clock'
+            ) : (
+              <span className="num text-ink text-[1.25rem] font-[650]">{clock.seconds.toFixed(0)} s</span>
+            )}
+          </button>
+        )}
+        <button
+          type="button"
+          className={small}
+          disabled={disabled}
+          onClick={() => state.change({ rows: [...rows.map((row) => ({ ...row })), {}] })}
+          aria-label={`Add a ${table.label.toLowerCase()}, ${line.label}`}
+        >
+          <Plus aria-hidden size={16} /> {table.label}
+        </button>
+        <button
+          type="button"
+          className={small}
+          disabled={disabled}
+          aria-pressed={all}
+          onClick={() => setAll(!all)}
+          aria-label={`Change the ${timed ? 'times' : 'angles'}, ${line.label}`}
+        >
+          {timed ? 'Times' : 'Angles'}
+        </button>
+        {line.form.groups[0] && (
+          <button type="button" className={small} disabled={disabled} aria-expanded={more} onClick={onMore}>
+            {line.form.groups[0].label}
+          </button>
+        )}
+      </div>
+    </div>
+  );
+}
+
+/** Seconds since the pump was let go; null while it stands. */
+function useClock(): { seconds: number | null; toggle: () => void } {
+  const [seconds, setSeconds] = useState<number | null>(null);
+  const started = useRef(0);
+  const running = seconds !== null;
+  useEffect(() => {
+    if (!running) return undefined;
+    const timer = setInterval(() => setSeconds((performance.now() - started.current) / 1000), 200);
+    return () => clearInterval(timer);
+  }, [running]);
+  return {
+    seconds,
+    toggle: () => {
+      started.current = performance.now();
+      setSeconds(running ? null : 0);
+    },
+  };
+}

@@ -1,0 +1,88 @@
+import type { EntryField, Line } from '../api/client';
+import { useUnits } from '../session/session';
+import { Choice } from '../ui/choice';
+import { EntryBox } from './EntryBox';
+import { groupOf, standingTyped, type EntryProps } from './entry';
+
+/** The boxes of one way of measuring, and the switch to another. */
+export function SingleEntry({ state, line, disabled, onEnter, describedBy }: EntryProps) {
+  const standing = standingTyped(line, useUnits()).values;
+  const group = groupOf(state, line);
+  if (!group) return null;
+  const value = (field: EntryField): string => state.draft.values[field.name] ?? '';
+  const set = (field: EntryField, text: string): void =>
+    state.change({ group: group.name, values: { ...state.draft.values, [field.name]: text } });
+  return (
+    <div>
+      <div className="flex flex-wrap items-end gap-1.5">
+        {group.fields
+          .filter((field) => field.kind === 'measure')
+          .map((field) => (
+            <EntryBox
+              key={field.name}
+              field={field}
+              label={`${line.label}, ${field.label}`}
+              value={value(field)}
+              placeholder={standing[field.name] ?? ''}
+              problem={state.errors[field.name]}
+              disabled={disabled}
+              describedBy={describedBy}
+              bare={group.fields.length > 2}
+              skip={field.optional && (line.form.rows !== null || group.fields.some((f) => !f.optional))}
+              onChange={(text) => set(field, text)}
+              onEnter={onEnter}
+              onEscape={state.drop}
+            />
+          ))}
+      </div>
+    </div>
+  );
+}
+
+/** What is chosen from a few words, across the whole line: choices are wide. */
+export function ChoiceEntry({ state, line, disabled }: Omit<EntryProps, 'onEnter'>) {
+  const group = groupOf(state, line);
+  const fields = group?.fields.filter((field) => field.kind === 'choice') ?? [];
+  if (!group || fields.length === 0) return null;
+  return (
+    <div className="mt-1.5 flex flex-wrap gap-x-6 gap-y-1.5">
+      {fields.map((field) => (
+        <Choice
+          key={field.name}
+          label={`${line.label}, ${field.label}`}
+          value={state.draft.values[field.name] ?? ''}
+          standing={line.standing?.typed.values[field.name]}
+          options={field.choices}
+          onChange={(choice) =>
+            state.change({ group: group.name, values: { ...state.draft.values, [field.name]: choice } })
+          }
+          invalid={field.name in state.errors}
+          disabled={disabled}
+          small
+        />
+      ))}
+    </div>
+  );
+}
+
+/** Over to another way of measuring the same thing. */
+export function SwitchGroup({
+  to,
+  line,
+  onSwitch,
+}: {
+  to: Line['form']['groups'][number];
+  line: Line;
+  onSwitch: () => void;
+}) {
+  return (
+    <button
+      type="button"
+      aria-label={`${to.label} instead, ${line.label}`}
+      className="text-mute hover:text-ink min-h-8 text-[0.9375rem] underline underline-offset-3"
+      onClick={onSwitch}
+    >
+      {to.label} instead
+    </button>
+  );
+}

@@ -1,0 +1,41 @@
+import type { Line, UnitSystem } from '../api/client';
+import { withUnit } from '../units/format';
+import type { LineState } from './useLine';
+
+/** The standing reading as it was typed, with units where its reader would misread it without. */
+export function standingTyped(
+  line: Line,
+  reader: UnitSystem,
+): { values: Record<string, string>; rows: Record<string, string>[] } {
+  const typed = line.standing?.typed;
+  if (!typed) return { values: {}, rows: [] };
+  const fields = [...line.form.groups.flatMap((g) => g.fields), ...(line.form.rows?.columns ?? [])];
+  const read = (values: Record<string, string>): Record<string, string> =>
+    Object.fromEntries(
+      Object.entries(values).map(([name, text]) => {
+        const field = fields.find((f) => f.name === name);
+        return [name, field ? withUnit(text, field.dimension, typed.units, reader) : text];
+      }),
+    );
+  return { values: read(typed.values), rows: typed.rows.map(read) };
+}
+
+/** The way of measuring that is in use: the chosen one, else that of the standing reading, else the usual one. */
+export function groupOf(state: LineState, line: Line): Line['form']['groups'][number] | undefined {
+  const { groups } = line.form;
+  const standing = line.standing?.typed.values;
+  return (
+    groups.find((g) => g.name === state.draft.group) ??
+    groups.find((g) => g.fields.some((f) => !f.optional && f.name !== 'openHoles' && standing?.[f.name])) ??
+    groups[0]
+  );
+}
+
+/** What the boxes of a line need. */
+export interface EntryProps {
+  state: LineState;
+  line: Line;
+  disabled: boolean;
+  onEnter: (from: HTMLElement) => void;
+  describedBy?: string | undefined;
+}
