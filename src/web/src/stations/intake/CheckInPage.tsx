@@ -14,6 +14,9 @@ import { TextArea, TextField } from '../../ui/field';
 import { Notice } from '../../ui/states';
 import { localToday } from '../../units/format';
 
+// Without its code generator, which a page that allows no foreign scripts refuses anyway.
+z.config({ jitless: true });
+
 // Only what can be said without the server: that something is there. The rules themselves are the server's.
 const form = z.object({
   ownerName: z.string().trim().min(1, 'Who brings it? A name or a boat will do.'),
@@ -105,7 +108,7 @@ export function CheckInPage() {
   return (
     <div className="p-3 lg:px-5 lg:pb-5">
       <h1 className="mb-1 text-[1.4375rem]">Check in a carburetor</h1>
-      <p className="text-mute mb-3">It gets a tray and a number. Five answers are enough to start; Enter goes on.</p>
+      <p className="text-mute mb-3">It gets a tray and a number. Five answers are enough to start.</p>
       <form
         noValidate
         onSubmit={(event) => void handleSubmit(submit)(event)}

@@ -1,0 +1,42 @@
+// Sums what every runner reported and prints one line: N passed, N failed. Exits 1 on a failure or a missing report.
+import { readFileSync, readdirSync } from 'node:fs';
+import { join } from 'node:path';
+
+const [folder, quick] = process.argv.slice(2);
+const total = { passed: 0, failed: 0, skipped: 0 };
+const add = (passed, failed, skipped = 0) => {
+  total.passed += passed;
+  total.failed += failed;
+  total.skipped += skipped;
+};
+const complain = (message) => {
+  total.failed += 1;
+  console.error(message);
+};
+
+const projects = ['BlueDawn.Core.Tests', 'BlueDawn.Server.Tests'];
+const reports = readdirSync(folder).filter((name) => name.endsWith('.trx'));
+for (const project of projects) {
+  // A report is named after the user, the machine and the time; which project it is of stands inside.
+  const text = reports.map((name) => readFileSync(join(folder, name), 'utf8')).find((trx) => trx.includes(`${project}.dll`) || trx.includes(`className="${project}.`));
+  const counters = text?.match(/<Counters\b[^>]*>/)?.[0];
+  const of = (name) => Number(counters?.match(new RegExp(`\\b${name}="(\\d+)"`))?.[1] ?? 0);
+  if (!counters || of('total') === 0) complain(`${project} ran no test.`);
+  else add(of('passed'), of('failed') + of('error') + of('timeout') + of('aborted'), of('notExecuted'));
+}
+
+const readJson = (name) => {
+  try {
+    return JSON.parse(readFileSync(join(folder, name), 'utf8'));
+  } catch {
+    complain(`${name} is missing: its runner did not finish.`);
+    return null;
+  }
+};
+const vitest = readJson('vitest.json');
+if (vitest) add(vitest.numPassedTests, vitest.numFailedTests, vitest.numPendingTests);
+const playwright = quick === 'yes' ? null : readJson('playwright.json');
+if (playwright) add(playwright.stats.expected, playwright.stats.unexpected + playwright.stats.flaky, playwright.stats.skipped);
+
+console.log(`${total.passed} passed, ${total.failed} failed${total.skipped > 0 ? `, ${total.skipped} skipped` : ''}`);
+process.exitCode = total.failed > 0 ? 1 : 0;

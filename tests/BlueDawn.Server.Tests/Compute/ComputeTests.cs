@@ -1,0 +1,84 @@
+using System.Net.Http.Json;
+
+namespace BlueDawn.Server.Tests.Compute;
+
+/// <summary>A script calls these without signing in; the unit stands in every field name.</summary>
+public class ComputeTests(Shop shop)
+{
+    [Fact]
+    public async Task Jet_gauging_names_the_deciding_pin()
+    {
+        var answer = await shop.Visit().PostAsync("/api/compute/jet-gauge", new { goPinMm = 0.30, noGoPinMm = 0.34, nominalBoreMm = 0.33, toleranceMm = 0.015, pinsMm = new[] { 0.315 } });
+        Assert.Equal("cannotTell", answer.Body.GetProperty("verdict").GetString());
+        Assert.Equal(0.315m, answer.Body.GetProperty("decidingPin").GetProperty("diameterMm").GetDecimal());
+        Assert.Equal("restricted", answer.Body.GetProperty("decidingPin").GetProperty("ifItStops").GetString());
+    }
+
+    [Fact]
+    public async Task Float_level_gives_the_bend()
+    {
+        var answer = await shop.Visit().PostAsync("/api/compute/float-level", new
+        {
+            points = new[] { new { angleDeg = 0, heightMm = 15.2 }, new { angleDeg = 180, heightMm = 15.2 } },
+            nominalHeightMm = 14,
+            toleranceMm = 0.5,
+            unevennessLimitMm = 0.4,
+            tabArmMm = 8,
+            measuringArmMm = 24,
+        });
+        Assert.Equal(0.4, answer.Body.GetProperty("tabBendMm").GetDouble(), 9);
+        Assert.False(answer.Body.GetProperty("bendTowardNeedle").GetBoolean());
+    }
+
+    [Fact]
+    public async Task Float_mass_and_hold_test_answer()
+    {
+        var mass = await shop.Visit().PostAsync("/api/compute/float-mass", new { massG = 7.1, dryMassG = 6.2, toleranceG = 0.3 });
+        Assert.Equal("takenOnFuel", mass.Body.GetProperty("verdict").GetString());
+        var hold = await shop.Visit().PostAsync("/api/compute/hold-test", new
+        {
+            samples = new[] { new { timeS = 2, pressureKPa = 48 }, new { timeS = 7, pressureKPa = 48 }, new { timeS = 12, pressureKPa = 48 } },
+            testPressureKPa = 48,
+            windowS = 10,
+            dropLimitKPa = 1.5,
+            settlingS = 2,
+            testVolumeML = 20,
+            gaugeResolutionKPa = 1,
+        });
+        Assert.Equal("held", hold.Body.GetProperty("verdict").GetString());
+    }
+
+    [Fact]
+    public async Task Measures_and_drills_can_be_looked_up()
+    {
+        var measure = await shop.Visit().PostAsync("/api/compute/measure", new { text = "#70", dimension = "length" });
+        Assert.Equal((0.7112m, "mm"), (measure.Body.GetProperty("value").GetDecimal(), measure.Body.GetProperty("unit").GetString()));
+        Assert.Equal(97, (await shop.Visit().GetAsync("/api/compute/number-drills")).Body.GetArrayLength());
+    }
+
+    [Theory]
+    [InlineData("""{"goPinMm":"0.3","nominalBoreMm":0.33,"toleranceMm":0.01}""", "goPinMm")] // text in a number
+    [InlineData("""{"goPinMm":-0.3,"nominalBoreMm":0.33,"toleranceMm":0.01}""", "goPinMm")]
+    [InlineData("""{"goPinMm":0.4,"noGoPinMm":0.3,"nominalBoreMm":0.33,"toleranceMm":0.01}""", "noGoPinMm")]
+    [InlineData("""{"goPinInch":0.012,"nominalBoreMm":0.33,"toleranceMm":0.01}""", "goPinInch")] // a unit that is not meant
+    [InlineData("""{"goPinMm":0.3}""", "body")] // says which are missing
+    [InlineData("""{"goPinMm":1e400,"nominalBoreMm":0.33,"toleranceMm":0.01}""", "goPinMm")]
+    [InlineData("""not json""", "body")]
+    public async Task Bad_input_names_its_field(string json, string field)
+    {
+        using var content = new StringContent(json, null, "application/json");
+        using var response = await shop.Visit().Http.PostAsync("/api/compute/jet-gauge", content, TestContext.Current.CancellationToken);
+        var problem = await response.Content.ReadFromJsonAsync<JsonElement>(TestContext.Current.CancellationToken);
+        Assert.Equal(HttpStatusCode.BadRequest, response.StatusCode);
+        Assert.Equal("application/problem+json", response.Content.Headers.ContentType?.MediaType);
+        Assert.False(string.IsNullOrWhiteSpace(problem.GetProperty("errors").GetProperty(field)[0].GetString()));
+    }
+
+    [Fact]
+    public async Task The_document_describes_the_fields_with_their_units()
+    {
+        var document = await shop.Visit().GetAsync("/openapi/v1.json");
+        var fields = document.Body.GetProperty("components").GetProperty("schemas").GetProperty("JetGaugeInput").GetProperty("properties");
+        Assert.Contains("Largest pin that goes", fields.GetProperty("goPinMm").GetProperty("description").GetString(), StringComparison.Ordinal);
+    }
+}

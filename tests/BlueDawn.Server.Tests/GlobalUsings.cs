@@ -1,0 +1,3 @@
+global using System.Net;
+global using System.Text.Json;
+global using Xunit;
