@@ -75,3 +75,9 @@ pg_create() {
   "$PG_BIN/psql" --quiet --no-psqlrc -h 127.0.0.1 -p "$PG_PORT" -U $PG_USER -d postgres -tAc "select 1 from pg_database where datname = '$1'" | grep -q 1 \
     || "$PG_BIN/createdb" -h 127.0.0.1 -p "$PG_PORT" -U $PG_USER "$1"
 }
+
+# pg_fresh NAME: an empty database of that name, whatever was in it before.
+pg_fresh() {
+  "$PG_BIN/dropdb" --if-exists --force -h 127.0.0.1 -p "$PG_PORT" -U $PG_USER "$1"
+  pg_create "$1"
+}

@@ -66,7 +66,7 @@ public sealed record BoreLine(
                     [
                         .. open,
                         EntryField.Measure("bore", "bore", Dimension.Length),
-                        EntryField.Measure("resolution", "± step", Dimension.Length, optional: true),
+                        EntryField.MeasureDetail("resolution", "step", Dimension.Length),
                     ]),
                 ],
                 null);
@@ -77,7 +77,7 @@ public sealed record BoreLine(
     public override ReadReading Read(TypedReading typed)
     {
         var reader = new TypedReader(typed);
-        int? open = Holes is null ? null : (int)Math.Round(reader.Required("openHoles", Dimension.Count, 0, Holes.Value));
+        int? open = Holes is { } holes ? reader.Whole("openHoles", 0, holes) : null;
         var go = reader.Optional("go", Dimension.Length, 0.001m, JetGauge.LargestMm);
         var noGo = reader.Optional("noGo", Dimension.Length, 0.001m, JetGauge.LargestMm);
         var bore = reader.Optional("bore", Dimension.Length, 0.001m, JetGauge.LargestMm);
@@ -323,6 +323,6 @@ public sealed record BoreLine(
         BoreVerdict.InGauge => "in gauge",
         BoreVerdict.Restricted => "restricted",
         BoreVerdict.OpenedUp => "opened up",
-        _ => "still open, but closer",
+        _ => "closer",
     };
 }

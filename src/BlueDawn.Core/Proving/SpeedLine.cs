@@ -38,7 +38,7 @@ public sealed record SpeedLine(string Key, string Label, SpeedSpec Speed, string
             new EntryGroup("tachometer", "Tachometer",
             [
                 EntryField.Measure("speed", "rpm", Dimension.Speed),
-                EntryField.Measure("swing", "± swing", Dimension.Speed, optional: true),
+                EntryField.MeasureDetail("swing", "± swing", Dimension.Speed),
             ]),
         ],
         null);

@@ -36,7 +36,7 @@ public sealed record FloatHeightLine(FloatSpec Float, string SpecName)
         new EntryRows(
             "Point",
             [
-                EntryField.Measure("angle", "at angle", Dimension.Angle, optional: true),
+                EntryField.MeasureDetail("angle", "at angle", Dimension.Angle),
                 EntryField.Measure("height", "height", Dimension.Length),
             ],
             2,

@@ -35,7 +35,7 @@ public sealed record FloatMassLine(double DryMassG, double ToleranceG, string Sp
             new EntryGroup("scale", "Scale",
             [
                 EntryField.Measure("mass", "mass", Dimension.Mass),
-                EntryField.Measure("resolution", "± step", Dimension.Mass, optional: true),
+                EntryField.MeasureDetail("resolution", "step", Dimension.Mass),
             ]),
         ],
         null);

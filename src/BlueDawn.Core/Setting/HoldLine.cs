@@ -40,9 +40,9 @@ public sealed record HoldLine(HoldSpec Hold, string SourceName)
         [
             new EntryGroup("gauge", "Gauge",
             [
-                EntryField.Measure("resolution", "gauge step", Dimension.Pressure, optional: true),
-                EntryField.Measure("drift", "temp. moved", Dimension.TemperatureChange, optional: true),
-                EntryField.Measure("volume", "test volume", Dimension.Volume, optional: true),
+                EntryField.MeasureDetail("resolution", "gauge step", Dimension.Pressure),
+                EntryField.MeasureDetail("drift", "temp. drift", Dimension.TemperatureChange),
+                EntryField.MeasureDetail("volume", "test volume", Dimension.Volume),
             ]),
         ],
         new EntryRows(

@@ -23,6 +23,7 @@ public sealed record EntryChoice(string Value, string Label);
 /// <param name="Kind">How it is filled in.</param>
 /// <param name="Dimension">What it measures; ignored for a choice.</param>
 /// <param name="Optional">True when the line can be recorded without it.</param>
+/// <param name="Detail">True for an optional field that is seldom given, such as an instrument's step: Enter passes it by.</param>
 /// <param name="Choices">The words to choose from; empty for a measure.</param>
 public sealed record EntryField(
     string Name,
@@ -30,15 +31,20 @@ public sealed record EntryField(
     FieldKind Kind,
     Dimension Dimension,
     bool Optional,
+    bool Detail,
     IReadOnlyList<EntryChoice> Choices)
 {
     /// <summary>A field for a number.</summary>
     public static EntryField Measure(string name, string label, Dimension dimension, bool optional = false) =>
-        new(name, label, FieldKind.Measure, dimension, optional, []);
+        new(name, label, FieldKind.Measure, dimension, optional, false, []);
+
+    /// <summary>A field for a number that is seldom given and has a default.</summary>
+    public static EntryField MeasureDetail(string name, string label, Dimension dimension) =>
+        new(name, label, FieldKind.Measure, dimension, true, true, []);
 
     /// <summary>A field for one of a few words.</summary>
     public static EntryField Choice(string name, string label, bool optional, params EntryChoice[] choices) =>
-        new(name, label, FieldKind.Choice, Dimension.Count, optional, choices);
+        new(name, label, FieldKind.Choice, Dimension.Count, optional, false, choices);
 }
 
 /// <summary>Fields that go together; a line offers one group or another, such as pins or a direct bore.</summary>

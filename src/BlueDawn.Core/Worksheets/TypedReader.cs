@@ -23,6 +23,18 @@ internal sealed class TypedReader(TypedReading typed)
     public decimal Required(string field, Dimension dimension, decimal least, decimal most) =>
         Number(field, Text(field), dimension, least, most) ?? 0m;
 
+    /// <summary>A whole number that must be there.</summary>
+    public int Whole(string field, int least, int most)
+    {
+        var number = Required(field, Dimension.Count, least, most);
+        if (number != decimal.Truncate(number))
+        {
+            Wrong(field, "Enter a whole number: it is a count.");
+        }
+
+        return (int)number;
+    }
+
     /// <summary>One of a few words that must be there.</summary>
     public string Choice(string field, params string[] allowed)
     {

@@ -30,7 +30,11 @@ internal sealed record KitOffer(
 internal sealed record KitSearch(IReadOnlyList<SpecOffer> Specs, string? SpecCode, IReadOnlyList<KitOffer> Kits);
 
 /// <summary>A spec sheet chosen for a tray.</summary>
-internal sealed record SpecChoice(Guid EntryId, uint Version, string SpecCode);
+/// <param name="EntryId">Id of the logbook entry this makes, UUIDv7.</param>
+/// <param name="Version">The version the page has seen.</param>
+/// <param name="SpecCode">The sheet.</param>
+/// <param name="StampedNumber">The number it was found by, as read; the tray's own is kept when it is left out.</param>
+internal sealed record SpecChoice(Guid EntryId, uint Version, string SpecCode, string? StampedNumber = null);
 
 /// <summary>A kit chosen for a tray.</summary>
 internal sealed record KitChoice(Guid EntryId, uint Version, string KitNumber);
@@ -80,8 +84,16 @@ internal static class KitEndpoints
                 return Problem.Field("specCode", "There is no spec sheet of that name. Pick one from the list.");
             }
 
+            var stamped = (choice.StampedNumber ?? tray.StampedNumber).Trim();
+            if (stamped.Length > StampedNumber.Longest)
+            {
+                return Problem.Field("stampedNumber", $"Longer than {StampedNumber.Longest} characters. Check the number.");
+            }
+
+            var found = stamped == tray.StampedNumber ? "" : $", stamped number {stamped}";
             tray.SpecCode = choice.SpecCode;
-            db.Log(choice.EntryId, tray, EntryKind.SpecChosen, me, $"Spec sheet {choice.SpecCode}", clock);
+            tray.StampedNumber = stamped;
+            db.Log(choice.EntryId, tray, EntryKind.SpecChosen, me, $"Spec sheet {choice.SpecCode}{found}", clock);
             return null;
         }, cancel);
 

@@ -11,13 +11,21 @@ internal static class ProblemSetup
 {
     public static void AddBlueDawnProblems(this IServiceCollection services)
     {
-        services.AddProblemDetails();
+        // A body over the limit is turned away before any of our code sees it, with nothing but a status.
+        services.AddProblemDetails(options => options.CustomizeProblemDetails = context =>
+        {
+            if (context.ProblemDetails.Status == StatusCodes.Status413PayloadTooLarge)
+            {
+                context.ProblemDetails.Title = "That is too much at once.";
+                context.ProblemDetails.Detail = "At most 1 MB can be sent in one go.";
+            }
+        });
         services.AddExceptionHandler<ProblemExceptionHandler>();
         services.Configure<RouteHandlerOptions>(options => options.ThrowOnBadRequest = true);
     }
 }
 
-/// <summary>Maps exceptions: unreadable bodies to 400, over-long ones to 413, a silent database to 503, the rest to 500.</summary>
+/// <summary>Maps exceptions: unreadable bodies to 400, a silent database to 503, the rest to 500.</summary>
 internal sealed class ProblemExceptionHandler(ILogger<ProblemExceptionHandler> log) : IExceptionHandler
 {
     public async ValueTask<bool> TryHandleAsync(HttpContext context, Exception exception, CancellationToken cancellationToken)
@@ -25,8 +33,6 @@ internal sealed class ProblemExceptionHandler(ILogger<ProblemExceptionHandler> l
         IResult result = exception switch
         {
             BadHttpRequestException { InnerException: JsonException json } => Problem.Field(FieldOf(json), MessageOf(json)),
-            BadHttpRequestException { StatusCode: 413 } => TypedResults.Problem(
-                statusCode: 413, title: "That is too much at once.", detail: "At most 1 MB can be sent in one go."),
             BadHttpRequestException bad => TypedResults.Problem(statusCode: bad.StatusCode, title: "The request cannot be read.", detail: bad.Message),
             AntiforgeryValidationException => TypedResults.Problem(
                 statusCode: 400, title: "This page is out of date.", detail: "Reload it and sign in again; what you typed is kept on this device."),

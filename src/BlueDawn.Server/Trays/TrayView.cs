@@ -53,10 +53,12 @@ internal sealed record TrayFacts(
     DateOnly PromisedDay,
     WaitsFor WaitsFor,
     string WaitNote,
+    string? SpecCode,
+    string? KitNumber,
     DateTimeOffset CheckedInAt)
 {
     public static TrayFacts Of(Tray tray) => new(
-        tray.Machine.Owner.Name, tray.Machine.Owner.Contact, tray.Machine.Name, tray.StampedNumber, tray.Complaint, tray.PromisedDay, tray.WaitsFor, tray.WaitNote, tray.CheckedInAt);
+        tray.Machine.Owner.Name, tray.Machine.Owner.Contact, tray.Machine.Name, tray.StampedNumber, tray.Complaint, tray.PromisedDay, tray.WaitsFor, tray.WaitNote, tray.SpecCode, tray.Kit?.Number, tray.CheckedInAt);
 }
 
 /// <summary>The kit chosen for a tray.</summary>

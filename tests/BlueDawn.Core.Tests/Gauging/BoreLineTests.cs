@@ -79,6 +79,10 @@ public class BoreLineTests
         Assert.Contains(Row.Read(TypedReading.Of(("openHoles", "5"), ("go", "0.6"))).Problems, p => p.Field == "openHoles");
 
     [Fact]
+    public void Half_a_hole_is_no_count() =>
+        Assert.Contains(Row.Read(TypedReading.Of(("openHoles", "3.5"), ("go", "0.6"))).Problems, p => p.Field == "openHoles");
+
+    [Fact]
     public void Swapped_pins_say_so_on_the_field_as_it_was_typed() =>
         Assert.Contains(Jet.Read(TypedReading.Of(("go", "0.4"), ("noGo", "0.3"))).Problems, p => p.Field == "noGo" && p.Message.Contains("Swap", StringComparison.Ordinal));
 }

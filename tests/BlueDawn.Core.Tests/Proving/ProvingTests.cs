@@ -27,7 +27,7 @@ public class ProvingTests
     public void What_was_not_said_is_asked_for() =>
         Assert.Equal(["minutes", "rocked", "leak"], Watch.Read(TypedReading.Of()).Problems.Select(problem => problem.Field));
 
-    /// <summary>Window 3,200 to 3,600 rpm: common practice, no source (handbook section 15).</summary>
+    /// <summary>Window 3,200 to 3,600 rpm: common practice, no source.</summary>
     [Theory]
     [InlineData("3400", "", "inWindow")]
     [InlineData("3200", "", "inWindow")]

@@ -43,6 +43,19 @@ public class KitTests(Shop shop)
     }
 
     [Fact]
+    public async Task A_sheet_found_by_another_stamp_is_recorded_with_it_and_a_late_choice_sees_both()
+    {
+        var (jory, ilse) = (await shop.SignInAsync("jory"), await shop.SignInAsync("ilse"));
+        var number = await jory.NewTrayAsync("");
+        var version = (await jory.GetAsync($"/api/trays/{number}")).Body.Version();
+        var chosen = await ilse.PutAsync($"/api/trays/{number}/spec", new { entryId = Guid.CreateVersion7(), version, specCode = "FB18", stampedNumber = "4107" });
+        Assert.Equal("4107", chosen.Body.GetProperty("facts").GetProperty("stampedNumber").GetString());
+        Assert.Contains("stamped number 4107", chosen.Body.Log("specChosen")[0].GetProperty("what").GetProperty("text").GetString(), StringComparison.Ordinal);
+        var late = await jory.PutAsync($"/api/trays/{number}/spec", new { entryId = Guid.CreateVersion7(), version, specCode = "FB12" });
+        Assert.Equal((HttpStatusCode.Conflict, "FB18", "FB12"), (late.Status, late.Body.GetProperty("theirs").GetProperty("specCode").GetString(), late.Body.GetProperty("yours").GetProperty("specCode").GetString()));
+    }
+
+    [Fact]
     public async Task A_kit_or_a_sheet_that_is_not_there_is_named()
     {
         var jory = await shop.SignInAsync("jory");

@@ -2,8 +2,11 @@ import { CloudOff } from 'lucide-react';
 import { Collapsible } from 'radix-ui';
 import { useId, useState, type ReactNode } from 'react';
 import type { Entry, Line } from '../api/client';
-import { useAtTheBench, useUnits } from '../session/session';
+import { useKept } from '../outbox/drafts';
+import { useAtTheBench, usePerson, useUnits } from '../session/session';
 import { Button } from '../ui/button';
+import { CautionNote } from '../ui/caution';
+import { Choice } from '../ui/choice';
 import { Notice } from '../ui/states';
 import { VerdictWord } from '../ui/verdict';
 import { say } from '../units/format';
@@ -12,7 +15,7 @@ import { groupOf } from './entry';
 import { HoldCurve } from './HoldCurve';
 import { RowEntry } from './RowEntry';
 import { Scale } from './Scale';
-import { ChoiceEntry, SingleEntry, SwitchGroup } from './SingleEntry';
+import { ChoiceEntry, SingleEntry } from './SingleEntry';
 import { useLine } from './useLine';
 import { Why } from './Why';
 
@@ -21,6 +24,7 @@ interface Props {
   line: Line;
   history: Entry[];
   locked: boolean;
+  way: string | undefined;
 }
 
 /** Moves to the next box of the line that is empty and has to be filled; when there is none, false. */
@@ -43,7 +47,7 @@ function nextLine(from: HTMLElement | null): void {
 }
 
 /** The one component for every measurement: what it is, its window, the entry, the verdict, and the why a touch away. */
-export function GaugeLine({ tray, line, history, locked }: Props) {
+export function GaugeLine({ tray, line, history, locked, way }: Props) {
   const units = useUnits();
   const mayRecord = useAtTheBench() && !locked;
   const state = useLine(tray, line);
@@ -65,9 +69,8 @@ export function GaugeLine({ tray, line, history, locked }: Props) {
   };
   const problems = Object.values(state.errors);
   const hasAdvice = judgement.verdict === 'notGood' || judgement.verdict === 'cannotTell';
-  const group = groupOf(state, line);
+  const group = groupOf(state, line, way);
   const more = moreOpen || (group?.fields.some((f) => state.draft.values[f.name] || state.errors[f.name]) ?? false);
-  const other = line.form.groups.find((g) => g !== group);
   const area = ['areaLow', 'areaHigh']
     .map((key) => judgement.figures.find((f) => f.key === key)?.quantity.value)
     .filter((v) => v !== undefined);
@@ -80,7 +83,7 @@ export function GaugeLine({ tray, line, history, locked }: Props) {
             <h3 className="text-[1.0625rem] leading-tight">{line.label}</h3>
             <p className="text-mute text-[0.9375rem] leading-tight">{say(line.target, units)}</p>
           </div>
-          <div>
+          <div className={line.form.rows ? 'md:col-span-2' : ''}>
             {line.window &&
               (line.form.rows && line.window.dimension === 'pressure' ? (
                 <HoldCurve reading={state.reading} window={line.window} judgement={judgement} />
@@ -88,11 +91,12 @@ export function GaugeLine({ tray, line, history, locked }: Props) {
                 <Scale window={line.window} judgement={judgement} label={line.label} />
               ))}
           </div>
-          <div className="grid gap-1.5 max-md:col-span-2">
+          <div className={`grid gap-1.5 max-md:col-span-2 ${line.form.rows ? 'order-last md:col-span-4' : ''}`}>
             {line.form.rows && (
               <RowEntry
                 state={state}
                 line={line}
+                way={way}
                 disabled={!mayRecord}
                 onEnter={onEnter}
                 more={more}
@@ -103,13 +107,14 @@ export function GaugeLine({ tray, line, history, locked }: Props) {
               <SingleEntry
                 state={state}
                 line={line}
+                way={way}
                 disabled={!mayRecord}
                 onEnter={onEnter}
                 describedBy={problems.length > 0 ? `${id}-wrong` : undefined}
               />
             )}
           </div>
-          <div aria-live="polite" className="max-md:col-span-2">
+          <div aria-live="polite" className="max-md:col-span-2 md:col-start-4">
             <Collapsible.Trigger
               aria-label={`${line.label}: ${judgement.word}. Why and history`}
               className="hover:bg-paper -mx-1.5 flex min-h-11 w-full items-center justify-between gap-1 rounded-lg px-1.5 text-left"
@@ -124,9 +129,6 @@ export function GaugeLine({ tray, line, history, locked }: Props) {
                 </span>
               </span>
             </Collapsible.Trigger>
-            {judgement.verdict === 'notRead' && other && mayRecord && (
-              <SwitchGroup to={other} line={line} onSwitch={() => state.change({ group: other.name })} />
-            )}
             {state.kept && (
               <p className="text-unsure flex items-center gap-1 text-[0.9375rem] font-[600]">
                 <CloudOff aria-hidden size={16} /> kept on this device
@@ -135,7 +137,7 @@ export function GaugeLine({ tray, line, history, locked }: Props) {
           </div>
         </div>
 
-        <ChoiceEntry state={state} line={line} disabled={!mayRecord} />
+        <ChoiceEntry state={state} line={line} way={way} disabled={!mayRecord} />
 
         {problems.length > 0 && (
           <div id={`${id}-wrong`} role="alert" className="text-bad mt-1.5 font-[550]">
@@ -160,14 +162,23 @@ export function GaugeLine({ tray, line, history, locked }: Props) {
         {(hasAdvice || state.dirty) && (
           <div className="flex flex-wrap items-center gap-x-3 gap-y-1">
             <p
-              className={`min-w-0 flex-1 basis-60 leading-snug ${judgement.verdict === 'notRead' ? 'text-mute' : 'font-[550]'}`}
+              className={`min-w-0 flex-1 basis-32 leading-snug ${judgement.verdict === 'notRead' ? 'text-mute' : 'font-[550]'}`}
             >
               {state.draft.correcting && <span className="text-unsure">Correcting the reading that stands. </span>}
               {judgement.verdict !== 'good' && say(judgement.doNext, units)}
             </p>
-            {judgement.verdict === 'cannotTell' && other && mayRecord && !state.dirty && (
-              <SwitchGroup to={other} line={line} onSwitch={() => state.change({ group: other.name })} />
-            )}
+            {mayRecord &&
+              !state.dirty &&
+              judgement.answers.map((answer) => (
+                <Button
+                  key={answer.label}
+                  disabled={state.busy}
+                  onClick={() => void state.answer(answer.values)}
+                  aria-label={`${line.label}: ${answer.label}, ${answer.leads}`}
+                >
+                  {answer.label} <span className="text-mute font-[450]">{answer.leads}</span>
+                </Button>
+              ))}
             {state.dirty && mayRecord && (
               <>
                 <span className="text-mute text-[0.9375rem]">not recorded yet</span>
@@ -201,6 +212,38 @@ export function GaugeLine({ tray, line, history, locked }: Props) {
   );
 }
 
+const noWays: Record<string, string> = {};
+
+/** The heading of a section and, where its lines can be measured in more than one way, the choice between them. */
+function SectionHead({
+  section,
+  lines,
+  way,
+  onWay,
+}: {
+  section: string;
+  lines: Line[];
+  way: string | undefined;
+  onWay: (way: string) => void;
+}) {
+  const groups = lines[0]?.form.groups ?? [];
+  const shared = groups.filter((g) => lines.every((line) => line.form.groups.some((other) => other.name === g.name)));
+  return (
+    <div className="flex min-h-9 flex-wrap items-center justify-between gap-x-4 pt-1.5 pb-1">
+      <h3 className="text-mute text-[0.9375rem] font-[600]">{section}</h3>
+      {shared.length > 1 && (
+        <Choice
+          label={`How to measure: ${section}`}
+          value={shared.find((g) => g.name === way)?.name ?? shared[0]?.name ?? ''}
+          options={shared.map((g) => ({ value: g.name, label: g.label }))}
+          onChange={onWay}
+          slim
+        />
+      )}
+    </div>
+  );
+}
+
 /** Gauge lines under their headings, as a station's sheet shows them. */
 export function GaugeSheet({
   tray,
@@ -209,6 +252,7 @@ export function GaugeSheet({
   locked,
   title,
   note,
+  cautionOnCard,
 }: {
   tray: number;
   lines: Line[];
@@ -216,8 +260,15 @@ export function GaugeSheet({
   locked: boolean;
   title: string;
   note: ReactNode;
+  /** The caution the bench card shows already. */
+  cautionOnCard: string | undefined;
 }) {
   const sections = [...new Set(lines.map((line) => line.section))];
+  // Each caution once, at the first section it belongs to.
+  const person = usePerson();
+  const [ways, keepWays] = useKept<Record<string, string>>(`${person.id}:ways`, noWays);
+  const firstWith = new Map<string, Line>();
+  for (const line of lines) if (line.caution && !firstWith.has(line.caution.key)) firstWith.set(line.caution.key, line);
   return (
     <section aria-label={title} className="bg-sheet border-line rounded-xl border px-4 pt-3 pb-2">
       <header className="flex flex-wrap items-baseline justify-between gap-x-4">
@@ -226,7 +277,23 @@ export function GaugeSheet({
       </header>
       {sections.map((section) => (
         <div key={section}>
-          <h3 className="text-mute pt-2.5 pb-1 text-[0.9375rem] font-[600]">{section}</h3>
+          <SectionHead
+            section={section}
+            lines={lines.filter((line) => line.section === section)}
+            way={ways[section]}
+            onWay={(way) => keepWays({ ...ways, [section]: way })}
+          />
+          {lines.map(
+            (line) =>
+              line.caution &&
+              line.section === section &&
+              line.caution.key !== cautionOnCard &&
+              firstWith.get(line.caution.key) === line && (
+                <div key={line.key} className="mb-2 overflow-hidden rounded-lg">
+                  <CautionNote caution={line.caution} />
+                </div>
+              ),
+          )}
           {lines
             .filter((line) => line.section === section)
             .map((line) => (
@@ -235,6 +302,7 @@ export function GaugeSheet({
                 tray={tray}
                 line={line}
                 locked={locked}
+                way={ways[section]}
                 history={logbook.filter((entry) => entry.lineKey === line.key)}
               />
             ))}

@@ -2,8 +2,8 @@ import type { Judgement, Reading, Span } from '../api/client';
 import { useUnits } from '../session/session';
 import { figure } from '../units/format';
 
-const W = 140;
-const H = 82;
+const W = 300;
+const H = 84;
 const LEFT = 6;
 const BOTTOM = 60;
 
@@ -30,7 +30,7 @@ export function HoldCurve({
   return (
     <svg
       viewBox={`0 0 ${W} ${H}`}
-      className="w-full max-w-44"
+      className="w-full max-w-92"
       role="img"
       aria-label={`Pressure in time: ${judgement.word}`}
     >
@@ -47,10 +47,10 @@ export function HoldCurve({
           stroke="var(--tick)"
         />
       ))}
-      <text x={W - LEFT} y={H - 1} textAnchor="end" fontSize={14} className="num" fill="var(--ink)">
+      <text x={W - LEFT} y={H - 1} textAnchor="end" fontSize={16} className="num" fill="var(--ink)">
         {figure('time', lastS, units)} s
       </text>
-      <text x={LEFT} y={H - 1} fontSize={14} className="num" fill="var(--ink)">
+      <text x={LEFT} y={H - 1} fontSize={16} className="num" fill="var(--ink)">
         ≥ {figure('pressure', limit, units)}
       </text>
       {samples.length > 1 && (

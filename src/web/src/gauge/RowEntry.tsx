@@ -46,8 +46,8 @@ export function RowEntry({ state, line, disabled, onEnter, more, onMore }: Props
   const small =
     'text-mute hover:text-ink inline-flex min-h-8 items-center gap-1 text-[0.9375rem] underline underline-offset-3';
   return (
-    <div>
-      <div className="flex flex-wrap gap-1.5">
+    <div className="flex flex-wrap items-center gap-x-3.5 gap-y-1.5">
+      <div className="flex max-w-full flex-wrap gap-1.5">
         {rows.map((row, index) => {
           const at = row[key.name] ?? '';
           const known = !all && standing.concat(table.suggested).some((r) => r[key.name] === at && at !== '');
@@ -56,7 +56,7 @@ export function RowEntry({ state, line, disabled, onEnter, more, onMore }: Props
           return (
             <div
               key={index}
-              className={`flex gap-1 rounded-lg ${known ? 'max-w-32 min-w-18 flex-1 basis-18' : 'w-full max-w-64'} ${index === due ? 'outline-dawn outline-2' : ''}`}
+              className={`flex gap-1 rounded-lg ${known ? 'w-30' : 'w-full max-w-64'} ${index === due ? 'outline-dawn outline-2' : ''}`}
             >
               {!known && (
                 <EntryBox
@@ -65,7 +65,7 @@ export function RowEntry({ state, line, disabled, onEnter, more, onMore }: Props
                   label={`${named}, ${key.label}`}
                   value={at}
                   problem={state.errors[`rows[${index}].${key.name}`]}
-                  skip={key.optional}
+                  skip={key.detail}
                   onChange={(text) => set(index, key.name, text)}
                 />
               )}

@@ -3,7 +3,7 @@ import { useUnits } from '../session/session';
 import { figure } from '../units/format';
 
 const W = 140;
-const H = 54;
+const H = 56;
 const PAD = 7;
 
 interface Frame {
@@ -67,10 +67,10 @@ export function Scale({ window, judgement, label }: { window: Span; judgement: J
       {window.low !== null && (
         <text
           x={window.high === null ? from : Math.min(from + 4, (from + to) / 2 - 2)}
-          y={50}
+          y={52}
           textAnchor={window.high === null ? 'middle' : 'end'}
           className="num"
-          fontSize={14}
+          fontSize={16}
           fill="var(--ink)"
         >
           {text(window.low)}
@@ -79,10 +79,10 @@ export function Scale({ window, judgement, label }: { window: Span; judgement: J
       {window.high !== null && (
         <text
           x={window.low === null ? to : Math.max(to - 4, (from + to) / 2 + 2)}
-          y={50}
+          y={52}
           textAnchor={window.low === null ? 'middle' : 'start'}
           className="num"
-          fontSize={14}
+          fontSize={16}
           fill="var(--ink)"
         >
           {text(window.high)}

@@ -1,13 +1,13 @@
-import type { EntryField, Line } from '../api/client';
+import type { EntryField } from '../api/client';
 import { useUnits } from '../session/session';
 import { Choice } from '../ui/choice';
 import { EntryBox } from './EntryBox';
 import { groupOf, standingTyped, type EntryProps } from './entry';
 
-/** The boxes of one way of measuring, and the switch to another. */
-export function SingleEntry({ state, line, disabled, onEnter, describedBy }: EntryProps) {
+/** The boxes of one way of measuring. */
+export function SingleEntry({ state, line, way, disabled, onEnter, describedBy }: EntryProps) {
   const standing = standingTyped(line, useUnits()).values;
-  const group = groupOf(state, line);
+  const group = groupOf(state, line, way);
   if (!group) return null;
   const value = (field: EntryField): string => state.draft.values[field.name] ?? '';
   const set = (field: EntryField, text: string): void =>
@@ -28,7 +28,7 @@ export function SingleEntry({ state, line, disabled, onEnter, describedBy }: Ent
               disabled={disabled}
               describedBy={describedBy}
               bare={group.fields.length > 2}
-              skip={field.optional && (line.form.rows !== null || group.fields.some((f) => !f.optional))}
+              skip={field.detail}
               onChange={(text) => set(field, text)}
               onEnter={onEnter}
               onEscape={state.drop}
@@ -40,8 +40,8 @@ export function SingleEntry({ state, line, disabled, onEnter, describedBy }: Ent
 }
 
 /** What is chosen from a few words, across the whole line: choices are wide. */
-export function ChoiceEntry({ state, line, disabled }: Omit<EntryProps, 'onEnter'>) {
-  const group = groupOf(state, line);
+export function ChoiceEntry({ state, line, way, disabled }: Omit<EntryProps, 'onEnter'>) {
+  const group = groupOf(state, line, way);
   const fields = group?.fields.filter((field) => field.kind === 'choice') ?? [];
   if (!group || fields.length === 0) return null;
   return (
@@ -62,27 +62,5 @@ export function ChoiceEntry({ state, line, disabled }: Omit<EntryProps, 'onEnter
         />
       ))}
     </div>
-  );
-}
-
-/** Over to another way of measuring the same thing. */
-export function SwitchGroup({
-  to,
-  line,
-  onSwitch,
-}: {
-  to: Line['form']['groups'][number];
-  line: Line;
-  onSwitch: () => void;
-}) {
-  return (
-    <button
-      type="button"
-      aria-label={`${to.label} instead, ${line.label}`}
-      className="text-mute hover:text-ink min-h-8 text-[0.9375rem] underline underline-offset-3"
-      onClick={onSwitch}
-    >
-      {to.label} instead
-    </button>
   );
 }

@@ -20,13 +20,21 @@ export function standingTyped(
   return { values: read(typed.values), rows: typed.rows.map(read) };
 }
 
-/** The way of measuring that is in use: the chosen one, else that of the standing reading, else the usual one. */
-export function groupOf(state: LineState, line: Line): Line['form']['groups'][number] | undefined {
+/**
+ * The way of measuring that is in use: that of what is being typed, else the one chosen for the section, else that of
+ * the standing reading, else the usual one.
+ */
+export function groupOf(
+  state: LineState,
+  line: Line,
+  way: string | undefined,
+): Line['form']['groups'][number] | undefined {
   const { groups } = line.form;
   const standing = line.standing?.typed.values;
   return (
     groups.find((g) => g.name === state.draft.group) ??
-    groups.find((g) => g.fields.some((f) => !f.optional && f.name !== 'openHoles' && standing?.[f.name])) ??
+    groups.find((g) => g.name === way) ??
+    groups.find((g) => g.fields.some((f) => !f.detail && f.name !== 'openHoles' && standing?.[f.name])) ??
     groups[0]
   );
 }
@@ -35,6 +43,8 @@ export function groupOf(state: LineState, line: Line): Line['form']['groups'][nu
 export interface EntryProps {
   state: LineState;
   line: Line;
+  /** The way of measuring chosen for the section. */
+  way: string | undefined;
   disabled: boolean;
   onEnter: (from: HTMLElement) => void;
   describedBy?: string | undefined;

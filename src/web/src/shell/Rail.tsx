@@ -70,7 +70,9 @@ export function Rail({ findRef, onGo }: { findRef?: RefObject<HTMLInputElement |
                 <span className="num text-right text-[1.1875rem] font-[650]">{tray.number}</span>
                 <span className="min-w-0 leading-tight">
                   <span className="line-clamp-2">{tray.machineName}</span>
-                  <span className="block truncate text-[0.875rem] opacity-85">{short(tray)}</span>
+                  <span className="text-night-mute in-aria-[current=page]:text-mute block truncate text-[0.9375rem]">
+                    {short(tray)}
+                  </span>
                 </span>
               </NavLink>
             ))}

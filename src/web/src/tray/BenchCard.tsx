@@ -1,4 +1,3 @@
-import { TriangleAlert } from 'lucide-react';
 import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import type { Line, QuickAnswer, Tray } from '../api/client';
@@ -7,6 +6,7 @@ import { useLine } from '../gauge/useLine';
 import { useAtTheBench, useUnits } from '../session/session';
 import { stationWord, trayPath } from '../shell/words';
 import { Button } from '../ui/button';
+import { CautionNote } from '../ui/caution';
 import { say } from '../units/format';
 import { Cutaway } from './Cutaway';
 
@@ -52,12 +52,7 @@ export function BenchCard({ tray }: { tray: Tray }) {
           </Link>
         )}
       </div>
-      {next.caution && (
-        <p className="bg-unsure-soft text-unsure flex gap-2.5 px-4 py-2.5 leading-snug font-[550]">
-          <TriangleAlert aria-hidden size={20} className="mt-0.5 shrink-0" />
-          {next.caution.text}
-        </p>
-      )}
+      {next.caution && <CautionNote caution={next.caution} />}
     </aside>
   );
 }

@@ -5,15 +5,17 @@ import { useQueryClient } from '@tanstack/react-query';
 import { Button } from '../ui/button';
 import { Dialog } from '../ui/dialog';
 import { day, localToday } from '../units/format';
-import type { Conflict, TrayChange } from './useTrayChange';
+import type { Conflict } from './useTrayWrite';
 
-type Key = keyof TrayChange & keyof TrayFacts;
+type Key = Exclude<keyof TrayFacts, 'ownerName' | 'ownerContact' | 'machineName' | 'checkedInAt'>;
 const labels: Record<Key, string> = {
   promisedDay: 'Promised',
   waitsFor: 'Waits for',
   waitNote: 'Note',
   complaint: 'Owner says',
   stampedNumber: 'Stamped number',
+  specCode: 'Spec sheet',
+  kitNumber: 'Kit',
 };
 
 const show = (key: Key, value: string | null | undefined): string => {
@@ -26,12 +28,10 @@ const show = (key: Key, value: string | null | undefined): string => {
 export function ConflictDialog({
   tray,
   conflict,
-  onKeepMine,
   onDismiss,
 }: {
   tray: Tray;
   conflict: Conflict;
-  onKeepMine: (version: number) => void;
   onDismiss: () => void;
 }) {
   const take = useTakeTray();
@@ -68,7 +68,7 @@ export function ConflictDialog({
         </tbody>
       </table>
       <div className="mt-5 flex flex-wrap gap-3">
-        <Button look="hands" onClick={() => onKeepMine(conflict.problem.version ?? 0)}>
+        <Button look="hands" onClick={() => void conflict.again(conflict.problem.version ?? 0)}>
           Keep mine
         </Button>
         <Button onClick={keepTheirs}>Keep theirs</Button>

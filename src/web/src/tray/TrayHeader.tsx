@@ -9,7 +9,7 @@ import { Dialog } from '../ui/dialog';
 import { TextField } from '../ui/field';
 import { Notice } from '../ui/states';
 import { Tag } from '../ui/tag';
-import type { TrayChange } from './useTrayChange';
+import type { TrayChange } from './useTrayWrite';
 
 /** Who it is, what it does, when it is promised for and what it waits for. */
 export function TrayHeader({

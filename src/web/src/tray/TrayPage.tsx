@@ -3,6 +3,7 @@ import { Navigate, useNavigate, useParams } from 'react-router';
 import type { Station, Tray } from '../api/client';
 import { firstBox } from '../gauge/boxes';
 import { GaugeSheet } from '../gauge/GaugeLine';
+import { useAtTheBench } from '../session/session';
 import { useTray } from '../shell/queries';
 import { stationPath, stations, trayPath } from '../shell/words';
 import { HandoverSheet } from '../stations/handover/HandoverSheet';
@@ -13,7 +14,7 @@ import { BenchCard } from './BenchCard';
 import { ConflictDialog } from './ConflictDialog';
 import { StationStrip } from './StationStrip';
 import { TrayHeader } from './TrayHeader';
-import { useTrayChange } from './useTrayChange';
+import { useTrayWrite, type TrayWrite } from './useTrayWrite';
 
 export function TrayPage() {
   const params = useParams();
@@ -39,7 +40,7 @@ export function TrayPage() {
 }
 
 function OpenTray({ tray, station }: { tray: Tray; station: Station }) {
-  const { change, conflict, dismiss, problem } = useTrayChange(tray);
+  const { conflict, dismiss, problem, ...writing } = useTrayWrite(tray);
   useStationKeys(tray.number, station);
   useEffect(() => {
     document.title = `Tray ${tray.number}, ${tray.facts.machineName}`;
@@ -49,20 +50,13 @@ function OpenTray({ tray, station }: { tray: Tray; station: Station }) {
   }, [tray.number, tray.facts.machineName]);
   return (
     <div className="grid gap-2.5 p-3 lg:px-4 lg:pb-5">
-      <TrayHeader tray={tray} onChange={change} problem={problem ? `${problem.title} ${problem.detail}` : ''} />
+      <TrayHeader tray={tray} onChange={writing.change} problem={problem ? `${problem.title} ${problem.detail}` : ''} />
       <StationStrip tray={tray.number} stations={tray.stations} />
       <div className="grid gap-3 lg:grid-cols-[minmax(0,1fr)_20.5rem]">
-        <Sheet tray={tray} station={station} onChange={change} />
+        <Sheet tray={tray} station={station} writing={writing} />
         <BenchCard tray={tray} />
       </div>
-      {conflict && (
-        <ConflictDialog
-          tray={tray}
-          conflict={conflict}
-          onDismiss={dismiss}
-          onKeepMine={(version) => void change(conflict.mine, version)}
-        />
-      )}
+      {conflict && <ConflictDialog tray={tray} conflict={conflict} onDismiss={dismiss} />}
     </div>
   );
 }
@@ -70,7 +64,7 @@ function OpenTray({ tray, station }: { tray: Tray; station: Station }) {
 interface SheetProps {
   tray: Tray;
   station: Station;
-  onChange: ReturnType<typeof useTrayChange>['change'];
+  writing: TrayWrite;
 }
 
 const titles: Partial<Record<Station, string>> = {
@@ -79,10 +73,15 @@ const titles: Partial<Record<Station, string>> = {
   proving: 'Prove it on the bench',
 };
 
-function Sheet({ tray, station, onChange }: SheetProps) {
-  if (station === 'intake') return <IntakeSheet tray={tray} onChange={onChange} />;
-  if (station === 'kits') return <KitsSheet tray={tray} />;
-  if (station === 'handover') return <HandoverSheet tray={tray} />;
+function Sheet({ tray, station, writing }: SheetProps) {
+  if (station === 'intake') return <IntakeSheet tray={tray} onChange={writing.change} />;
+  if (station === 'kits') return <KitsSheet tray={tray} writing={writing} />;
+  if (station === 'handover') return <HandoverSheet tray={tray} writing={writing} />;
+  return <Gauges tray={tray} station={station} />;
+}
+
+function Gauges({ tray, station }: Omit<SheetProps, 'writing'>) {
+  const mayRecord = useAtTheBench();
   const lines = tray.lines.filter((line) => line.station === station);
   const locked = tray.facts.waitsFor === 'handedBack';
   if (lines.length === 0) {
@@ -102,10 +101,13 @@ function Sheet({ tray, station, onChange }: SheetProps) {
       logbook={tray.logbook}
       locked={locked}
       title={titles[station] ?? ''}
+      cautionOnCard={tray.next.caution?.key}
       note={
         locked
           ? 'Handed back: bring it back to the bench to read again'
-          : `Sheet ${tray.spec?.code ?? ''}, issue ${tray.spec?.issue ?? ''} · Enter records and moves on`
+          : !mayRecord
+            ? 'A technician records here; you are reading along'
+            : `Sheet ${tray.spec?.code ?? ''}, issue ${tray.spec?.issue ?? ''} · Enter records and moves on`
       }
     />
   );

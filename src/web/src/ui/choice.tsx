@@ -13,6 +13,8 @@ interface Props<T extends string> {
   /** What is on record, shown while nothing new has been chosen. */
   standing?: string | undefined;
   small?: boolean;
+  /** Lower, for a choice that is seldom made; the touch area stays. */
+  slim?: boolean;
   invalid?: boolean;
   disabled?: boolean;
 }
@@ -25,6 +27,7 @@ export function Choice<T extends string>({
   onChange,
   standing,
   small,
+  slim,
   invalid,
   disabled,
 }: Props<T>) {
@@ -43,7 +46,7 @@ export function Choice<T extends string>({
         <ToggleGroup.Item
           key={option.value}
           value={option.value}
-          className={`${value === '' && standing === option.value ? 'border-ink bg-steel' : 'border-line-strong'} data-[state=on]:bg-ink data-[state=on]:text-sheet data-[state=on]:border-ink min-h-11 rounded-lg border-[1.5px] px-3 font-[550] ${small ? 'text-[0.9375rem]' : ''}`}
+          className={`${slim ? 'relative min-h-8 px-2.5 text-[0.9375rem] after:absolute after:-inset-y-1.5 after:inset-x-0' : 'min-h-11 px-3'} ${value === '' && standing === option.value ? 'border-ink bg-steel' : 'border-line-strong'} data-[state=on]:bg-ink data-[state=on]:text-sheet data-[state=on]:border-ink rounded-lg border-[1.5px] font-[550] ${small ? 'text-[0.9375rem]' : ''}`}
         >
           {option.label}
         </ToggleGroup.Item>

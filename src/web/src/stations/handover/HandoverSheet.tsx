@@ -1,13 +1,11 @@
-import { useMutation } from '@tanstack/react-query';
 import { FileText } from 'lucide-react';
 import { useState } from 'react';
 import { Link } from 'react-router';
-import { v7 as uuidv7 } from 'uuid';
-import { api, ask, problemOf, type Tray } from '../../api/client';
+import { api, ask, type Obstacle, type Problem, type Tray } from '../../api/client';
 import { focusLine } from '../../gauge/boxes';
 import { useKept } from '../../outbox/drafts';
 import { useAtTheBench, usePerson, useUnits } from '../../session/session';
-import { useTakeTray } from '../../shell/queries';
+import { isConflict, type TrayWrite } from '../../tray/useTrayWrite';
 import { stationWord, trayPath } from '../../shell/words';
 import { Button } from '../../ui/button';
 import { TextArea, TextField } from '../../ui/field';
@@ -16,7 +14,7 @@ import { VerdictWord } from '../../ui/verdict';
 import { say } from '../../units/format';
 
 /** The last station: what is still open, or everything in order; then it goes. */
-export function HandoverSheet({ tray }: { tray: Tray }) {
+export function HandoverSheet({ tray, writing }: { tray: Tray; writing: TrayWrite }) {
   const units = useUnits();
   const released = tray.facts.waitsFor === 'handedBack';
   const open = tray.obstacles;
@@ -40,27 +38,12 @@ export function HandoverSheet({ tray }: { tray: Tray }) {
       {open.length > 0 && !released && (
         <div>
           <h3 className="text-mute pb-1 text-[0.9375rem] font-[600]">Open: {open.length}</h3>
-          <ul>
-            {open.map((obstacle) => {
-              const line = tray.lines.find((l) => l.key === obstacle.lineKey);
-              return (
-                <li
-                  key={obstacle.lineKey}
-                  className="border-line grid grid-cols-[minmax(9rem,1fr)_minmax(9rem,1fr)_auto] items-center gap-3 border-t py-1.5"
-                >
-                  <span className="font-[600]">{obstacle.label}</span>
-                  {line ? <VerdictWord judgement={line.judgement} /> : <span>{obstacle.word}</span>}
-                  <Link
-                    to={trayPath(tray.number, obstacle.station)}
-                    onClick={() => setTimeout(() => focusLine(obstacle.lineKey), 120)}
-                    className="inline-flex min-h-11 items-center underline underline-offset-4"
-                    aria-label={`Put ${obstacle.label} right at ${stationWord[obstacle.station]}`}
-                  >
-                    {stationWord[obstacle.station]}
-                  </Link>
-                </li>
-              );
-            })}
+          <ul className="grid gap-x-6 md:grid-cols-2">
+            {open.map((obstacle) => (
+              <li key={obstacle.lineKey} className="border-line border-t">
+                <OpenLine tray={tray} obstacle={obstacle} />
+              </li>
+            ))}
           </ul>
         </div>
       )}
@@ -70,7 +53,7 @@ export function HandoverSheet({ tray }: { tray: Tray }) {
           the bench under “Handed back” at the top.
         </Notice>
       ) : (
-        <Release tray={tray} />
+        <Release tray={tray} writing={writing} />
       )}
       {tray.lines.some((line) => line.judgement.verdict === 'good') && (
         <div>
@@ -96,33 +79,53 @@ export function HandoverSheet({ tray }: { tray: Tray }) {
   );
 }
 
-function Release({ tray }: { tray: Tray }) {
+/** One line that is open; a touch leads to where it is put right. */
+function OpenLine({ tray, obstacle }: { tray: Tray; obstacle: Obstacle }) {
+  const line = tray.lines.find((l) => l.key === obstacle.lineKey);
+  return (
+    <Link
+      to={trayPath(tray.number, obstacle.station)}
+      onClick={() => setTimeout(() => focusLine(obstacle.lineKey), 120)}
+      className="hover:bg-paper flex min-h-12 items-center justify-between gap-3"
+      aria-label={`Put ${obstacle.label} right at ${stationWord[obstacle.station]}`}
+    >
+      <span className="leading-tight">
+        <span className="block font-[600]">{obstacle.label}</span>
+        <span className="text-mute block text-[0.9375rem]">{stationWord[obstacle.station]}</span>
+      </span>
+      {line ? <VerdictWord judgement={line.judgement} /> : <span>{obstacle.word}</span>}
+    </Link>
+  );
+}
+
+function Release({ tray, writing }: { tray: Tray; writing: TrayWrite }) {
   const person = usePerson();
   const mayRelease = useAtTheBench();
-  const take = useTakeTray();
   const [reason, keepReason, clearReason] = useKept(`${person.id}:${tray.number}:reason`, '');
   const [signer, setSigner] = useState(person.role === 'lead' ? person.userName : '');
   const [password, setPassword] = useState('');
+  const [problem, setProblem] = useState<Problem | null>(null);
+  const [busy, setBusy] = useState(false);
   const open = tray.obstacles.length;
-  const release = useMutation({
-    mutationFn: () =>
-      ask(
+  const release = async (): Promise<void> => {
+    setBusy(true);
+    const found = await writing.write({ waitsFor: 'handedBack' }, async (entryId, version) => {
+      const released = await ask(
         api.POST('/api/trays/{number}/release', {
           params: { path: { number: tray.number } },
           body: {
-            entryId: uuidv7(),
-            version: tray.version,
+            entryId,
+            version,
             ...(reason.trim() ? { reason, signerUserName: signer, signerPassword: password } : {}),
           },
         }),
-      ),
-    onSuccess: (next) => {
+      );
       clearReason();
-      setPassword('');
-      take(next);
-    },
-  });
-  const problem = release.error ? problemOf(release.error) : null;
+      return released;
+    });
+    setBusy(false);
+    setProblem(found && !isConflict(found) ? found : null);
+  };
   const errors = problem?.errors ?? {};
   if (!mayRelease) return <Notice tone="unsure" title="A technician or the lead hands it back." />;
   return (
@@ -131,7 +134,7 @@ function Release({ tray }: { tray: Tray }) {
       noValidate
       onSubmit={(event) => {
         event.preventDefault();
-        release.mutate();
+        void release();
       }}
     >
       {problem && Object.keys(errors).length === 0 && <Notice title={problem.title}>{problem.detail}</Notice>}
@@ -168,7 +171,7 @@ function Release({ tray }: { tray: Tray }) {
         </>
       )}
       <div>
-        <Button type="submit" look={open > 0 ? 'plain' : 'hands'} disabled={release.isPending}>
+        <Button type="submit" look={open > 0 ? 'plain' : 'hands'} disabled={busy}>
           {open > 0 ? 'Sign and hand back' : 'Hand it back'}
         </Button>
       </div>

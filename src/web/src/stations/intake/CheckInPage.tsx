@@ -11,7 +11,7 @@ import { useBench, useTakeTray } from '../../shell/queries';
 import { trayPath } from '../../shell/words';
 import { Button } from '../../ui/button';
 import { TextArea, TextField } from '../../ui/field';
-import { Notice } from '../../ui/states';
+import { Loading, Notice } from '../../ui/states';
 import { localToday } from '../../units/format';
 
 // Without its code generator, which a page that allows no foreign scripts refuses anyway.
@@ -42,6 +42,12 @@ interface Kept {
 
 /** A carburetor comes in: five answers and it has a number. What is typed survives a reload. */
 export function CheckInPage() {
+  const bench = useBench();
+  // The shop's usual day is part of the form; when it cannot be had, the form is there without it.
+  return bench.isPending ? <Loading what="the check-in" /> : <CheckInForm promisedDays={bench.data?.promisedDays} />;
+}
+
+function CheckInForm({ promisedDays }: { promisedDays: number | undefined }) {
   const person = usePerson();
   const key = `draft:${person.id}:check-in`;
   const [kept] = useState<Kept>(() => {
@@ -52,12 +58,11 @@ export function CheckInPage() {
       return fresh;
     }
   });
-  const bench = useBench();
   const owners = useQuery({ queryKey: ['owners'], queryFn: () => ask(api.GET('/api/owners')) });
   const take = useTakeTray();
   const navigate = useNavigate();
   const [trouble, setTrouble] = useState('');
-  const { register, handleSubmit, setError, setValue, getValues, control, formState } = useForm<Form>({
+  const { register, handleSubmit, setError, getValues, control, formState } = useForm<Form>({
     resolver: zodResolver(form),
     defaultValues: {
       ownerName: '',
@@ -65,16 +70,10 @@ export function CheckInPage() {
       machineName: '',
       stampedNumber: '',
       complaint: '',
-      promisedDay: '',
+      promisedDay: promisedDays === undefined ? '' : addDays(localToday(), promisedDays),
       ...kept.values,
     },
   });
-
-  const promised = bench.data?.promisedDays;
-  useEffect(() => {
-    if (promised !== undefined && getValues('promisedDay') === '')
-      setValue('promisedDay', addDays(localToday(), promised));
-  }, [promised, getValues, setValue]);
 
   const values = { ...getValues(), ...useWatch({ control }) };
   const sending = useRef(false);

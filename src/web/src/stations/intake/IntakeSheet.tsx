@@ -3,7 +3,7 @@ import { useKept } from '../../outbox/drafts';
 import type { Tray } from '../../api/client';
 import { usePerson } from '../../session/session';
 import { Logbook } from '../../tray/Logbook';
-import type { TrayChange } from '../../tray/useTrayChange';
+import type { TrayChange } from '../../tray/useTrayWrite';
 import { Button } from '../../ui/button';
 import { TextArea, TextField } from '../../ui/field';
 import { moment } from '../../units/format';

@@ -1,12 +1,11 @@
-import { useMutation, useQuery } from '@tanstack/react-query';
+import { useQuery } from '@tanstack/react-query';
 import { Check, ChevronDown, X } from 'lucide-react';
 import { Collapsible } from 'radix-ui';
 import { useDeferredValue, useState } from 'react';
-import { v7 as uuidv7 } from 'uuid';
-import { api, ask, problemOf, type KitOffer, type Tray } from '../../api/client';
+import { api, ask, type KitOffer, type Problem, type Tray } from '../../api/client';
 import { useKept } from '../../outbox/drafts';
 import { useAtTheBench, usePerson } from '../../session/session';
-import { useTakeTray } from '../../shell/queries';
+import { isConflict, type TrayWrite } from '../../tray/useTrayWrite';
 import { Button } from '../../ui/button';
 import { TextField } from '../../ui/field';
 import { Loading, Notice, Trouble } from '../../ui/states';
@@ -17,7 +16,7 @@ const fitTone = { fits: 'text-ok', partly: 'text-unsure', nearMiss: 'text-bad' }
 const stampWord = { exact: 'this very number', misread: 'reads like it', part: 'begins like it', none: '' } as const;
 
 /** From the stamped number to the spec sheet and to the kits that fit it, with the reason. */
-export function KitsSheet({ tray }: { tray: Tray }) {
+export function KitsSheet({ tray, writing }: { tray: Tray; writing: TrayWrite }) {
   const person = usePerson();
   const mayChoose = useAtTheBench() && tray.facts.waitsFor !== 'handedBack';
   const [typed, keep] = useKept(`${person.id}:${tray.number}:stamp`, tray.facts.stampedNumber);
@@ -28,26 +27,33 @@ export function KitsSheet({ tray }: { tray: Tray }) {
     queryFn: () => ask(api.GET('/api/kits', { params: { query: { stamped, ...(spec ? { spec } : {}) } } })),
     placeholderData: (before) => before,
   });
-  const take = useTakeTray();
+  const [problem, setProblem] = useState<Problem | null>(null);
+  const [busy, setBusy] = useState(false);
   const where = { params: { path: { number: tray.number } } };
-  const chooseSpec = useMutation({
-    mutationFn: (specCode: string) =>
-      ask(
-        api.PUT('/api/trays/{number}/spec', { ...where, body: { entryId: uuidv7(), version: tray.version, specCode } }),
+  const choose = async (writing: Promise<Problem | null>): Promise<void> => {
+    setBusy(true);
+    const found = await writing;
+    setProblem(found && !isConflict(found) ? found : null);
+    setBusy(false);
+    void search.refetch();
+  };
+  const chooseSpec = (specCode: string): void =>
+    void choose(
+      writing.write({ specCode, stampedNumber: typed.trim() }, (entryId, version) =>
+        ask(
+          api.PUT('/api/trays/{number}/spec', {
+            ...where,
+            body: { entryId, version, specCode, stampedNumber: typed },
+          }),
+        ),
       ),
-    onSuccess: take,
-  });
-  const chooseKit = useMutation({
-    mutationFn: (kitNumber: string) =>
-      ask(
-        api.PUT('/api/trays/{number}/kit', { ...where, body: { entryId: uuidv7(), version: tray.version, kitNumber } }),
+    );
+  const chooseKit = (kitNumber: string): void =>
+    void choose(
+      writing.write({ kitNumber }, (entryId, version) =>
+        ask(api.PUT('/api/trays/{number}/kit', { ...where, body: { entryId, version, kitNumber } })),
       ),
-    onSuccess: (next) => {
-      take(next);
-      void search.refetch();
-    },
-  });
-  const failed = chooseSpec.error ?? chooseKit.error;
+    );
   const specs = search.data?.specs ?? [];
   const likely = specs.filter((s) => s.stamp !== 'none');
   const [all, setAll] = useState(false);
@@ -56,7 +62,7 @@ export function KitsSheet({ tray }: { tray: Tray }) {
   return (
     <section aria-label="Kit" className="bg-sheet border-line grid content-start gap-4 rounded-xl border px-5 py-4">
       <h2 className="text-[1.25rem]">Identify and kit</h2>
-      {failed && <Notice title={problemOf(failed).title}>{problemOf(failed).detail}</Notice>}
+      {problem && <Notice title={problem.title}>{problem.detail}</Notice>}
       <div className="grid gap-5 md:grid-cols-[17rem_1fr]">
         <TextField
           label="Stamped number"
@@ -74,9 +80,9 @@ export function KitsSheet({ tray }: { tray: Tray }) {
                 <button
                   type="button"
                   aria-pressed={sheet.code === spec}
-                  disabled={!mayChoose || chooseSpec.isPending}
+                  disabled={!mayChoose || busy}
                   onClick={() => {
-                    if (sheet.code !== spec) chooseSpec.mutate(sheet.code);
+                    if (sheet.code !== spec) chooseSpec(sheet.code);
                   }}
                   className="border-line-strong aria-pressed:border-ink aria-pressed:bg-ink aria-pressed:text-sheet min-h-11 rounded-lg border-[1.5px] px-3 py-1 text-left leading-tight"
                 >
@@ -122,8 +128,8 @@ export function KitsSheet({ tray }: { tray: Tray }) {
                 kit={kit}
                 chosen={tray.kit?.number === kit.number}
                 fromShelf={tray.kit?.fromShelf ?? false}
-                mayChoose={mayChoose && !chooseKit.isPending}
-                onChoose={() => chooseKit.mutate(kit.number)}
+                mayChoose={mayChoose && !busy}
+                onChoose={() => chooseKit(kit.number)}
               />
             ))}
           </ul>
@@ -159,7 +165,11 @@ function KitRow({ kit, chosen, fromShelf, mayChoose, onChoose }: RowProps) {
           <div className="text-right">
             <p className="num text-[1.125rem] font-[650]">{money(kit.price, kit.currency)}</p>
             <p className={kit.onShelf > 0 ? 'text-mute' : 'text-unsure font-[600]'}>
-              {kit.onShelf > 0 ? `${kit.onShelf} on the shelf` : 'none on the shelf'}
+              {kit.onShelf > 0
+                ? `${kit.onShelf} on the shelf`
+                : chosen && fromShelf
+                  ? 'that was the last'
+                  : 'none on the shelf'}
             </p>
           </div>
         </div>

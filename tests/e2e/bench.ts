@@ -1,0 +1,50 @@
+import { expect, type Locator, type Page } from '@playwright/test';
+
+export const PASSWORD = 'sandrigg-quay';
+
+export async function signIn(page: Page, userName: string, path = '/'): Promise<void> {
+  await page.goto(path);
+  await page.getByLabel('Name').fill(userName);
+  await page.getByLabel('Password').fill(PASSWORD);
+  await page.getByRole('button', { name: 'Sign in' }).click();
+  await expect(page.getByRole('button', { name: 'Sign out' }).first()).toBeVisible();
+}
+
+/** The gauge line of that name on the station that is open. */
+export const line = (page: Page, label: string): Locator => page.getByRole('article', { name: label, exact: true });
+
+/** A box of a gauge line, by the words its label ends in. */
+export const box = (page: Page, label: string, field: string): Locator =>
+  line(page, label).getByRole('textbox', { name: `${label}, ${field}`, exact: true });
+
+/** The verdict a gauge line shows. */
+export const verdict = (page: Page, label: string): Locator =>
+  line(page, label).getByRole('button', { name: /Why and history$/ });
+
+export const expectVerdict = (page: Page, label: string, word: string): Promise<void> =>
+  expect(verdict(page, label)).toHaveAccessibleName(`${label}: ${word}. Why and history`);
+
+/** Checks in a float-bowl carburetor and gives its tray number; the page is at Kit. */
+export async function checkIn(page: Page, machine: string, stamped = '4107'): Promise<number> {
+  await page.goto('/check-in');
+  await page.getByRole('combobox', { name: 'Owner' }).fill('Boat Petrel');
+  await page.getByRole('combobox', { name: 'Machine' }).fill(machine);
+  await page.getByLabel('Stamped number').fill(stamped);
+  await page.getByLabel('What the owner says').fill('Hunts when warm');
+  await page.getByRole('button', { name: 'Give it a tray' }).click();
+  await expect(page).toHaveURL(/\/tray\/\d+\/kit$/);
+  return Number(page.url().split('/').at(-2));
+}
+
+/** Presses Tab until the wanted thing has the focus, as someone without a pointer would. */
+export async function tabTo(page: Page, wanted: Locator, most = 80): Promise<void> {
+  await wanted.waitFor();
+  for (let i = 0; i < most; i++) {
+    if (await wanted.evaluate((element) => element === document.activeElement)) return;
+    await page.keyboard.press('Tab');
+  }
+  throw new Error(`Tab does not reach ${String(wanted)}.`);
+}
+
+/** A fresh name, so that no test meets another's tray. */
+export const fresh = (name: string): string => `${name} ${Math.random().toString(36).slice(2, 8)}`;

@@ -1,0 +1,59 @@
+import { expect, test } from '@playwright/test';
+import { box, checkIn, expectVerdict, fresh, signIn } from './bench';
+import { OwnServer } from './machine';
+
+test('the server is killed and started again: nothing typed is lost, and nothing is recorded twice', async ({
+  browser,
+}, info) => {
+  test.setTimeout(120_000);
+  const server = new OwnServer(5390 + info.parallelIndex);
+  await server.start();
+  try {
+    const context = await browser.newContext({ baseURL: server.url, viewport: { width: 1280, height: 800 } });
+    const page = await context.newPage();
+    await signIn(page, 'jory');
+    const tray = await checkIn(page, fresh('Plug pump'));
+    await page.goto(`${server.url}/tray/${tray}/gauge`);
+    await expect(box(page, 'Main jet', 'goes')).toBeVisible();
+
+    await server.stop();
+    await box(page, 'Main jet', 'goes').fill('0.71');
+    await box(page, 'Main jet', 'stops').fill('0.73');
+    await page.keyboard.press('Enter');
+    await expect(page.getByText('1 reading is kept on this device')).toBeVisible();
+    await expect(box(page, 'Idle jet', 'goes')).toBeFocused(); // the work goes on
+    await page.keyboard.type('0.32');
+    await page.keyboard.press('Enter');
+    await page.keyboard.type('0.34');
+    await page.keyboard.press('Enter');
+    await expect(page.getByText('2 readings are kept on this device')).toBeVisible();
+    await box(page, 'Row 1', 'open').fill('4'); // typed and not recorded
+
+    await server.start();
+    await expect(page.getByText(/reading(s are| is) kept on this device/)).toBeHidden({ timeout: 20_000 });
+    await expectVerdict(page, 'Main jet', 'In gauge');
+    await expectVerdict(page, 'Idle jet', 'In gauge');
+    await expect(box(page, 'Row 1', 'open')).toHaveValue('4');
+    const seen = await (await page.request.get(`/api/trays/${tray}`)).json();
+    expect(seen.logbook.filter((entry: { kind: string }) => entry.kind === 'reading')).toHaveLength(2);
+    await context.close();
+  } finally {
+    await server.stop();
+  }
+});
+
+test('readings kept on the device survive a reload and go out when the way is clear', async ({ page }) => {
+  await signIn(page, 'jory');
+  const tray = await checkIn(page, fresh('Kept pump'));
+  await page.goto(`/tray/${tray}/gauge`);
+  await page.route('**/readings', (route) => route.abort());
+  await box(page, 'Main jet', 'goes').fill('0.71');
+  await box(page, 'Main jet', 'stops').fill('0.73');
+  await page.keyboard.press('Enter');
+  await expect(page.getByText('1 reading is kept on this device')).toBeVisible();
+  await page.reload();
+  await expect(page.getByText('1 reading is kept on this device')).toBeVisible();
+  await page.unroute('**/readings');
+  await expect(page.getByText(/reading(s are| is) kept on this device/)).toBeHidden({ timeout: 15_000 });
+  await expectVerdict(page, 'Main jet', 'In gauge');
+});

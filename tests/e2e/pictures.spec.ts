@@ -1,0 +1,37 @@
+import { resolve } from 'node:path';
+import { test } from '@playwright/test';
+import { signIn } from './bench';
+
+/** The pictures in docs/screenshots, from the demo data as it is loaded. */
+const views: readonly [name: string, path: string][] = [
+  ['bench', '/'],
+  ['check-in', '/check-in'],
+  ['tray-check-in', '/tray/27/check-in'],
+  ['tray-kit', '/tray/27/kit'],
+  ['tray-gauge', '/tray/27/gauge'],
+  ['tray-set', '/tray/26/set'],
+  ['tray-prove', '/tray/25/prove'],
+  ['tray-hand-back', '/tray/27/hand-back'],
+  ['report', '/tray/18/report'],
+  ['my-bench', '/my-bench'],
+];
+
+const folder = resolve(import.meta.dirname, '../../docs/screenshots');
+
+test('pictures of every main view', async ({ page }) => {
+  await page.goto('/');
+  await page.getByRole('button', { name: 'Sign in' }).waitFor();
+  await page.screenshot({ path: `${folder}/sign-in.png` });
+  await signIn(page, 'ilse');
+  for (const [name, path] of views) {
+    await page.goto(path);
+    await page.getByRole('heading').first().waitFor();
+    await page.waitForLoadState('networkidle');
+    await page.evaluate(() => document.fonts.ready);
+    await page.screenshot({ path: `${folder}/${name}.png` });
+  }
+  await page.emulateMedia({ colorScheme: 'dark' });
+  await page.goto('/tray/27/gauge');
+  await page.waitForLoadState('networkidle');
+  await page.screenshot({ path: `${folder}/tray-gauge-dark.png` });
+});

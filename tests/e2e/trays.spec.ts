@@ -1,0 +1,126 @@
+import { expect, test } from '@playwright/test';
+import { box, checkIn, expectVerdict, fresh, line, signIn } from './bench';
+
+test('two people change one tray: the second sees both versions and decides', async ({ page, browser }) => {
+  await signIn(page, 'jory');
+  const tray = await checkIn(page, fresh('Shared winch'));
+  await page.goto(`/tray/${tray}/check-in`);
+  await page.getByRole('button', { name: 'Change', exact: true }).click();
+  await page.getByLabel('What the owner says').fill('Stalls under load');
+
+  const other = await browser.newContext({ baseURL: new URL(page.url()).origin });
+  const ilse = await other.newPage();
+  await signIn(ilse, 'ilse', `/tray/${tray}/check-in`);
+  await ilse.getByRole('button', { name: 'Change', exact: true }).click();
+  await ilse.getByLabel('What the owner says').fill('Floods on the slip');
+  await ilse.getByRole('button', { name: 'Save' }).click();
+  await expect(ilse.getByText('Floods on the slip').first()).toBeVisible();
+
+  await page.getByRole('button', { name: 'Save' }).click();
+  const dialog = page.getByRole('dialog', { name: /Someone else changed this tray/ });
+  await expect(dialog.getByRole('cell', { name: 'Stalls under load' })).toBeVisible();
+  await expect(dialog.getByRole('cell', { name: 'Floods on the slip' })).toBeVisible();
+  await expect(dialog.getByRole('columnheader', { name: 'Ilse Brandt' })).toBeVisible();
+  await dialog.getByRole('button', { name: 'Keep mine' }).click();
+  await expect(dialog).toBeHidden();
+  await expect(page.getByText('Owner says: Stalls under load').first()).toBeVisible();
+  await expect(page.getByText('Owner says: Floods on the slip').first()).toBeVisible(); // the logbook keeps both
+  await other.close();
+});
+
+test('a kit chosen on a tray that has changed meanwhile is decided on, not lost', async ({ page }) => {
+  await signIn(page, 'jory');
+  const tray = await checkIn(page, fresh('Shared pump'));
+  await expect(
+    page
+      .getByRole('button', { name: 'Choose TK-9A', exact: true })
+      .or(page.getByRole('button', { name: /^Choose/ }).first()),
+  ).toBeVisible();
+  // Someone else moves it while this page looks at it.
+  const session = await (await page.request.get('/api/session')).json();
+  const seen = await (await page.request.get(`/api/trays/${tray}`)).json();
+  const moved = await page.request.patch(`/api/trays/${tray}`, {
+    headers: { 'X-Blue-Dawn-Token': session.token },
+    data: { entryId: crypto.randomUUID(), version: seen.version, waitsFor: 'bath', waitNote: 'basket 3' },
+  });
+  expect(moved.ok()).toBe(true);
+  await page.route(`**/api/trays/${tray}`, (route) => route.abort()); // the page has not seen it yet
+  await page.getByRole('button', { name: 'Choose GS-80', exact: true }).click();
+  const dialog = page.getByRole('dialog', { name: /Someone else changed this tray/ });
+  await expect(dialog.getByRole('cell', { name: 'GS-80' })).toBeVisible();
+  await dialog.getByRole('button', { name: 'Keep mine' }).click();
+  await page.unroute(`**/api/trays/${tray}`);
+  await expect(page.getByText('Chosen for this tray')).toBeVisible();
+});
+
+test('what was typed survives a reload in the middle, line by line', async ({ page }) => {
+  await signIn(page, 'jory');
+  const tray = await checkIn(page, fresh('Reload pump'));
+  await page.goto(`/tray/${tray}/gauge`);
+  await box(page, 'Main jet', 'goes').fill('0.71');
+  await box(page, 'Row 2', 'open').fill('2');
+  await page.reload();
+  await expect(box(page, 'Main jet', 'goes')).toHaveValue('0.71');
+  await expect(box(page, 'Row 2', 'open')).toHaveValue('2');
+  await page
+    .getByRole('navigation', { name: 'Stations' })
+    .getByRole('link', { name: /^Prove/ })
+    .click();
+  await line(page, 'Fuel on, rocked').getByRole('radio', { name: 'Out of overflow' }).click();
+  await page.reload();
+  await expect(line(page, 'Fuel on, rocked').getByRole('radio', { name: 'Out of overflow' })).toBeChecked();
+});
+
+test('a half-filled check-in survives a reload, and missing answers are asked for by name', async ({ page }) => {
+  await signIn(page, 'tam');
+  await page.goto('/check-in');
+  await page.getByRole('combobox', { name: 'Machine' }).fill('Ice auger, berth 3');
+  await page.getByRole('button', { name: 'Give it a tray' }).click();
+  await expect(page.getByText('Who brings it? A name or a boat will do.')).toBeVisible();
+  await expect(page.getByText('What does the owner say it does?')).toBeVisible();
+  await page.reload();
+  await expect(page.getByRole('combobox', { name: 'Machine' })).toHaveValue('Ice auger, berth 3');
+});
+
+test('the front desk checks in and reads along, but records nothing', async ({ page }) => {
+  await signIn(page, 'tam');
+  const tray = await checkIn(page, fresh('Desk pump'));
+  await page.goto(`/tray/${tray}/gauge`);
+  await expect(box(page, 'Main jet', 'goes')).toBeDisabled();
+  await expect(page.getByText('A technician records here')).toBeVisible();
+  await page.goto(`/tray/${tray}/hand-back`);
+  await expect(page.getByText('A technician or the lead hands it back.')).toBeVisible();
+});
+
+test('what it waits for can be changed, with a note, and the bench shows it there', async ({ page }) => {
+  await signIn(page, 'ilse');
+  const machine = fresh('Waiting pump');
+  const tray = await checkIn(page, machine);
+  await page.getByRole('button', { name: 'Waits for hands' }).click();
+  await page.getByRole('menuitem', { name: 'Owner' }).click();
+  await page.getByLabel('Note').fill('asked about a new float');
+  await page.getByRole('button', { name: 'Put it there' }).click();
+  await expect(page.getByText('Owner: asked about a new float')).toBeVisible();
+  await page.keyboard.press('b');
+  const waiting = page.getByRole('region', { name: 'Waiting on something else' });
+  await expect(waiting.getByRole('link', { name: new RegExp(machine) })).toBeVisible();
+  // Found again by its number.
+  await page.keyboard.press('/');
+  await page.keyboard.type(String(tray));
+  await page.keyboard.press('Enter');
+  await expect(page).toHaveURL(new RegExp(`/tray/${tray}/`));
+});
+
+test('a tray that is not there is said so', async ({ page }) => {
+  await signIn(page, 'ilse', '/tray/9999/gauge');
+  await expect(page.getByRole('alert').getByText('There is no tray 9999.')).toBeVisible();
+  await page.goto('/tray/27/no-such-station');
+  await expect(page).toHaveURL(/\/tray\/27\/(gauge|kit|set)$/);
+  await page.goto('/nowhere');
+  await expect(page.getByText('There is no page here.')).toBeVisible();
+  await expectVerdictFree(page);
+});
+
+async function expectVerdictFree(page: Parameters<typeof expectVerdict>[0]): Promise<void> {
+  await expect(page.getByRole('article')).toHaveCount(0);
+}
