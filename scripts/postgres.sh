@@ -69,6 +69,13 @@ pg_stop() {
   pg_as_owner "$PG_BIN/pg_ctl" --pgdata="$PG_HOME/data" --mode=fast --wait stop >/dev/null 2>&1 || true
 }
 
+# Sets PG_PORT to the port of this checkout's cluster when it is up; false when it is not.
+pg_find_running() {
+  [ -r "$PG_HOME/data/postmaster.pid" ] || return 1
+  PG_PORT=$(sed -n 4p "$PG_HOME/data/postmaster.pid")
+  "$PG_BIN/pg_isready" --quiet -h 127.0.0.1 -p "$PG_PORT"
+}
+
 pg_url() { echo "Host=127.0.0.1;Port=$PG_PORT;Username=$PG_USER;Database=$1"; }
 
 pg_create() {
@@ -78,6 +85,6 @@ pg_create() {
 
 # pg_fresh NAME: an empty database of that name, whatever was in it before.
 pg_fresh() {
-  "$PG_BIN/dropdb" --if-exists --force -h 127.0.0.1 -p "$PG_PORT" -U $PG_USER "$1"
+  PGOPTIONS="-c client_min_messages=warning" "$PG_BIN/dropdb" --if-exists --force -h 127.0.0.1 -p "$PG_PORT" -U $PG_USER "$1"
   pg_create "$1"
 }

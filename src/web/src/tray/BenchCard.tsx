@@ -23,7 +23,7 @@ export function BenchCard({ tray }: { tray: Tray }) {
   return (
     <aside
       aria-label="Bench card"
-      className="bg-sheet border-line flex flex-col self-start overflow-hidden rounded-xl border lg:sticky lg:top-3"
+      className="bg-sheet border-line flex flex-col self-start overflow-hidden rounded-xl border md:max-lg:grid md:max-lg:grid-cols-[22rem_1fr] md:max-lg:items-center lg:sticky lg:top-3"
     >
       <div className="px-1 pt-2">
         <p className="text-mute px-3 text-[0.9375rem]">
@@ -31,7 +31,7 @@ export function BenchCard({ tray }: { tray: Tray }) {
         </p>
         <Cutaway tray={tray} onPick={goTo} />
       </div>
-      <div className="border-line border-t px-4 py-3">
+      <div className="border-line border-t px-4 py-3 md:max-lg:border-t-0">
         <h2 className="text-mute text-[0.9375rem] font-[600]">
           Next: {stationWord[next.station]}
           {next.lineLabel && `, ${next.lineLabel.toLowerCase()}`}
@@ -52,7 +52,11 @@ export function BenchCard({ tray }: { tray: Tray }) {
           </Link>
         )}
       </div>
-      {next.caution && <CautionNote caution={next.caution} />}
+      {next.caution && (
+        <div className="md:max-lg:col-span-2">
+          <CautionNote caution={next.caution} />
+        </div>
+      )}
     </aside>
   );
 }
