@@ -5,14 +5,23 @@ using BlueDawn.Core.Logbook;
 
 namespace BlueDawn.Core.Worksheets;
 
+/// <summary>A reading that counts, with what it said.</summary>
+/// <param name="EntryId">Its logbook entry.</param>
+/// <param name="LineKey">Its line.</param>
+/// <param name="Finding">What was found.</param>
+/// <param name="TakenAt">When.</param>
+public sealed record JudgedReading(Guid EntryId, string LineKey, string Finding, DateTimeOffset TakenAt);
+
 /// <summary>A tray's whole worksheet, judged: the one place where readings, spec sheet and rules meet.</summary>
 /// <param name="Lines">Every line with its standing reading, in bench order.</param>
 /// <param name="History">The same lines with what was found on them before.</param>
+/// <param name="Readings">Every reading that counts, oldest first.</param>
 /// <param name="Next">The one thing to do next.</param>
 /// <param name="Obstacles">What stands in the way of handing back.</param>
 public sealed record JudgedWorksheet(
     IReadOnlyList<JudgedLine> Lines,
     IReadOnlyList<LineHistory> History,
+    IReadOnlyList<JudgedReading> Readings,
     NextStep Next,
     IReadOnlyList<Obstacle> Obstacles)
 {
@@ -28,6 +37,7 @@ public sealed record JudgedWorksheet(
     {
         var standing = StandingReadings.ByLine(logged);
         var history = new List<LineHistory>();
+        var judgedReadings = new List<JudgedReading>();
         foreach (var line in spec is null ? [] : Worksheet.For(spec, shop))
         {
             var readings = standing.TryGetValue(line.Key, out var found) ? found : [];
@@ -36,6 +46,7 @@ public sealed record JudgedWorksheet(
                 line,
                 readings.Count == 0 ? null : readings[^1].Reading,
                 judgements.Count == 0 ? line.Judge(null, pins) : judgements[^1]);
+            judgedReadings.AddRange(readings.Zip(judgements, (entry, judgement) => new JudgedReading(entry.Id, line.Key, judgement.Finding, entry.TakenAt)));
             history.Add(new LineHistory(judged, [.. judgements.SkipLast(1).Select(judgement => judgement.Finding)]));
         }
 
@@ -43,6 +54,7 @@ public sealed record JudgedWorksheet(
         return new JudgedWorksheet(
             lines,
             history,
+            [.. judgedReadings.OrderBy(reading => reading.TakenAt).ThenBy(reading => reading.EntryId)],
             NextStep.Of(spec is not null, hasKit, released, lines),
             ReleaseCheck.Obstacles(spec is not null, lines));
     }

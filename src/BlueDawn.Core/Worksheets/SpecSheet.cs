@@ -2,13 +2,6 @@ using BlueDawn.Core.Kits;
 
 namespace BlueDawn.Core.Worksheets;
 
-/// <summary>The kinds of carburetor the bench knows.</summary>
-public enum CarburetorFamily
-{
-    /// <summary>An inlet needle closed by a float keeps a bowl at level.</summary>
-    FloatBowl,
-}
-
 /// <summary>What one type of carburetor should measure. Lengths in millimetres.</summary>
 /// <param name="Code">Short name, such as <c>FB18</c>.</param>
 /// <param name="Maker">Who made the carburetor.</param>
@@ -95,5 +88,7 @@ public sealed record SpeedSpec(double LowRpm, double HighRpm);
 /// <param name="FuelWatchMin">Minutes with the fuel on before it counts as dry.</param>
 /// <param name="PromisedDays">Days from check-in that are offered as the promised day.</param>
 /// <param name="Currency">Currency of prices, three letters (ISO 4217).</param>
+/// <param name="Trace">What tracing a fault costs.</param>
 /// <param name="Source">Where these come from.</param>
-public sealed record ShopDefaults(HoldSpec Hold, double FuelWatchMin, int PromisedDays, string Currency, string Source);
+public sealed record ShopDefaults(
+    HoldSpec Hold, double FuelWatchMin, int PromisedDays, string Currency, Faults.TraceDefaults Trace, string Source);

@@ -6,7 +6,7 @@ namespace BlueDawn.Core.Tests.Worksheets;
 /// <summary>A made-up spec sheet for tests of more than one room.</summary>
 internal static class Sheets
 {
-    public static readonly ShopDefaults Shop = new(new HoldSpec(48, 10, 1.5, 2, 20, 1), 4, 5, "GBP", "common practice, no source");
+    public static readonly ShopDefaults Shop = new(new HoldSpec(48, 10, 1.5, 2, 20, 1), 4, 5, "GBP", new Core.Faults.TraceDefaults(48, 5, 240), "common practice, no source");
 
     public static readonly SpecSheet Spec = new(
         "FB18",

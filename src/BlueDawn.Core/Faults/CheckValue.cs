@@ -1,0 +1,214 @@
+using System.Numerics;
+
+namespace BlueDawn.Core.Faults;
+
+/// <summary>What one answer of a check would lead to.</summary>
+/// <param name="FindingId">The finding.</param>
+/// <param name="PresentProbability">How likely it is to be there.</param>
+/// <param name="IfPresent">The likeliest cause when it is, or null when there would be none.</param>
+/// <param name="IfPresentProbability">How likely that cause would be.</param>
+/// <param name="IfAbsent">The likeliest cause when it is not, or null when there would be none.</param>
+/// <param name="IfAbsentProbability">How likely that cause would be.</param>
+public sealed record Tells(
+    string FindingId, double PresentProbability, string? IfPresent, double IfPresentProbability, string? IfAbsent, double IfAbsentProbability);
+
+/// <summary>A check and what it is worth now.</summary>
+/// <param name="Check">The check.</param>
+/// <param name="Minutes">Minutes it costs from here, getting there included.</param>
+/// <param name="ExpectedMinutes">Expected minutes to a fix when it is done next, its own among them.</param>
+/// <param name="InformationBits">How much it tells about what is wrong, in bits; shown for comparison, not ranked by.</param>
+/// <param name="Tells">Answers that tell most, the most telling first.</param>
+public sealed record CheckValue(Check Check, double Minutes, double ExpectedMinutes, double InformationBits, IReadOnlyList<Tells> Tells);
+
+/// <summary>Works out what each check is worth, one step ahead.</summary>
+internal sealed class CheckValuer
+{
+    /// <summary>Likeliest sets planned on: they carry nearly all of the probability.</summary>
+    public const int MostSets = 120;
+
+    private const double ShareOfSets = 0.985;
+
+    /// <summary>Answers of one check looked at together, 2^n outcomes; the rest of its findings count as untold.</summary>
+    private const int MostAnswers = 4;
+
+    /// <summary>Outcomes less likely than this count as giving up: at most a quarter of a minute together.</summary>
+    private const double LeastOutcome = 1e-4;
+
+    private readonly FaultCase faults;
+    private readonly RepairCosts costs;
+    private readonly ulong[] sets;
+    private readonly double[] weights;
+
+    /// <param name="faults">The case.</param>
+    /// <param name="costs">The costs.</param>
+    /// <param name="posterior">How likely each set of causes is.</param>
+    /// <param name="relevant">Causes a repair has to reckon with, a bit each; sets are told apart by these only.</param>
+    public CheckValuer(FaultCase faults, RepairCosts costs, Posterior posterior, ulong relevant)
+    {
+        this.faults = faults;
+        this.costs = costs;
+        var (likeliest, shares) = posterior.Likeliest(MostSets, ShareOfSets);
+        var merged = new Dictionary<ulong, double>();
+        for (var s = 0; s < likeliest.Length; s++)
+        {
+            var set = likeliest[s] & relevant;
+            merged[set] = merged.GetValueOrDefault(set) + shares[s];
+        }
+
+        sets = [.. merged.Keys];
+        weights = [.. merged.Values];
+    }
+
+    /// <summary>The plan without another check.</summary>
+    public RepairPlan Plan(ApartLevel now) => RepairPlan.Of(costs, sets, weights, now, faults.Causes.Count);
+
+    /// <summary>What a check is worth, or null when it tells nothing that is not known.</summary>
+    /// <param name="check">The check.</param>
+    /// <param name="now">How far apart it is.</param>
+    /// <param name="known">Findings that were answered.</param>
+    public CheckValue? Value(Check check, ApartLevel now, IReadOnlySet<int> known)
+    {
+        var asked = new List<Asked>();
+        foreach (var id in check.Reveals)
+        {
+            var finding = faults.FindingAt(id);
+            if (finding >= 0 && !known.Contains(finding))
+            {
+                var present = new double[sets.Length];
+                var absentBase = 1 - faults.Findings[finding].Background;
+                for (var s = 0; s < sets.Length; s++)
+                {
+                    present[s] = 1 - faults.Network.Absent(finding, sets[s], absentBase);
+                }
+
+                asked.Add(new Asked(finding, present, Doubt(present)));
+            }
+        }
+
+        if (asked.Count == 0)
+        {
+            return null;
+        }
+
+        asked.Sort((a, b) => Bits(b).CompareTo(Bits(a)));
+        var told = asked.Take(MostAnswers).ToList();
+        var (minutes, after) = costs.Check(check, now);
+        var (expected, bits) = Outcomes(told, after);
+        return new CheckValue(check, minutes, minutes + expected, bits, [.. told.Select(answer => TellsOf(answer.Finding, answer.Present))]);
+    }
+
+    /// <summary>Expected minutes afterwards and bits told, over every combination of answers.</summary>
+    private (double Minutes, double Bits) Outcomes(List<Asked> asked, ApartLevel after)
+    {
+        var shares = new double[asked.Count + 1][];
+        for (var depth = 0; depth <= asked.Count; depth++)
+        {
+            shares[depth] = depth == 0 ? weights : new double[sets.Length];
+        }
+
+        var (minutes, bits) = Split(asked, shares, 0, 1, after);
+
+        // What the answers tell of the sets is what they leave open less what they would leave open if the set were known.
+        return (minutes, Math.Max(0, bits - asked.Sum(answer => answer.Doubt)));
+    }
+
+    /// <summary>One answer after the other, present and absent; shares of a branch add up to its probability.</summary>
+    private (double Minutes, double Bits) Split(List<Asked> asked, double[][] shares, int depth, double probability, ApartLevel after)
+    {
+        if (probability < LeastOutcome)
+        {
+            return (probability * costs.ReferMinutes, 0);
+        }
+
+        var here = shares[depth];
+        if (depth == asked.Count)
+        {
+            return (RepairPlan.Of(costs, sets, here, after, faults.Causes.Count, probability).Minutes, -probability * Math.Log2(probability));
+        }
+
+        var (present, onward) = (asked[depth].Present, shares[depth + 1]);
+        var with = 0.0;
+        for (var s = 0; s < onward.Length; s++)
+        {
+            with += onward[s] = here[s] * present[s];
+        }
+
+        var yes = Split(asked, shares, depth + 1, with, after);
+        for (var s = 0; s < onward.Length; s++)
+        {
+            onward[s] = here[s] * (1 - present[s]);
+        }
+
+        var no = Split(asked, shares, depth + 1, Math.Max(0, probability - with), after);
+        return (yes.Minutes + no.Minutes, yes.Bits + no.Bits);
+    }
+
+    /// <summary>A finding asked for: how likely it is under each set, and its entropy in bits if the set were known.</summary>
+    private sealed record Asked(int Finding, double[] Present, double Doubt);
+
+    private double Doubt(double[] present)
+    {
+        var doubt = 0.0;
+        for (var s = 0; s < sets.Length; s++)
+        {
+            doubt += weights[s] * BinaryEntropy(present[s]);
+        }
+
+        return doubt;
+    }
+
+    private double Bits(Asked asked)
+    {
+        var p = 0.0;
+        for (var s = 0; s < sets.Length; s++)
+        {
+            p += weights[s] * asked.Present[s];
+        }
+
+        return BinaryEntropy(p) - asked.Doubt;
+    }
+
+    private Tells TellsOf(int finding, double[] present)
+    {
+        Span<double> with = stackalloc double[FaultNetwork.MostCauses];
+        Span<double> without = stackalloc double[FaultNetwork.MostCauses];
+        with.Clear();
+        without.Clear();
+        var p = 0.0;
+        for (var s = 0; s < sets.Length; s++)
+        {
+            p += weights[s] * present[s];
+            for (var rest = sets[s]; rest != 0; rest &= rest - 1)
+            {
+                var cause = BitOperations.TrailingZeroCount(rest);
+                with[cause] += weights[s] * present[s];
+                without[cause] += weights[s] * (1 - present[s]);
+            }
+        }
+
+        var (yes, no) = (Largest(with), Largest(without));
+        return new Tells(
+            faults.Findings[finding].Id,
+            p,
+            yes < 0 ? null : faults.Causes[yes].Id,
+            yes < 0 || p <= 0 ? 0 : with[yes] / p,
+            no < 0 ? null : faults.Causes[no].Id,
+            no < 0 || p >= 1 ? 0 : without[no] / (1 - p));
+    }
+
+    private static int Largest(ReadOnlySpan<double> values)
+    {
+        var best = -1;
+        for (var i = 0; i < values.Length; i++)
+        {
+            if (values[i] > 0 && (best < 0 || values[i] > values[best]))
+            {
+                best = i;
+            }
+        }
+
+        return best;
+    }
+
+    private static double BinaryEntropy(double p) => p is <= 0 or >= 1 ? 0 : -(p * Math.Log2(p)) - ((1 - p) * Math.Log2(1 - p));
+}

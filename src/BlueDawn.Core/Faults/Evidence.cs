@@ -1,0 +1,248 @@
+using BlueDawn.Core.Worksheets;
+
+namespace BlueDawn.Core.Faults;
+
+/// <summary>Who or what an answer is from.</summary>
+public enum EvidenceFrom
+{
+    /// <summary>What the owner said.</summary>
+    Owner,
+
+    /// <summary>What a technician saw.</summary>
+    Technician,
+
+    /// <summary>A reading at another station.</summary>
+    Gauge,
+}
+
+/// <summary>One finding as it stands, with where it is from.</summary>
+/// <param name="FindingId">The finding.</param>
+/// <param name="Label">What is found.</param>
+/// <param name="Present">Whether it is there.</param>
+/// <param name="Doubtful">Marked as doubtful.</param>
+/// <param name="From">Who or what it is from.</param>
+/// <param name="LineKey">The gauge line it is from, or null.</param>
+/// <param name="EntryId">Its logbook entry.</param>
+/// <param name="TakenAt">When.</param>
+/// <param name="BeforeFix">True when something that explains part of it has been put right since.</param>
+public sealed record EvidenceItem(
+    string FindingId, string Label, bool Present, bool Doubtful, EvidenceFrom From, string? LineKey, Guid EntryId, DateTimeOffset TakenAt, bool BeforeFix);
+
+/// <summary>A cause that is settled as having been there.</summary>
+/// <param name="CauseId">The cause.</param>
+/// <param name="Label">What was wrong.</param>
+/// <param name="At">When it was put right or referred.</param>
+/// <param name="Outcome">Put right or referred.</param>
+/// <param name="FromLine">The gauge line whose readings showed it, before and after; null when it was confirmed by hand.</param>
+/// <param name="EntryId">The logbook entry that settled it.</param>
+public sealed record FaultFound(string CauseId, string Label, DateTimeOffset At, FaultOutcome Outcome, string? FromLine, Guid EntryId);
+
+/// <summary>Everything known about a fault, gathered from the trace and from the other stations.</summary>
+/// <param name="Items">Findings as they stand, oldest first: one for each finding and each stretch between fixes.</param>
+/// <param name="Found">Causes that were there.</param>
+/// <param name="Settled">Causes that are out of the question by now.</param>
+/// <param name="Recheck">Findings that were there before the last fix and have not been looked at since.</param>
+/// <param name="DoneChecks">Checks done since the last fix; the owner is asked once.</param>
+/// <param name="NothingFound">True when the trace was closed without a cause.</param>
+/// <param name="Apart">How far apart the carburetor is.</param>
+/// <param name="Safety">What is safe to do.</param>
+public sealed record Evidence(
+    IReadOnlyList<EvidenceItem> Items,
+    IReadOnlyList<FaultFound> Found,
+    IReadOnlySet<string> Settled,
+    IReadOnlyList<string> Recheck,
+    IReadOnlySet<string> DoneChecks,
+    bool NothingFound,
+    ApartLevel Apart,
+    SafetyState Safety)
+{
+    /// <summary>Gathers the evidence of a tray.</summary>
+    /// <param name="knowledge">The fault knowledge.</param>
+    /// <param name="kind">The carburetor.</param>
+    /// <param name="notes">The trace's notes, oldest first.</param>
+    /// <param name="readings">Readings that count at other stations, oldest first.</param>
+    /// <param name="lineKeys">Every line of the tray's worksheet.</param>
+    public static Evidence Gather(
+        FaultKnowledge knowledge, CarburetorKind kind, IReadOnlyList<LoggedNote> notes, IReadOnlyList<JudgedReading> readings, IReadOnlyList<string> lineKeys)
+    {
+        var found = FoundIn(knowledge, kind, notes, readings);
+        var fixes = found.Where(fault => fault.Outcome == FaultOutcome.Fixed).Select(fault => fault.At).Order().ToList();
+        int Stretch(DateTimeOffset at) => fixes.Count(fix => fix <= at);
+
+        // One item a finding and a stretch between fixes: the last answer of the stretch stands.
+        var standing = new Dictionary<(string Finding, int Stretch), EvidenceItem>();
+        foreach (var item in Answers(knowledge, notes).Concat(FromStations(knowledge, readings, lineKeys)).OrderBy(answer => answer.At).Where(answer => Applies(knowledge, kind, answer.FindingId)))
+        {
+            var key = (item.FindingId, Stretch(item.At));
+            if (item.Said == Said.CouldNotTell)
+            {
+                standing.Remove(key);
+                continue;
+            }
+
+            standing[key] = new EvidenceItem(
+                item.FindingId,
+                knowledge.FindFinding(item.FindingId)!.Label,
+                item.Said == Said.Present,
+                item.Doubtful,
+                item.From,
+                item.LineKey,
+                item.EntryId,
+                item.At,
+                found.Any(fault => fault.At > item.At && fault.Outcome == FaultOutcome.Fixed));
+        }
+
+        var items = standing.Values.OrderBy(item => item.TakenAt).ThenBy(item => item.FindingId, StringComparer.Ordinal).ToList();
+        var settled = found.Select(fault => fault.CauseId)
+            .Concat(notes.Select(note => note.Note).OfType<FaultNote>().Where(note => note.Outcome == FaultOutcome.NotIt).Select(note => note.CauseId!))
+            .ToHashSet();
+        var since = items.Where(item => Stretch(item.TakenAt) == fixes.Count).Select(item => item.FindingId).ToHashSet();
+        return new Evidence(
+            items,
+            found,
+            settled,
+            fixes.Count == 0
+                ? []
+                : [.. items.Where(item => item.Present && !since.Contains(item.FindingId) && knowledge.FindFinding(item.FindingId)!.Role == FindingRole.Trouble).Select(item => item.FindingId).Distinct()],
+            notes.Where(note => Stretch(note.TakenAt) == fixes.Count || note.Note is FindingsNote { FromOwner: true })
+                .Select(note => (note.Note as FindingsNote)?.CheckId).OfType<string>().ToHashSet(),
+            notes.Any(note => note.Note is FaultNote { Outcome: FaultOutcome.NothingFound }),
+            ApartNow(knowledge, notes),
+            SafetyState.Of(knowledge, notes.Select(note => note.Note)));
+    }
+
+    /// <summary>The findings as the network counts them.</summary>
+    /// <param name="faults">The case.</param>
+    public IReadOnlyList<Observation> Observations(FaultCase faults)
+    {
+        var observations = new List<Observation>();
+        foreach (var item in Items)
+        {
+            var finding = faults.FindingAt(item.FindingId);
+            var absent = 1 - faults.Findings[finding].Background;
+            foreach (var fault in Found.Where(fault => fault.Outcome == FaultOutcome.Referred || fault.At > item.TakenAt))
+            {
+                if (faults.CauseAt(fault.CauseId) is >= 0 and var cause)
+                {
+                    absent *= 1 - faults.Strengths[finding][cause];
+                }
+            }
+
+            observations.Add(new Observation(finding, item.Present, WitnessOf(item, faults.Knowledge.Reliability), absent));
+        }
+
+        return observations;
+    }
+
+    /// <summary>Findings that were answered since the last fix, by their place in the case.</summary>
+    public IReadOnlySet<int> Known(FaultCase faults) => Items.Where(item => !item.BeforeFix).Select(item => faults.FindingAt(item.FindingId)).ToHashSet();
+
+    private static Witness WitnessOf(EvidenceItem item, Reliability reliability) =>
+        item.Doubtful ? reliability.Doubtful
+        : item.From switch
+        {
+            EvidenceFrom.Owner => reliability.Owner,
+            EvidenceFrom.Gauge => reliability.Gauge,
+            _ => reliability.Technician,
+        };
+
+    private readonly record struct Answer(
+        string FindingId, Said Said, bool Doubtful, EvidenceFrom From, string? LineKey, Guid EntryId, DateTimeOffset At);
+
+    private static bool Applies(FaultKnowledge knowledge, CarburetorKind kind, string findingId) =>
+        knowledge.FindFinding(findingId)?.Applies.Matches(kind) == true;
+
+    private static IEnumerable<Answer> Answers(FaultKnowledge knowledge, IReadOnlyList<LoggedNote> notes) =>
+        from logged in notes
+        where logged.Note is FindingsNote
+        let note = (FindingsNote)logged.Note
+        from answer in note.Answers
+        where knowledge.FindFinding(answer.FindingId) is not null
+        select new Answer(answer.FindingId, answer.Said, answer.Doubtful, note.FromOwner ? EvidenceFrom.Owner : EvidenceFrom.Technician, null, logged.EntryId, logged.TakenAt);
+
+    /// <summary>
+    /// What gauge lines say of findings. A finding of several lines (the rows of a tube) is there as soon as one line
+    /// says so, and not there only when every line has been read and says so.
+    /// </summary>
+    private static IEnumerable<Answer> FromStations(FaultKnowledge knowledge, IReadOnlyList<JudgedReading> readings, IReadOnlyList<string> lineKeys)
+    {
+        foreach (var mapping in knowledge.StationFindings.GroupBy(station => station.FindingId))
+        {
+            var lines = lineKeys.Where(key => mapping.Any(station => station.Matches(key))).ToList();
+            var said = new Dictionary<string, bool?>();
+            foreach (var reading in readings.Where(reading => lines.Contains(reading.LineKey)))
+            {
+                said[reading.LineKey] = mapping.FirstOrDefault(station => station.Matches(reading.LineKey) && station.Judged == reading.Finding)?.Present;
+                bool? all = said.Values.Any(value => value == true) ? true
+                    : said.Count == lines.Count && said.Values.All(value => value == false) ? false
+                    : null;
+                yield return new Answer(
+                    mapping.Key,
+                    all switch { true => Said.Present, false => Said.Absent, _ => Said.CouldNotTell },
+                    false,
+                    EvidenceFrom.Gauge,
+                    reading.LineKey,
+                    reading.EntryId,
+                    reading.TakenAt);
+            }
+        }
+    }
+
+    /// <summary>Causes confirmed by hand, and those that a bad reading followed by a good one on the same line shows.</summary>
+    private static List<FaultFound> FoundIn(FaultKnowledge knowledge, CarburetorKind kind, IReadOnlyList<LoggedNote> notes, IReadOnlyList<JudgedReading> readings)
+    {
+        var found = new List<FaultFound>();
+        foreach (var station in knowledge.StationFindings.Where(station => station.CauseId is not null))
+        {
+            var cause = knowledge.FindCause(station.CauseId!)!;
+            if (!cause.Applies.Matches(kind) || found.Any(fault => fault.CauseId == cause.Id))
+            {
+                continue;
+            }
+
+            foreach (var line in readings.Where(reading => station.Matches(reading.LineKey)).GroupBy(reading => reading.LineKey))
+            {
+                var bad = line.FirstOrDefault(reading => reading.Finding == station.Judged);
+                var good = bad is null ? null : line.LastOrDefault(reading => reading.TakenAt > bad.TakenAt);
+                var mended = good is not null && knowledge.StationFindings.Any(other =>
+                    other.FindingId == station.FindingId && !other.Present && other.Judged == good.Finding && other.Matches(line.Key));
+                if (mended)
+                {
+                    found.Add(new FaultFound(cause.Id, cause.Label, good!.TakenAt, FaultOutcome.Fixed, line.Key, good.EntryId));
+                    break;
+                }
+            }
+        }
+
+        foreach (var logged in notes)
+        {
+            if (logged.Note is FaultNote { CauseId: { } id, Outcome: FaultOutcome.Fixed or FaultOutcome.Referred } note && knowledge.FindCause(id) is { } cause)
+            {
+                // Confirmed by hand stands before what readings imply, at the moment the part was put right.
+                var at = found.FirstOrDefault(fault => fault.CauseId == id)?.At ?? logged.TakenAt;
+                found.RemoveAll(fault => fault.CauseId == id);
+                found.Add(new FaultFound(id, cause.Label, at, note.Outcome, null, logged.EntryId));
+            }
+        }
+
+        // What was said not to be it after all is not.
+        found.RemoveAll(fault => notes.Any(logged => logged.TakenAt > fault.At && logged.Note is FaultNote { Outcome: FaultOutcome.NotIt } note && note.CauseId == fault.CauseId));
+        return [.. found.OrderBy(fault => fault.At)];
+    }
+
+    private static ApartLevel ApartNow(FaultKnowledge knowledge, IReadOnlyList<LoggedNote> notes)
+    {
+        var level = ApartLevel.Together;
+        foreach (var logged in notes)
+        {
+            level = logged.Note switch
+            {
+                ApartNote apart => apart.Level,
+                FindingsNote { CheckId: { } id } when knowledge.FindCheck(id) is { } check => check.LeavesApart(level),
+                _ => level,
+            };
+        }
+
+        return level;
+    }
+}

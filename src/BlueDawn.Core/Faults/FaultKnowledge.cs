@@ -1,0 +1,231 @@
+using BlueDawn.Core.Safety;
+using BlueDawn.Core.Worksheets;
+
+namespace BlueDawn.Core.Faults;
+
+/// <summary>Where a cause sits, and so who puts it right.</summary>
+public enum Place
+{
+    /// <summary>In the carburetor.</summary>
+    Carburetor,
+
+    /// <summary>On the machine around it: fuel supply, air, linkage.</summary>
+    Machine,
+
+    /// <summary>In the engine or its ignition.</summary>
+    Engine,
+}
+
+/// <summary>How far a carburetor is apart. What is apart already costs nothing more.</summary>
+public enum ApartLevel
+{
+    /// <summary>On the machine and together: it could run.</summary>
+    Together,
+
+    /// <summary>The bowl is off.</summary>
+    Bowl,
+
+    /// <summary>The carburetor is off the machine.</summary>
+    Off,
+
+    /// <summary>Taken apart.</summary>
+    Strip,
+}
+
+/// <summary>What state a check needs.</summary>
+public enum CheckState
+{
+    /// <summary>Any.</summary>
+    Any,
+
+    /// <summary>Together, not running.</summary>
+    Together,
+
+    /// <summary>Together and running.</summary>
+    Running,
+
+    /// <summary>Bowl off, or further apart.</summary>
+    Bowl,
+
+    /// <summary>Carburetor off, or further apart.</summary>
+    Off,
+
+    /// <summary>Taken apart.</summary>
+    Strip,
+}
+
+/// <summary>Which carburetors and engines something applies to.</summary>
+/// <param name="Families">Carburetor families.</param>
+/// <param name="Engines">Kinds of engine.</param>
+/// <param name="Chokes">Kinds of choke; empty for any.</param>
+public sealed record AppliesTo(
+    IReadOnlyList<CarburetorFamily> Families, IReadOnlyList<EngineKind> Engines, IReadOnlyList<ChokeKind> Chokes)
+{
+    /// <summary>Whether it applies. What is not known about a carburetor does not exclude anything.</summary>
+    public bool Matches(CarburetorKind kind) =>
+        Families.Contains(kind.Family)
+        && (kind.Engine is not { } engine || Engines.Contains(engine))
+        && (Chokes.Count == 0 || kind.Choke is not { } choke || Chokes.Contains(choke));
+}
+
+/// <summary>Something that can be wrong.</summary>
+/// <param name="Id">Stable name.</param>
+/// <param name="Label">What is wrong.</param>
+/// <param name="Circuit">The circuit it belongs to, as the cutaway lights it.</param>
+/// <param name="Place">Where it sits.</param>
+/// <param name="Applies">What it applies to.</param>
+/// <param name="Apart">How far apart the carburetor must be for the fix.</param>
+/// <param name="Fix">The fix.</param>
+/// <param name="FixMinutes">Hands-on minutes of the fix itself.</param>
+/// <param name="PartsMoney">Typical price of the parts the fix needs, in the shop's currency; 0 for none.</param>
+/// <param name="Refer">True when the fix is not this bench's work.</param>
+/// <param name="PriorWeight">How often it is the cause, against the others; above 0.</param>
+/// <param name="Source">Where this is from.</param>
+public sealed record Cause(
+    string Id,
+    string Label,
+    string Circuit,
+    Place Place,
+    AppliesTo Applies,
+    ApartLevel Apart,
+    string Fix,
+    double FixMinutes,
+    double PartsMoney,
+    bool Refer,
+    double PriorWeight,
+    string Source);
+
+/// <summary>What a finding is to a repair.</summary>
+public enum FindingRole
+{
+    /// <summary>The trouble itself: a repair is done when it is gone.</summary>
+    Trouble,
+
+    /// <summary>How a part or a test is found.</summary>
+    Part,
+
+    /// <summary>Circumstances: they speak for causes, and nothing has to be done about them.</summary>
+    Context,
+}
+
+/// <summary>Something that can be found.</summary>
+/// <param name="Id">Stable name.</param>
+/// <param name="Label">What is found.</param>
+/// <param name="Stage">When it is usually found; <c>complaint</c> is what an owner can say.</param>
+/// <param name="Role">What it is to a repair.</param>
+/// <param name="Applies">What it applies to.</param>
+/// <param name="Background">How often it is found on a machine without any of its causes, 0 to 1.</param>
+/// <param name="Source">Where this is from.</param>
+public sealed record Finding(string Id, string Label, string Stage, FindingRole Role, AppliesTo Applies, double Background, string Source);
+
+/// <summary>A check: something to do that reveals findings.</summary>
+/// <param name="Id">Stable name.</param>
+/// <param name="Label">What to do.</param>
+/// <param name="State">The state it needs.</param>
+/// <param name="Minutes">Hands-on minutes, without getting there.</param>
+/// <param name="Reveals">Findings it answers.</param>
+/// <param name="CautionKey">Its caution.</param>
+/// <param name="Applies">What it applies to.</param>
+/// <param name="Source">Where this is from.</param>
+public sealed record Check(
+    string Id, string Label, CheckState State, double Minutes, IReadOnlyList<string> Reveals, string CautionKey, AppliesTo Applies, string Source)
+{
+    /// <summary>How far apart the carburetor is for this check, and is left, when it is now at <paramref name="now"/>.</summary>
+    public ApartLevel LeavesApart(ApartLevel now) => State switch
+    {
+        CheckState.Together or CheckState.Running => ApartLevel.Together,
+        CheckState.Bowl => now > ApartLevel.Bowl ? now : ApartLevel.Bowl,
+        CheckState.Off => now > ApartLevel.Off ? now : ApartLevel.Off,
+        CheckState.Strip => ApartLevel.Strip,
+        _ => now,
+    };
+}
+
+/// <summary>How strongly a cause shows as a finding.</summary>
+/// <param name="CauseId">The cause.</param>
+/// <param name="FindingId">The finding.</param>
+/// <param name="Strength">always, usually, sometimes or rarely.</param>
+/// <param name="Probability">The same as a probability: of finding it when the cause is the only one there.</param>
+/// <param name="Source">Where this is from.</param>
+public sealed record CauseFinding(string CauseId, string FindingId, string Strength, double Probability, string Source);
+
+/// <summary>A caution with the condition that must be met before the check, if there is one.</summary>
+/// <param name="Caution">The caution.</param>
+/// <param name="Precondition">What has to be so first, in words; null when nothing has.</param>
+/// <param name="Condition">The condition, or null.</param>
+public sealed record CheckCaution(Caution Caution, string? Precondition, SafetyCondition? Condition);
+
+/// <summary>What it takes to get to a level and back.</summary>
+/// <param name="Level">The level.</param>
+/// <param name="OpenMinutes">Minutes from together to this level.</param>
+/// <param name="CloseMinutes">Minutes from this level back to together.</param>
+/// <param name="Label">The level in words.</param>
+public sealed record ApartCost(ApartLevel Level, double OpenMinutes, double CloseMinutes, string Label);
+
+/// <summary>How a judged gauge line answers a finding of the trace.</summary>
+/// <param name="Line">The line's key; a trailing <c>*</c> stands for any ending.</param>
+/// <param name="Judged">The finding of its judgement.</param>
+/// <param name="FindingId">The finding it answers.</param>
+/// <param name="Present">Whether it is present or absent.</param>
+/// <param name="CauseId">The cause that a later good reading shows to have been put right, or null.</param>
+public sealed record StationFinding(string Line, string Judged, string FindingId, bool Present, string? CauseId)
+{
+    /// <summary>Whether this speaks of that line.</summary>
+    public bool Matches(string lineKey) =>
+        Line.EndsWith('*') ? lineKey.StartsWith(Line[..^1], StringComparison.Ordinal) : lineKey == Line;
+}
+
+/// <summary>How far a witness is to be believed.</summary>
+/// <param name="Seen">Probability that what is there is said to be there.</param>
+/// <param name="FalseAlarm">Probability that what is not there is said to be there; below <paramref name="Seen"/>.</param>
+public readonly record struct Witness(double Seen, double FalseAlarm)
+{
+    /// <summary>One who is never wrong.</summary>
+    public static readonly Witness Sure = new(1, 0);
+}
+
+/// <summary>How far answers are to be believed, by whom or what they are from.</summary>
+/// <param name="Owner">What the owner said.</param>
+/// <param name="Technician">What a technician saw.</param>
+/// <param name="Gauge">What was read off a gauge.</param>
+/// <param name="Doubtful">What was marked as doubtful.</param>
+public sealed record Reliability(Witness Owner, Witness Technician, Witness Gauge, Witness Doubtful);
+
+/// <summary>
+/// What the bench knows about faults: causes, findings, how one shows as the other, and the checks that tell. It is
+/// data with a source in each row (data/faults); this is the data in memory.
+/// </summary>
+/// <param name="Causes">Every cause.</param>
+/// <param name="Findings">Every finding.</param>
+/// <param name="Checks">Every check.</param>
+/// <param name="Links">How causes show as findings.</param>
+/// <param name="Cautions">Cautions by key.</param>
+/// <param name="Apart">Levels, from together to taken apart.</param>
+/// <param name="StationFindings">How other stations' readings answer findings.</param>
+/// <param name="Reliability">How far answers are believed.</param>
+public sealed record FaultKnowledge(
+    IReadOnlyList<Cause> Causes,
+    IReadOnlyList<Finding> Findings,
+    IReadOnlyList<Check> Checks,
+    IReadOnlyList<CauseFinding> Links,
+    IReadOnlyDictionary<string, CheckCaution> Cautions,
+    IReadOnlyList<ApartCost> Apart,
+    IReadOnlyList<StationFinding> StationFindings,
+    Reliability Reliability)
+{
+    /// <summary>The knowledge that ships with the product.</summary>
+    public static FaultKnowledge Shipped { get; } = FaultKnowledgeReader.ReadShipped();
+
+    /// <summary>Findings an owner can name, in the order they are asked.</summary>
+    public IEnumerable<Finding> ComplaintsFor(CarburetorKind kind) =>
+        Findings.Where(finding => finding.Stage == "complaint" && finding.Applies.Matches(kind));
+
+    /// <summary>The cause of that id, or null.</summary>
+    public Cause? FindCause(string id) => Causes.FirstOrDefault(cause => cause.Id == id);
+
+    /// <summary>The finding of that id, or null.</summary>
+    public Finding? FindFinding(string id) => Findings.FirstOrDefault(finding => finding.Id == id);
+
+    /// <summary>The check of that id, or null.</summary>
+    public Check? FindCheck(string id) => Checks.FirstOrDefault(check => check.Id == id);
+}

@@ -1,0 +1,195 @@
+using System.Globalization;
+using BlueDawn.Core.Safety;
+using BlueDawn.Core.Worksheets;
+using CsvHelper;
+using CsvHelper.Configuration;
+
+namespace BlueDawn.Core.Faults;
+
+/// <summary>Reads the fault knowledge from its tables and refuses one that does not hold together.</summary>
+public static class FaultKnowledgeReader
+{
+    private const string Resources = "faults/";
+
+    /// <summary>The tables, by file name.</summary>
+    public static IReadOnlyList<string> Tables { get; } =
+    [
+        "causes.csv", "findings.csv", "checks.csv", "cause-findings.csv", "strengths.csv", "cautions.csv", "apart.csv", "station-findings.csv",
+        "reliability.csv",
+    ];
+
+    /// <summary>The tables that ship with the product.</summary>
+    /// <exception cref="InvalidDataException">A table is missing or does not hold together.</exception>
+    public static FaultKnowledge ReadShipped() => Read(name =>
+        new StreamReader(typeof(FaultKnowledgeReader).Assembly.GetManifestResourceStream(Resources + name)
+            ?? throw new InvalidDataException($"{name} is missing from the build.")));
+
+    /// <summary>Reads tables from wherever they are.</summary>
+    /// <param name="open">Opens a table by its file name.</param>
+    /// <exception cref="InvalidDataException">A table does not hold together; the message says which row.</exception>
+    public static FaultKnowledge Read(Func<string, TextReader> open)
+    {
+        var strengths = Rows(open, "strengths.csv", row => (row.Text("word"), Probability: row.Share("probability")))
+            .ToDictionary(pair => pair.Item1, pair => pair.Probability);
+        var reliability = Rows(open, "reliability.csv", row => (From: row.Text("from"), Value: new Witness(row.Share("seen"), row.Share("false_alarm"))))
+            .ToDictionary(pair => pair.From, pair => pair.Value);
+        var knowledge = new FaultKnowledge(
+            Rows(open, "causes.csv", row => new Cause(
+                row.Text("id"),
+                row.Text("label"),
+                row.Text("circuit"),
+                row.Word<Place>("place"),
+                row.Applies(),
+                row.Word<ApartLevel>("apart"),
+                row.Text("fix"),
+                row.Number("fix_minutes"),
+                row.Number("parts_money"),
+                row.Text("refer") == "yes",
+                row.Number("prior_weight"),
+                row.Text("source"))),
+            Rows(open, "findings.csv", row => new Finding(
+                row.Text("id"), row.Text("label"), row.Text("stage"), row.Word<FindingRole>("role"), row.Applies(), row.Share("background"), row.Text("source"))),
+            Rows(open, "checks.csv", row => new Check(
+                row.Text("id"),
+                row.Text("label"),
+                row.Word<CheckState>("state"),
+                row.Number("minutes"),
+                row.Text("reveals").Split(' ', StringSplitOptions.RemoveEmptyEntries),
+                row.Text("caution"),
+                row.Applies(),
+                row.Text("source"))),
+            Rows(open, "cause-findings.csv", row => new CauseFinding(
+                row.Text("cause"),
+                row.Text("finding"),
+                row.Text("strength"),
+                strengths.TryGetValue(row.Text("strength"), out var probability) ? probability : throw row.Wrong("strength", "is not one of the strength words"),
+                row.Text("source"))),
+            Rows(open, "cautions.csv", row => (Key: row.Text("key"), Caution: new CheckCaution(
+                new Caution(row.Text("key"), row.MayBeEmpty("text")),
+                row.MayBeEmpty("precondition") is { Length: > 0 } precondition ? precondition : null,
+                row.MayBeEmpty("condition").Length > 0 ? row.Word<SafetyCondition>("condition") : null)))
+                .ToDictionary(pair => pair.Key, pair => pair.Caution),
+            Rows(open, "apart.csv", row => new ApartCost(
+                row.Word<ApartLevel>("level"), row.Number("open_minutes"), row.Number("close_minutes"), row.Text("label"))),
+            Rows(open, "station-findings.csv", row => new StationFinding(
+                row.Text("line"),
+                row.Text("judged"),
+                row.Text("finding"),
+                row.Text("answer") == "present",
+                row.MayBeEmpty("cause") is { Length: > 0 } cause ? cause : null)),
+            new Reliability(reliability["owner"], reliability["technician"], reliability["gauge"], reliability["doubtful"]));
+        Check(knowledge);
+        return knowledge;
+    }
+
+    private static void Check(FaultKnowledge knowledge)
+    {
+        var causes = Unique(knowledge.Causes.Select(cause => cause.Id), "causes.csv");
+        var findings = Unique(knowledge.Findings.Select(finding => finding.Id), "findings.csv");
+        Unique(knowledge.Checks.Select(check => check.Id), "checks.csv");
+        Unique(knowledge.Links.Select(link => $"{link.CauseId} {link.FindingId}"), "cause-findings.csv");
+        void Known(HashSet<string> ids, string id, string where)
+        {
+            if (!ids.Contains(id))
+            {
+                throw new InvalidDataException($"{where} speaks of {id}, which is not there.");
+            }
+        }
+
+        foreach (var link in knowledge.Links)
+        {
+            Known(causes, link.CauseId, "cause-findings.csv");
+            Known(findings, link.FindingId, "cause-findings.csv");
+        }
+
+        foreach (var check in knowledge.Checks)
+        {
+            Known([.. knowledge.Cautions.Keys], check.CautionKey, $"checks.csv, {check.Id}");
+            foreach (var finding in check.Reveals)
+            {
+                Known(findings, finding, $"checks.csv, {check.Id}");
+            }
+        }
+
+        foreach (var station in knowledge.StationFindings)
+        {
+            Known(findings, station.FindingId, "station-findings.csv");
+            if (station.CauseId is { } cause)
+            {
+                Known(causes, cause, "station-findings.csv");
+            }
+        }
+    }
+
+    private static HashSet<string> Unique(IEnumerable<string> ids, string table)
+    {
+        var seen = new HashSet<string>();
+        foreach (var id in ids)
+        {
+            if (!seen.Add(id))
+            {
+                throw new InvalidDataException($"{table} has {id} twice.");
+            }
+        }
+
+        return seen;
+    }
+
+    private static List<T> Rows<T>(Func<string, TextReader> open, string table, Func<Row, T> read)
+    {
+        using var reader = open(table);
+        using var csv = new CsvReader(reader, new CsvConfiguration(CultureInfo.InvariantCulture));
+        var rows = new List<T>();
+        csv.Read();
+        csv.ReadHeader();
+        while (csv.Read())
+        {
+            rows.Add(read(new Row(csv, table)));
+        }
+
+        return rows;
+    }
+
+    private readonly record struct Row(CsvReader Csv, string Table)
+    {
+        public InvalidDataException Wrong(string column, string what) =>
+            new($"{Table}, row {Csv.Context.Parser!.Row}, {column}: “{MayBeEmpty(column)}” {what}.");
+
+        public string MayBeEmpty(string column) => (Csv.GetField(column) ?? "").Trim();
+
+        public string Text(string column) => MayBeEmpty(column) is { Length: > 0 } text ? text : throw Wrong(column, "must not be empty");
+
+        public double Number(string column) =>
+            double.TryParse(Text(column), NumberStyles.Float, CultureInfo.InvariantCulture, out var number) && number >= 0
+                ? number
+                : throw Wrong(column, "is not a number of 0 or more");
+
+        public double Share(string column) => Number(column) is var number && number < 1 ? number : throw Wrong(column, "must be below 1");
+
+        public T Word<T>(string column)
+            where T : struct, Enum =>
+            Enum.TryParse<T>(Text(column), true, out var word) ? word : throw Wrong(column, $"is not one of {string.Join(", ", Enum.GetNames<T>())}");
+
+        public AppliesTo Applies()
+        {
+            var row = this;
+            return new AppliesTo(
+                [.. Text("families").Select(letter => letter switch
+                {
+                    'F' => CarburetorFamily.FloatBowl,
+                    'D' => CarburetorFamily.Diaphragm,
+                    'S' => CarburetorFamily.SuctionTank,
+                    _ => throw row.Wrong("families", "must be of the letters F, D and S"),
+                })],
+                [.. Text("engines").Select(letter => letter switch
+                {
+                    '2' => EngineKind.TwoStroke,
+                    '4' => EngineKind.FourStroke,
+                    _ => throw row.Wrong("engines", "must be of the digits 2 and 4"),
+                })],
+                Text("chokes") == "any"
+                    ? []
+                    : [.. Text("chokes").Split(' ').Select(word => Enum.TryParse<ChokeKind>(word, true, out var choke) ? choke : throw row.Wrong("chokes", "is not a kind of choke"))]);
+        }
+    }
+}

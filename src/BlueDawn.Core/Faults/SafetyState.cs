@@ -1,0 +1,71 @@
+namespace BlueDawn.Core.Faults;
+
+/// <summary>Something that must be so before a check may start.</summary>
+public enum SafetyCondition
+{
+    /// <summary>The engine is cool to the touch.</summary>
+    EngineCool,
+
+    /// <summary>The plug lead is off and held clear.</summary>
+    LeadOff,
+
+    /// <summary>No flame or spark near, ventilated, the fuel can closed and away.</summary>
+    NoFlame,
+
+    /// <summary>Oil thinned by fuel has been changed.</summary>
+    OilChanged,
+}
+
+/// <summary>Which conditions are met at this moment.</summary>
+/// <param name="Met">Conditions that are met.</param>
+/// <param name="OilThinned">Fuel was found in the oil and the oil has not been changed since.</param>
+public sealed record SafetyState(IReadOnlySet<SafetyCondition> Met, bool OilThinned)
+{
+    /// <summary>
+    /// What a tray's trace notes leave behind, oldest first. A check with the engine running makes it hot again and
+    /// needs the lead on: what was met before it has to be met anew.
+    /// </summary>
+    public static SafetyState Of(FaultKnowledge knowledge, IEnumerable<TraceNote> notes)
+    {
+        var met = new HashSet<SafetyCondition>();
+        var thinned = false;
+        foreach (var note in notes)
+        {
+            switch (note)
+            {
+                case SafetyNote safety:
+                    met.Add(safety.Condition);
+                    thinned &= safety.Condition != SafetyCondition.OilChanged;
+                    break;
+                case FindingsNote found:
+                    if (found.CheckId is { } id && knowledge.FindCheck(id)?.State == CheckState.Running)
+                    {
+                        met.Remove(SafetyCondition.EngineCool);
+                        met.Remove(SafetyCondition.LeadOff);
+                    }
+
+                    foreach (var answer in found.Answers.Where(answer => answer.FindingId == "fuel-in-oil"))
+                    {
+                        thinned = answer.Said == Said.Present;
+                    }
+
+                    break;
+            }
+        }
+
+        return new SafetyState(met, thinned);
+    }
+
+    /// <summary>What has to be so before this check, and is not yet; null when it may start.</summary>
+    public (SafetyCondition Condition, string Words)? Before(Check check, FaultKnowledge knowledge)
+    {
+        if (OilThinned && check.State == CheckState.Running)
+        {
+            return (SafetyCondition.OilChanged, "Fuel in the oil: drain and change it before the engine runs");
+        }
+
+        return knowledge.Cautions[check.CautionKey] is { Condition: { } condition, Precondition: { } words } && !Met.Contains(condition)
+            ? (condition, words)
+            : null;
+    }
+}

@@ -1,0 +1,355 @@
+using BlueDawn.Core.Measures;
+using BlueDawn.Core.Safety;
+using BlueDawn.Core.Worksheets;
+
+namespace BlueDawn.Core.Faults;
+
+/// <summary>What one finding adds to a cause.</summary>
+/// <param name="FindingId">The finding.</param>
+/// <param name="Label">What is found.</param>
+/// <param name="Present">Whether it is there.</param>
+/// <param name="LogOdds">Change of the cause's log-odds (natural logarithm); above 0 speaks for it.</param>
+public sealed record Weighing(string FindingId, string Label, bool Present, double LogOdds);
+
+/// <summary>A cause still standing.</summary>
+/// <param name="Cause">The cause.</param>
+/// <param name="Probability">How likely it is to be there, alone or with others.</param>
+/// <param name="Reason">Why, in a plain sentence.</param>
+/// <param name="Weighings">What each finding adds, strongest first.</param>
+/// <param name="ExpertPrior">Its odds before anything was found, by the expert table.</param>
+/// <param name="Prior">The same with the shop's own history.</param>
+/// <param name="ConfirmedBefore">In how many of the shop's trays that count it was confirmed.</param>
+public sealed record CauseStanding(
+    Cause Cause, double Probability, Sentence Reason, IReadOnlyList<Weighing> Weighings, double ExpertPrior, double Prior, double ConfirmedBefore);
+
+/// <summary>What kind of thing to do next.</summary>
+public enum StepKind
+{
+    /// <summary>A check.</summary>
+    Check,
+
+    /// <summary>A fix: likely enough, and no check is worth its time.</summary>
+    Fix,
+
+    /// <summary>After a fix: see what is left of the trouble.</summary>
+    Recheck,
+
+    /// <summary>Not this bench's work, or not worth more of its time.</summary>
+    Refer,
+
+    /// <summary>Nothing is left unexplained.</summary>
+    Done,
+}
+
+/// <summary>The next best step of a trace.</summary>
+/// <param name="Kind">What kind of thing.</param>
+/// <param name="CheckId">The check, or null.</param>
+/// <param name="CauseId">The cause to put right or to refer, or null.</param>
+/// <param name="Do">What to do.</param>
+/// <param name="Why">Why this.</param>
+/// <param name="Minutes">Minutes it takes from here.</param>
+/// <param name="Asks">Findings to answer.</param>
+/// <param name="Tells">What answers would tell, the most telling first.</param>
+/// <param name="First">What has to be so before it may start, or null.</param>
+/// <param name="FirstWords">The same in words, or null.</param>
+/// <param name="Caution">Its caution, or null.</param>
+public sealed record TraceStep(
+    StepKind Kind,
+    string? CheckId,
+    string? CauseId,
+    Sentence Do,
+    Sentence Why,
+    double Minutes,
+    IReadOnlyList<string> Asks,
+    IReadOnlyList<Tells> Tells,
+    SafetyCondition? First,
+    string? FirstWords,
+    Caution? Caution);
+
+/// <summary>A trace as it stands: evidence in, ranked causes and the next best step out.</summary>
+/// <param name="Kind">The carburetor.</param>
+/// <param name="Evidence">Everything known.</param>
+/// <param name="Causes">Causes still standing, most likely first.</param>
+/// <param name="Next">The next best step.</param>
+/// <param name="Checks">Every other check worth anything, best first.</param>
+/// <param name="FixMinutes">Expected minutes to a fix without another check.</param>
+/// <param name="NoneProbability">Probability that the cause is none of those in the table.</param>
+/// <param name="SeveralProbability">Probability that more than one thing is wrong.</param>
+/// <param name="ElsewhereProbability">Probability that what is wrong is not in the carburetor.</param>
+/// <param name="History">The shop's history that was used.</param>
+public sealed record Trace(
+    CarburetorKind Kind,
+    Evidence Evidence,
+    IReadOnlyList<CauseStanding> Causes,
+    TraceStep Next,
+    IReadOnlyList<CheckValue> Checks,
+    double FixMinutes,
+    double NoneProbability,
+    double SeveralProbability,
+    double ElsewhereProbability,
+    FaultHistory History)
+{
+    private const double Speaks = 0.12;
+    private const double Sure = 0.9;
+    private const double PointsTo = 0.6;
+
+    /// <summary>Share of the expected time a check must save when one cause is as good as certain.</summary>
+    private const double WorthWhenSure = 0.05;
+    private const double Unlikely = 0.005;
+    private const int CausesShown = 14;
+    private const string OwnerStory = "owner-story";
+
+    /// <summary>Works out a trace.</summary>
+    /// <param name="knowledge">The fault knowledge.</param>
+    /// <param name="kind">The carburetor.</param>
+    /// <param name="shop">What the shop's time costs.</param>
+    /// <param name="history">The shop's history, or <see cref="FaultHistory.None"/>.</param>
+    /// <param name="evidence">Everything known.</param>
+    public static Trace Of(FaultKnowledge knowledge, CarburetorKind kind, TraceDefaults shop, FaultHistory history, Evidence evidence)
+    {
+        var faults = new FaultCase(knowledge, kind, history, evidence.Settled);
+        var observations = evidence.Observations(faults);
+        var posterior = faults.Network.Infer(observations);
+        var (plan, checks) = Value(faults, new RepairCosts(faults, shop), posterior, evidence);
+        var elsewhere = Elsewhere(faults, posterior);
+        var causes = Standing(faults, posterior, observations, evidence, history);
+        return new Trace(
+            kind,
+            evidence,
+            causes,
+            StepFinder.Find(faults, evidence, causes, plan, checks, elsewhere, shop),
+            checks,
+            plan.Minutes,
+            posterior.NoneProbability,
+            posterior.SeveralProbability,
+            elsewhere,
+            history);
+    }
+
+    /// <summary>Ranking and next check without the explanations: what the benchmark times.</summary>
+    public static (Posterior Posterior, RepairPlan Plan, IReadOnlyList<CheckValue> Checks) Rank(FaultCase faults, TraceDefaults shop, Evidence evidence)
+    {
+        var posterior = faults.Network.Infer(evidence.Observations(faults));
+        var (plan, checks) = Value(faults, new RepairCosts(faults, shop), posterior, evidence);
+        return (posterior, plan, checks);
+    }
+
+    private static (RepairPlan Plan, IReadOnlyList<CheckValue> Checks) Value(FaultCase faults, RepairCosts costs, Posterior posterior, Evidence evidence)
+    {
+        var valuer = new CheckValuer(faults, costs, posterior, Relevant(faults, evidence));
+        var known = evidence.Known(faults);
+        var checks = faults.Checks
+            .Where(check => !evidence.DoneChecks.Contains(check.Id))
+            .Select(check => valuer.Value(check, evidence.Apart, known))
+            .OfType<CheckValue>()
+            .OrderBy(value => value.ExpectedMinutes)
+            .ThenBy(value => value.Minutes)
+            .ToList();
+        return (valuer.Plan(evidence.Apart), checks);
+    }
+
+    /// <summary>
+    /// Causes a repair has to reckon with, a bit each: those that may bring about the trouble that is there, and those
+    /// that a part found bad points to. A silent fault elsewhere would neither be missed nor found by mending this.
+    /// </summary>
+    private static ulong Relevant(FaultCase faults, Evidence evidence)
+    {
+        var relevant = 0UL;
+        foreach (var item in evidence.Items.Where(item => item.Present && !item.BeforeFix))
+        {
+            var finding = faults.FindingAt(item.FindingId);
+            var least = faults.Findings[finding].Role switch { FindingRole.Trouble => 0.01, FindingRole.Part => PointsTo, _ => 1 };
+            for (var cause = 0; cause < faults.Causes.Count; cause++)
+            {
+                relevant |= faults.Strengths[finding][cause] >= least ? 1UL << cause : 0;
+            }
+        }
+
+        return relevant == 0 ? ulong.MaxValue : relevant;
+    }
+
+    /// <summary>Given that something in the table is wrong, the probability that none of it is in the carburetor.</summary>
+    private static double Elsewhere(FaultCase faults, Posterior posterior)
+    {
+        var inside = 0UL;
+        for (var cause = 0; cause < faults.Causes.Count; cause++)
+        {
+            inside |= faults.Causes[cause].Place == Place.Carburetor ? 1UL << cause : 0;
+        }
+
+        var outside = 0.0;
+        for (var s = 0; s < posterior.Sets.Length; s++)
+        {
+            outside += posterior.Sets[s] != 0 && (posterior.Sets[s] & inside) == 0 ? posterior.Weights[s] : 0;
+        }
+
+        return posterior.NoneProbability >= 1 ? 0 : outside / (1 - posterior.NoneProbability);
+    }
+
+    private static List<CauseStanding> Standing(
+        FaultCase faults, Posterior posterior, IReadOnlyList<Observation> observations, Evidence evidence, FaultHistory history)
+    {
+        var changes = faults.Network.Explain(observations);
+        return [.. Enumerable.Range(0, faults.Causes.Count)
+            .Where(cause => posterior.CauseProbability[cause] >= Unlikely)
+            .OrderByDescending(cause => posterior.CauseProbability[cause])
+            .Take(CausesShown)
+            .Select(cause =>
+            {
+                var weighings = evidence.Items
+                    .Select((item, o) => new Weighing(item.FindingId, item.Label, item.Present, changes[cause][o]))
+                    .Where(weighing => Math.Abs(weighing.LogOdds) >= Speaks)
+                    .OrderByDescending(weighing => Math.Abs(weighing.LogOdds))
+                    .ToList();
+                return new CauseStanding(
+                    faults.Causes[cause],
+                    posterior.CauseProbability[cause],
+                    Reason(weighings),
+                    weighings,
+                    faults.ExpertPrior[cause],
+                    faults.Prior[cause],
+                    history.Confirmed(faults.Causes[cause].Id));
+            })];
+    }
+
+    private static Sentence Reason(List<Weighing> weighings)
+    {
+        static string Words(IEnumerable<Weighing> some) => string.Join("; ", some.Select(weighing => (weighing.Present ? "" : "not ") + Lower(weighing.Label)));
+        var (speaking, against) = (weighings.Where(w => w.LogOdds > 0).Take(3).ToList(), weighings.Where(w => w.LogOdds < 0).Take(2).ToList());
+        return Sentence.Of((speaking.Count, against.Count) switch
+        {
+            (0, 0) => "Nothing found so far speaks for it or against it.",
+            (0, _) => $"Against it: {Words(against)}.",
+            (_, 0) => $"For it: {Words(speaking)}.",
+            _ => $"For it: {Words(speaking)}. Against it: {Words(against)}.",
+        });
+    }
+
+    internal static string Lower(string label) => label.Length > 1 && char.IsUpper(label[1]) ? label : char.ToLowerInvariant(label[0]) + label[1..];
+
+    /// <summary>Which step is next, and why.</summary>
+    private static class StepFinder
+    {
+        public static TraceStep Find(
+            FaultCase faults, Evidence evidence, IReadOnlyList<CauseStanding> causes, RepairPlan plan, IReadOnlyList<CheckValue> checks, double elsewhere, TraceDefaults shop)
+        {
+            if (evidence.NothingFound)
+            {
+                return Plain(StepKind.Done, "Closed without a cause.", "Clean and renew as usual; the report says that no cause was found.");
+            }
+
+            if (evidence.Recheck.Count > 0)
+            {
+                return new TraceStep(
+                    StepKind.Recheck,
+                    null,
+                    null,
+                    Sentence.Of("Together again and run: what is left of the trouble?"),
+                    Sentence.Of("What has been put right explains part of what was found; only what is still there counts from here."),
+                    shop.ProofMinutes,
+                    evidence.Recheck,
+                    [],
+                    evidence.Safety.OilThinned ? SafetyCondition.OilChanged : null,
+                    evidence.Safety.OilThinned ? "Fuel in the oil: drain and change it before the engine runs" : null,
+                    Caution.Running);
+            }
+
+            var troubled = evidence.Items.Any(item => item.Present && !item.BeforeFix && faults.Findings[faults.FindingAt(item.FindingId)].Role != FindingRole.Context);
+            if (evidence.Found.Count > 0 && !troubled)
+            {
+                return Plain(StepKind.Done, "Nothing is left unexplained.", $"Found: {string.Join("; ", evidence.Found.Select(fault => Lower(fault.Label)))}.");
+            }
+
+            if (!evidence.Items.Any(item => item.Present) && checks.FirstOrDefault(value => value.Check.Id == OwnerStory) is { } story)
+            {
+                return Of(story, faults, evidence, Sentence.Of("Nothing speaks for any cause yet; the story costs least."));
+            }
+
+            var best = checks.Count > 0 ? checks[0] : null;
+            var likely = plan.First < 0 ? null : causes.FirstOrDefault(cause => cause.Cause == faults.Causes[plan.First]);
+            var least = likely?.Probability >= Sure ? plan.Minutes * WorthWhenSure : 0;
+            if (best is not null && best.ExpectedMinutes < plan.Minutes - least)
+            {
+                return Of(best, faults, evidence, Sentence.Of(
+                    "Cuts the expected time to a fix from {0} to {1}, this check included.", Quantity.Min(plan.Minutes), Quantity.Min(best.ExpectedMinutes)));
+            }
+
+            if (plan.First < 0)
+            {
+                return new TraceStep(
+                    StepKind.Refer,
+                    null,
+                    null,
+                    Sentence.Of("Send it on, or clean and renew blind: no check or fix pays."),
+                    Sentence.Of("Anything in the table would cost more than giving up, {0}.", Quantity.Min(shop.ReferMinutes)),
+                    0,
+                    [],
+                    [],
+                    null,
+                    null,
+                    null);
+            }
+
+            var first = faults.Causes[plan.First];
+            if (first.PartsMoney > 0 && (likely?.Probability ?? 0) < Sure && Cheaper(first, faults, checks, shop) is { } rulingOut)
+            {
+                return Of(rulingOut, faults, evidence, Sentence.Of($"Before a part is bought for “{Lower(first.Label)}”: this could rule it out for less."));
+            }
+
+            return Fix(first, likely?.Probability ?? 0, evidence, faults, elsewhere, shop);
+        }
+
+        /// <summary>The best check that could rule a cause out and costs less than its fix.</summary>
+        private static CheckValue? Cheaper(Cause cause, FaultCase faults, IReadOnlyList<CheckValue> checks, TraceDefaults shop)
+        {
+            var at = faults.CauseAt(cause.Id);
+            var fix = cause.FixMinutes + (cause.PartsMoney * 60 / shop.LabourPerHour);
+            return checks.FirstOrDefault(value => value.Minutes < fix
+                && value.Tells.Any(tells => faults.Strengths[faults.FindingAt(tells.FindingId)][at] >= 0.7));
+        }
+
+        private static TraceStep Fix(Cause cause, double probability, Evidence evidence, FaultCase faults, double elsewhere, TraceDefaults shop)
+        {
+            var minutes = cause.FixMinutes + new RepairCosts(faults, shop).Get(evidence.Apart, cause.Apart > evidence.Apart ? cause.Apart : evidence.Apart);
+            var outside = elsewhere >= 0.5 && cause.Place != Place.Carburetor ? " Probably not in the carburetor." : "";
+            var reason = Sentence.Of(
+                (probability >= Sure ? "As good as certain ({0}); no check would change that." : "Likely enough ({0}): putting it right costs less than any check that would tell more.") + outside,
+                Quantity.Percent(Math.Round(100 * probability)));
+            return new TraceStep(
+                cause.Refer ? StepKind.Refer : StepKind.Fix,
+                null,
+                cause.Id,
+                Sentence.Of(cause.Refer ? $"Not this bench’s work: {Lower(cause.Label)}. {cause.Fix}." : $"{cause.Fix}."),
+                reason,
+                minutes,
+                [],
+                [],
+                null,
+                null,
+                cause.Apart == ApartLevel.Together ? null : Caution.Vapour);
+        }
+
+        private static TraceStep Of(CheckValue value, FaultCase faults, Evidence evidence, Sentence why)
+        {
+            var check = value.Check;
+            var first = evidence.Safety.Before(check, faults.Knowledge);
+            var known = evidence.Known(faults);
+            var caution = faults.Knowledge.Cautions[check.CautionKey].Caution;
+            return new TraceStep(
+                StepKind.Check,
+                check.Id,
+                null,
+                Sentence.Of($"{check.Label}."),
+                why,
+                value.Minutes,
+                [.. check.Reveals.Where(id => faults.FindingAt(id) is >= 0 and var finding && !known.Contains(finding))],
+                value.Tells,
+                first?.Condition,
+                first?.Words,
+                caution.Text.Length > 0 ? caution : null);
+        }
+
+        private static TraceStep Plain(StepKind kind, string what, string why) =>
+            new(kind, null, null, Sentence.Of(what), Sentence.Of(why), 0, [], [], null, null, null);
+    }
+}

@@ -1,0 +1,87 @@
+using BlueDawn.Core.Faults;
+using BlueDawn.Core.Tests.Worksheets;
+using BlueDawn.Core.Worksheets;
+
+namespace BlueDawn.Core.Tests.Faults;
+
+/// <summary>The shipped tables hold together. What they say is common practice, no source.</summary>
+public class FaultKnowledgeTests
+{
+    private static readonly FaultKnowledge Knowledge = FaultKnowledge.Shipped;
+
+    [Fact]
+    public void Every_row_names_its_source()
+    {
+        Assert.All(Knowledge.Causes, cause => Assert.NotEmpty(cause.Source));
+        Assert.All(Knowledge.Links, link => Assert.NotEmpty(link.Source));
+        Assert.All(Knowledge.Checks, check => Assert.NotEmpty(check.Source));
+    }
+
+    [Fact]
+    public void Every_cause_always_shows_as_something_that_a_check_of_its_own_kind_reveals()
+    {
+        foreach (var cause in Knowledge.Causes)
+        {
+            var always = Knowledge.Links.Where(link => link.CauseId == cause.Id && link.Probability >= 0.9).Select(link => link.FindingId).ToList();
+            foreach (var family in cause.Applies.Families)
+            {
+                var kind = new CarburetorKind(family, cause.Applies.Engines[0], cause.Applies.Chokes.Count > 0 ? cause.Applies.Chokes[0] : null);
+                Assert.True(
+                    Knowledge.Checks.Any(check => check.Applies.Matches(kind)
+                        && check.Reveals.Any(id => always.Contains(id) && Knowledge.FindFinding(id)!.Applies.Matches(kind))),
+                    $"{cause.Id} on {family} is never proven by any check");
+            }
+        }
+    }
+
+    [Fact]
+    public void Every_finding_that_is_not_a_story_is_revealed_by_a_check_and_shown_by_a_cause()
+    {
+        foreach (var finding in Knowledge.Findings)
+        {
+            Assert.True(Knowledge.Checks.Any(check => check.Reveals.Contains(finding.Id)), $"no check reveals {finding.Id}");
+            Assert.True(Knowledge.Links.Any(link => link.FindingId == finding.Id), $"no cause shows as {finding.Id}");
+        }
+    }
+
+    [Fact]
+    public void Every_judgement_that_other_stations_can_give_on_a_mapped_line_is_mapped_or_undecided()
+    {
+        var lines = Sheets.Lines.Select(line => line.Key).ToList();
+        Assert.All(Knowledge.StationFindings, station => Assert.Contains(lines, station.Matches));
+        Assert.Contains(Knowledge.StationFindings, station => station.Matches("gauging/emulsion-row-7"));
+    }
+
+    [Fact]
+    public void Two_strokes_have_no_oil_to_smell_and_four_strokes_do_not_four_stroke()
+    {
+        var four = new CarburetorKind(CarburetorFamily.FloatBowl, EngineKind.FourStroke, null);
+        var two = new CarburetorKind(CarburetorFamily.Diaphragm, EngineKind.TwoStroke, null);
+        Assert.False(Knowledge.FindFinding("fuel-in-oil")!.Applies.Matches(two));
+        Assert.False(Knowledge.FindFinding("four-strokes-at-full")!.Applies.Matches(four));
+        Assert.DoesNotContain(Knowledge.Causes, cause => cause.Id.StartsWith("float-", StringComparison.Ordinal) && cause.Applies.Matches(two));
+    }
+
+    [Fact]
+    public void No_carburetor_has_more_causes_than_a_set_can_hold() =>
+        Assert.True(Knowledge.Causes.Count <= FaultNetwork.MostCauses);
+
+    [Theory]
+    [InlineData("causes.csv", "main-jet-blocked,", "main-jet-blocked,,", "")]
+    [InlineData("cause-findings.csv", "fuel-stale,wont-start,usually", "fuel-stale,wont-start,mostly", "strength")]
+    [InlineData("cause-findings.csv", "fuel-stale,wont-start", "fuel-stale,no-such-finding", "no-such-finding")]
+    [InlineData("checks.csv", "hot-surface", "no-such-caution", "no-such-caution")]
+    [InlineData("findings.csv", "0.05,", "1.05,", "background")]
+    [InlineData("causes.csv", "tank-vent-blocked,", "fuel-stale,", "twice")]
+    public void A_table_that_does_not_hold_together_is_refused_and_says_where(string table, string from, string to, string says)
+    {
+        var thrown = Assert.ThrowsAny<InvalidDataException>(() => FaultKnowledgeReader.Read(name =>
+        {
+            using var stream = typeof(FaultKnowledge).Assembly.GetManifestResourceStream("faults/" + name)!;
+            var text = new StreamReader(stream).ReadToEnd();
+            var at = text.IndexOf(from, StringComparison.Ordinal);
+            return new StringReader(name == table ? text[..at] + to + text[(at + from.Length)..] : text);
+        }));
+        Assert.Contains(says, thrown.Message, StringComparison.Ordinal);
+    }
+}

@@ -1,0 +1,49 @@
+using BlueDawn.Core.Faults;
+using BlueDawn.Core.Worksheets;
+
+namespace BlueDawn.Core.Tests.Faults;
+
+/// <summary>A tray under trace, written the way a test reads: what was answered, in order.</summary>
+internal sealed class Tray(CarburetorKind kind)
+{
+    public static readonly TraceDefaults Shop = new(48, 5, 240);
+
+    private static readonly DateTimeOffset Start = new(2026, 11, 24, 8, 0, 0, TimeSpan.Zero);
+    private static readonly string[] Lines = [.. Worksheets.Sheets.Lines.Select(line => line.Key)];
+
+    private readonly List<LoggedNote> notes = [];
+    private readonly List<JudgedReading> readings = [];
+    private int minute;
+
+    public static Tray FloatBowl() => new(new CarburetorKind(CarburetorFamily.FloatBowl, EngineKind.FourStroke, ChokeKind.Manual));
+
+    public FaultHistory History { get; set; } = FaultHistory.None;
+
+    public CarburetorKind Kind => kind;
+
+    public Tray Owner(params string[] findings) => Note(new FindingsNote("owner-story", [.. findings.Select(id => new FindingAnswer(id, Said.Present))], true));
+
+    public Tray Yes(params string[] findings) => Note(new FindingsNote(null, [.. findings.Select(id => new FindingAnswer(id, Said.Present))]));
+
+    public Tray No(params string[] findings) => Note(new FindingsNote(null, [.. findings.Select(id => new FindingAnswer(id, Said.Absent))]));
+
+    public Tray Note(TraceNote note)
+    {
+        notes.Add(new LoggedNote(Guid.CreateVersion7(), Start.AddMinutes(++minute), note));
+        return this;
+    }
+
+    public Tray Fixed(string cause) => Note(new FaultNote(cause, FaultOutcome.Fixed));
+
+    public Tray Read(string line, string judged)
+    {
+        readings.Add(new JudgedReading(Guid.CreateVersion7(), line, judged, Start.AddMinutes(++minute)));
+        return this;
+    }
+
+    public Evidence Evidence() => Core.Faults.Evidence.Gather(FaultKnowledge.Shipped, kind, notes, readings, Lines);
+
+    public Trace Trace() => Core.Faults.Trace.Of(FaultKnowledge.Shipped, kind, Shop, History, Evidence());
+
+    public double P(string cause) => Trace().Causes.FirstOrDefault(standing => standing.Cause.Id == cause)?.Probability ?? 0;
+}
