@@ -3,6 +3,7 @@ using System.Text.Json;
 using System.Text.Json.Serialization;
 using BlueDawn.Server.Bench;
 using BlueDawn.Server.Compute;
+using BlueDawn.Server.Faults;
 using BlueDawn.Server.Handover;
 using BlueDawn.Server.Health;
 using BlueDawn.Server.Intake;
@@ -39,6 +40,7 @@ builder.Services.AddDbContext<BlueDawnDb>((services, options) => StoreSetup.Conf
 builder.Services.ConfigureHttpJsonOptions(options =>
 {
     options.SerializerOptions.Converters.Add(new JsonStringEnumConverter(JsonNamingPolicy.CamelCase, allowIntegerValues: false));
+    options.SerializerOptions.AllowOutOfOrderMetadataProperties = true;
     options.SerializerOptions.NumberHandling = JsonNumberHandling.Strict;
     options.SerializerOptions.UnmappedMemberHandling = JsonUnmappedMemberHandling.Disallow;
     options.SerializerOptions.RespectNullableAnnotations = true;
@@ -80,12 +82,15 @@ app.MapOpenApi();
 app.MapBlueDawnHealth();
 var api = app.MapGroup("/api");
 api.MapCompute();
+api.MapFaultWords();
 api.MapSession();
 var bench = api.MapGroup("").RequireAuthorization().AddEndpointFilter<AntiforgeryFilter>();
 bench.MapMe();
 bench.MapBench();
 bench.MapIntake();
 bench.MapTrays();
+bench.MapPhotos();
+bench.MapFaults();
 bench.MapKits();
 bench.MapReadings();
 bench.MapHandover();

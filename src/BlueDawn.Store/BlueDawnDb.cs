@@ -39,6 +39,9 @@ public sealed class BlueDawnDb(DbContextOptions<BlueDawnDb> options)
     /// <summary>The logbook; append-only.</summary>
     public DbSet<LogbookEntry> LogbookEntries => Set<LogbookEntry>();
 
+    /// <summary>Photos of trays.</summary>
+    public DbSet<Photo> Photos => Set<Photo>();
+
     /// <summary>The shop's defaults; one row.</summary>
     public DbSet<ShopRow> Shop => Set<ShopRow>();
 
@@ -65,6 +68,11 @@ public sealed class BlueDawnDb(DbContextOptions<BlueDawnDb> options)
             tray.HasIndex(t => t.Number).IsUnique();
             tray.HasIndex(t => t.WaitsFor);
             tray.Property(t => t.WaitsFor).HasConversion<string>();
+            tray.Property(t => t.Family).HasConversion<string>();
+            tray.Property(t => t.Engine).HasConversion<string>();
+            tray.Property(t => t.Choke).HasConversion<string>();
+            AsJson(tray.Property(t => t.Story));
+            tray.HasIndex(t => t.MachineId);
             tray.Property(t => t.Version).IsRowVersion();
             tray.HasOne(t => t.Spec).WithMany().HasForeignKey(t => t.SpecCode);
         });
@@ -91,6 +99,11 @@ public sealed class BlueDawnDb(DbContextOptions<BlueDawnDb> options)
             move.HasOne<Tray>().WithMany().HasForeignKey(m => m.TrayId);
             move.HasIndex(m => m.KitId);
         });
+        builder.Entity<Photo>(photo =>
+        {
+            photo.HasOne<Tray>().WithMany().HasForeignKey(p => p.TrayId);
+            photo.HasIndex(p => p.TrayId);
+        });
         builder.Entity<LogbookEntry>(entry =>
         {
             entry.HasOne<Tray>().WithMany().HasForeignKey(e => e.TrayId);
@@ -100,6 +113,7 @@ public sealed class BlueDawnDb(DbContextOptions<BlueDawnDb> options)
             entry.Property(e => e.Kind).HasConversion<string>();
             AsJson(entry.Property(e => e.Typed));
             AsJson(entry.Property(e => e.Reading));
+            AsJson(entry.Property(e => e.Trace));
             entry.Property(e => e.Report).HasColumnType("jsonb");
         });
     }

@@ -20,17 +20,17 @@ test('the server is killed and started again: nothing typed is lost, and nothing
     await box(page, 'Main jet', 'goes').fill('0.71');
     await box(page, 'Main jet', 'stops').fill('0.73');
     await page.keyboard.press('Enter');
-    await expect(page.getByText('1 reading is kept on this device')).toBeVisible();
+    await expect(page.getByText('1 entry is kept on this device')).toBeVisible();
     await expect(box(page, 'Idle jet', 'goes')).toBeFocused(); // the work goes on
     await page.keyboard.type('0.32');
     await page.keyboard.press('Enter');
     await page.keyboard.type('0.34');
     await page.keyboard.press('Enter');
-    await expect(page.getByText('2 readings are kept on this device')).toBeVisible();
+    await expect(page.getByText('2 entries are kept on this device')).toBeVisible();
     await box(page, 'Row 1', 'open').fill('4'); // typed and not recorded
 
     await server.start();
-    await expect(page.getByText(/reading(s are| is) kept on this device/)).toBeHidden({ timeout: 20_000 });
+    await expect(page.getByText(/entr(ies are|y is) kept on this device/)).toBeHidden({ timeout: 20_000 });
     await expectVerdict(page, 'Main jet', 'In gauge');
     await expectVerdict(page, 'Idle jet', 'In gauge');
     await expect(box(page, 'Row 1', 'open')).toHaveValue('4');
@@ -50,10 +50,10 @@ test('readings kept on the device survive a reload and go out when the way is cl
   await box(page, 'Main jet', 'goes').fill('0.71');
   await box(page, 'Main jet', 'stops').fill('0.73');
   await page.keyboard.press('Enter');
-  await expect(page.getByText('1 reading is kept on this device')).toBeVisible();
+  await expect(page.getByText('1 entry is kept on this device')).toBeVisible();
   await page.reload();
-  await expect(page.getByText('1 reading is kept on this device')).toBeVisible();
+  await expect(page.getByText('1 entry is kept on this device')).toBeVisible();
   await page.unroute('**/readings');
-  await expect(page.getByText(/reading(s are| is) kept on this device/)).toBeHidden({ timeout: 15_000 });
+  await expect(page.getByText(/entr(ies are|y is) kept on this device/)).toBeHidden({ timeout: 15_000 });
   await expectVerdict(page, 'Main jet', 'In gauge');
 });

@@ -7,6 +7,8 @@ const pages = [
   '/check-in',
   '/my-bench',
   '/tray/27/check-in',
+  '/tray/27/trace',
+  '/tray/31/trace',
   '/tray/27/kit',
   '/tray/27/gauge',
   '/tray/26/set',

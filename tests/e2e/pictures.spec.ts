@@ -7,6 +7,7 @@ const views: readonly [name: string, path: string][] = [
   ['bench', '/'],
   ['check-in', '/check-in'],
   ['tray-check-in', '/tray/27/check-in'],
+  ['tray-trace', '/tray/31/trace'],
   ['tray-kit', '/tray/27/kit'],
   ['tray-gauge', '/tray/27/gauge'],
   ['tray-set', '/tray/26/set'],

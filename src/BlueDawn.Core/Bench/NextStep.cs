@@ -60,6 +60,9 @@ public sealed record NextStep(
         return Plain(Station.Handover, Sentence.Of("Everything is read and good: hand it back."), Sentence.Of("No line is open."), Caution.HandBack);
     }
 
+    /// <summary>The next step of a trace that is still open.</summary>
+    public static NextStep Of(Faults.TraceStep trace) => new(Station.Faults, null, null, trace.Do, trace.Why, [], trace.Caution);
+
     private static NextStep Of(JudgedLine open) => new(
         open.Line.Station,
         open.Line.Key,

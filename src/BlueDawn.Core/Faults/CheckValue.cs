@@ -18,7 +18,27 @@ public sealed record Tells(
 /// <param name="ExpectedMinutes">Expected minutes to a fix when it is done next, its own among them.</param>
 /// <param name="InformationBits">How much it tells about what is wrong, in bits; shown for comparison, not ranked by.</param>
 /// <param name="Tells">Answers that tell most, the most telling first.</param>
-public sealed record CheckValue(Check Check, double Minutes, double ExpectedMinutes, double InformationBits, IReadOnlyList<Tells> Tells);
+/// <param name="First">What has to be so before it may start, or null.</param>
+/// <param name="FirstWords">The same in words, or null.</param>
+/// <param name="Caution">Its caution, or null.</param>
+public sealed record CheckValue(
+    Check Check,
+    double Minutes,
+    double ExpectedMinutes,
+    double InformationBits,
+    IReadOnlyList<Tells> Tells,
+    SafetyCondition? First,
+    string? FirstWords,
+    Safety.Caution? Caution)
+{
+    /// <summary>The same with what has to be so first, and its caution.</summary>
+    internal CheckValue With(SafetyState safety, FaultKnowledge knowledge)
+    {
+        var first = safety.Before(Check, knowledge);
+        var caution = knowledge.Cautions[Check.CautionKey].Caution;
+        return this with { First = first?.Condition, FirstWords = first?.Words, Caution = caution.Text.Length > 0 ? caution : null };
+    }
+}
 
 /// <summary>Works out what each check is worth, one step ahead.</summary>
 internal sealed class CheckValuer
@@ -94,7 +114,7 @@ internal sealed class CheckValuer
         var told = asked.Take(MostAnswers).ToList();
         var (minutes, after) = costs.Check(check, now);
         var (expected, bits) = Outcomes(told, after);
-        return new CheckValue(check, minutes, minutes + expected, bits, [.. told.Select(answer => TellsOf(answer.Finding, answer.Present))]);
+        return new CheckValue(check, minutes, minutes + expected, bits, [.. told.Select(answer => TellsOf(answer.Finding, answer.Present))], null, null, null);
     }
 
     /// <summary>Expected minutes afterwards and bits told, over every combination of answers.</summary>

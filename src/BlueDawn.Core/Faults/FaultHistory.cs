@@ -1,5 +1,11 @@
 namespace BlueDawn.Core.Faults;
 
+/// <summary>A trace that was closed, as the history counts it.</summary>
+/// <param name="SpecCode">The spec sheet, or null.</param>
+/// <param name="Family">The family.</param>
+/// <param name="Confirmed">Causes that were confirmed; empty when none was found.</param>
+public sealed record ClosedTrace(string? SpecCode, Worksheets.CarburetorFamily Family, IReadOnlyList<string> Confirmed);
+
 /// <summary>
 /// What the shop itself has confirmed on carburetors like this one, and how it shifts the odds: a Beta posterior for each
 /// cause, with the expert table as a prior worth <see cref="ExpertTrays"/> trays.
@@ -19,6 +25,28 @@ public sealed record FaultHistory(
 
     /// <summary>No history, or history switched off.</summary>
     public static readonly FaultHistory None = new(0, new Dictionary<string, int>(), 0, new Dictionary<string, int>());
+
+    /// <summary>Counts what was confirmed on other trays.</summary>
+    /// <param name="specCode">Spec sheet of the carburetor in question, or null.</param>
+    /// <param name="family">Its family.</param>
+    /// <param name="closed">Closed traces of other trays.</param>
+    public static FaultHistory Of(string? specCode, Worksheets.CarburetorFamily family, IEnumerable<ClosedTrace> closed)
+    {
+        var (alike, kin) = (0, 0);
+        var (alikeConfirmed, kinConfirmed) = (new Dictionary<string, int>(), new Dictionary<string, int>());
+        foreach (var trace in closed.Where(trace => trace.Family == family))
+        {
+            var same = specCode is not null && trace.SpecCode == specCode;
+            (alike, kin) = same ? (alike + 1, kin) : (alike, kin + 1);
+            var confirmed = same ? alikeConfirmed : kinConfirmed;
+            foreach (var cause in trace.Confirmed.Distinct())
+            {
+                confirmed[cause] = confirmed.GetValueOrDefault(cause) + 1;
+            }
+        }
+
+        return new FaultHistory(alike, alikeConfirmed, kin, kinConfirmed);
+    }
 
     /// <summary>Trays that count, those of the same family by their share.</summary>
     public double Trays => Alike + (KinShare * Kin);

@@ -111,12 +111,13 @@ public enum FindingRole
 /// <summary>Something that can be found.</summary>
 /// <param name="Id">Stable name.</param>
 /// <param name="Label">What is found.</param>
+/// <param name="Short">The same in a few words.</param>
 /// <param name="Stage">When it is usually found; <c>complaint</c> is what an owner can say.</param>
 /// <param name="Role">What it is to a repair.</param>
 /// <param name="Applies">What it applies to.</param>
 /// <param name="Background">How often it is found on a machine without any of its causes, 0 to 1.</param>
 /// <param name="Source">Where this is from.</param>
-public sealed record Finding(string Id, string Label, string Stage, FindingRole Role, AppliesTo Applies, double Background, string Source);
+public sealed record Finding(string Id, string Label, string Short, string Stage, FindingRole Role, AppliesTo Applies, double Background, string Source);
 
 /// <summary>A check: something to do that reveals findings.</summary>
 /// <param name="Id">Stable name.</param>

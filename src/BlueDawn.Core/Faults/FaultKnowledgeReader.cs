@@ -48,7 +48,7 @@ public static class FaultKnowledgeReader
                 row.Number("prior_weight"),
                 row.Text("source"))),
             Rows(open, "findings.csv", row => new Finding(
-                row.Text("id"), row.Text("label"), row.Text("stage"), row.Word<FindingRole>("role"), row.Applies(), row.Share("background"), row.Text("source"))),
+                row.Text("id"), row.Text("label"), row.MayBeEmpty("short") is { Length: > 0 } brief ? brief : row.Text("label"), row.Text("stage"), row.Word<FindingRole>("role"), row.Applies(), row.Share("background"), row.Text("source"))),
             Rows(open, "checks.csv", row => new Check(
                 row.Text("id"),
                 row.Text("label"),

@@ -6,7 +6,7 @@ namespace BlueDawn.Core.Faults;
 
 /// <summary>What one finding adds to a cause.</summary>
 /// <param name="FindingId">The finding.</param>
-/// <param name="Label">What is found.</param>
+/// <param name="Label">What is found, in a few words.</param>
 /// <param name="Present">Whether it is there.</param>
 /// <param name="LogOdds">Change of the cause's log-odds (natural logarithm); above 0 speaks for it.</param>
 public sealed record Weighing(string FindingId, string Label, bool Present, double LogOdds);
@@ -142,6 +142,7 @@ public sealed record Trace(
             .Where(check => !evidence.DoneChecks.Contains(check.Id))
             .Select(check => valuer.Value(check, evidence.Apart, known))
             .OfType<CheckValue>()
+            .Select(value => value.With(evidence.Safety, faults.Knowledge))
             .OrderBy(value => value.ExpectedMinutes)
             .ThenBy(value => value.Minutes)
             .ToList();
@@ -197,7 +198,7 @@ public sealed record Trace(
             .Select(cause =>
             {
                 var weighings = evidence.Items
-                    .Select((item, o) => new Weighing(item.FindingId, item.Label, item.Present, changes[cause][o]))
+                    .Select((item, o) => new Weighing(item.FindingId, faults.Findings[faults.FindingAt(item.FindingId)].Short, item.Present, changes[cause][o]))
                     .Where(weighing => Math.Abs(weighing.LogOdds) >= Speaks)
                     .OrderByDescending(weighing => Math.Abs(weighing.LogOdds))
                     .ToList();
@@ -319,7 +320,7 @@ public sealed record Trace(
                 cause.Refer ? StepKind.Refer : StepKind.Fix,
                 null,
                 cause.Id,
-                Sentence.Of(cause.Refer ? $"Not this bench’s work: {Lower(cause.Label)}. {cause.Fix}." : $"{cause.Fix}."),
+                Sentence.Of(cause.Refer ? $"Not this bench’s work: {Lower(cause.Label)}. {cause.Fix}." : $"{cause.Label}. {cause.Fix}."),
                 reason,
                 minutes,
                 [],
@@ -332,9 +333,7 @@ public sealed record Trace(
         private static TraceStep Of(CheckValue value, FaultCase faults, Evidence evidence, Sentence why)
         {
             var check = value.Check;
-            var first = evidence.Safety.Before(check, faults.Knowledge);
             var known = evidence.Known(faults);
-            var caution = faults.Knowledge.Cautions[check.CautionKey].Caution;
             return new TraceStep(
                 StepKind.Check,
                 check.Id,
@@ -344,9 +343,9 @@ public sealed record Trace(
                 value.Minutes,
                 [.. check.Reveals.Where(id => faults.FindingAt(id) is >= 0 and var finding && !known.Contains(finding))],
                 value.Tells,
-                first?.Condition,
-                first?.Words,
-                caution.Text.Length > 0 ? caution : null);
+                value.First,
+                value.FirstWords,
+                value.Caution);
         }
 
         private static TraceStep Plain(StepKind kind, string what, string why) =>

@@ -43,26 +43,106 @@ public enum FaultOutcome
 [JsonDerivedType(typeof(FaultNote), "fault")]
 [JsonDerivedType(typeof(ApartNote), "apart")]
 [JsonDerivedType(typeof(SafetyNote), "safety")]
-public abstract record TraceNote;
+public abstract record TraceNote
+{
+    /// <summary>What happened, in words for the logbook.</summary>
+    /// <param name="knowledge">The fault knowledge, for names.</param>
+    public abstract string Words(FaultKnowledge knowledge);
+
+    /// <summary>What is wrong with it, field by field; empty when it can be recorded.</summary>
+    /// <param name="knowledge">The fault knowledge.</param>
+    public virtual IReadOnlyList<Measures.FieldProblem> Check(FaultKnowledge knowledge) => [];
+}
 
 /// <summary>Findings that were answered together.</summary>
 /// <param name="CheckId">The check they came from; null when they were just noticed.</param>
 /// <param name="Answers">The answers.</param>
 /// <param name="FromOwner">True for what the owner said: it weighs less than what was seen.</param>
-public sealed record FindingsNote(string? CheckId, IReadOnlyList<FindingAnswer> Answers, bool FromOwner = false) : TraceNote;
+public sealed record FindingsNote(string? CheckId, IReadOnlyList<FindingAnswer> Answers, bool FromOwner = false) : TraceNote
+{
+    /// <inheritdoc/>
+    public override string Words(FaultKnowledge knowledge)
+    {
+        static string Of(FindingAnswer answer) => answer.Said switch
+        {
+            Said.Present => answer.Doubtful ? "yes, doubtful" : "yes",
+            Said.Absent => answer.Doubtful ? "no, doubtful" : "no",
+            _ => "could not tell",
+        };
+        var who = FromOwner ? "Owner says: " : "Found: ";
+        return who + string.Join("; ", Answers.Select(answer => $"{knowledge.FindFinding(answer.FindingId)?.Label ?? answer.FindingId}: {Of(answer)}"));
+    }
+
+    /// <inheritdoc/>
+    public override IReadOnlyList<Measures.FieldProblem> Check(FaultKnowledge knowledge)
+    {
+        var problems = new List<Measures.FieldProblem>();
+        if (CheckId is { } id && knowledge.FindCheck(id) is null)
+        {
+            problems.Add(new("note.checkId", "There is no check of this name; see /api/faults/knowledge."));
+        }
+
+        if (Answers.Count is 0 or > 200)
+        {
+            problems.Add(new("note.answers", "Answer at least one finding, and no more than 200."));
+        }
+
+        problems.AddRange(Answers.Where(answer => knowledge.FindFinding(answer.FindingId) is null)
+            .Select(answer => new Measures.FieldProblem("note.answers", $"There is no finding “{answer.FindingId}”; see /api/faults/knowledge.")));
+        return problems;
+    }
+}
 
 /// <summary>What became of a cause.</summary>
 /// <param name="CauseId">The cause; null when none was found.</param>
 /// <param name="Outcome">What became of it.</param>
-public sealed record FaultNote(string? CauseId, FaultOutcome Outcome) : TraceNote;
+public sealed record FaultNote(string? CauseId, FaultOutcome Outcome) : TraceNote
+{
+    /// <summary>Whether it settles the trace: something was found, or nothing was.</summary>
+    [JsonIgnore]
+    public bool Settles => Outcome != FaultOutcome.NotIt;
+
+    /// <inheritdoc/>
+    public override string Words(FaultKnowledge knowledge)
+    {
+        var label = CauseId is null ? "" : knowledge.FindCause(CauseId)?.Label ?? CauseId;
+        return Outcome switch
+        {
+            FaultOutcome.Fixed => $"Found and put right: {label}",
+            FaultOutcome.NotIt => $"Not it: {label}",
+            FaultOutcome.Referred => $"Found and referred: {label}",
+            _ => "Closed without a cause: cleaned and renewed as usual",
+        };
+    }
+
+    /// <inheritdoc/>
+    public override IReadOnlyList<Measures.FieldProblem> Check(FaultKnowledge knowledge) =>
+        Outcome == FaultOutcome.NothingFound || (CauseId is { } id && knowledge.FindCause(id) is not null)
+            ? []
+            : [new("note.causeId", "There is no cause of this name; see /api/faults/knowledge.")];
+}
 
 /// <summary>The carburetor was taken apart or put together.</summary>
 /// <param name="Level">How far apart it is now.</param>
-public sealed record ApartNote(ApartLevel Level) : TraceNote;
+public sealed record ApartNote(ApartLevel Level) : TraceNote
+{
+    /// <inheritdoc/>
+    public override string Words(FaultKnowledge knowledge) => knowledge.Apart.First(cost => cost.Level == Level).Label;
+}
 
 /// <summary>A condition of safe work is met.</summary>
 /// <param name="Condition">The condition.</param>
-public sealed record SafetyNote(SafetyCondition Condition) : TraceNote;
+public sealed record SafetyNote(SafetyCondition Condition) : TraceNote
+{
+    /// <inheritdoc/>
+    public override string Words(FaultKnowledge knowledge) => Condition switch
+    {
+        SafetyCondition.EngineCool => "Engine cool to the touch",
+        SafetyCondition.LeadOff => "Plug lead off and held clear",
+        SafetyCondition.OilChanged => "Oil drained and changed",
+        _ => "No flame, no spark, ventilated, fuel can away",
+    };
+}
 
 /// <summary>A step of a trace with its place in time.</summary>
 /// <param name="EntryId">Its logbook entry.</param>

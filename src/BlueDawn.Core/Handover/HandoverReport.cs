@@ -79,6 +79,12 @@ public sealed record ReportLine(
     ReportReading? Standing,
     IReadOnlyList<ReportReading> Before);
 
+/// <summary>What was wrong, on the report.</summary>
+/// <param name="Label">What was wrong.</param>
+/// <param name="Fix">What was done about it.</param>
+/// <param name="Referred">True when it was passed on and not put right here.</param>
+public sealed record ReportFault(string Label, string Fix, bool Referred);
+
 /// <summary>A signature for what is handed back with something open.</summary>
 /// <param name="Reason">Why it may go as it is.</param>
 /// <param name="SignedBy">Who signed.</param>
@@ -93,6 +99,8 @@ public sealed record SignedReason(string Reason, string SignedBy, IReadOnlyList<
 /// <param name="ReleasedAt">When it was handed back, or null while it has not been.</param>
 /// <param name="ReleasedBy">Who handed it back, or null.</param>
 /// <param name="Signed">The signed reason, or null when nothing was open.</param>
+/// <param name="Faults">What was wrong; null on reports from before faults were traced.</param>
+/// <param name="NothingFound">True when the trace was closed without a cause.</param>
 public sealed record HandoverReport(
     ReportTray Tray,
     ReportKit? Kit,
@@ -100,7 +108,9 @@ public sealed record HandoverReport(
     IReadOnlyList<string> Watch,
     DateTimeOffset? ReleasedAt,
     string? ReleasedBy,
-    SignedReason? Signed)
+    SignedReason? Signed,
+    IReadOnlyList<ReportFault>? Faults = null,
+    bool NothingFound = false)
 {
     /// <summary>Draws the report up from a judged worksheet and its logbook entries.</summary>
     public static HandoverReport Of(ReportTray tray, ReportKit? kit, JudgedWorksheet sheet, IReadOnlyList<ReportEntry> entries) =>

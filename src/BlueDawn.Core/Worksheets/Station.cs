@@ -6,6 +6,9 @@ public enum Station
     /// <summary>Check in.</summary>
     Intake,
 
+    /// <summary>Trace the fault.</summary>
+    Faults,
+
     /// <summary>Identify and kit.</summary>
     Kits,
 

@@ -1,6 +1,8 @@
+using BlueDawn.Core.Faults;
 using BlueDawn.Core.Gauging;
 using BlueDawn.Core.Measures;
 using BlueDawn.Core.Setting;
+using BlueDawn.Core.Worksheets;
 using BlueDawn.Server.Problems;
 using Microsoft.AspNetCore.Http.HttpResults;
 
@@ -20,6 +22,39 @@ internal sealed record MeasureResult(decimal Value, string Unit);
 /// <summary>A number drill.</summary>
 internal sealed record NumberDrillView(int Number, decimal DiameterIn, decimal DiameterMm);
 
+/// <summary>Findings to rank causes by.</summary>
+/// <param name="Family">The carburetor's family.</param>
+/// <param name="Answers">What was found; ids as in /api/faults/knowledge.</param>
+/// <param name="Engine">The engine, when known.</param>
+/// <param name="Choke">The choke, when known.</param>
+/// <param name="FromOwner">True when it is the owner's word.</param>
+/// <param name="LabourPerHour">Hourly rate that turns money into minutes, above 0.</param>
+/// <param name="ProofMin">Minutes to prove a fix.</param>
+/// <param name="ReferMin">What giving up costs, in minutes.</param>
+internal sealed record FaultTraceInput(
+    CarburetorFamily Family,
+    IReadOnlyList<FindingAnswer> Answers,
+    EngineKind? Engine = null,
+    ChokeKind? Choke = null,
+    bool FromOwner = false,
+    double LabourPerHour = 48,
+    double ProofMin = 5,
+    double ReferMin = 240);
+
+/// <summary>A cause and how likely it is.</summary>
+internal sealed record RankedCause(string CauseId, string Label, double Probability);
+
+/// <summary>Ranked causes and the next best step.</summary>
+internal sealed record FaultTraceResult(
+    IReadOnlyList<RankedCause> Causes,
+    double NoneProbability,
+    double SeveralProbability,
+    double ElsewhereProbability,
+    StepKind NextKind,
+    string? NextCheckId,
+    string? NextCauseId,
+    double NextMin);
+
 /// <summary>The pure computations, for scripts: no sign-in, nothing stored, the unit in every field name.</summary>
 internal static class ComputeEndpoints
 {
@@ -30,6 +65,7 @@ internal static class ComputeEndpoints
         compute.MapPost("/float-level", (FloatLevelInput input) => Judge(input, FloatLevel.Check, FloatLevel.Judge)).WithName("computeFloatLevel");
         compute.MapPost("/float-mass", (FloatMassInput input) => Judge(input, FloatMass.Check, FloatMass.Judge)).WithName("computeFloatMass");
         compute.MapPost("/hold-test", (HoldTestInput input) => Judge(input, HoldTest.Check, HoldTest.Judge)).WithName("computeHoldTest");
+        compute.MapPost("/fault-trace", (FaultTraceInput input) => TraceFault(input)).WithName("computeFaultTrace");
         compute.MapPost("/measure", (MeasureInput input) => ReadMeasure(input)).WithName("computeMeasure");
         compute.MapGet("/number-drills", () => TypedResults.Ok(NumberDrills.All.Select(drill => new NumberDrillView(drill.Number, drill.DiameterIn, drill.DiameterMm))))
             .WithName("listNumberDrills");
@@ -38,6 +74,29 @@ internal static class ComputeEndpoints
     private static Results<Ok<TResult>, ValidationProblem> Judge<TInput, TResult>(
         TInput input, Func<TInput, IReadOnlyList<FieldProblem>> check, Func<TInput, TResult> judge) =>
         check(input) is { Count: > 0 } problems ? Problem.Fields(problems) : TypedResults.Ok(judge(input));
+
+    private static Results<Ok<FaultTraceResult>, ValidationProblem> TraceFault(FaultTraceInput input)
+    {
+        var note = new FindingsNote(null, input.Answers, input.FromOwner);
+        if (note.Check(FaultKnowledge.Shipped) is { Count: > 0 } problems)
+        {
+            return Problem.Fields(problems);
+        }
+
+        var kind = new CarburetorKind(input.Family, input.Engine, input.Choke);
+        var evidence = Evidence.Gather(FaultKnowledge.Shipped, kind, [new LoggedNote(Guid.Empty, DateTimeOffset.UnixEpoch, note)], [], []);
+        var shop = new TraceDefaults(input.LabourPerHour, input.ProofMin, input.ReferMin);
+        var trace = Trace.Of(FaultKnowledge.Shipped, kind, shop, FaultHistory.None, evidence);
+        return TypedResults.Ok(new FaultTraceResult(
+            [.. trace.Causes.Select(standing => new RankedCause(standing.Cause.Id, standing.Cause.Label, standing.Probability))],
+            trace.NoneProbability,
+            trace.SeveralProbability,
+            trace.ElsewhereProbability,
+            trace.Next.Kind,
+            trace.Next.CheckId,
+            trace.Next.CauseId,
+            trace.Next.Minutes));
+    }
 
     private static Results<Ok<MeasureResult>, ValidationProblem> ReadMeasure(MeasureInput input) =>
         MeasureEntry.Parse(input.Text, input.Dimension, input.Units) is { Problem: null, Value: var value }

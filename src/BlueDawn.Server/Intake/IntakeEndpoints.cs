@@ -1,5 +1,6 @@
 using System.Security.Claims;
 using BlueDawn.Core.Bench;
+using BlueDawn.Core.Faults;
 using BlueDawn.Core.Intake;
 using BlueDawn.Core.Kits;
 using BlueDawn.Core.Worksheets;
@@ -27,6 +28,9 @@ namespace BlueDawn.Server.Intake;
 /// <param name="PromisedDay">The day it is promised for.</param>
 /// <param name="OwnerContact">How to reach the owner.</param>
 /// <param name="StampedNumber">Number stamped on the carburetor.</param>
+/// <param name="Engine">The engine it feeds.</param>
+/// <param name="Choke">Its choke.</param>
+/// <param name="Story">What was said and seen, for the trace.</param>
 internal sealed record NewTray(
     Guid TrayId,
     Guid EntryId,
@@ -36,17 +40,57 @@ internal sealed record NewTray(
     string Complaint,
     DateOnly PromisedDay,
     string? OwnerContact = null,
-    string? StampedNumber = null);
+    string? StampedNumber = null,
+    EngineKind? Engine = null,
+    ChokeKind? Choke = null,
+    Story? Story = null);
+
+/// <summary>A tray that the same machine had before, with what was wrong then.</summary>
+/// <param name="Number">Number on its tag.</param>
+/// <param name="CheckedInAt">When it came in.</param>
+/// <param name="Complaint">What the owner said.</param>
+/// <param name="Faults">What was found to be wrong; empty when nothing was, or nothing was noted.</param>
+/// <param name="HandedBack">Whether it has been handed back.</param>
+internal sealed record EarlierTray(int Number, DateTimeOffset CheckedInAt, string Complaint, IReadOnlyList<string> Faults, bool HandedBack);
 
 /// <summary>An owner and their machines, to be found again when they come back.</summary>
 internal sealed record KnownOwner(string Name, string Contact, IReadOnlyList<string> Machines);
 
 internal static class IntakeEndpoints
 {
+    private const int MostEarlier = 5;
+
     public static void MapIntake(this RouteGroupBuilder api)
     {
         api.MapPost("/trays", CheckInAsync).WithName("checkIn").WithTags("Intake");
         api.MapGet("/owners", ListOwnersAsync).WithName("listOwners").WithTags("Intake");
+        api.MapGet("/earlier", ListEarlierAsync).WithName("listEarlier").WithTags("Intake");
+    }
+
+    /// <summary>Earlier trays of a machine, newest first.</summary>
+    private static async Task<Ok<List<EarlierTray>>> ListEarlierAsync(string owner, string machine, BlueDawnDb db, CancellationToken cancel)
+    {
+        var (ownerName, machineName) = (owner.Trim(), machine.Trim());
+        var numbers = await db.Trays
+            .Where(tray => tray.Machine.Name == machineName && tray.Machine.Owner.Name == ownerName)
+            .OrderByDescending(tray => tray.Number)
+            .Select(tray => tray.Number)
+            .Take(MostEarlier)
+            .ToListAsync(cancel);
+        var earlier = new List<EarlierTray>();
+        foreach (var number in numbers)
+        {
+            var file = (await TrayFile.OpenAsync(db, number, cancel))!;
+            var evidence = file.Evidence(file.Judge(Core.Gauging.PinSet.Empty));
+            earlier.Add(new EarlierTray(
+                number,
+                file.Tray.CheckedInAt,
+                file.Tray.Complaint,
+                [.. evidence.Found.Select(fault => fault.Label)],
+                file.Tray.WaitsFor == WaitsFor.HandedBack));
+        }
+
+        return TypedResults.Ok(earlier);
     }
 
     private static async Task<Ok<List<KnownOwner>>> ListOwnersAsync(BlueDawnDb db, CancellationToken cancel)
@@ -69,7 +113,8 @@ internal static class IntakeEndpoints
         }
 
         var checkIn = new CheckIn(input.OwnerName, input.OwnerContact, input.MachineName, input.StampedNumber, input.Complaint, input.PromisedDay);
-        if (checkIn.Check(clock.Today()) is { Count: > 0 } problems)
+        var story = input.Story?.Notes() ?? [];
+        if (checkIn.Check(clock.Today()).Concat(story.SelectMany(note => note.Check(FaultKnowledge.Shipped))).ToList() is { Count: > 0 } problems)
         {
             return Problem.Fields(problems);
         }
@@ -79,14 +124,23 @@ internal static class IntakeEndpoints
             Id = input.TrayId,
             Machine = await FindMachineAsync(db, checkIn, clock.GetUtcNow(), cancel),
             StampedNumber = (input.StampedNumber ?? "").Trim(),
+            Family = input.Family,
+            Engine = input.Engine,
+            Choke = input.Choke,
+            Story = input.Story,
             Complaint = input.Complaint.Trim(),
             PromisedDay = input.PromisedDay,
             WaitsFor = WaitsFor.Hands,
             CheckedInAt = clock.GetUtcNow(),
         };
-        tray.SpecCode = await OnlyExactSpecAsync(db, tray.StampedNumber, cancel);
+        tray.SpecCode = await OnlyExactSpecAsync(db, tray.StampedNumber, tray.Family, cancel);
         db.Trays.Add(tray);
         db.Log(input.EntryId, tray, EntryKind.CheckedIn, me, tray.SpecCode is null ? "Checked in" : $"Checked in; spec sheet {tray.SpecCode} by its stamped number", clock);
+        foreach (var note in story)
+        {
+            db.LogTrace(Guid.CreateVersion7(clock.GetUtcNow()), tray, me, note, clock);
+        }
+
         try
         {
             await db.SaveChangesAsync(cancel);
@@ -124,10 +178,10 @@ internal static class IntakeEndpoints
     }
 
     /// <summary>The spec sheet whose stamped number is exactly this one, when there is just one such sheet.</summary>
-    private static async Task<string?> OnlyExactSpecAsync(BlueDawnDb db, string stamped, CancellationToken cancel)
+    private static async Task<string?> OnlyExactSpecAsync(BlueDawnDb db, string stamped, CarburetorFamily family, CancellationToken cancel)
     {
         var exact = (await db.SpecSheets.AsNoTracking().ToListAsync(cancel))
-            .Where(row => row.Sheet.StampedNumbers.Any(number => StampedNumber.Compare(stamped, number) == StampMatch.Exact))
+            .Where(row => row.Sheet.Family == family && row.Sheet.StampedNumbers.Any(number => StampedNumber.Compare(stamped, number) == StampMatch.Exact))
             .Take(2)
             .ToList();
         return exact is [var only] ? only.Code : null;

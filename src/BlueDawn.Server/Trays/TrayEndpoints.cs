@@ -2,6 +2,7 @@ using System.Security.Claims;
 using BlueDawn.Core.Bench;
 using BlueDawn.Core.Intake;
 using BlueDawn.Core.Measures;
+using BlueDawn.Core.Worksheets;
 using BlueDawn.Server.People;
 using BlueDawn.Server.Problems;
 using BlueDawn.Store;
@@ -22,6 +23,9 @@ namespace BlueDawn.Server.Trays;
 /// <param name="WaitNote">More about the wait.</param>
 /// <param name="Complaint">What the owner says.</param>
 /// <param name="StampedNumber">Number stamped on the carburetor.</param>
+/// <param name="Family">The carburetor's family.</param>
+/// <param name="Engine">The engine it feeds.</param>
+/// <param name="Choke">Its choke.</param>
 internal sealed record TrayChange(
     Guid EntryId,
     uint Version,
@@ -29,7 +33,10 @@ internal sealed record TrayChange(
     WaitsFor? WaitsFor = null,
     string? WaitNote = null,
     string? Complaint = null,
-    string? StampedNumber = null);
+    string? StampedNumber = null,
+    CarburetorFamily? Family = null,
+    EngineKind? Engine = null,
+    ChokeKind? Choke = null);
 
 internal static class TrayEndpoints
 {
@@ -157,6 +164,24 @@ internal static class TrayEndpoints
         {
             words.Add($"Stamped number {(tray.StampedNumber.Length == 0 ? "unknown" : tray.StampedNumber)} → {stamped.Trim()}");
             tray.StampedNumber = stamped.Trim();
+        }
+
+        if (change.Family is { } family && family != tray.Family)
+        {
+            words.Add($"Family {tray.Family} → {family}");
+            tray.Family = family;
+        }
+
+        if (change.Engine is { } engine && engine != tray.Engine)
+        {
+            words.Add($"Engine {tray.Engine?.ToString() ?? "unknown"} → {engine}");
+            tray.Engine = engine;
+        }
+
+        if (change.Choke is { } choke && choke != tray.Choke)
+        {
+            words.Add($"Choke {tray.Choke?.ToString() ?? "unknown"} → {choke}");
+            tray.Choke = choke;
         }
 
         return words;

@@ -1,6 +1,8 @@
 using BlueDawn.Core.Bench;
+using BlueDawn.Core.Faults;
 using BlueDawn.Core.Gauging;
 using BlueDawn.Core.Handover;
+using BlueDawn.Core.Intake;
 using BlueDawn.Core.Kits;
 using BlueDawn.Core.Measures;
 using BlueDawn.Core.Safety;
@@ -16,6 +18,7 @@ internal sealed record TrayView(
     int Number,
     uint Version,
     TrayFacts Facts,
+    Story? Story,
     SpecSheet? Spec,
     TrayKit? Kit,
     IReadOnlyList<StationView> Stations,
@@ -28,14 +31,16 @@ internal sealed record TrayView(
     {
         var tray = file.Tray;
         var sheet = file.Judge(pins);
+        IReadOnlyList<TraceNote> notes = [.. file.Notes.Select(logged => logged.Note).Where(note => note is FindingsNote or FaultNote)];
         return new TrayView(
             tray.Id,
             tray.Number,
             tray.Version,
             TrayFacts.Of(tray),
+            tray.Story,
             tray.Spec?.Sheet,
             tray.Kit is { } kit ? new TrayKit(kit.Number, kit.Contents.Name, kit.Price, file.Shop.Currency, tray.KitFromShelf, kit.Contents.Parts) : null,
-            [.. Enum.GetValues<Station>().Select(station => StationView.Of(station, tray, sheet))],
+            [.. Enum.GetValues<Station>().Select(station => StationView.Of(station, tray, sheet, notes))],
             [.. sheet.Lines.Select(line => LineView.Of(line, file.Entries))],
             sheet.Next,
             sheet.Obstacles,
@@ -55,10 +60,13 @@ internal sealed record TrayFacts(
     string WaitNote,
     string? SpecCode,
     string? KitNumber,
+    CarburetorFamily Family,
+    EngineKind? Engine,
+    ChokeKind? Choke,
     DateTimeOffset CheckedInAt)
 {
     public static TrayFacts Of(Tray tray) => new(
-        tray.Machine.Owner.Name, tray.Machine.Owner.Contact, tray.Machine.Name, tray.StampedNumber, tray.Complaint, tray.PromisedDay, tray.WaitsFor, tray.WaitNote, tray.SpecCode, tray.Kit?.Number, tray.CheckedInAt);
+        tray.Machine.Owner.Name, tray.Machine.Owner.Contact, tray.Machine.Name, tray.StampedNumber, tray.Complaint, tray.PromisedDay, tray.WaitsFor, tray.WaitNote, tray.SpecCode, tray.Kit?.Number, tray.Family, tray.Engine, tray.Choke, tray.CheckedInAt);
 }
 
 /// <summary>The kit chosen for a tray.</summary>
@@ -71,13 +79,14 @@ internal sealed record TrayKit(string Number, string Name, decimal Price, string
 /// <param name="Waiting">True when nothing can be done there yet.</param>
 internal sealed record StationView(Station Station, int Open, int Total, bool Waiting)
 {
-    public static StationView Of(Station station, Tray tray, JudgedWorksheet sheet)
+    public static StationView Of(Station station, Tray tray, JudgedWorksheet sheet, IReadOnlyList<TraceNote> notes)
     {
         var lines = sheet.Lines.Where(line => line.Line.Station == station).ToList();
         var released = tray.WaitsFor == WaitsFor.HandedBack;
         return station switch
         {
             Station.Intake => new StationView(station, 0, 1, false),
+            Station.Faults => new StationView(station, notes.Any(note => note is FaultNote { Settles: true }) ? 0 : 1, 1, notes.Count == 0),
             Station.Kits => new StationView(station, (tray.SpecCode is null ? 1 : 0) + (tray.KitId is null ? 1 : 0), 2, false),
             Station.Handover => new StationView(station, released ? 0 : 1, 1, !released && sheet.Obstacles.Count > 0),
             _ => new StationView(station, lines.Count(line => line.IsOpen), lines.Count, lines.Count == 0),

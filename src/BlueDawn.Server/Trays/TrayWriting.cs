@@ -1,4 +1,5 @@
 using BlueDawn.Core.Bench;
+using BlueDawn.Core.Faults;
 using BlueDawn.Server.Problems;
 using BlueDawn.Store;
 using BlueDawn.Store.Logbook;
@@ -32,6 +33,15 @@ internal static class TrayWriting
             Words = words,
         };
         db.LogbookEntries.Add(entry);
+        return entry;
+    }
+
+    /// <summary>A step of the trace.</summary>
+    public static LogbookEntry LogTrace(
+        this BlueDawnDb db, Guid id, Tray tray, Person person, TraceNote note, TimeProvider clock, DateTimeOffset? takenAt = null)
+    {
+        var entry = db.Log(id, tray, EntryKind.Traced, person, note.Words(FaultKnowledge.Shipped), clock, takenAt);
+        entry.Trace = note;
         return entry;
     }
 

@@ -1,7 +1,9 @@
 using System.Text.Json;
 using BlueDawn.Core.Bench;
+using BlueDawn.Core.Faults;
 using BlueDawn.Core.Gauging;
 using BlueDawn.Core.Handover;
+using BlueDawn.Core.Intake;
 using BlueDawn.Core.Kits;
 using BlueDawn.Core.Measures;
 using BlueDawn.Core.Worksheets;
@@ -36,6 +38,10 @@ public sealed class DemoScenario(BlueDawnDb db, UserManager<Person> people, Time
 
     private sealed record DemoRelease(string By, double HoursAgo, string? Reason, string? SignedBy);
 
+    private sealed record DemoFindings(string By, double HoursAgo, string? Check, IReadOnlyList<string> Present, IReadOnlyList<string> Absent);
+
+    private sealed record DemoFault(string Cause, FaultOutcome Outcome, string By, double HoursAgo);
+
     private sealed record DemoTray(
         int Number,
         string OwnerName,
@@ -51,7 +57,12 @@ public sealed class DemoScenario(BlueDawnDb db, UserManager<Person> people, Time
         WaitsFor WaitsFor,
         string WaitNote,
         IReadOnlyList<DemoReading> Readings,
-        DemoRelease? Release);
+        DemoRelease? Release,
+        EngineKind Engine,
+        ChokeKind? Choke,
+        Story Story,
+        IReadOnlyList<DemoFindings> Findings,
+        IReadOnlyList<DemoFault> Faults);
 
     /// <summary>Puts the shop's defaults and the roles in place; does nothing where they are there already.</summary>
     public static async Task EnsureShopAsync(BlueDawnDb db, RoleManager<IdentityRole<Guid>> roles, CancellationToken cancel)
@@ -147,6 +158,9 @@ public sealed class DemoScenario(BlueDawnDb db, UserManager<Person> people, Time
             Machine = new Machine { Id = Guid.CreateVersion7(checkedIn), Owner = owner, Name = demo.MachineName },
             StampedNumber = demo.StampedNumber,
             SpecCode = demo.SpecCode,
+            Engine = demo.Engine,
+            Choke = demo.Choke,
+            Story = demo.Story,
             Complaint = demo.Complaint,
             PromisedDay = DateOnly.FromDateTime(now.AddDays(demo.PromisedInDays).LocalDateTime),
             WaitsFor = demo.WaitsFor,
@@ -155,6 +169,23 @@ public sealed class DemoScenario(BlueDawnDb db, UserManager<Person> people, Time
         };
         db.Trays.Add(tray);
         Log(tray, EntryKind.CheckedIn, staff[demo.CheckedInBy], checkedIn, "Checked in");
+        foreach (var note in demo.Story.Notes())
+        {
+            LogTrace(tray, staff[demo.CheckedInBy], checkedIn.AddSeconds(1), note);
+        }
+
+        foreach (var found in demo.Findings)
+        {
+            LogTrace(tray, staff[found.By], now.AddHours(-found.HoursAgo), new FindingsNote(
+                found.Check,
+                [.. found.Present.Select(id => new FindingAnswer(id, Said.Present)), .. found.Absent.Select(id => new FindingAnswer(id, Said.Absent))]));
+        }
+
+        foreach (var fault in demo.Faults)
+        {
+            LogTrace(tray, staff[fault.By], now.AddHours(-fault.HoursAgo), new FaultNote(fault.Cause, fault.Outcome));
+        }
+
         await db.SaveChangesAsync(cancel);
         if (demo.KitNumber is { } number)
         {
@@ -214,6 +245,16 @@ public sealed class DemoScenario(BlueDawnDb db, UserManager<Person> people, Time
         Log(tray, EntryKind.Released, staff[release.By], at, signed is null ? "Handed back" : $"Handed back, signed by {signed.SignedBy}: {signed.Reason}").Report =
             JsonSerializer.Serialize(report, StoreJson.Options);
         await db.SaveChangesAsync(cancel);
+    }
+
+    private void LogTrace(Tray tray, Person person, DateTimeOffset at, TraceNote note)
+    {
+        if (note.Check(FaultKnowledge.Shipped) is [var problem, ..])
+        {
+            throw new InvalidOperationException($"Demo tray {tray.Number}: {problem.Message}");
+        }
+
+        Log(tray, EntryKind.Traced, person, at, note.Words(FaultKnowledge.Shipped)).Trace = note;
     }
 
     private LogbookEntry Log(Tray tray, EntryKind kind, Person person, DateTimeOffset at, string words)

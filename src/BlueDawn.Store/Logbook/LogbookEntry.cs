@@ -21,6 +21,9 @@ public enum EntryKind
     /// <summary>A reading was taken back without another in its place.</summary>
     Withdrawn,
 
+    /// <summary>A step of the trace: findings, a cause settled, taken apart, a condition met.</summary>
+    Traced,
+
     /// <summary>Promised day, what it waits for, or the like was changed.</summary>
     TrayChanged,
 
@@ -66,6 +69,9 @@ public sealed class LogbookEntry
 
     /// <summary>The reading as it was understood, in base units.</summary>
     public Reading? Reading { get; set; }
+
+    /// <summary>The step of the trace, for entries of that kind.</summary>
+    public Core.Faults.TraceNote? Trace { get; set; }
 
     /// <summary>What was found at that time, by the spec sheet of that time.</summary>
     public string? Finding { get; set; }

@@ -75,6 +75,52 @@ namespace BlueDawn.Store.Migrations
                     b.ToTable("owners", (string)null);
                 });
 
+            modelBuilder.Entity("BlueDawn.Store.Intake.Photo", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("uuid")
+                        .HasColumnName("id");
+
+                    b.Property<DateTimeOffset>("AddedAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("added_at");
+
+                    b.Property<int>("Height")
+                        .HasColumnType("integer")
+                        .HasColumnName("height");
+
+                    b.Property<byte[]>("Jpeg")
+                        .IsRequired()
+                        .HasColumnType("bytea")
+                        .HasColumnName("jpeg");
+
+                    b.Property<Guid>("PersonId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("person_id");
+
+                    b.Property<string>("PersonName")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("person_name");
+
+                    b.Property<Guid>("TrayId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("tray_id");
+
+                    b.Property<int>("Width")
+                        .HasColumnType("integer")
+                        .HasColumnName("width");
+
+                    b.HasKey("Id")
+                        .HasName("pk_photos");
+
+                    b.HasIndex("TrayId")
+                        .HasDatabaseName("ix_photos_tray_id");
+
+                    b.ToTable("photos", (string)null);
+                });
+
             modelBuilder.Entity("BlueDawn.Store.Kits.Kit", b =>
                 {
                     b.Property<Guid>("Id")
@@ -193,6 +239,10 @@ namespace BlueDawn.Store.Migrations
                     b.Property<DateTimeOffset>("TakenAt")
                         .HasColumnType("timestamp with time zone")
                         .HasColumnName("taken_at");
+
+                    b.Property<string>("Trace")
+                        .HasColumnType("jsonb")
+                        .HasColumnName("trace");
 
                     b.Property<Guid>("TrayId")
                         .HasColumnType("uuid")
@@ -327,10 +377,23 @@ namespace BlueDawn.Store.Migrations
                         .HasColumnType("timestamp with time zone")
                         .HasColumnName("checked_in_at");
 
+                    b.Property<string>("Choke")
+                        .HasColumnType("text")
+                        .HasColumnName("choke");
+
                     b.Property<string>("Complaint")
                         .IsRequired()
                         .HasColumnType("text")
                         .HasColumnName("complaint");
+
+                    b.Property<string>("Engine")
+                        .HasColumnType("text")
+                        .HasColumnName("engine");
+
+                    b.Property<string>("Family")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("family");
 
                     b.Property<bool>("KitFromShelf")
                         .HasColumnType("boolean")
@@ -362,6 +425,10 @@ namespace BlueDawn.Store.Migrations
                         .IsRequired()
                         .HasColumnType("text")
                         .HasColumnName("stamped_number");
+
+                    b.Property<string>("Story")
+                        .HasColumnType("jsonb")
+                        .HasColumnName("story");
 
                     b.Property<uint>("Version")
                         .IsConcurrencyToken()
@@ -630,6 +697,16 @@ namespace BlueDawn.Store.Migrations
                         .HasConstraintName("fk_machines_owners_owner_id");
 
                     b.Navigation("Owner");
+                });
+
+            modelBuilder.Entity("BlueDawn.Store.Intake.Photo", b =>
+                {
+                    b.HasOne("BlueDawn.Store.Trays.Tray", null)
+                        .WithMany()
+                        .HasForeignKey("TrayId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_photos_trays_tray_id");
                 });
 
             modelBuilder.Entity("BlueDawn.Store.Kits.StockMove", b =>

@@ -38,6 +38,18 @@ public sealed class Tray
     /// <summary>Whether its kit was taken from the shelf; false when it is to be ordered.</summary>
     public bool KitFromShelf { get; set; }
 
+    /// <summary>The carburetor's family.</summary>
+    public Core.Worksheets.CarburetorFamily Family { get; set; }
+
+    /// <summary>The engine it feeds, or null while it is not known.</summary>
+    public Core.Worksheets.EngineKind? Engine { get; set; }
+
+    /// <summary>Its choke, or null while it is not known.</summary>
+    public Core.Worksheets.ChokeKind? Choke { get; set; }
+
+    /// <summary>What was said and seen at check-in, or null on trays from before it was asked.</summary>
+    public Core.Intake.Story? Story { get; set; }
+
     /// <summary>What the owner says.</summary>
     public string Complaint { get; set; } = "";
 

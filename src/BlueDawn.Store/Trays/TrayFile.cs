@@ -1,4 +1,5 @@
 using BlueDawn.Core.Bench;
+using BlueDawn.Core.Faults;
 using BlueDawn.Core.Gauging;
 using BlueDawn.Core.Handover;
 using BlueDawn.Core.Worksheets;
@@ -36,8 +37,8 @@ public sealed record TrayFile(Tray Tray, IReadOnlyList<LogbookEntry> Entries, Sh
         trays.AddRange(await Whole(db).Where(t => t.WaitsFor == WaitsFor.HandedBack).OrderByDescending(t => t.Number).Take(handedBack).AsNoTracking().ToListAsync(cancel));
         var ids = trays.Select(t => t.Id).ToList();
         var entries = await db.LogbookEntries
-            .Where(entry => ids.Contains(entry.TrayId) && (entry.Kind == EntryKind.Reading || entry.Kind == EntryKind.Withdrawn))
-            .Select(entry => new LogbookEntry { Id = entry.Id, TrayId = entry.TrayId, Kind = entry.Kind, LineKey = entry.LineKey, SupersedesId = entry.SupersedesId, TakenAt = entry.TakenAt, Reading = entry.Reading })
+            .Where(entry => ids.Contains(entry.TrayId) && (entry.Kind == EntryKind.Reading || entry.Kind == EntryKind.Withdrawn || entry.Kind == EntryKind.Traced))
+            .Select(entry => new LogbookEntry { Id = entry.Id, TrayId = entry.TrayId, Kind = entry.Kind, LineKey = entry.LineKey, SupersedesId = entry.SupersedesId, TakenAt = entry.TakenAt, Reading = entry.Reading, Trace = entry.Trace })
             .AsNoTracking()
             .ToListAsync(cancel);
         var byTray = entries.ToLookup(entry => entry.TrayId);
@@ -49,19 +50,67 @@ public sealed record TrayFile(Tray Tray, IReadOnlyList<LogbookEntry> Entries, Sh
     public static async Task<ShopDefaults> ShopAsync(BlueDawnDb db, CancellationToken cancel) =>
         (await db.Shop.AsNoTracking().SingleAsync(cancel)).Defaults;
 
+    /// <summary>What kind of carburetor is on the tray.</summary>
+    public CarburetorKind Kind => new(Tray.Family, Tray.Engine, Tray.Choke);
+
+    /// <summary>The steps of its trace, oldest first.</summary>
+    public IReadOnlyList<LoggedNote> Notes =>
+        [.. Entries.Where(entry => entry.Trace is not null).OrderBy(entry => entry.TakenAt).ThenBy(entry => entry.Id).Select(entry => new LoggedNote(entry.Id, entry.TakenAt, entry.Trace!))];
+
     /// <summary>The worksheet as it stands, judged for someone with these pins.</summary>
-    public JudgedWorksheet Judge(PinSet pins) => JudgedWorksheet.Of(
-        Tray.Spec?.Sheet,
-        Shop,
-        pins,
-        Tray.KitId is not null,
-        Tray.WaitsFor == WaitsFor.HandedBack,
-        Entries.Where(entry => entry.Kind is EntryKind.Reading or EntryKind.Withdrawn).Select(entry => entry.AsLogged()));
+    /// <remarks>While nothing after the trace has been started, the next step is the trace's, without the shop's history.</remarks>
+    public JudgedWorksheet Judge(PinSet pins)
+    {
+        var released = Tray.WaitsFor == WaitsFor.HandedBack;
+        var sheet = JudgedWorksheet.Of(
+            Tray.Spec?.Sheet,
+            Shop,
+            pins,
+            Tray.KitId is not null,
+            released,
+            Entries.Where(entry => entry.Kind is EntryKind.Reading or EntryKind.Withdrawn).Select(entry => entry.AsLogged()));
+        var notes = Notes;
+        var tracing = !released && Tray.KitId is null && sheet.Readings.Count == 0
+            && notes.Count > 0 && !notes.Any(logged => logged.Note is FaultNote { Settles: true });
+        return tracing ? sheet with { Next = NextStep.Of(Trace(sheet, FaultHistory.None).Next) } : sheet;
+    }
+
+    /// <summary>Everything known about its fault.</summary>
+    /// <param name="sheet">Its judged worksheet.</param>
+    public Evidence Evidence(JudgedWorksheet sheet) =>
+        Core.Faults.Evidence.Gather(FaultKnowledge.Shipped, Kind, Notes, sheet.Readings, [.. sheet.Lines.Select(line => line.Line.Key)]);
+
+    /// <summary>Its trace as it stands.</summary>
+    /// <param name="sheet">Its judged worksheet.</param>
+    /// <param name="history">The shop's history, or none.</param>
+    public Trace Trace(JudgedWorksheet sheet, FaultHistory history) =>
+        Core.Faults.Trace.Of(FaultKnowledge.Shipped, Kind, Shop.Trace, history, Evidence(sheet));
+
+    /// <summary>What the shop has confirmed on other carburetors.</summary>
+    public static async Task<FaultHistory> HistoryAsync(BlueDawnDb db, Tray tray, CancellationToken cancel)
+    {
+        var notes = await (
+            from entry in db.LogbookEntries
+            where entry.Kind == EntryKind.Traced && entry.TrayId != tray.Id
+            join other in db.Trays on entry.TrayId equals other.Id
+            orderby entry.TakenAt, entry.Id
+            select new { entry.TrayId, other.SpecCode, other.Family, entry.Trace }).AsNoTracking().ToListAsync(cancel);
+        return FaultHistory.Of(tray.SpecCode, tray.Family, notes
+            .GroupBy(note => note.TrayId)
+            .Select(one => (One: one.First(), Faults: one.Select(note => note.Trace).OfType<FaultNote>().ToList()))
+            .Where(pair => pair.Faults.Any(fault => fault.Settles))
+            .Select(pair => new ClosedTrace(
+                pair.One.SpecCode,
+                pair.One.Family,
+                [.. pair.Faults.Where(fault => fault.CauseId is not null).GroupBy(fault => fault.CauseId!)
+                    .Where(cause => cause.Last().Outcome is FaultOutcome.Fixed or FaultOutcome.Referred).Select(cause => cause.Key)])));
+    }
 
     /// <summary>The report as it would be handed over now.</summary>
     public HandoverReport Report()
     {
         var sheet = Judge(PinSet.Empty);
+        var evidence = Evidence(sheet);
         var kit = Tray.Kit is { } chosen
             ? new ReportKit(chosen.Number, chosen.Contents.Name, chosen.Price, Shop.Currency, [.. chosen.Contents.Parts.Select(part => $"{part.Quantity} {part.Part}")])
             : null;
@@ -80,7 +129,12 @@ public sealed record TrayFile(Tray Tray, IReadOnlyList<LogbookEntry> Entries, Sh
             kit,
             sheet,
             [.. Entries.Where(entry => entry.LineKey is not null).Select(entry => new ReportEntry(
-                entry.Id, entry.LineKey!, entry.Kind == EntryKind.Reading ? entry.Reading : null, entry.SupersedesId, entry.TakenAt, entry.PersonName))]);
+                entry.Id, entry.LineKey!, entry.Kind == EntryKind.Reading ? entry.Reading : null, entry.SupersedesId, entry.TakenAt, entry.PersonName))]) with
+        {
+            Faults = [.. evidence.Found.Select(fault => new ReportFault(
+                fault.Label, FaultKnowledge.Shipped.FindCause(fault.CauseId)!.Fix, fault.Outcome == FaultOutcome.Referred))],
+            NothingFound = evidence.NothingFound,
+        };
     }
 
     private static IQueryable<Tray> Whole(BlueDawnDb db) =>

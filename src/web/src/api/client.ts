@@ -28,6 +28,19 @@ export type KitOffer = Schemas['KitOffer'];
 export type Report = Schemas['HandoverReport'];
 export type Obstacle = Schemas['Obstacle'];
 export type QuickAnswer = Schemas['QuickAnswer'];
+export type CarburetorFamily = Schemas['CarburetorFamily'];
+export type EngineKind = NonNullable<Schemas['EngineKind']>;
+export type ChokeKind = NonNullable<Schemas['ChokeKind']>;
+export type TraceView = Schemas['TraceView'];
+export type Trace = Schemas['Trace'];
+export type TraceNote = Schemas['TraceNote'];
+export type CauseStanding = Schemas['CauseStanding'];
+export type CheckValue = Schemas['CheckValue'];
+export type EvidenceItem = Schemas['EvidenceItem'];
+export type Said = Schemas['Said'];
+export type ApartLevel = Schemas['ApartLevel'];
+export type FaultWords = Schemas['FaultWords'];
+export type Photo = Schemas['PhotoView'];
 
 /** What the server says when something cannot be done (RFC 9457), or what stands in for it when it cannot be reached. */
 export interface Problem {
@@ -77,6 +90,20 @@ client.use({
   },
 });
 export const api = client;
+
+/** Sends a photo as it is; the server makes it anew. */
+export async function sendPhoto(tray: number, id: string, file: Blob): Promise<Photo> {
+  return ask<Photo>(
+    fetch(`/api/trays/${tray}/photos/${id}`, {
+      method: 'PUT',
+      headers: { 'content-type': file.type || 'application/octet-stream', 'X-Blue-Dawn-Token': token },
+      body: file,
+    }).then(async (response) => {
+      const body: unknown = await response.json().catch(() => undefined);
+      return response.ok ? { data: body as Photo, response } : { error: body, response };
+    }),
+  );
+}
 
 const unreachable: Problem = {
   status: 0,

@@ -1,8 +1,8 @@
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { v7 as uuidv7 } from 'uuid';
 import { api, ask, type Judgement, type Line, type Problem, type Reading, type TypedReading } from '../api/client';
-import { outbox, type Sent } from '../outbox/outbox';
-import { useKept } from '../outbox/drafts';
+import { outbox, type Pending, type Sent } from '../outbox/outbox';
+import { isKept, useKept } from '../outbox/drafts';
 import { usePerson } from '../session/session';
 import { useTakeTray } from '../shell/queries';
 
@@ -48,7 +48,8 @@ export interface LineState {
 export function useLine(tray: number, line: Line): LineState {
   const person = usePerson();
   const take = useTakeTray();
-  const [draft, keep, clear] = useKept<Draft>(`${person.id}:${tray}:${line.key}`, nothing);
+  const key = `${person.id}:${tray}:${line.key}`;
+  const [draft, keep, clear] = useKept<Draft>(key, nothing);
   const [preview, setPreview] = useState<{ of: string; judgement: Judgement | null; reading: Reading | null } | null>(
     null,
   );
@@ -106,18 +107,24 @@ export function useLine(tray: number, line: Line): LineState {
     const of = JSON.stringify([typed, correcting]);
     if (ids.current.of !== of) ids.current = { of, id: uuidv7() };
     setBusy(true);
-    const sent: Sent = await outbox.record({
+    const pending: Pending = {
       id: ids.current.id,
       personId: person.id,
       tray,
-      lineKey: line.key,
       takenAt: new Date().toISOString(),
-      typed,
-      supersedes: correcting,
-    });
+      entry: { kind: 'reading', lineKey: line.key, typed, supersedes: correcting },
+    };
+    // Once it is kept on the device the boxes are free for the next reading: what is typed while this one is on its
+    // way belongs to the next.
+    await outbox.keep(pending);
+    const taken = draft;
+    clear();
+    const sent: Sent = await outbox.send(pending);
     ids.current = { of: '', id: '' };
     setBusy(false);
+    setPreview(null);
     if (sent.state === 'refused') {
+      if (!isKept(key)) keep(taken);
       setErrors(
         Object.fromEntries(Object.entries(sent.problem.errors).map(([field, messages]) => [field, messages[0] ?? ''])),
       );
@@ -126,14 +133,13 @@ export function useLine(tray: number, line: Line): LineState {
     }
     setRefused(null);
     setErrors({});
-    setPreview(null);
     setKept(sent.state === 'kept');
-    clear();
     if (sent.state === 'recorded') take(sent.tray);
     return true;
   };
 
-  const shown = dirty && preview?.of === typedKey ? preview : null;
+  // While a reading is on its way its verdict stays in sight.
+  const shown = dirty ? (preview?.of === typedKey ? preview : null) : busy ? preview : null;
   return {
     draft,
     typedReading,

@@ -23,6 +23,9 @@ export function useKept<T>(key: string, empty: T): [T, (next: T) => void, () => 
   return [value, keep, clear];
 }
 
+/** Whether anything is kept under a key at this moment. */
+export const isKept = (key: string): boolean => localStorage.getItem(`draft:${key}`) !== null;
+
 function read<T>(stored: string, empty: T): T {
   const text = localStorage.getItem(stored);
   if (text === null) return empty;

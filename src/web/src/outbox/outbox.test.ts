@@ -7,10 +7,13 @@ const pending = (id: string, over: Partial<Pending> = {}): Pending => ({
   id,
   personId: 'ilse',
   tray: 27,
-  lineKey: 'gauging/main-jet',
   takenAt: `2026-11-24T10:00:0${id}Z`,
-  typed: { units: 'metric', values: { go: '0.72' }, rows: [] },
-  supersedes: null,
+  entry: {
+    kind: 'reading',
+    lineKey: 'gauging/main-jet',
+    typed: { units: 'metric', values: { go: '0.72' }, rows: [] },
+    supersedes: null,
+  },
   ...over,
 });
 
@@ -60,6 +63,18 @@ describe('readings on their way', () => {
     fetched.mockImplementation(answer(200, { number: 27 }));
     await outbox.flush('ilse', () => expect.unreachable());
     expect(outbox.current()).toHaveLength(1);
+  });
+
+  it('of a trace go to the trace', async () => {
+    fetched.mockImplementation(answer(200, { trace: {} }));
+    const note = { kind: 'apart' as const, level: 'off' as const };
+    expect(await outbox.record(pending('1', { entry: { kind: 'trace', note } }))).toMatchObject({
+      state: 'traced',
+      tray: 27,
+    });
+    const request = fetched.mock.calls[0]?.[0] as Request;
+    expect(request.url).toMatch(/\/api\/trays\/27\/trace$/);
+    expect(await request.json()).toMatchObject({ id: '1', note });
   });
 
   it('come back with the reason when they are refused', async () => {

@@ -1,34 +1,68 @@
 import { openDB, type IDBPDatabase } from 'idb';
-import { api, ask, ProblemError, type Problem, type Tray, type TypedReading } from '../api/client';
+import {
+  api,
+  ask,
+  ProblemError,
+  type Problem,
+  type TraceNote,
+  type TraceView,
+  type Tray,
+  type TypedReading,
+} from '../api/client';
 
-/** A reading on its way to the logbook. It is kept on the device until the server has it. */
+/** An entry on its way to the logbook. It is kept on the device until the server has it. */
 export interface Pending {
   id: string;
   personId: string;
   tray: number;
-  lineKey: string;
   takenAt: string;
+  entry: PendingReading | PendingNote;
+}
+
+/** A reading of a gauge line. */
+export interface PendingReading {
+  kind: 'reading';
+  lineKey: string;
   typed: TypedReading;
   supersedes: string | null;
 }
 
+/** A step of a trace. */
+export interface PendingNote {
+  kind: 'trace';
+  note: TraceNote;
+}
+
 /** What became of one sending: in the book, still on its way, or refused with the reason. */
-export type Sent = { state: 'recorded'; tray: Tray } | { state: 'kept' } | { state: 'refused'; problem: Problem };
+export type Sent =
+  | { state: 'recorded'; tray: Tray }
+  | { state: 'traced'; tray: number; trace: TraceView }
+  | { state: 'kept' }
+  | { state: 'refused'; problem: Problem };
 
 const STORE = 'pending';
 let opened: Promise<IDBPDatabase> | null = null;
 const open = (): Promise<IDBPDatabase> =>
-  (opened ??= openDB('blue-dawn', 1, {
-    upgrade: (db) => {
-      db.createObjectStore(STORE, { keyPath: 'id' });
+  (opened ??= openDB('blue-dawn', 2, {
+    upgrade: (db, from) => {
+      if (from === 0) db.createObjectStore(STORE, { keyPath: 'id' });
     },
   }));
+
+/** A reading as the first version of the device's store kept it. */
+type OldPending = Omit<Pending, 'entry'> & Omit<PendingReading, 'kind'>;
+
+const asPending = (stored: Pending | OldPending): Pending => {
+  if ('entry' in stored) return stored;
+  const { lineKey, typed, supersedes, ...rest } = stored;
+  return { ...rest, entry: { kind: 'reading', lineKey, typed, supersedes } };
+};
 
 const listeners = new Set<() => void>();
 let snapshot: Pending[] = [];
 
 async function refresh(): Promise<void> {
-  const all = (await (await open()).getAll(STORE)) as Pending[];
+  const all = ((await (await open()).getAll(STORE)) as (Pending | OldPending)[]).map(asPending);
   snapshot = all.sort((a, b) => a.takenAt.localeCompare(b.takenAt));
   listeners.forEach((tell) => tell());
 }
@@ -41,10 +75,18 @@ export const outbox = {
   },
   current: (): Pending[] => snapshot,
 
-  /** Keeps a reading on the device, then tries to send it. */
-  async record(pending: Pending): Promise<Sent> {
+  /** Keeps an entry on the device. From here on it is not lost, whatever happens to the page. */
+  async keep(pending: Pending): Promise<void> {
     await (await open()).put(STORE, pending);
     await refresh();
+  },
+
+  /** Tries to send an entry that is kept. */
+  send: (pending: Pending): Promise<Sent> => send(pending),
+
+  /** Keeps an entry on the device, then tries to send it. */
+  async record(pending: Pending): Promise<Sent> {
+    await outbox.keep(pending);
     return send(pending);
   },
 
@@ -69,23 +111,28 @@ function send(pending: Pending): Promise<Sent> {
   return sending;
 }
 
+async function post({ id, tray, takenAt, entry }: Pending): Promise<Sent> {
+  const where = { params: { path: { number: tray } }, signal: AbortSignal.timeout(8000) };
+  if (entry.kind === 'trace') {
+    const trace = await ask(
+      api.POST('/api/trays/{number}/trace', { ...where, body: { id, takenAt, note: entry.note } }),
+    );
+    return { state: 'traced', tray, trace };
+  }
+  const { lineKey, typed, supersedes } = entry;
+  return {
+    state: 'recorded',
+    tray: await ask(
+      api.POST('/api/trays/{number}/readings', { ...where, body: { id, lineKey, takenAt, typed, supersedes } }),
+    ),
+  };
+}
+
 async function deliver(pending: Pending): Promise<Sent> {
   try {
-    const tray = await ask(
-      api.POST('/api/trays/{number}/readings', {
-        params: { path: { number: pending.tray } },
-        body: {
-          id: pending.id,
-          lineKey: pending.lineKey,
-          takenAt: pending.takenAt,
-          typed: pending.typed,
-          supersedes: pending.supersedes,
-        },
-        signal: AbortSignal.timeout(8000),
-      }),
-    );
+    const sent = await post(pending);
     await remove(pending.id);
-    return { state: 'recorded', tray };
+    return sent;
   } catch (error) {
     // Signed out, or the server away: the reading stays here and goes out later.
     if (!(error instanceof ProblemError) || error.passing || error.problem.status === 401 || isStalePage(error)) {

@@ -2,15 +2,16 @@ import { CloudOff } from 'lucide-react';
 import { useEffect, useState, useSyncExternalStore } from 'react';
 import { outbox } from '../outbox/outbox';
 import { fetchSession, usePerson } from '../session/session';
-import { useTakeTray } from './queries';
+import { useTakeTrace, useTakeTray } from './queries';
 
 const TRY_AGAIN_MS = 3000;
 
-/** Says how many readings are still on this device, and keeps trying to send them. */
+/** Says how many entries are still on this device, and keeps trying to send them. */
 export function Outbox() {
   const person = usePerson();
   const pending = useSyncExternalStore(outbox.subscribe, outbox.current);
   const take = useTakeTray();
+  const takeTrace = useTakeTrace();
   const [refused, setRefused] = useState('');
   const mine = pending.filter((p) => p.personId === person.id).length;
   const others = pending.length - mine;
@@ -21,6 +22,7 @@ export function Outbox() {
       await fetchSession().catch(() => undefined); // a fresh token, in case the server was started anew
       await outbox.flush(person.id, (p, sent) => {
         if (sent.state === 'recorded') take(sent.tray);
+        if (sent.state === 'traced') takeTrace(sent.tray, sent.trace);
         if (sent.state === 'refused') setRefused(`Tray ${p.tray}: ${sent.problem.title} ${sent.problem.detail}`);
       });
     };
@@ -32,7 +34,7 @@ export function Outbox() {
       clearInterval(timer);
       window.removeEventListener('online', online);
     };
-  }, [person.id, take]);
+  }, [person.id, take, takeTrace]);
 
   return (
     <div
@@ -42,7 +44,7 @@ export function Outbox() {
       {mine > 0 && (
         <>
           <CloudOff aria-hidden size={20} />
-          {mine === 1 ? '1 reading is kept on this device' : `${mine} readings are kept on this device`}
+          {mine === 1 ? '1 entry is kept on this device' : `${mine} entries are kept on this device`}
         </>
       )}
       {others > 0 && <span>{others} here wait for someone else to sign in</span>}

@@ -1,6 +1,14 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useCallback } from 'react';
-import { api, ask, type Tray } from '../api/client';
+import {
+  api,
+  ask,
+  type CarburetorFamily,
+  type ChokeKind,
+  type EngineKind,
+  type TraceView,
+  type Tray,
+} from '../api/client';
 
 const LOOK_AGAIN_MS = 8000;
 
@@ -22,7 +30,45 @@ export function useTakeTray(): (tray: Tray) => void {
       queries.setQueryData(['tray', tray.number], tray);
       void queries.invalidateQueries({ queryKey: ['bench'] });
       void queries.invalidateQueries({ queryKey: ['report', tray.number] });
+      void queries.invalidateQueries({ queryKey: ['trace', tray.number] });
     },
     [queries],
   );
 }
+
+/** A tray's trace, with or without the shop's own history. */
+export const useTrace = (number: number, history: boolean) =>
+  useQuery({
+    queryKey: ['trace', number, history],
+    queryFn: () => ask(api.GET('/api/trays/{number}/trace', { params: { path: { number }, query: { history } } })),
+    placeholderData: (before) => before,
+  });
+
+/** Takes a trace as the server just answered it; the tray and the bench look again. */
+export function useTakeTrace(): (number: number, trace: TraceView) => void {
+  const queries = useQueryClient();
+  return useCallback(
+    (number: number, trace: TraceView) => {
+      queries.setQueryData(['trace', number, trace.historyUsed], trace);
+      void queries.invalidateQueries({ queryKey: ['trace', number, !trace.historyUsed] });
+      void queries.invalidateQueries({ queryKey: ['tray', number] });
+      void queries.invalidateQueries({ queryKey: ['bench'] });
+      void queries.invalidateQueries({ queryKey: ['report', number] });
+    },
+    [queries],
+  );
+}
+
+/** The words of the fault knowledge for a kind of carburetor. */
+export const useFaultWords = (family: CarburetorFamily, engine: EngineKind | null, choke: ChokeKind | null) =>
+  useQuery({
+    queryKey: ['fault-words', family, engine, choke],
+    queryFn: () =>
+      ask(
+        api.GET('/api/faults/knowledge', {
+          params: { query: { family, ...(engine ? { engine } : {}), ...(choke ? { choke } : {}) } },
+        }),
+      ),
+    staleTime: Infinity,
+    placeholderData: (before) => before,
+  });

@@ -1,8 +1,9 @@
-import type { Station, WaitsFor } from '../api/client';
+import type { CarburetorFamily, ChokeKind, EngineKind, Station, WaitsFor } from '../api/client';
 
 /** What each station is called at the bench. */
 export const stationWord: Record<Station, string> = {
   intake: 'Check in',
+  faults: 'Trace',
   kits: 'Kit',
   gauging: 'Gauge',
   setting: 'Set',
@@ -13,6 +14,7 @@ export const stationWord: Record<Station, string> = {
 /** Where a station is found under a tray's address. */
 export const stationPath: Record<Station, string> = {
   intake: 'check-in',
+  faults: 'trace',
   kits: 'kit',
   gauging: 'gauge',
   setting: 'set',
@@ -21,6 +23,24 @@ export const stationPath: Record<Station, string> = {
 };
 
 export const stations = Object.keys(stationWord) as Station[];
+
+/** The families of carburetors, the engines they feed and their chokes. */
+export const familyWord: Record<CarburetorFamily, string> = {
+  floatBowl: 'Float bowl',
+  diaphragm: 'Diaphragm',
+  suctionTank: 'On the tank',
+};
+export const engineWord: Record<EngineKind, string> = { fourStroke: 'Four-stroke', twoStroke: 'Two-stroke' };
+export const chokeWord: Record<ChokeKind, string> = {
+  manual: 'By hand',
+  vacuum: 'Vacuum',
+  heat: 'Heat',
+  lever: 'Run lever',
+};
+
+/** A record of words as choices, in their order. */
+export const choices = <T extends string>(words: Record<T, string>): { value: T; label: string }[] =>
+  (Object.keys(words) as T[]).map((value) => ({ value, label: words[value] }));
 
 /** What a tray can wait for, in the order the bench lists it. */
 export const waitWord: Record<WaitsFor, string> = {

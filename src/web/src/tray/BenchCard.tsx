@@ -4,14 +4,16 @@ import type { Line, QuickAnswer, Tray } from '../api/client';
 import { focusLine } from '../gauge/boxes';
 import { useLine } from '../gauge/useLine';
 import { useAtTheBench, useUnits } from '../session/session';
+import { useTrace } from '../shell/queries';
 import { stationWord, trayPath } from '../shell/words';
 import { Button } from '../ui/button';
 import { CautionNote } from '../ui/caution';
 import { say } from '../units/format';
-import { Cutaway } from './Cutaway';
+import { useHistoryUsed } from '../stations/faults/useHistoryUsed';
+import { Cutaway, type Suspect } from './Cutaway';
 
 /** This carburetor, the one thing to do next and why, and the caution that belongs to it. */
-export function BenchCard({ tray }: { tray: Tray }) {
+export function BenchCard({ tray, tracing }: { tray: Tray; tracing: boolean }) {
   const units = useUnits();
   const navigate = useNavigate();
   const { next } = tray;
@@ -25,40 +27,74 @@ export function BenchCard({ tray }: { tray: Tray }) {
       aria-label="Bench card"
       className="bg-sheet border-line flex flex-col self-start overflow-hidden rounded-xl border md:max-lg:grid md:max-lg:grid-cols-[22rem_1fr] md:max-lg:items-center lg:sticky lg:top-3"
     >
-      <div className="px-1 pt-2">
-        <p className="text-mute px-3 text-[0.9375rem]">
-          {tray.spec ? `${tray.spec.maker} ${tray.spec.code}, cut open` : 'A float-bowl carburetor, not identified yet'}
-        </p>
-        <Cutaway tray={tray} onPick={goTo} />
-      </div>
-      <div className="border-line border-t px-4 py-3 md:max-lg:border-t-0">
-        <h2 className="text-mute text-[0.9375rem] font-[600]">
-          Next: {stationWord[next.station]}
-          {next.lineLabel && `, ${next.lineLabel.toLowerCase()}`}
-        </h2>
-        <p className="text-[1.1875rem] leading-snug font-[650]">{say(next.do, units)}</p>
-        <p className="text-mute mt-1 leading-snug">{say(next.why, units)}</p>
-        {line && next.answers.length > 0 ? (
-          <Answers tray={tray} line={line} answers={next.answers} />
-        ) : (
-          <Link
-            className="bg-dawn text-dawn-ink mt-2.5 inline-flex min-h-11 items-center rounded-lg px-4 font-[650]"
-            to={trayPath(tray.number, next.station)}
-            onClick={() => {
-              if (line) goTo(line);
-            }}
-          >
-            {line ? `Go to ${line.label.toLowerCase()}` : `Go to ${stationWord[next.station].toLowerCase()}`}
-          </Link>
-        )}
-      </div>
-      {next.caution && (
-        <div className="md:max-lg:col-span-2">
-          <CautionNote caution={next.caution} />
+      {tray.facts.family === 'floatBowl' && (
+        <div className="px-1 pt-2">
+          <p className="text-mute px-3 text-[0.9375rem]">
+            {tray.spec
+              ? `${tray.spec.maker} ${tray.spec.code}, cut open`
+              : 'A float-bowl carburetor, not identified yet'}
+          </p>
+          {tracing ? (
+            <SuspectCutaway tray={tray} onPick={goTo} />
+          ) : (
+            <Cutaway tray={tray} onPick={goTo} suspects={noSuspects} />
+          )}
         </div>
+      )}
+      {tracing ? (
+        <div className="px-4 pb-3">
+          <p className="text-mute leading-snug">
+            Where the likeliest causes sit, with how likely each is. Readings at Gauge, Set and Prove count as findings
+            on their own.
+          </p>
+        </div>
+      ) : (
+        <>
+          <div className="border-line border-t px-4 py-3 md:max-lg:border-t-0">
+            <h2 className="text-mute text-[0.9375rem] font-[600]">
+              Next: {stationWord[next.station]}
+              {next.lineLabel && `, ${next.lineLabel.toLowerCase()}`}
+            </h2>
+            <p className="text-[1.1875rem] leading-snug font-[650]">{say(next.do, units)}</p>
+            <p className="text-mute mt-1 leading-snug">{say(next.why, units)}</p>
+            {line && next.answers.length > 0 ? (
+              <Answers tray={tray} line={line} answers={next.answers} />
+            ) : (
+              <Link
+                className="bg-dawn text-dawn-ink mt-2.5 inline-flex min-h-11 items-center rounded-lg px-4 font-[650]"
+                to={trayPath(tray.number, next.station)}
+                onClick={() => {
+                  if (line) goTo(line);
+                }}
+              >
+                {line ? `Go to ${line.label.toLowerCase()}` : `Go to ${stationWord[next.station].toLowerCase()}`}
+              </Link>
+            )}
+          </div>
+          {next.caution && (
+            <div className="md:max-lg:col-span-2">
+              <CautionNote caution={next.caution} />
+            </div>
+          )}
+        </>
       )}
     </aside>
   );
+}
+
+const noSuspects: Suspect[] = [];
+const SUSPECTS = 4;
+const LEAST = 0.05;
+
+/** The cutaway with the likeliest causes marked where they sit. */
+function SuspectCutaway({ tray, onPick }: { tray: Tray; onPick: (line: Line) => void }) {
+  const [history] = useHistoryUsed();
+  const trace = useTrace(tray.number, history);
+  const suspects = (trace.data?.trace.causes ?? [])
+    .filter((standing) => standing.probability >= LEAST)
+    .slice(0, SUSPECTS)
+    .map(({ cause, probability }) => ({ id: cause.id, circuit: cause.circuit, label: cause.label, probability }));
+  return <Cutaway tray={tray} onPick={onPick} suspects={suspects} />;
 }
 
 /** The answers that would settle it, one touch each. */

@@ -16,6 +16,9 @@ const labels: Record<Key, string> = {
   stampedNumber: 'Stamped number',
   specCode: 'Spec sheet',
   kitNumber: 'Kit',
+  family: 'Family',
+  engine: 'Engine',
+  choke: 'Choke',
 };
 
 const show = (key: Key, value: string | null | undefined): string => {

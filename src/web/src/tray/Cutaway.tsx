@@ -31,7 +31,7 @@ const LEVEL = 176;
  * This carburetor cut open, drawn from the tray's readings: each bore beside its spec, the fuel where the float puts
  * it, parts dashed until they have been judged.
  */
-export function Cutaway({ tray, onPick }: { tray: Tray; onPick: (line: Line) => void }) {
+export function Cutaway({ tray, onPick, suspects }: { tray: Tray; onPick: (line: Line) => void; suspects: Suspect[] }) {
   const line = (key: string): Line | undefined => tray.lines.find((l) => l.key === key);
   const main = line('gauging/main-jet');
   const idle = line('gauging/idle-jet');
@@ -49,7 +49,7 @@ export function Cutaway({ tray, onPick }: { tray: Tray; onPick: (line: Line) => 
   const heavy = mass?.judgement.verdict === 'notGood' ? 7 : 0;
 
   return (
-    <svg viewBox="0 0 340 282" className="w-full" role="img" aria-label={summary(tray)}>
+    <svg viewBox="0 0 340 282" className="w-full" role="img" aria-label={summary(tray, suspects)}>
       <defs>
         <pattern id="cast" width={7} height={7} patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
           <rect width={7} height={7} fill="var(--cast)" />
@@ -157,8 +157,13 @@ export function Cutaway({ tray, onPick }: { tray: Tray; onPick: (line: Line) => 
       </g>
       <circle cx={132} cy={146} r={4} fill="var(--sheet)" stroke="var(--cast-line)" strokeWidth={2} />
 
-      <Eye line={idle} x={41} name="Idle jet" onPick={onPick} />
-      <Eye line={main} x={299} name="Main jet" onPick={onPick} />
+      {suspects.length === 0 && (
+        <>
+          <Eye line={idle} x={41} name="Idle jet" onPick={onPick} />
+          <Eye line={main} x={299} name="Main jet" onPick={onPick} />
+        </>
+      )}
+      <Suspects suspects={suspects} />
       {height && height.judgement.verdict !== 'notRead' && (
         <text x={170} y={279} textAnchor="middle" fontSize={13} fill="var(--ink)">
           {height.judgement.lean === 'above'
@@ -170,6 +175,95 @@ export function Cutaway({ tray, onPick }: { tray: Tray; onPick: (line: Line) => 
       )}
     </svg>
   );
+}
+
+/** A likely cause, to be marked where it sits. */
+export interface Suspect {
+  id: string;
+  circuit: string;
+  label: string;
+  probability: number;
+}
+
+/** Where a cause sits in the drawing: by its own name where it has a place of its own, else by its circuit. */
+const places: Record<string, readonly [x: number, y: number]> = {
+  'main-jet-blocked': [170, 216],
+  'main-jet-restricted': [170, 216],
+  'main-jet-oversize': [170, 216],
+  'emulsion-tube-blocked': [170, 150],
+  'idle-jet-blocked': [218, 120],
+  'idle-passage-blocked': [262, 108],
+  'float-heavy': [220, 178],
+  'float-set-low': [119, 178],
+  'float-set-high': [119, 178],
+  'float-binding': [132, 146],
+  'bowl-joint-leaking': [252, 124],
+  'flooding-plunger-leaking': [252, 200],
+  'intake-joint-leaking': [322, 62],
+  'insulator-reversed': [322, 62],
+  'air-filter-plugged': [20, 62],
+  'fuel-stale': [118, 222],
+  supply: [46, 126],
+  'inlet-valve': [104, 126],
+  main: [170, 200],
+  idle: [262, 108],
+  air: [322, 62],
+  choke: [43, 62],
+  governor: [299, 62],
+};
+
+const BADGE = { width: 50, height: 24, gap: 4, top: 128, bottom: 262 };
+
+/** The suspects, lit: a ring where each sits, and beside the drawing how likely it is. What has no place is left out. */
+function Suspects({ suspects }: { suspects: Suspect[] }) {
+  const placed = suspects.flatMap((suspect) => {
+    const place = places[suspect.id] ?? places[suspect.circuit];
+    return place ? [{ suspect, x: place[0], y: place[1] }] : [];
+  });
+  // Badges stand at the edge nearer to their ring, from the top down, never over one another.
+  const side = (right: boolean) => {
+    let free = BADGE.top;
+    return placed
+      .filter((mark) => mark.x > 170 === right)
+      .sort((a, b) => a.y - b.y)
+      .map((mark) => {
+        const y = Math.min(Math.max(free, mark.y - BADGE.height / 2), BADGE.bottom - BADGE.height);
+        free = y + BADGE.height + BADGE.gap;
+        return { ...mark, badgeX: right ? 284 : 6, badgeY: y, right };
+      });
+  };
+  return [...side(false), ...side(true)].map(({ suspect, x, y, badgeX, badgeY, right }) => (
+    <g key={suspect.id}>
+      <title>{`${suspect.label}: ${Math.round(100 * suspect.probability)} %`}</title>
+      <path
+        d={`M${right ? badgeX : badgeX + BADGE.width} ${badgeY + BADGE.height / 2}L${right ? x + 13 : x - 13} ${y}`}
+        stroke="var(--dawn)"
+        strokeWidth={1.6}
+      />
+      <circle cx={x} cy={y} r={14} fill="var(--dawn)" fillOpacity={0.18} stroke="var(--dawn)" strokeWidth={2.6} />
+      <g transform={`translate(${badgeX} ${badgeY})`}>
+        <rect
+          width={BADGE.width}
+          height={BADGE.height}
+          rx={6}
+          fill="var(--sheet)"
+          stroke="var(--dawn)"
+          strokeWidth={1.6}
+        />
+        <text
+          x={BADGE.width / 2}
+          y={17.5}
+          textAnchor="middle"
+          fontSize={16}
+          fontWeight={700}
+          className="num"
+          fill="var(--ink)"
+        >
+          {`${Math.round(100 * suspect.probability)} %`}
+        </text>
+      </g>
+    </g>
+  ));
 }
 
 /** A part that leads to its gauge line. */
@@ -240,5 +334,5 @@ function Eye({
   );
 }
 
-const summary = (tray: Tray): string =>
-  `Cutaway of a float-bowl carburetor. ${tray.lines.map((l) => `${l.label}: ${l.judgement.word}`).join('. ') || 'Nothing judged yet'}.`;
+const summary = (tray: Tray, suspects: Suspect[]): string =>
+  `${suspects.map((s) => `${s.label}: ${Math.round(100 * s.probability)} %. `).join('')}Cutaway of a float-bowl carburetor. ${tray.lines.map((l) => `${l.label}: ${l.judgement.word}`).join('. ') || 'Nothing judged yet'}.`;

@@ -4,6 +4,7 @@ import { stationWord, trayPath } from '../shell/words';
 import { RuleTicks } from '../ui/rule';
 
 const note = ({ station, open, total, waiting }: StationView): string => {
+  if (station === 'faults') return open === 0 ? 'settled' : waiting ? 'not begun' : 'open';
   if (station === 'handover') return open === 0 ? 'done' : waiting ? 'not yet' : 'ready';
   if (waiting) return 'no sheet yet';
   return open === 0 ? (station === 'intake' || station === 'kits' ? 'done' : 'all good') : `${open} of ${total} open`;
@@ -14,9 +15,9 @@ export function StationStrip({ tray, stations }: { tray: number; stations: Stati
   return (
     <nav
       aria-label="Stations"
-      className="border-line-strong/60 relative grid grid-cols-6 overflow-hidden rounded-md border bg-[linear-gradient(var(--steel),var(--steel-2))] max-sm:grid-cols-3"
+      className="border-line-strong/60 relative grid grid-cols-7 overflow-hidden rounded-md border bg-[linear-gradient(var(--steel),var(--steel-2))] max-sm:grid-cols-3"
     >
-      <RuleTicks every={20} of={120} height={12} />
+      <RuleTicks every={20} of={140} height={12} />
       {stations.map((s) => (
         <NavLink
           key={s.station}

@@ -3,7 +3,7 @@ import { DropdownMenu } from 'radix-ui';
 import { useState } from 'react';
 import type { Tray, WaitsFor } from '../api/client';
 import { localToday, day, daysBetween } from '../units/format';
-import { waits, waitWord } from '../shell/words';
+import { familyWord, waits, waitWord } from '../shell/words';
 import { Button } from '../ui/button';
 import { Dialog } from '../ui/dialog';
 import { TextField } from '../ui/field';
@@ -33,7 +33,7 @@ export function TrayHeader({
           <h1 className="text-[1.4375rem] leading-tight">{facts.machineName}</h1>
           <p className="text-mute leading-snug">
             {facts.ownerName}
-            {tray.spec ? ` · ${tray.spec.maker} ${tray.spec.code} float bowl` : ''}
+            {tray.spec ? ` · ${tray.spec.maker} ${tray.spec.code}` : ''} · {familyWord[facts.family].toLowerCase()}
             {facts.stampedNumber ? `, stamped ${facts.stampedNumber}` : ', stamp not read'} · {facts.complaint}
           </p>
         </div>

@@ -6,6 +6,7 @@ import { GaugeSheet } from '../gauge/GaugeLine';
 import { useAtTheBench } from '../session/session';
 import { useTray } from '../shell/queries';
 import { stationPath, stations, trayPath } from '../shell/words';
+import { FaultsSheet } from '../stations/faults/FaultsSheet';
 import { HandoverSheet } from '../stations/handover/HandoverSheet';
 import { IntakeSheet } from '../stations/intake/IntakeSheet';
 import { KitsSheet } from '../stations/kits/KitsSheet';
@@ -54,7 +55,7 @@ function OpenTray({ tray, station }: { tray: Tray; station: Station }) {
       <StationStrip tray={tray.number} stations={tray.stations} />
       <div className="grid gap-3 lg:grid-cols-[minmax(0,1fr)_20.5rem]">
         <Sheet tray={tray} station={station} writing={writing} />
-        <BenchCard tray={tray} />
+        <BenchCard tray={tray} tracing={station === 'faults'} />
       </div>
       {conflict && <ConflictDialog tray={tray} conflict={conflict} onDismiss={dismiss} />}
     </div>
@@ -75,6 +76,7 @@ const titles: Partial<Record<Station, string>> = {
 
 function Sheet({ tray, station, writing }: SheetProps) {
   if (station === 'intake') return <IntakeSheet tray={tray} onChange={writing.change} />;
+  if (station === 'faults') return <FaultsSheet tray={tray} />;
   if (station === 'kits') return <KitsSheet tray={tray} writing={writing} />;
   if (station === 'handover') return <HandoverSheet tray={tray} writing={writing} />;
   return <Gauges tray={tray} station={station} />;

@@ -5,7 +5,10 @@ import { useTakeTray } from '../shell/queries';
 
 /** What can be changed on the tray itself, whatever its station. */
 export type TrayChange = Partial<
-  Pick<TrayFacts, 'promisedDay' | 'waitsFor' | 'waitNote' | 'complaint' | 'stampedNumber'>
+  Pick<
+    TrayFacts,
+    'promisedDay' | 'waitsFor' | 'waitNote' | 'complaint' | 'stampedNumber' | 'family' | 'engine' | 'choke'
+  >
 >;
 
 /** Sends one write under its logbook id, against the version of the tray it was decided on. */

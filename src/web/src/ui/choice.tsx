@@ -17,6 +17,8 @@ interface Props<T extends string> {
   slim?: boolean;
   invalid?: boolean;
   disabled?: boolean;
+  /** What a second touch on the chosen word gives: nothing chosen. Without it the choice stays. */
+  onClear?: () => void;
 }
 
 /** One of a few words, each a touch away. */
@@ -30,6 +32,7 @@ export function Choice<T extends string>({
   slim,
   invalid,
   disabled,
+  onClear,
 }: Props<T>) {
   return (
     <ToggleGroup.Root
@@ -39,6 +42,7 @@ export function Choice<T extends string>({
       disabled={disabled}
       onValueChange={(next) => {
         if (next) onChange(next as T);
+        else onClear?.();
       }}
       className={`flex flex-wrap gap-1 ${invalid ? 'rounded-lg outline-2 outline-bad' : ''}`}
     >
@@ -47,6 +51,39 @@ export function Choice<T extends string>({
           key={option.value}
           value={option.value}
           className={`${slim ? 'relative min-h-8 px-2.5 text-[0.9375rem] after:absolute after:-inset-y-1.5 after:inset-x-0' : 'min-h-11 px-3'} ${value === '' && standing === option.value ? 'border-ink bg-steel' : 'border-line-strong'} data-[state=on]:bg-ink data-[state=on]:text-sheet data-[state=on]:border-ink rounded-lg border-[1.5px] font-[550] ${small ? 'text-[0.9375rem]' : ''}`}
+        >
+          {option.label}
+        </ToggleGroup.Item>
+      ))}
+    </ToggleGroup.Root>
+  );
+}
+
+/** Any of a few words, each a touch away and a touch back. */
+export function Several<T extends string>({
+  label,
+  values,
+  options,
+  onChange,
+}: {
+  label: string;
+  values: readonly T[];
+  options: readonly Option<T>[];
+  onChange: (values: T[]) => void;
+}) {
+  return (
+    <ToggleGroup.Root
+      type="multiple"
+      aria-label={label}
+      value={[...values]}
+      onValueChange={(next) => onChange(next as T[])}
+      className="flex flex-wrap gap-1.5"
+    >
+      {options.map((option) => (
+        <ToggleGroup.Item
+          key={option.value}
+          value={option.value}
+          className="border-line-strong data-[state=on]:bg-ink data-[state=on]:text-sheet data-[state=on]:border-ink min-h-11 rounded-lg border-[1.5px] px-3 text-left leading-tight font-[550]"
         >
           {option.label}
         </ToggleGroup.Item>

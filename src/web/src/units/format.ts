@@ -106,3 +106,10 @@ export const withUnit = (text: string, dimension: Dimension, typedIn: UnitSystem
   typedIn === reader || !/^[\d.,]+$/.test(text) || sign(dimension, typedIn) === sign(dimension, reader)
     ? text
     : `${text} ${sign(dimension, typedIn)}`;
+
+/** A share from 0 to 1 as a percentage; very small ones say so. */
+export const percent = (share: number, digits = 0): string => {
+  const value = 100 * share;
+  const least = 10 ** -digits;
+  return value > 0 && value < least ? `under ${least} %` : `${value.toFixed(digits)} %`;
+};

@@ -70,6 +70,19 @@ function Sheet({ report }: { report: Report }) {
       <dl className="grid grid-cols-[8rem_1fr] gap-x-4 gap-y-1 py-3 print:grid-cols-[6rem_1fr]">
         <dt className="text-mute">Owner said</dt>
         <dd>{tray.complaint}</dd>
+        {((report.faults?.length ?? 0) > 0 || report.nothingFound) && (
+          <>
+            <dt className="text-mute">What was wrong</dt>
+            <dd className="font-[600]">
+              {report.faults?.map((fault) => (
+                <span key={fault.label} className="block">
+                  {fault.label}. <span className="font-[400]">{fault.referred ? 'Referred' : fault.fix}.</span>
+                </span>
+              ))}
+              {report.nothingFound && 'No cause was found; cleaned and renewed as usual.'}
+            </dd>
+          </>
+        )}
         <dt className="text-mute">Came in</dt>
         <dd>{moment(tray.checkedInAt)}</dd>
         {report.releasedAt && (

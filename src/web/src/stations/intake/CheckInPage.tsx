@@ -1,31 +1,54 @@
 import { zodResolver } from '@hookform/resolvers/zod';
 import { useQuery } from '@tanstack/react-query';
-import { useEffect, useRef, useState } from 'react';
+import { useEffect, useRef, useState, type ReactNode } from 'react';
 import { useForm, useWatch, type Path } from 'react-hook-form';
 import { useNavigate } from 'react-router';
 import { v7 as uuidv7 } from 'uuid';
 import { z } from 'zod';
-import { api, ask, problemOf } from '../../api/client';
+import { api, ask, problemOf, sendPhoto } from '../../api/client';
 import { usePerson } from '../../session/session';
-import { useBench, useTakeTray } from '../../shell/queries';
-import { trayPath } from '../../shell/words';
+import { useBench, useFaultWords, useTakeTray } from '../../shell/queries';
+import { choices, chokeWord, engineWord, familyWord, trayPath } from '../../shell/words';
 import { Button } from '../../ui/button';
+import { Choice, Several } from '../../ui/choice';
 import { TextArea, TextField } from '../../ui/field';
 import { Loading, Notice } from '../../ui/states';
 import { localToday } from '../../units/format';
+import { Earlier } from './Earlier';
+import { PhotoPicker } from './Photos';
 
 // Without its code generator, which a page that allows no foreign scripts refuses anyway.
 z.config({ jitless: true });
 
 // Only what can be said without the server: that something is there. The rules themselves are the server's.
-const form = z.object({
-  ownerName: z.string().trim().min(1, 'Who brings it? A name or a boat will do.'),
-  ownerContact: z.string(),
-  machineName: z.string().trim().min(1, 'What is it off? Say the machine and where it stands.'),
-  stampedNumber: z.string(),
-  complaint: z.string().trim().min(1, 'What does the owner say it does?'),
-  promisedDay: z.iso.date('Choose the day.'),
-});
+const form = z
+  .object({
+    ownerName: z.string().trim().min(1, 'Who brings it? A name or a boat will do.'),
+    ownerContact: z.string(),
+    machineName: z.string().trim().min(1, 'What is it off? Say the machine and where it stands.'),
+    stampedNumber: z.string(),
+    complaint: z.string(),
+    promisedDay: z.iso.date('Choose the day.'),
+    family: z.enum(['floatBowl', 'diaphragm', 'suctionTank']),
+    engine: z.enum(['fourStroke', 'twoStroke']),
+    choke: z.enum(['manual', 'vacuum', 'heat', 'lever']).nullable(),
+    complaints: z.array(z.string()),
+    stoodFor: z.enum(['notSaid', 'days', 'weeks', 'seasonOrMore']),
+    workedOnBy: z.enum(['notSaid', 'nobody', 'owner', 'anotherShop']),
+    oil: z.enum(['notLooked', 'fine', 'fuelInIt']),
+    fuel: z.enum(['notSaid', 'fresh', 'old']),
+  })
+  .refine((filled) => filled.complaint.trim() !== '' || filled.complaints.length > 0, {
+    path: ['complaint'],
+    message: 'What does the owner say it does? Tap it, or type it.',
+    when: () => true, // beside whatever else is missing
+  });
+
+const stood = { days: 'Days', weeks: 'Weeks', seasonOrMore: 'A season or more' };
+const worked = { nobody: 'Nobody', owner: 'The owner', anotherShop: 'Another shop' };
+const oils = { fine: 'At its level', fuelInIt: 'Over full or smells of fuel' };
+const fuels = { fresh: 'Fresh', old: 'Old' };
+
 type Form = z.infer<typeof form>;
 
 const addDays = (iso: string, days: number): string => {
@@ -62,7 +85,7 @@ function CheckInForm({ promisedDays }: { promisedDays: number | undefined }) {
   const take = useTakeTray();
   const navigate = useNavigate();
   const [trouble, setTrouble] = useState('');
-  const { register, handleSubmit, setError, getValues, control, formState } = useForm<Form>({
+  const { register, handleSubmit, setError, setValue, getValues, control, formState } = useForm<Form>({
     resolver: zodResolver(form),
     defaultValues: {
       ownerName: '',
@@ -70,6 +93,14 @@ function CheckInForm({ promisedDays }: { promisedDays: number | undefined }) {
       machineName: '',
       stampedNumber: '',
       complaint: '',
+      family: 'floatBowl',
+      engine: 'fourStroke',
+      choke: null,
+      complaints: [],
+      stoodFor: 'notSaid',
+      workedOnBy: 'notSaid',
+      oil: 'notLooked',
+      fuel: 'notSaid',
       promisedDay: promisedDays === undefined ? '' : addDays(localToday(), promisedDays),
       ...kept.values,
     },
@@ -82,18 +113,41 @@ function CheckInForm({ promisedDays }: { promisedDays: number | undefined }) {
   });
 
   const owner = owners.data?.find((o) => o.name.toLowerCase() === values.ownerName.trim().toLowerCase());
+  const words = useFaultWords(values.family, values.engine, values.choke);
+  const complaints = words.data?.findings.filter((f) => f.complaint) ?? [];
+  const tapped = complaints.filter((f) => values.complaints.includes(f.id));
+  const [photos, setPhotos] = useState<File[]>([]);
+
   const submit = async (filled: Form): Promise<void> => {
     setTrouble('');
+    // Taps are words enough: what was tapped stands for what the owner says when nothing was typed.
+    const complaint = filled.complaint.trim() || tapped.map((f) => f.short).join('; ');
     sending.current = true;
+    const { ownerName, ownerContact, machineName, stampedNumber, promisedDay, family, engine, choke } = filled;
+    const { stoodFor, workedOnBy, oil, fuel } = filled;
     try {
       const tray = await ask(
         api.POST('/api/trays', {
-          body: { trayId: kept.trayId, entryId: kept.entryId, family: 'floatBowl', ...filled },
+          body: {
+            trayId: kept.trayId,
+            entryId: kept.entryId,
+            ownerName,
+            ownerContact,
+            machineName,
+            stampedNumber,
+            promisedDay,
+            family,
+            engine,
+            choke,
+            complaint,
+            story: { complaints: tapped.map((f) => f.id), stoodFor, workedOnBy, oil, fuel },
+          },
         }),
       );
       localStorage.removeItem(key);
       take(tray);
-      void navigate(trayPath(tray.number, 'kits'));
+      for (const photo of photos) await sendPhoto(tray.number, uuidv7(), photo).catch(() => undefined);
+      void navigate(trayPath(tray.number, tapped.length > 0 ? 'faults' : 'kits'));
     } catch (error) {
       sending.current = false;
       const problem = problemOf(error);
@@ -107,88 +161,193 @@ function CheckInForm({ promisedDays }: { promisedDays: number | undefined }) {
   return (
     <div className="p-3 lg:px-5 lg:pb-5">
       <h1 className="mb-1 text-[1.4375rem]">Check in a carburetor</h1>
-      <p className="text-mute mb-3">It gets a tray and a number. Five answers are enough to start.</p>
+      <p className="text-mute mb-3">
+        It gets a tray and a number. Owner, machine and one complaint are enough to start.
+      </p>
       <form
         noValidate
         onSubmit={(event) => void handleSubmit(submit)(event)}
-        className="bg-sheet border-line grid max-w-4xl gap-x-6 gap-y-4 rounded-xl border p-5 md:grid-cols-2"
+        className="grid items-start gap-3 xl:grid-cols-[minmax(0,5fr)_minmax(0,6fr)]"
       >
-        <div>
-          <TextField
-            label="Owner"
-            hint="A person, a boat or a stall"
-            list="owners"
-            problem={problem('ownerName')}
-            autoFocus
-            {...register('ownerName')}
-          />
-          <datalist id="owners">
-            {owners.data?.map((o) => (
-              <option key={o.name} value={o.name} />
-            ))}
-          </datalist>
-        </div>
-        <TextField
-          label="How to reach them"
-          hint={owner?.contact ? `Last time: ${owner.contact}` : 'May stay empty'}
-          problem={problem('ownerContact')}
-          {...register('ownerContact')}
-        />
-        <div>
-          <TextField
-            label="Machine"
-            hint="What it is and where it stands"
-            list="machines"
-            problem={problem('machineName')}
-            {...register('machineName')}
-          />
-          <datalist id="machines">
-            {owner?.machines.map((m) => (
-              <option key={m} value={m} />
-            ))}
-          </datalist>
-        </div>
-        <TextField
-          label="Stamped number"
-          hint="As read off the carburetor; 0 and O, 5 and S may be confused later. May stay empty"
-          className="num"
-          problem={problem('stampedNumber')}
-          {...register('stampedNumber')}
-        />
-        <div className="md:col-span-2">
-          <TextArea
-            label="What the owner says"
-            hint="What it does, since when, how long it stood"
-            problem={problem('complaint')}
-            {...register('complaint')}
-          />
-        </div>
-        <TextField
-          label="Promised for"
-          type="date"
-          min={localToday()}
-          className="num"
-          problem={problem('promisedDay')}
-          {...register('promisedDay')}
-        />
-        <div className="grid content-start gap-1">
-          <span className="font-[600]">Carburetor</span>
-          <p className="flex min-h-11 items-center">Float bowl</p>
-        </div>
-        {trouble && (
-          <div className="md:col-span-2">
-            <Notice title={trouble}>Everything typed here is kept on this device.</Notice>
+        <section
+          aria-label="Whose and what"
+          className="bg-sheet border-line grid gap-x-5 gap-y-3 rounded-xl border p-4 md:grid-cols-2"
+        >
+          <div>
+            <TextField
+              label="Owner"
+              hint="A person, a boat or a stall"
+              list="owners"
+              problem={problem('ownerName')}
+              autoFocus
+              {...register('ownerName')}
+            />
+            <datalist id="owners">
+              {owners.data?.map((o) => (
+                <option key={o.name} value={o.name} />
+              ))}
+            </datalist>
           </div>
-        )}
-        <div className="flex flex-wrap items-center gap-4 md:col-span-2">
-          <Button type="submit" look="hands" disabled={formState.isSubmitting}>
-            Give it a tray
-          </Button>
-          <p className="text-unsure font-[550]">
-            Oil over full or smelling of fuel? Do not run the engine: change the oil first.
-          </p>
-        </div>
+          <TextField
+            label="How to reach them"
+            hint={owner?.contact ? `Last time: ${owner.contact}` : 'May stay empty'}
+            problem={problem('ownerContact')}
+            {...register('ownerContact')}
+          />
+          <div>
+            <TextField
+              label="Machine"
+              hint="What it is and where it stands"
+              list="machines"
+              problem={problem('machineName')}
+              {...register('machineName')}
+            />
+            <datalist id="machines">
+              {owner?.machines.map((m) => (
+                <option key={m} value={m} />
+              ))}
+            </datalist>
+          </div>
+          <TextField
+            label="Stamped number"
+            hint="As read; may stay empty"
+            className="num"
+            problem={problem('stampedNumber')}
+            {...register('stampedNumber')}
+          />
+          <div className="md:col-span-2">
+            <TextArea
+              label="What the owner says"
+              hint="In their words; may stay empty when it is tapped"
+              problem={problem('complaint')}
+              {...register('complaint')}
+            />
+          </div>
+          <div className="grid gap-3 md:col-span-2">
+            <Ask what="Carburetor">
+              <Choice
+                label="Carburetor"
+                value={values.family}
+                options={choices(familyWord)}
+                onChange={(v) => setValue('family', v)}
+                small
+              />
+            </Ask>
+            <Ask what="Engine">
+              <Choice
+                label="Engine"
+                value={values.engine}
+                options={choices(engineWord)}
+                onChange={(v) => setValue('engine', v)}
+                small
+              />
+            </Ask>
+            <Ask what="Choke">
+              <Choice
+                label="Choke"
+                value={values.choke ?? ''}
+                options={choices(chokeWord)}
+                onChange={(v) => setValue('choke', v)}
+                small
+              />
+            </Ask>
+          </div>
+          <TextField
+            label="Promised for"
+            type="date"
+            min={localToday()}
+            className="num"
+            problem={problem('promisedDay')}
+            {...register('promisedDay')}
+          />
+          <div className="md:col-span-2">
+            <Earlier owner={owner?.name ?? ''} machine={values.machineName.trim()} />
+          </div>
+        </section>
+        <section aria-label="The story" className="bg-sheet border-line grid gap-3 rounded-xl border p-4">
+          <Ask what="What the owner complains of">
+            <Several
+              label="What the owner complains of"
+              values={values.complaints}
+              options={complaints.map((f) => ({ value: f.id, label: f.short }))}
+              onChange={(next) => setValue('complaints', next)}
+            />
+          </Ask>
+          <div className="grid gap-x-5 gap-y-3 sm:grid-cols-2">
+            <Ask what="It stood for">
+              <Choice
+                label="It stood for"
+                value={values.stoodFor === 'notSaid' ? '' : values.stoodFor}
+                options={choices(stood)}
+                onChange={(v) => setValue('stoodFor', v)}
+                onClear={() => setValue('stoodFor', 'notSaid')}
+                small
+              />
+            </Ask>
+            <Ask what="Worked on by">
+              <Choice
+                label="Worked on by"
+                value={values.workedOnBy === 'notSaid' ? '' : values.workedOnBy}
+                options={choices(worked)}
+                onChange={(v) => setValue('workedOnBy', v)}
+                onClear={() => setValue('workedOnBy', 'notSaid')}
+                small
+              />
+            </Ask>
+            <Ask what="Fuel in the tank">
+              <Choice
+                label="Fuel in the tank"
+                value={values.fuel === 'notSaid' ? '' : values.fuel}
+                options={choices(fuels)}
+                onChange={(v) => setValue('fuel', v)}
+                onClear={() => setValue('fuel', 'notSaid')}
+                small
+              />
+            </Ask>
+            {values.engine === 'fourStroke' && (
+              <Ask what="Oil, looked at and smelt">
+                <Choice
+                  label="Oil, looked at and smelt"
+                  value={values.oil === 'notLooked' ? '' : values.oil}
+                  options={choices(oils)}
+                  onChange={(v) => setValue('oil', v)}
+                  onClear={() => setValue('oil', 'notLooked')}
+                  small
+                />
+              </Ask>
+            )}
+          </div>
+          {values.oil === 'fuelInIt' && (
+            <Notice tone="unsure" title="Do not run this engine before its oil is changed.">
+              The inlet valve has let fuel through into the sump. Drain it by the local rule for waste oil.
+            </Notice>
+          )}
+          {trouble && <Notice title={trouble}>Everything typed here is kept on this device.</Notice>}
+          <div className="flex flex-wrap items-end justify-between gap-3">
+            <Ask what="How it looks">
+              <div className="flex flex-wrap items-center gap-3">
+                <PhotoPicker onPick={(files) => setPhotos([...photos, ...files])} />
+                {photos.length > 0 && (
+                  <span>{photos.length === 1 ? '1 photo' : `${photos.length} photos`} to go with it</span>
+                )}
+              </div>
+            </Ask>
+            <Button type="submit" look="hands" disabled={formState.isSubmitting}>
+              Give it a tray
+            </Button>
+          </div>
+        </section>
       </form>
+    </div>
+  );
+}
+
+/** A question and its answers. */
+function Ask({ what, children }: { what: string; children: ReactNode }) {
+  return (
+    <div className="grid content-start gap-1">
+      <span className="font-[600]">{what}</span>
+      {children}
     </div>
   );
 }

@@ -1,12 +1,16 @@
 import { useState } from 'react';
 import { useKept } from '../../outbox/drafts';
-import type { Tray } from '../../api/client';
+import type { CarburetorFamily, ChokeKind, EngineKind, Tray } from '../../api/client';
 import { usePerson } from '../../session/session';
 import { Logbook } from '../../tray/Logbook';
 import type { TrayChange } from '../../tray/useTrayWrite';
 import { Button } from '../../ui/button';
 import { TextArea, TextField } from '../../ui/field';
+import { chokeWord, choices, engineWord, familyWord } from '../../shell/words';
+import { Choice } from '../../ui/choice';
 import { moment } from '../../units/format';
+import { Earlier } from './Earlier';
+import { Photos } from './Photos';
 
 interface Props {
   tray: Tray;
@@ -19,6 +23,9 @@ interface Editing {
   promisedDay: string;
   stampedNumber: string;
   complaint: string;
+  family: CarburetorFamily;
+  engine: EngineKind | null;
+  choke: ChokeKind | null;
 }
 
 /** What was said when it came in, what may change about it, and everything that happened since. */
@@ -33,6 +40,9 @@ export function IntakeSheet({ tray, onChange }: Props) {
       promisedDay: facts.promisedDay,
       stampedNumber: facts.stampedNumber,
       complaint: facts.complaint,
+      family: facts.family,
+      engine: facts.engine,
+      choke: facts.choke,
     });
 
   const save = async (edit: Editing): Promise<void> => {
@@ -87,6 +97,26 @@ export function IntakeSheet({ tray, onChange }: Props) {
               required
             />
           </div>
+          <div className="grid gap-2 md:col-span-2">
+            <Choice
+              label="Family"
+              value={editing.family}
+              options={choices(familyWord)}
+              onChange={(family) => keep({ ...editing, family })}
+            />
+            <Choice
+              label="Engine"
+              value={editing.engine ?? ''}
+              options={choices(engineWord)}
+              onChange={(engine) => keep({ ...editing, engine })}
+            />
+            <Choice
+              label="Choke"
+              value={editing.choke ?? ''}
+              options={choices(chokeWord)}
+              onChange={(choke) => keep({ ...editing, choke })}
+            />
+          </div>
           <div className="flex gap-3">
             <Button type="submit" look="hands" disabled={busy}>
               Save
@@ -103,6 +133,14 @@ export function IntakeSheet({ tray, onChange }: Props) {
             ['Machine', facts.machineName],
             ['Stamped number', facts.stampedNumber || 'not read yet'],
             ['Owner says', facts.complaint],
+            [
+              'Carburetor',
+              [
+                familyWord[facts.family],
+                facts.engine ? engineWord[facts.engine].toLowerCase() : 'engine not said',
+                facts.choke ? `choke: ${chokeWord[facts.choke].toLowerCase()}` : 'choke not said',
+              ].join(', '),
+            ],
             ['Promised for', facts.promisedDay],
             ['Came in', moment(facts.checkedInAt)],
           ].map(([what, value]) => (
@@ -113,6 +151,8 @@ export function IntakeSheet({ tray, onChange }: Props) {
           ))}
         </dl>
       )}
+      <Earlier owner={facts.ownerName} machine={facts.machineName} except={tray.number} />
+      <Photos tray={tray.number} mayAdd={facts.waitsFor !== 'handedBack'} />
       <Logbook entries={tray.logbook} />
     </section>
   );

@@ -1,0 +1,116 @@
+using System.Security.Claims;
+using BlueDawn.Server.People;
+using BlueDawn.Server.Problems;
+using BlueDawn.Server.Trays;
+using BlueDawn.Store;
+using BlueDawn.Store.Intake;
+using BlueDawn.Store.People;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.AspNetCore.Http.Metadata;
+using Microsoft.AspNetCore.Identity;
+using Microsoft.EntityFrameworkCore;
+
+namespace BlueDawn.Server.Intake;
+
+/// <summary>A photo of a tray.</summary>
+/// <param name="Id">Its id; the picture is at <c>/api/photos/{id}</c>.</param>
+/// <param name="Width">Width in pixels.</param>
+/// <param name="Height">Height in pixels.</param>
+/// <param name="By">Who took it.</param>
+/// <param name="AddedAt">When.</param>
+internal sealed record PhotoView(Guid Id, int Width, int Height, string By, DateTimeOffset AddedAt);
+
+internal static class PhotoEndpoints
+{
+    /// <summary>Largest file taken, in bytes.</summary>
+    private const int LargestFile = 12 * 1024 * 1024;
+
+    /// <summary>Most photos of one tray.</summary>
+    private const int MostOfOneTray = 40;
+
+    public static void MapPhotos(this RouteGroupBuilder api)
+    {
+        api.MapGet("/trays/{number:int}/photos", ListAsync).WithName("listPhotos").WithTags("Intake");
+        api.MapPut("/trays/{number:int}/photos/{id:guid}", AddAsync).WithName("addPhoto").WithTags("Intake")
+            .WithMetadata(new BodyUpTo(LargestFile))
+            .Accepts<byte[]>("application/octet-stream", "image/jpeg", "image/png", "image/webp");
+        api.MapGet("/photos/{id:guid}", ShowAsync).WithName("getPhoto").WithTags("Intake");
+    }
+
+    private static async Task<Results<Ok<List<PhotoView>>, ProblemHttpResult>> ListAsync(int number, BlueDawnDb db, CancellationToken cancel) =>
+        await db.Trays.AnyAsync(tray => tray.Number == number, cancel)
+            ? TypedResults.Ok(await db.Photos
+                .Where(photo => db.Trays.Any(tray => tray.Number == number && tray.Id == photo.TrayId))
+                .OrderBy(photo => photo.Id)
+                .Select(photo => new PhotoView(photo.Id, photo.Width, photo.Height, photo.PersonName, photo.AddedAt))
+                .ToListAsync(cancel))
+            : Problem.NoTray(number);
+
+    private static async Task<Results<Ok<PhotoView>, ValidationProblem, ProblemHttpResult>> AddAsync(
+        int number, Guid id, HttpRequest request, BlueDawnDb db, ClaimsPrincipal user, UserManager<Person> people, TimeProvider clock, CancellationToken cancel)
+    {
+        var (me, _) = await people.MeAsync(user);
+        if (await db.Trays.SingleOrDefaultAsync(tray => tray.Number == number, cancel) is not { } tray)
+        {
+            return Problem.NoTray(number);
+        }
+
+        if (await db.Photos.FindAsync([id], cancel) is { } before)
+        {
+            return before.TrayId == tray.Id
+                ? TypedResults.Ok(ViewOf(before))
+                : Problem.Conflict("That photo belongs to another tray.", "Take it again.");
+        }
+
+        if (TrayWriting.RefuseIfHandedBack(tray) is { } refused)
+        {
+            return refused;
+        }
+
+        if (await db.Photos.CountAsync(photo => photo.TrayId == tray.Id, cancel) >= MostOfOneTray)
+        {
+            return Problem.Field("photo", $"A tray holds {MostOfOneTray} photos at most.");
+        }
+
+        using var body = new MemoryStream();
+        await request.Body.CopyToAsync(body, cancel);
+        if (!PhotoRemake.TryMake(body.ToArray(), out var made, out var problem))
+        {
+            return Problem.Field("photo", problem);
+        }
+
+        var photo = new Photo
+        {
+            Id = id,
+            TrayId = tray.Id,
+            Jpeg = made.Jpeg,
+            Width = made.Width,
+            Height = made.Height,
+            PersonId = me.Id,
+            PersonName = me.DisplayName,
+            AddedAt = clock.GetUtcNow(),
+        };
+        db.Photos.Add(photo);
+        await db.SaveChangesAsync(cancel);
+        return TypedResults.Ok(ViewOf(photo));
+    }
+
+    private static async Task<Results<FileContentHttpResult, NotFound>> ShowAsync(Guid id, HttpResponse response, BlueDawnDb db, CancellationToken cancel)
+    {
+        if (await db.Photos.AsNoTracking().SingleOrDefaultAsync(photo => photo.Id == id, cancel) is not { } photo)
+        {
+            return TypedResults.NotFound();
+        }
+
+        response.Headers.CacheControl = "private, max-age=31536000, immutable";
+        return TypedResults.File(photo.Jpeg, "image/jpeg");
+    }
+
+    private static PhotoView ViewOf(Photo photo) => new(photo.Id, photo.Width, photo.Height, photo.PersonName, photo.AddedAt);
+
+    /// <summary>Lets one endpoint take a larger body than the rest.</summary>
+    private sealed class BodyUpTo(long bytes) : IRequestSizeLimitMetadata
+    {
+        public long? MaxRequestBodySize => bytes;
+    }
+}

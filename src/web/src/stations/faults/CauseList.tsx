@@ -1,0 +1,146 @@
+import { ChevronDown } from 'lucide-react';
+import { Collapsible } from 'radix-ui';
+import { useState } from 'react';
+import type { CauseStanding, TraceNote, TraceView } from '../../api/client';
+import { useUnits } from '../../session/session';
+import { Button } from '../../ui/button';
+import { Choice } from '../../ui/choice';
+import { money, percent, say } from '../../units/format';
+import { useHistoryUsed } from './useHistoryUsed';
+import { FixDone } from './NextPanel';
+
+const FEW = 6;
+
+interface Props {
+  view: TraceView;
+  mayRecord: boolean;
+  record: (note: TraceNote) => Promise<boolean>;
+}
+
+/** Causes still standing, most likely first, with the reason in a sentence and the arithmetic a touch away. */
+export function CauseList({ view, mayRecord, record }: Props) {
+  const { trace } = view;
+  const [all, setAll] = useState(false);
+  const [, keepHistory] = useHistoryUsed();
+  const shown = all ? trace.causes : trace.causes.slice(0, FEW);
+  const { alike, kin } = trace.history;
+  const trays = alike + kin;
+  return (
+    <section aria-label="Causes still standing" className="bg-sheet border-line rounded-xl border px-4 pt-3 pb-2">
+      <header className="flex flex-wrap items-center justify-between gap-x-4 gap-y-1">
+        <h2 className="text-[1.25rem]">Causes still standing</h2>
+        <div className="flex items-center gap-2">
+          <span className="text-mute text-[0.9375rem]">Our own history</span>
+          <Choice
+            label="Our own history"
+            value={view.historyUsed ? 'on' : 'off'}
+            options={[
+              { value: 'on', label: 'On' },
+              { value: 'off', label: 'Off' },
+            ]}
+            onChange={(next) => keepHistory(next === 'on')}
+            slim
+          />
+        </div>
+      </header>
+      <p className="text-mute pb-1.5 leading-snug">
+        More than one thing wrong: {percent(trace.severalProbability)}. Not in the carburetor:{' '}
+        {percent(trace.elsewhereProbability)}. None of these: {percent(trace.noneProbability)}.
+        {view.historyUsed &&
+          (trays === 0
+            ? ' No closed trace of ours to learn from yet.'
+            : ` ${alike} closed ${alike === 1 ? 'trace' : 'traces'} of this sheet and ${kin} of its kind weigh ${percent(trace.history.weight ?? 0)} against the table.`)}
+      </p>
+      {trace.elsewhereProbability >= 0.6 && trace.evidence.items.some((item) => item.present) && (
+        <p className="border-unsure bg-unsure-soft mb-1.5 rounded-lg border-l-4 px-3 py-2 font-[550]">
+          Probably not in the carburetor: look at {trace.causes[0]?.cause.label.toLowerCase()} first.
+        </p>
+      )}
+      <ol>
+        {shown.map((standing) => (
+          <Cause
+            key={standing.cause.id}
+            standing={standing}
+            currency={view.currency}
+            historyUsed={view.historyUsed}
+            mayRecord={mayRecord}
+            record={record}
+          />
+        ))}
+      </ol>
+      {trace.causes.length > FEW && (
+        <Button look="quiet" onClick={() => setAll(!all)}>
+          {all ? 'Only the likeliest' : `${trace.causes.length - FEW} more`}
+        </Button>
+      )}
+    </section>
+  );
+}
+
+function Cause({
+  standing,
+  currency,
+  historyUsed,
+  mayRecord,
+  record,
+}: Omit<Props, 'view'> & { standing: CauseStanding; currency: string; historyUsed: boolean }) {
+  const units = useUnits();
+  const [open, setOpen] = useState(false);
+  const { cause, probability } = standing;
+  const strongest = Math.max(1, ...standing.weighings.map((w) => Math.abs(w.logOdds)));
+  return (
+    <li className="border-line border-t">
+      <Collapsible.Root open={open} onOpenChange={setOpen}>
+        <Collapsible.Trigger className="hover:bg-paper -mx-2 grid w-[calc(100%+1rem)] grid-cols-[1fr_6.5rem_3.25rem_1.25rem] items-center gap-x-3 rounded-lg px-2 py-1.5 text-left">
+          <span className="min-w-0 leading-tight">
+            <span className="block text-[1.0625rem] font-[600]">{cause.label}</span>
+            <span className="text-mute block text-[0.9375rem]">{say(standing.reason, units)}</span>
+          </span>
+          <span aria-hidden className="bg-steel h-3 overflow-hidden rounded-full">
+            <span
+              className="bg-ink block h-full rounded-full"
+              style={{ width: `${Math.max(2, 100 * probability)}%` }}
+            />
+          </span>
+          <span className="num text-right text-[1.125rem] font-[650]">{percent(probability)}</span>
+          <ChevronDown aria-hidden size={18} className={open ? 'rotate-180' : ''} />
+        </Collapsible.Trigger>
+        <Collapsible.Content className="bg-paper mb-2 grid gap-3 rounded-lg p-3">
+          <p>
+            <span className="font-[600]">{cause.fix}</span>: {cause.fixMinutes} min
+            {cause.partsMoney > 0 && `, parts about ${money(cause.partsMoney, currency)}`}.
+          </p>
+          <ul aria-label="What each finding adds" className="grid gap-1">
+            {standing.weighings.map((w) => (
+              <li key={w.findingId + String(w.logOdds)} className="grid grid-cols-[1fr_7rem_3.5rem] items-center gap-3">
+                <span className="leading-tight">
+                  {w.present ? '' : 'Not: '}
+                  {w.label}
+                </span>
+                <span aria-hidden className="relative h-2.5">
+                  <span className="bg-line absolute inset-y-0 left-1/2 w-px" />
+                  <span
+                    className={`absolute inset-y-0 rounded-full ${w.logOdds > 0 ? 'bg-ok left-1/2' : 'bg-bad right-1/2'}`}
+                    style={{ width: `${(50 * Math.abs(w.logOdds)) / strongest}%` }}
+                  />
+                </span>
+                <span className="num text-right">
+                  {w.logOdds > 0 ? '+' : '−'}
+                  {Math.abs(w.logOdds).toFixed(1)}
+                </span>
+              </li>
+            ))}
+            {standing.weighings.length === 0 && <li className="text-mute">Nothing found so far moves it.</li>}
+          </ul>
+          <p className="text-mute text-[0.9375rem]">
+            Before anything was found: {percent(standing.expertPrior, 1)} by the table
+            {historyUsed &&
+              `, ${percent(standing.prior, 1)} with our own history (confirmed ${standing.confirmedBefore.toFixed(1)} times)`}
+            . Numbers at the bars are changes of log-odds. Source: {cause.source}.
+          </p>
+          <FixDone causeId={cause.id} refer={cause.refer} mayRecord={mayRecord} record={record} />
+        </Collapsible.Content>
+      </Collapsible.Root>
+    </li>
+  );
+}

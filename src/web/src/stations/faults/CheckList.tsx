@@ -1,0 +1,65 @@
+import { ChevronDown } from 'lucide-react';
+import { Collapsible } from 'radix-ui';
+import { useState } from 'react';
+import type { CheckValue } from '../../api/client';
+import { Button } from '../../ui/button';
+
+/** Every other check, best first: what it costs and where it would lead. */
+export function CheckList({
+  checks,
+  mayRecord,
+  onChoose,
+}: {
+  checks: CheckValue[];
+  mayRecord: boolean;
+  onChoose: (check: CheckValue) => void;
+}) {
+  const [open, setOpen] = useState(false);
+  return (
+    <Collapsible.Root open={open} onOpenChange={setOpen} asChild>
+      <section aria-label="Other checks" className="bg-sheet border-line rounded-xl border px-4 py-2">
+        <Collapsible.Trigger className="flex min-h-11 w-full items-center justify-between text-left text-[1.0625rem] font-[600]">
+          Any other check ({checks.length})
+          <ChevronDown aria-hidden size={20} className={open ? 'rotate-180' : ''} />
+        </Collapsible.Trigger>
+        <Collapsible.Content>
+          <table className="w-full text-left">
+            <thead>
+              <tr className="text-mute text-[0.9375rem]">
+                <th className="py-1 pr-3 font-[600]">Check</th>
+                <th className="py-1 pr-3 text-right font-[600]">Takes</th>
+                <th className="py-1 pr-3 text-right font-[600]">To a fix</th>
+                <th className="py-1 pr-3 text-right font-[600]">Tells</th>
+                <td />
+              </tr>
+            </thead>
+            <tbody>
+              {checks.map((value) => (
+                <tr key={value.check.id} className="border-line border-t">
+                  <th scope="row" className="py-1 pr-3 leading-tight font-[500]">
+                    {value.check.label}
+                  </th>
+                  <td className="num py-1 pr-3 text-right whitespace-nowrap">{Math.round(value.minutes)} min</td>
+                  <td className="num py-1 pr-3 text-right whitespace-nowrap">
+                    {Math.round(value.expectedMinutes)} min
+                  </td>
+                  <td className="num py-1 pr-3 text-right whitespace-nowrap">{value.informationBits.toFixed(2)} bit</td>
+                  <td className="py-1 text-right">
+                    <Button
+                      look="quiet"
+                      disabled={!mayRecord}
+                      aria-label={`Do it: ${value.check.label}`}
+                      onClick={() => onChoose(value)}
+                    >
+                      Do it
+                    </Button>
+                  </td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        </Collapsible.Content>
+      </section>
+    </Collapsible.Root>
+  );
+}

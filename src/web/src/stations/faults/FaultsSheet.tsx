@@ -1,0 +1,86 @@
+import { CloudOff } from 'lucide-react';
+import { useRef, useState } from 'react';
+import type { CheckValue, FaultWords, TraceView, Tray } from '../../api/client';
+import { useAtTheBench } from '../../session/session';
+import { useFaultWords, useTrace } from '../../shell/queries';
+import { Choice } from '../../ui/choice';
+import { Loading, Notice, Trouble } from '../../ui/states';
+import { CauseList } from './CauseList';
+import { CheckList } from './CheckList';
+import { EvidenceList } from './EvidenceList';
+import { FoundList } from './FoundList';
+import { NextPanel } from './NextPanel';
+import { useHistoryUsed } from './useHistoryUsed';
+import { useTraceWork } from './useTraceWork';
+
+/** Evidence in, ranked causes and the next best step out. */
+export function FaultsSheet({ tray }: { tray: Tray }) {
+  const [history] = useHistoryUsed();
+  const trace = useTrace(tray.number, history);
+  const { family, engine, choke } = tray.facts;
+  const words = useFaultWords(family, engine, choke);
+  if (trace.isPending || words.isPending) return <Loading what="the trace" />;
+  if (!trace.data) return <Trouble error={trace.error} retry={() => void trace.refetch()} />;
+  if (!words.data) return <Trouble error={words.error} retry={() => void words.refetch()} />;
+  return <OpenTrace tray={tray} view={trace.data} words={words.data} />;
+}
+
+function OpenTrace({ tray, view, words }: { tray: Tray; view: TraceView; words: FaultWords }) {
+  const { trace } = view;
+  const work = useTraceWork(tray.number);
+  const mayRecord = useAtTheBench() && tray.facts.waitsFor !== 'handedBack';
+  const [chosenId, setChosen] = useState<string | null>(null);
+  const chosen = trace.checks.find((value) => value.check.id === chosenId) ?? null;
+  const top = useRef<HTMLDivElement>(null);
+  const choose = (check: CheckValue): void => {
+    setChosen(check.check.id);
+    top.current?.scrollIntoView({ block: 'nearest' });
+    top.current?.querySelector<HTMLElement>('h2')?.focus();
+  };
+  return (
+    <div ref={top} className="grid content-start gap-3">
+      {work.problem && <Notice title={work.problem.title}>{work.problem.detail}</Notice>}
+      {work.kept && (
+        <p className="text-unsure flex items-center gap-2 font-[600]">
+          <CloudOff aria-hidden size={18} /> Kept on this device; the ranking follows when the server is back.
+        </p>
+      )}
+      <NextPanel
+        key={`${trace.next.kind}${trace.next.checkId ?? ''}${chosen?.check.id ?? ''}${trace.evidence.items.length}`}
+        tray={tray}
+        trace={trace}
+        words={words}
+        chosen={chosen}
+        mayRecord={mayRecord && !work.busy}
+        record={async (note) => {
+          const done = await work.record(note);
+          if (done && note.kind !== 'safety') setChosen(null);
+          return done;
+        }}
+        onLeave={() => setChosen(null)}
+      />
+      <FoundList tray={tray.number} trace={trace} people={view.people} />
+      <CauseList view={view} mayRecord={mayRecord && !work.busy} record={work.record} />
+      <EvidenceList
+        tray={tray.number}
+        view={view}
+        words={words}
+        mayRecord={mayRecord && !work.busy}
+        record={work.record}
+      />
+      <section aria-label="How far apart it is" className="bg-sheet border-line rounded-xl border px-4 py-3">
+        <h3 className="text-mute pb-1 text-[0.9375rem] font-[600]">
+          How far apart it is; what is apart costs nothing more
+        </h3>
+        <Choice
+          label="How far apart it is"
+          value={trace.evidence.apart}
+          options={words.levels.map((level) => ({ value: level.level, label: level.label }))}
+          disabled={!mayRecord}
+          onChange={(level) => void work.record({ kind: 'apart', level })}
+        />
+      </section>
+      <CheckList checks={trace.checks} mayRecord={mayRecord} onChoose={choose} />
+    </div>
+  );
+}

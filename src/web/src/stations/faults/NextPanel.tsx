@@ -1,0 +1,245 @@
+import { useState } from 'react';
+import { Link } from 'react-router';
+import type { CheckValue, FaultWords, Said, Trace, TraceNote, Tray } from '../../api/client';
+import { useKept } from '../../outbox/drafts';
+import { usePerson, useUnits } from '../../session/session';
+import { trayPath } from '../../shell/words';
+import { Button } from '../../ui/button';
+import { CautionNote } from '../../ui/caution';
+import { Choice } from '../../ui/choice';
+import { percent, say } from '../../units/format';
+
+const said = [
+  { value: 'present', label: 'Yes' },
+  { value: 'absent', label: 'No' },
+  { value: 'couldNotTell', label: 'Could not tell' },
+] as const;
+
+const noAnswers: Record<string, Said> = {};
+
+interface Props {
+  tray: Tray;
+  trace: Trace;
+  words: FaultWords;
+  /** A check chosen instead of the best one. */
+  chosen: CheckValue | null;
+  mayRecord: boolean;
+  record: (note: TraceNote) => Promise<boolean>;
+  onLeave: () => void;
+}
+
+/** The one thing to do next, what it would tell, and the answers it asks for. */
+export function NextPanel({ tray, trace, words, chosen, mayRecord, record, onLeave }: Props) {
+  const units = useUnits();
+  const { next } = trace;
+  const title = {
+    check: 'Next best check',
+    fix: 'Put it right',
+    recheck: 'See what is left',
+    refer: 'Send it on',
+    done: 'Done',
+  }[next.kind];
+  // A chosen check has the same precondition, caution and answers; only its place in the ranking is another.
+  const checkId = chosen ? chosen.check.id : next.checkId;
+  const tells = chosen ? chosen.tells : next.tells;
+  const open = chosen ? chosen.check.reveals.filter((id) => words.findings.some((f) => f.id === id)) : next.asks;
+  // The answers that tell most come first.
+  const rank = (id: string): number => tells.findIndex((t) => t.findingId === id);
+  const asks = [...open].sort((a, b) => (rank(a) < 0 ? 99 : rank(a)) - (rank(b) < 0 ? 99 : rank(b)));
+  const caution = chosen ? chosen.caution : next.caution;
+  const minutes = chosen ? chosen.minutes : next.minutes;
+  return (
+    <section aria-label="Next step" className="bg-sheet border-line overflow-hidden rounded-xl border">
+      <div className="px-4 pt-3 pb-3">
+        <div className="flex flex-wrap items-baseline justify-between gap-x-4">
+          <h2 tabIndex={-1} className="text-mute text-[0.9375rem] font-[600] outline-none">
+            {chosen ? 'Another check' : title}
+          </h2>
+          {minutes > 0 && <p className="num font-[650]">{Math.round(minutes)} min</p>}
+        </div>
+        <p className="text-[1.25rem] leading-snug font-[650]">
+          {chosen ? `${chosen.check.label}.` : say(next.do, units)}
+        </p>
+        <p className="text-mute mt-0.5 leading-snug">
+          {chosen
+            ? `Expected ${Math.round(chosen.expectedMinutes)} min to a fix this way, ${Math.round(trace.checks[0]?.expectedMinutes ?? trace.fixMinutes)} min by the best.`
+            : say(next.why, units)}
+        </p>
+        {chosen && (
+          <Button look="quiet" onClick={onLeave}>
+            Back to the best next step
+          </Button>
+        )}
+        {asks.length > 0 && (
+          <Answers
+            tray={tray.number}
+            checkId={checkId}
+            asks={asks}
+            words={words}
+            tells={tells}
+            first={chosen ? chosen.first : next.first}
+            firstWords={chosen ? chosen.firstWords : next.firstWords}
+            mayRecord={mayRecord}
+            record={record}
+          />
+        )}
+        {!chosen && (next.kind === 'fix' || next.kind === 'refer') && next.causeId && (
+          <FixDone causeId={next.causeId} refer={next.kind === 'refer'} mayRecord={mayRecord} record={record} />
+        )}
+        {!chosen && next.kind === 'refer' && !next.causeId && (
+          <Button
+            className="mt-2"
+            disabled={!mayRecord}
+            onClick={() => void record({ kind: 'fault', causeId: null, outcome: 'nothingFound' })}
+          >
+            Close without a cause
+          </Button>
+        )}
+        {!chosen && next.kind === 'done' && (
+          <Link
+            className="bg-dawn text-dawn-ink mt-2.5 inline-flex min-h-11 items-center rounded-lg px-4 font-[650]"
+            to={trayPath(tray.number, tray.kit ? tray.next.station : 'kits')}
+          >
+            Go on
+          </Link>
+        )}
+      </div>
+      {caution && <CautionNote caution={caution} />}
+    </section>
+  );
+}
+
+function Answers({
+  tray,
+  checkId,
+  asks,
+  words,
+  tells,
+  first,
+  firstWords,
+  mayRecord,
+  record,
+}: {
+  tray: number;
+  checkId: string | null;
+  asks: string[];
+  words: FaultWords;
+  tells: Trace['next']['tells'];
+  first: Trace['next']['first'];
+  firstWords: string | null;
+  mayRecord: boolean;
+  record: (note: TraceNote) => Promise<boolean>;
+}) {
+  const person = usePerson();
+  const [answers, keep, clear] = useKept(`${person.id}:${tray}:answers:${checkId ?? 'recheck'}`, noAnswers);
+  const [missing, setMissing] = useState(false);
+  const label = (id: string): string => words.findings.find((f) => f.id === id)?.label ?? id;
+  const cause = (id: string | null): string => words.causes.find((c) => c.id === id)?.label ?? 'nothing in the table';
+  const submit = async (): Promise<void> => {
+    const given = asks.flatMap((id) => {
+      const answer = answers[id];
+      return answer ? [{ findingId: id, said: answer, doubtful: false }] : [];
+    });
+    setMissing(given.length === 0);
+    if (given.length === 0) return;
+    const fromOwner = checkId === 'owner-story';
+    if (await record({ kind: 'findings', checkId, answers: given, fromOwner })) clear();
+  };
+  return (
+    <form
+      className="mt-2"
+      onSubmit={(event) => {
+        event.preventDefault();
+        void submit();
+      }}
+    >
+      {first && firstWords && (
+        <div className="border-unsure bg-unsure-soft mb-2 flex flex-wrap items-center justify-between gap-2 rounded-lg border-l-4 px-3 py-1.5">
+          <p className="font-[650]">First: {firstWords}.</p>
+          <Button disabled={!mayRecord} onClick={() => void record({ kind: 'safety', condition: first })}>
+            {first === 'oilChanged' ? 'Oil is changed' : 'It is so'}
+          </Button>
+        </div>
+      )}
+      <ul>
+        {asks.map((id) => {
+          const tell = tells.find((t) => t.findingId === id);
+          return (
+            <li
+              key={id}
+              className="border-line flex flex-wrap items-center justify-between gap-x-4 gap-y-1 border-t py-1.5"
+            >
+              <span className="min-w-0 flex-1 basis-56 leading-tight">
+                <span className="font-[550]">{label(id)}?</span>
+                {tell?.ifPresent && (
+                  <span className="text-mute block text-[0.9375rem]">
+                    Yes: {cause(tell.ifPresent)}, {percent(tell.ifPresentProbability)}. No: {cause(tell.ifAbsent)},{' '}
+                    {percent(tell.ifAbsentProbability)}.
+                  </span>
+                )}
+              </span>
+              <Choice
+                label={`${label(id)}?`}
+                value={answers[id] ?? ''}
+                options={said}
+                disabled={!mayRecord || first !== null}
+                onChange={(answer) => keep({ ...answers, [id]: answer })}
+              />
+            </li>
+          );
+        })}
+      </ul>
+      <div className="border-line flex flex-wrap items-center gap-2 border-t pt-2">
+        <Button type="submit" look="hands" disabled={!mayRecord || first !== null}>
+          Record
+        </Button>
+        {asks.length > 1 && (
+          <Button
+            look="quiet"
+            disabled={!mayRecord || first !== null}
+            onClick={() => keep({ ...Object.fromEntries(asks.map((id) => [id, 'absent' as const])), ...answers })}
+          >
+            No to the rest
+          </Button>
+        )}
+        {missing && (
+          <p role="alert" className="text-bad font-[550]">
+            Answer at least one.
+          </p>
+        )}
+      </div>
+    </form>
+  );
+}
+
+/** After a fix: was it that? */
+export function FixDone({
+  causeId,
+  refer,
+  mayRecord,
+  record,
+}: {
+  causeId: string;
+  refer: boolean;
+  mayRecord: boolean;
+  record: (note: TraceNote) => Promise<boolean>;
+}) {
+  const settle = (outcome: 'fixed' | 'notIt' | 'referred') => (): void =>
+    void record({ kind: 'fault', causeId, outcome });
+  return (
+    <div className="mt-2.5 flex flex-wrap gap-2">
+      {refer ? (
+        <Button look="hands" disabled={!mayRecord} onClick={settle('referred')}>
+          Referred: it is that
+        </Button>
+      ) : (
+        <Button look="hands" disabled={!mayRecord} onClick={settle('fixed')}>
+          Put right: it was that
+        </Button>
+      )}
+      <Button disabled={!mayRecord} onClick={settle('notIt')}>
+        It was not that
+      </Button>
+    </div>
+  );
+}

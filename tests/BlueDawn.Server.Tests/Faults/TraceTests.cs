@@ -1,0 +1,148 @@
+namespace BlueDawn.Server.Tests.Faults;
+
+public class TraceTests(Shop shop)
+{
+    [Fact]
+    public async Task The_story_of_the_check_in_is_evidence_by_the_owners_word_and_the_oil_by_a_look()
+    {
+        var jory = await shop.SignInAsync("jory");
+        var number = await NewTrayAsync(jory, "9-0415", complaints: ["hunts"], oil: "fuelInIt");
+        var evidence = (await TraceAsync(jory, number)).GetProperty("evidence");
+        var items = evidence.GetProperty("items").EnumerateArray().ToDictionary(item => item.GetProperty("findingId").GetString()!);
+        Assert.Equal("owner", items["hunts"].GetProperty("from").GetString());
+        Assert.Equal("technician", items["fuel-in-oil"].GetProperty("from").GetString());
+        Assert.True(evidence.GetProperty("safety").GetProperty("oilThinned").GetBoolean());
+        var tray = (await jory.GetAsync($"/api/trays/{number}")).Body;
+        Assert.Equal("faults", tray.GetProperty("next").GetProperty("station").GetString());
+        Assert.Equal(2, tray.Log("traced").Count);
+    }
+
+    [Fact]
+    public async Task A_step_is_recorded_once_however_often_it_is_sent_and_an_id_stands_for_one_thing()
+    {
+        var jory = await shop.SignInAsync("jory");
+        var number = await NewTrayAsync(jory, "9-0415");
+        var id = Guid.CreateVersion7();
+        var sendings = await Task.WhenAll(Enumerable.Range(0, 3).Select(_ => NoteAsync(jory, number, Found("better-part-choke"), id)));
+        Assert.All(sendings, answer => Assert.Equal(HttpStatusCode.OK, answer.Status));
+        Assert.Single((await jory.GetAsync($"/api/trays/{number}")).Body.Log("traced"));
+        Assert.Equal(HttpStatusCode.Conflict, (await NoteAsync(jory, number, Found("plug-wet"), id)).Status);
+    }
+
+    [Fact]
+    public async Task What_is_not_in_the_tables_is_named_and_leaves_nothing_behind()
+    {
+        var jory = await shop.SignInAsync("jory");
+        var number = await NewTrayAsync(jory, "9-0415");
+        Assert.Contains("no-such", (await NoteAsync(jory, number, Found("no-such"))).Error("note.answers"), StringComparison.Ordinal);
+        Assert.NotEmpty((await NoteAsync(jory, number, new { kind = "findings", checkId = "no-such", answers = new[] { new { findingId = "hunts", said = "present" } } })).Error("note.checkId"));
+        Assert.NotEmpty((await NoteAsync(jory, number, new { kind = "fault", causeId = "no-such", outcome = "fixed" })).Error("note.causeId"));
+        Assert.Equal(HttpStatusCode.BadRequest, (await NoteAsync(jory, number, new { kind = "no-such" })).Status);
+        Assert.Empty((await jory.GetAsync($"/api/trays/{number}")).Body.Log("traced"));
+        Assert.Equal(HttpStatusCode.NotFound, (await jory.GetAsync("/api/trays/9999/trace")).Status);
+    }
+
+    [Fact]
+    public async Task A_reading_at_gauging_shows_in_the_trace_with_who_took_it()
+    {
+        var jory = await shop.SignInAsync("jory");
+        var number = await NewTrayAsync(jory, "4107", complaints: ["hunts"]);
+        var before = Probability(await TraceAsync(jory, number), "idle-jet-blocked");
+        await jory.RecordAsync(number, "gauging/idle-jet", new { noGo = "0.30" });
+        var view = (await jory.GetAsync($"/api/trays/{number}/trace?history=false")).Body;
+        var item = view.GetProperty("trace").GetProperty("evidence").GetProperty("items").EnumerateArray()
+            .Single(i => i.GetProperty("findingId").GetString() == "idle-jet-dark");
+        Assert.Equal("gauging/idle-jet", item.GetProperty("lineKey").GetString());
+        Assert.Equal("Jory Tamblyn", view.GetProperty("people").GetProperty(item.GetProperty("entryId").GetString()!).GetString());
+        Assert.True(Probability(view.GetProperty("trace"), "idle-jet-blocked") > before);
+    }
+
+    [Fact]
+    public async Task What_was_confirmed_stands_on_the_report_and_gives_the_next_of_its_kind_better_odds()
+    {
+        var jory = await shop.SignInAsync("jory");
+        var before = await NewTrayAsync(jory, "2205", complaints: ["hunts"]);
+        var odds = Probability(await TraceAsync(jory, before), "emulsion-tube-blocked");
+        for (var i = 0; i < 3; i++)
+        {
+            var closed = await NewTrayAsync(jory, "2205", complaints: ["hunts"]);
+            Assert.Equal(HttpStatusCode.OK, (await NoteAsync(jory, closed, new { kind = "fault", causeId = "emulsion-tube-blocked", outcome = "fixed" })).Status);
+            var report = (await jory.GetAsync($"/api/trays/{closed}/report")).Body;
+            Assert.Equal("Emulsion tube air holes blocked", report.GetProperty("faults")[0].GetProperty("label").GetString());
+        }
+
+        var after = await TraceAsync(jory, before);
+        Assert.True(Probability(after, "emulsion-tube-blocked") > 1.3 * odds);
+        Assert.True(after.GetProperty("history").GetProperty("alike").GetInt32() + after.GetProperty("history").GetProperty("kin").GetInt32() >= 3);
+        var off = (await jory.GetAsync($"/api/trays/{before}/trace?history=false")).Body.GetProperty("trace");
+        Assert.True(Probability(off, "emulsion-tube-blocked") < Probability(after, "emulsion-tube-blocked"));
+    }
+
+    [Fact]
+    public async Task The_front_desk_reads_along_and_a_tray_handed_back_takes_no_more()
+    {
+        var tam = await shop.SignInAsync("tam");
+        var jory = await shop.SignInAsync("jory");
+        var number = await NewTrayAsync(tam, "9-0415");
+        Assert.Equal(HttpStatusCode.OK, (await tam.GetAsync($"/api/trays/{number}/trace")).Status);
+        Assert.Equal(HttpStatusCode.Forbidden, (await NoteAsync(tam, number, Found("hunts"))).Status);
+        Assert.Equal(HttpStatusCode.Conflict, (await NoteAsync(jory, 18, Found("hunts"))).Status);
+    }
+
+    [Fact]
+    public async Task The_same_machine_is_found_again_with_what_was_wrong_then()
+    {
+        var jory = await shop.SignInAsync("jory");
+        var earlier = (await jory.GetAsync("/api/earlier?owner=Harbour%20office&machine=Quay%20lamp%20generator")).Body[0];
+        Assert.Equal(17, earlier.GetProperty("number").GetInt32());
+        Assert.Contains("Idle jet blocked", earlier.GetProperty("faults").EnumerateArray().Select(fault => fault.GetString()));
+        Assert.Equal(0, (await jory.GetAsync("/api/earlier?owner=Nobody&machine=Nothing")).Body.GetArrayLength());
+    }
+
+    [Fact]
+    public async Task A_script_ranks_causes_without_signing_in_and_finds_the_words_for_it()
+    {
+        var visitor = shop.Visit();
+        var words = (await visitor.GetAsync("/api/faults/knowledge?family=diaphragm&engine=twoStroke")).Body;
+        Assert.DoesNotContain(words.GetProperty("causes").EnumerateArray(), cause => cause.GetProperty("id").GetString() == "float-heavy");
+        Assert.NotEmpty((await visitor.GetAsync("/api/faults/knowledge?family=steam")).Error("family"));
+        var ranked = await visitor.PostAsync("/api/compute/fault-trace", new
+        {
+            family = "floatBowl",
+            engine = "fourStroke",
+            answers = new[] { new { findingId = "wet-at-bowl-joint", said = "present" } },
+        });
+        Assert.Equal("bowl-joint-leaking", ranked.Body.GetProperty("causes")[0].GetProperty("causeId").GetString());
+    }
+
+    private static object Found(string finding) => new { kind = "findings", checkId = (string?)null, answers = new[] { new { findingId = finding, said = "present" } } };
+
+    private static Task<Answer> NoteAsync(Visitor visitor, int number, object note, Guid? id = null) =>
+        visitor.PostAsync($"/api/trays/{number}/trace", new { id = id ?? Guid.CreateVersion7(), takenAt = DateTimeOffset.UtcNow, note });
+
+    private static async Task<JsonElement> TraceAsync(Visitor visitor, int number) => (await visitor.GetAsync($"/api/trays/{number}/trace")).Body.GetProperty("trace");
+
+    private static double Probability(JsonElement trace, string cause) => trace.GetProperty("causes").EnumerateArray()
+        .Where(standing => standing.GetProperty("cause").GetProperty("id").GetString() == cause)
+        .Select(standing => standing.GetProperty("probability").GetDouble())
+        .FirstOrDefault();
+
+    private static async Task<int> NewTrayAsync(Visitor visitor, string stamped, string[]? complaints = null, string oil = "notLooked")
+    {
+        var answer = await visitor.PostAsync("/api/trays", new
+        {
+            trayId = Guid.CreateVersion7(),
+            entryId = Guid.CreateVersion7(),
+            ownerName = "Boat Trace",
+            machineName = "Pump " + Guid.NewGuid().ToString("N")[..6],
+            family = "floatBowl",
+            engine = "fourStroke",
+            complaint = "Hunts",
+            promisedDay = DateOnly.FromDateTime(DateTime.Now.AddDays(3)),
+            stampedNumber = stamped,
+            story = complaints is null ? null : new { complaints, stoodFor = "notSaid", workedOnBy = "notSaid", oil, fuel = "notSaid" },
+        });
+        Assert.Equal(HttpStatusCode.Created, answer.Status);
+        return answer.Body.GetProperty("number").GetInt32();
+    }
+}
