@@ -25,7 +25,7 @@ var builder = WebApplication.CreateBuilder(args);
 var writingDocument = System.Reflection.Assembly.GetEntryAssembly()?.GetName().Name == "GetDocument.Insider";
 
 builder.Logging.ClearProviders().AddJsonConsole(options => options.UseUtcTimestamp = true);
-builder.WebHost.ConfigureKestrel(kestrel => kestrel.Limits.MaxRequestBodySize = 1024 * 1024);
+builder.WebHost.ConfigureKestrel(kestrel => kestrel.Limits.MaxRequestBodySize = BodyLimit.Usual);
 if (string.IsNullOrEmpty(builder.Configuration["urls"]))
 {
     builder.WebHost.UseUrls($"http://{IPAddress.Loopback}:5080");
@@ -74,6 +74,7 @@ app.Use(async (context, next) =>
         "default-src 'self'; img-src 'self' data:; style-src 'self' 'unsafe-inline'; frame-ancestors 'none'; base-uri 'self'; form-action 'self'";
     await next(context);
 });
+app.UseBodyLimit();
 app.UseAuthentication();
 app.UseAuthorization();
 app.UseAntiforgery();

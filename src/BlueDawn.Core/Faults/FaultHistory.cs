@@ -17,8 +17,8 @@ public sealed record ClosedTrace(string? SpecCode, Worksheets.CarburetorFamily F
 public sealed record FaultHistory(
     int Alike, IReadOnlyDictionary<string, int> AlikeConfirmed, int Kin, IReadOnlyDictionary<string, int> KinConfirmed)
 {
-    /// <summary>Trays the expert table is worth. Own judgement: a dozen trays of one's own outweigh it.</summary>
-    public const double ExpertTrays = 12;
+    /// <summary>Trays the expert table is worth. Own judgement: one tray is an anecdote, thirty of one's own are worth the table.</summary>
+    public const double ExpertTrays = 30;
 
     /// <summary>What a tray of the same family counts against one of the same spec sheet. Own judgement.</summary>
     public const double KinShare = 0.2;

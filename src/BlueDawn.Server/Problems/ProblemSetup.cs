@@ -11,7 +11,7 @@ internal static class ProblemSetup
 {
     public static void AddBlueDawnProblems(this IServiceCollection services)
     {
-        // A body over the limit is turned away before any of our code sees it, with nothing but a status.
+        // A body that does not announce its length is cut off by the web server, with nothing but a status.
         services.AddProblemDetails(options => options.CustomizeProblemDetails = context =>
         {
             if (context.ProblemDetails.Status == StatusCodes.Status413PayloadTooLarge)

@@ -183,10 +183,10 @@ public class TraceTests
         var schooled = Tray.FloatBowl().Owner("hunts");
         schooled.History = new FaultHistory(7, seven, 0, new Dictionary<string, int>());
         Assert.True(schooled.P("idle-jet-blocked") > 1.4 * plain.P("idle-jet-blocked"));
-        Assert.Equal(7 / 19.0, schooled.History.Weight, 9);
+        Assert.Equal(7 / 37.0, schooled.History.Weight, 9);
 
-        // Mean of a Beta, by hand: (12·0.1 + 6) / (12 + 7) = 0.378947.
-        Assert.Equal(0.378947, schooled.History.Shift("idle-jet-blocked", 0.1), 6);
+        // Mean of a Beta, by hand: (30·0.1 + 6) / (30 + 7) = 0.243243.
+        Assert.Equal(0.243243, schooled.History.Shift("idle-jet-blocked", 0.1), 6);
         Assert.Equal(0.1, FaultHistory.None.Shift("idle-jet-blocked", 0.1), 12);
     }
 

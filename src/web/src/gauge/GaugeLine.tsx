@@ -37,6 +37,10 @@ function nextBox(from: HTMLElement): boolean {
   return later !== undefined;
 }
 
+/** Whether the hand is still where it pressed Enter: it is not led away from where it has gone meanwhile. */
+const stillAt = (from: HTMLElement | null): boolean =>
+  from === null || document.activeElement === from || document.activeElement === document.body;
+
 /** Moves to the next line that still needs a reading. */
 function nextLine(from: HTMLElement | null): void {
   const lines = [...document.querySelectorAll<HTMLElement>('[data-line]')];
@@ -62,7 +66,7 @@ export function GaugeLine({ tray, line, history, locked, way }: Props) {
       nextLine(from);
       return;
     }
-    if (await state.record()) nextLine(from);
+    if ((await state.record()) && stillAt(from)) nextLine(from);
   };
   const onEnter = (from: HTMLElement): void => {
     if (!nextBox(from)) void record(from);

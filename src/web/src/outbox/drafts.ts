@@ -1,33 +1,52 @@
-import { useCallback, useState } from 'react';
+import { useCallback, useMemo, useSyncExternalStore } from 'react';
+
+const listeners = new Map<string, Set<() => void>>();
+const tell = (stored: string): void => listeners.get(stored)?.forEach((listener) => listener());
+if (typeof window !== 'undefined') {
+  // Another page of the same browser changed it.
+  window.addEventListener('storage', (event) => {
+    if (event.key !== null) tell(event.key);
+  });
+}
+
+function subscribe(stored: string, listener: () => void): () => void {
+  const here = listeners.get(stored) ?? new Set();
+  listeners.set(stored, here.add(listener));
+  return () => {
+    here.delete(listener);
+    if (here.size === 0) listeners.delete(stored);
+  };
+}
 
 /**
- * Text that survives a reload: kept on the device under its key until it is cleared. The key says whose it is and
- * where it belongs, so that nobody finds another's half-typed reading in their own field.
+ * Text that survives a reload: kept on the device under its key until it is cleared, the same wherever it is used. The
+ * key says whose it is and where it belongs, so that nobody finds another's half-typed reading in their own field.
  */
 export function useKept<T>(key: string, empty: T): [T, (next: T) => void, () => void] {
   const stored = `draft:${key}`;
-  const [state, setState] = useState<{ key: string; value: T }>(() => ({ key: stored, value: read(stored, empty) }));
-  const value = state.key === stored ? state.value : read(stored, empty);
-
+  const text = useSyncExternalStore(
+    useCallback((listener: () => void) => subscribe(stored, listener), [stored]),
+    () => localStorage.getItem(stored),
+  );
+  const value = useMemo(() => read(text, empty), [text, empty]);
   const keep = useCallback(
     (next: T) => {
       localStorage.setItem(stored, JSON.stringify(next));
-      setState({ key: stored, value: next });
+      tell(stored);
     },
     [stored],
   );
   const clear = useCallback(() => {
     localStorage.removeItem(stored);
-    setState({ key: stored, value: empty });
-  }, [stored, empty]);
+    tell(stored);
+  }, [stored]);
   return [value, keep, clear];
 }
 
 /** Whether anything is kept under a key at this moment. */
 export const isKept = (key: string): boolean => localStorage.getItem(`draft:${key}`) !== null;
 
-function read<T>(stored: string, empty: T): T {
-  const text = localStorage.getItem(stored);
+function read<T>(text: string | null, empty: T): T {
   if (text === null) return empty;
   try {
     return JSON.parse(text) as T;

@@ -42,7 +42,7 @@ export function TrayPage() {
 
 function OpenTray({ tray, station }: { tray: Tray; station: Station }) {
   const { conflict, dismiss, problem, ...writing } = useTrayWrite(tray);
-  useStationKeys(tray.number, station);
+  useStationKeys(tray.number);
   useEffect(() => {
     document.title = `Tray ${tray.number}, ${tray.facts.machineName}`;
     return () => {
@@ -118,14 +118,16 @@ function Gauges({ tray, station }: Omit<SheetProps, 'writing'>) {
 const fields = 'INPUT TEXTAREA SELECT'.split(' ');
 
 /** [ and ] change the station; a digit typed with no box in hand goes into the first open one. */
-function useStationKeys(number: number, station: Station): void {
+function useStationKeys(number: number): void {
   const navigate = useNavigate();
   useEffect(() => {
     const onKey = (event: KeyboardEvent): void => {
       if (event.ctrlKey || event.metaKey || event.altKey) return;
       if (event.target instanceof HTMLElement && fields.includes(event.target.tagName)) return;
       if (document.querySelector('[role="dialog"], [role="menu"]')) return;
-      const at = stations.indexOf(station);
+      // By the address, not by what was drawn last: two presses in a row are two stations.
+      const here = window.location.pathname.split('/').at(-1);
+      const at = stations.findIndex((s) => stationPath[s] === here);
       const to = event.key === ']' ? stations[at + 1] : event.key === '[' ? stations[at - 1] : undefined;
       if (to) {
         void navigate(trayPath(number, to));
@@ -138,5 +140,5 @@ function useStationKeys(number: number, station: Station): void {
     };
     document.addEventListener('keydown', onKey);
     return () => document.removeEventListener('keydown', onKey);
-  }, [navigate, number, station]);
+  }, [navigate, number]);
 }

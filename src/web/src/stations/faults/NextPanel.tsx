@@ -52,14 +52,12 @@ export function NextPanel({ tray, trace, words, chosen, mayRecord, record, onLea
     <section aria-label="Next step" className="bg-sheet border-line overflow-hidden rounded-xl border">
       <div className="px-4 pt-3 pb-3">
         <div className="flex flex-wrap items-baseline justify-between gap-x-4">
-          <h2 tabIndex={-1} className="text-mute text-[0.9375rem] font-[600] outline-none">
-            {chosen ? 'Another check' : title}
-          </h2>
+          <p className="text-mute text-[0.9375rem] font-[600]">{chosen ? 'Another check' : title}</p>
           {minutes > 0 && <p className="num font-[650]">{Math.round(minutes)} min</p>}
         </div>
-        <p className="text-[1.25rem] leading-snug font-[650]">
+        <h2 tabIndex={-1} className="text-[1.25rem] leading-snug outline-none">
           {chosen ? `${chosen.check.label}.` : say(next.do, units)}
-        </p>
+        </h2>
         <p className="text-mute mt-0.5 leading-snug">
           {chosen
             ? `Expected ${Math.round(chosen.expectedMinutes)} min to a fix this way, ${Math.round(trace.checks[0]?.expectedMinutes ?? trace.fixMinutes)} min by the best.`

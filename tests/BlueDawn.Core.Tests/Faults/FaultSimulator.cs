@@ -1,0 +1,137 @@
+using BlueDawn.Core.Faults;
+using BlueDawn.Core.Worksheets;
+
+namespace BlueDawn.Core.Tests.Faults;
+
+/// <summary>Chooses what to do next on a simulated machine.</summary>
+/// <param name="faults">The case.</param>
+/// <param name="trace">The trace as it stands.</param>
+/// <returns>A check to do, or a cause to put right.</returns>
+internal delegate (Check? Check, string? CauseId) Policy(FaultCase faults, Trace trace);
+
+/// <summary>
+/// Machines drawn from the model itself: faults by their priors, findings by noisy-OR, and the bench minutes a way of
+/// working takes until every fault is mended. It knows what is wrong; the way of working only sees what it checks.
+/// </summary>
+internal sealed class FaultSimulator(int seed)
+{
+    private const int MostSteps = 30;
+
+    private readonly Random random = new(seed);
+    private readonly TraceDefaults shop = Tray.Shop;
+    private readonly CarburetorKind kind = new(CarburetorFamily.FloatBowl, EngineKind.FourStroke, ChokeKind.Manual);
+
+    /// <summary>Minutes for one machine after another, each met by every policy in the same state.</summary>
+    public double[] MeanMinutes(int machines, params Policy[] policies)
+    {
+        var sum = new double[policies.Length];
+        for (var machine = 0; machine < machines; machine++)
+        {
+            var drawn = Draw();
+            for (var p = 0; p < policies.Length; p++)
+            {
+                sum[p] += Work(drawn, policies[p]);
+            }
+        }
+
+        return [.. sum.Select(minutes => minutes / machines)];
+    }
+
+    private sealed record Machine(IReadOnlyList<Cause> Faults, HashSet<(string Cause, string Finding)> Shows, HashSet<string> Background)
+    {
+        public bool Has(string finding, IEnumerable<string> faults) => Background.Contains(finding) || faults.Any(fault => Shows.Contains((fault, finding)));
+    }
+
+    /// <summary>A machine that somebody brings: at least one fault, and at least one complaint.</summary>
+    private Machine Draw()
+    {
+        var faults = new FaultCase(FaultKnowledge.Shipped, kind, FaultHistory.None, new HashSet<string>());
+        while (true)
+        {
+            var there = faults.Causes.Where((_, i) => random.NextDouble() < faults.Prior[i]).ToList();
+            if (there.Count is 0 or > 3)
+            {
+                continue;
+            }
+
+            var machine = new Machine(
+                there,
+                [.. from link in FaultKnowledge.Shipped.Links where there.Any(fault => fault.Id == link.CauseId) && random.NextDouble() < link.Probability select (link.CauseId, link.FindingId)],
+                [.. from finding in faults.Findings where random.NextDouble() < finding.Background select finding.Id]);
+            if (Complaints(machine, there.Select(fault => fault.Id)).Any())
+            {
+                return machine;
+            }
+        }
+    }
+
+    private IEnumerable<string> Complaints(Machine machine, IEnumerable<string> faults) =>
+        FaultKnowledge.Shipped.ComplaintsFor(kind).Select(finding => finding.Id).Where(id => machine.Has(id, faults));
+
+    private double Work(Machine machine, Policy policy)
+    {
+        // What troubles: mended when none of the faults that show as a complaint is left.
+        var left = machine.Faults.Select(fault => fault.Id).Where(fault => Complaints(machine, [fault]).Any()).ToHashSet();
+        var tray = new Tray(kind).Note(new FindingsNote("owner-story", [.. Complaints(machine, left).Select(id => new FindingAnswer(id, Said.Present))], true));
+        var (minutes, mended) = (0.0, new HashSet<string>());
+        for (var step = 0; step < MostSteps && left.Count > 0; step++)
+        {
+            var trace = tray.Trace();
+            if (trace.Next.Kind == StepKind.Recheck)
+            {
+                minutes += shop.ProofMinutes;
+                tray.Note(Answers(null, trace.Next.Asks, machine, left));
+                continue;
+            }
+
+            var faults = new FaultCase(FaultKnowledge.Shipped, kind, FaultHistory.None, trace.Evidence.Settled);
+            var costs = new RepairCosts(faults, shop);
+            var (check, causeId) = policy(faults, trace);
+            if (check is not null)
+            {
+                minutes += costs.Check(check, trace.Evidence.Apart).Minutes;
+                tray.Note(Answers(check.Id, check.Reveals, machine, left));
+            }
+            else if (causeId is not null && faults.CauseAt(causeId) is >= 0 and var cause)
+            {
+                var level = costs.Level(cause) > trace.Evidence.Apart ? costs.Level(cause) : trace.Evidence.Apart;
+                minutes += costs.Fix(cause) + costs.Get(trace.Evidence.Apart, level);
+                tray.Note(new ApartNote(level));
+                tray.Note(new FaultNote(causeId, left.Remove(causeId) ? FaultOutcome.Fixed : FaultOutcome.NotIt));
+            }
+            else
+            {
+                break;
+            }
+        }
+
+        return minutes + (left.Count > 0 ? shop.ReferMinutes : 0);
+    }
+
+    private static FindingsNote Answers(string? checkId, IEnumerable<string> findings, Machine machine, IEnumerable<string> left) =>
+        new(checkId, [.. findings.Select(id => new FindingAnswer(id, machine.Has(id, left) ? Said.Present : Said.Absent))]);
+
+    /// <summary>The product's own next step.</summary>
+    public static (Check? Check, string? CauseId) ByExpectedCost(FaultCase faults, Trace trace) =>
+        (trace.Next.CheckId is { } id ? FaultKnowledge.Shipped.FindCheck(id) : null, trace.Next.CauseId);
+
+    /// <summary>The check that tells most a minute, until one cause is as good as certain; then that fix.</summary>
+    public static (Check? Check, string? CauseId) ByInformation(FaultCase faults, Trace trace) =>
+        Sure(trace) is { } cause ? (null, cause)
+        : trace.Checks.MaxBy(value => value.InformationBits / value.Minutes) is { InformationBits: > 0.001 } best ? (best.Check, null)
+        : (null, Likeliest(trace));
+
+    /// <summary>The cheapest check first, until one cause is as good as certain; then that fix.</summary>
+    public static (Check? Check, string? CauseId) CheapestCheckFirst(FaultCase faults, Trace trace) =>
+        Sure(trace) is { } cause ? (null, cause)
+        : trace.Checks.MinBy(value => value.Minutes) is { } cheapest ? (cheapest.Check, null)
+        : (null, Likeliest(trace));
+
+    /// <summary>Fixes by how common their causes are, without any check.</summary>
+    public static (Check? Check, string? CauseId) ByPriorOnly(FaultCase faults, Trace trace) =>
+        (null, faults.Causes.Where((_, i) => faults.Prior[i] > 0).MaxBy(cause => cause.PriorWeight)?.Id);
+
+    private static string? Sure(Trace trace) => trace.Causes is [{ Probability: >= 0.85 } first, ..] ? first.Cause.Id : null;
+
+    private static string? Likeliest(Trace trace) => trace.Causes is [var first, ..] ? first.Cause.Id : null;
+}
