@@ -10,6 +10,17 @@ export async function signIn(page: Page, userName: string, path = '/'): Promise<
   await expect(page.getByRole('button', { name: 'Sign out' }).first()).toBeVisible();
 }
 
+/** Signs in without a pointer. */
+export async function signInByKeyboard(page: Page, userName: string): Promise<void> {
+  await page.goto('/');
+  await expect(page.getByLabel('Name')).toBeFocused();
+  await page.keyboard.type(userName);
+  await page.keyboard.press('Tab');
+  await page.keyboard.type(PASSWORD);
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('heading', { name: /at the bench$/ })).toBeVisible();
+}
+
 /** The gauge line of that name on the station that is open. */
 export const line = (page: Page, label: string): Locator => page.getByRole('article', { name: label, exact: true });
 

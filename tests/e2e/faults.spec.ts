@@ -1,5 +1,5 @@
 import { expect, test, type Locator, type Page } from '@playwright/test';
-import { box, fresh, PASSWORD, signIn, tabTo } from './bench';
+import { box, fresh, signIn, signInByKeyboard, tabTo } from './bench';
 
 const next = (page: Page): Locator => page.getByRole('region', { name: 'Next step' });
 const causes = (page: Page): Locator => page.getByRole('region', { name: 'Causes still standing' });
@@ -61,13 +61,7 @@ async function checkInByKeyboard(page: Page, machine: string): Promise<number> {
 test('a machine that hunts is traced to a blocked idle jet and a torn gasket, by keyboard alone', async ({ page }) => {
   test.setTimeout(180_000);
   const keys = page.keyboard;
-  await page.goto('/');
-  await expect(page.getByLabel('Name')).toBeFocused();
-  await keys.type('jory');
-  await keys.press('Tab');
-  await keys.type(PASSWORD);
-  await keys.press('Enter');
-  await expect(page.getByRole('heading', { name: /at the bench$/ })).toBeVisible();
+  await signInByKeyboard(page, 'jory');
 
   const machine = fresh('Fish-stall generator');
   const tray = await checkInByKeyboard(page, machine);

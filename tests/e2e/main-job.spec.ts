@@ -1,5 +1,5 @@
 import { expect, test, type Page } from '@playwright/test';
-import { box, expectVerdict, fresh, line, PASSWORD, signIn, tabTo } from './bench';
+import { box, expectVerdict, fresh, line, signIn, signInByKeyboard, tabTo } from './bench';
 
 /** What the whole job leaves behind, whichever way the hands went. */
 async function expectWholeJob(page: Page, tray: number): Promise<void> {
@@ -17,13 +17,7 @@ async function expectWholeJob(page: Page, tray: number): Promise<void> {
 test('a float-bowl carburetor from check-in to hand-back by keyboard alone', async ({ page }) => {
   test.setTimeout(150_000);
   const keys = page.keyboard;
-  await page.goto('/');
-  await expect(page.getByLabel('Name')).toBeFocused();
-  await keys.type('jory');
-  await keys.press('Tab');
-  await keys.type(PASSWORD);
-  await keys.press('Enter');
-  await expect(page.getByRole('heading', { name: /at the bench$/ })).toBeVisible();
+  await signInByKeyboard(page, 'jory');
 
   // Check in.
   await keys.press('n');

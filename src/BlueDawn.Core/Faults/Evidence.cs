@@ -41,6 +41,7 @@ public sealed record FaultFound(string CauseId, string Label, DateTimeOffset At,
 /// <param name="Items">Findings as they stand, oldest first: one for each finding and each stretch between fixes.</param>
 /// <param name="Found">Causes that were there.</param>
 /// <param name="Settled">Causes that are out of the question by now.</param>
+/// <param name="RuledOut">Causes that were said not to be it.</param>
 /// <param name="Recheck">Findings that were there before the last fix and have not been looked at since.</param>
 /// <param name="DoneChecks">Checks done since the last fix; the owner is asked once.</param>
 /// <param name="NothingFound">True when the trace was closed without a cause.</param>
@@ -50,6 +51,7 @@ public sealed record Evidence(
     IReadOnlyList<EvidenceItem> Items,
     IReadOnlyList<FaultFound> Found,
     IReadOnlySet<string> Settled,
+    IReadOnlyList<string> RuledOut,
     IReadOnlyList<string> Recheck,
     IReadOnlySet<string> DoneChecks,
     bool NothingFound,
@@ -65,7 +67,8 @@ public sealed record Evidence(
     public static Evidence Gather(
         FaultKnowledge knowledge, CarburetorKind kind, IReadOnlyList<LoggedNote> notes, IReadOnlyList<JudgedReading> readings, IReadOnlyList<string> lineKeys)
     {
-        var found = FoundIn(knowledge, kind, notes, readings);
+        var said = FaultNote.Standing(notes).Select(logged => (Logged: logged, Note: (FaultNote)logged.Note)).ToList();
+        var found = FoundIn(knowledge, kind, said, readings);
         var fixes = found.Where(fault => fault.Outcome == FaultOutcome.Fixed).Select(fault => fault.At).Order().ToList();
         int Stretch(DateTimeOffset at) => fixes.Count(fix => fix <= at);
 
@@ -93,20 +96,20 @@ public sealed record Evidence(
         }
 
         var items = standing.Values.OrderBy(item => item.TakenAt).ThenBy(item => item.FindingId, StringComparer.Ordinal).ToList();
-        var settled = found.Select(fault => fault.CauseId)
-            .Concat(notes.Select(note => note.Note).OfType<FaultNote>().Where(note => note.Outcome == FaultOutcome.NotIt).Select(note => note.CauseId!))
-            .ToHashSet();
+        var ruledOut = said.Where(one => one.Note.Outcome == FaultOutcome.NotIt).Select(one => one.Note.CauseId!).ToList();
+        var settled = found.Select(fault => fault.CauseId).Concat(ruledOut).ToHashSet();
         var since = items.Where(item => Stretch(item.TakenAt) == fixes.Count).Select(item => item.FindingId).ToHashSet();
         return new Evidence(
             items,
             found,
             settled,
+            ruledOut,
             fixes.Count == 0
                 ? []
                 : [.. items.Where(item => item.Present && !since.Contains(item.FindingId) && knowledge.FindFinding(item.FindingId)!.Role == FindingRole.Trouble).Select(item => item.FindingId).Distinct()],
             notes.Where(note => Stretch(note.TakenAt) == fixes.Count || note.Note is FindingsNote { FromOwner: true })
                 .Select(note => (note.Note as FindingsNote)?.CheckId).OfType<string>().ToHashSet(),
-            notes.Any(note => note.Note is FaultNote { Outcome: FaultOutcome.NothingFound }),
+            said.Any(one => one.Note.Outcome == FaultOutcome.NothingFound),
             ApartNow(knowledge, notes),
             SafetyState.Of(knowledge, notes.Select(note => note.Note)));
     }
@@ -189,7 +192,8 @@ public sealed record Evidence(
     }
 
     /// <summary>Causes confirmed by hand, and those that a bad reading followed by a good one on the same line shows.</summary>
-    private static List<FaultFound> FoundIn(FaultKnowledge knowledge, CarburetorKind kind, IReadOnlyList<LoggedNote> notes, IReadOnlyList<JudgedReading> readings)
+    private static List<FaultFound> FoundIn(
+        FaultKnowledge knowledge, CarburetorKind kind, List<(LoggedNote Logged, FaultNote Note)> said, IReadOnlyList<JudgedReading> readings)
     {
         var found = new List<FaultFound>();
         foreach (var station in knowledge.StationFindings.Where(station => station.CauseId is not null))
@@ -214,19 +218,21 @@ public sealed record Evidence(
             }
         }
 
-        foreach (var logged in notes)
+        foreach (var (logged, note) in said)
         {
-            if (logged.Note is FaultNote { CauseId: { } id, Outcome: FaultOutcome.Fixed or FaultOutcome.Referred } note && knowledge.FindCause(id) is { } cause)
+            // Confirmed by hand stands before what readings imply, at the moment the part was put right; what was said
+            // not to be it is not.
+            var implied = found.FirstOrDefault(fault => fault.CauseId == note.CauseId);
+            if (note.CauseId is { } id && knowledge.FindCause(id) is { } cause && note.Outcome != FaultOutcome.Open)
             {
-                // Confirmed by hand stands before what readings imply, at the moment the part was put right.
-                var at = found.FirstOrDefault(fault => fault.CauseId == id)?.At ?? logged.TakenAt;
                 found.RemoveAll(fault => fault.CauseId == id);
-                found.Add(new FaultFound(id, cause.Label, at, note.Outcome, null, logged.EntryId));
+                if (note.Settles)
+                {
+                    found.Add(new FaultFound(id, cause.Label, implied?.At ?? logged.TakenAt, note.Outcome, null, logged.EntryId));
+                }
             }
         }
 
-        // What was said not to be it after all is not.
-        found.RemoveAll(fault => notes.Any(logged => logged.TakenAt > fault.At && logged.Note is FaultNote { Outcome: FaultOutcome.NotIt } note && note.CauseId == fault.CauseId));
         return [.. found.OrderBy(fault => fault.At)];
     }
 

@@ -35,6 +35,9 @@ public enum FaultOutcome
 
     /// <summary>No cause was found; the carburetor is cleaned and renewed as usual.</summary>
     NothingFound,
+
+    /// <summary>Back in question: what was said before is taken back.</summary>
+    Open,
 }
 
 /// <summary>One step of a trace as it stands in the logbook.</summary>
@@ -100,7 +103,16 @@ public sealed record FaultNote(string? CauseId, FaultOutcome Outcome) : TraceNot
 {
     /// <summary>Whether it settles the trace: something was found, or nothing was.</summary>
     [JsonIgnore]
-    public bool Settles => Outcome != FaultOutcome.NotIt;
+    public bool Settles => Outcome is FaultOutcome.Fixed or FaultOutcome.Referred or FaultOutcome.NothingFound;
+
+    /// <summary>What stands of each cause, and of closing without one: the last that was said of it, with when.</summary>
+    /// <param name="notes">The trace's notes, oldest first.</param>
+    public static IReadOnlyList<LoggedNote> Standing(IEnumerable<LoggedNote> notes) =>
+        [.. notes.Where(logged => logged.Note is FaultNote).GroupBy(logged => ((FaultNote)logged.Note).CauseId ?? "").Select(cause => cause.Last())];
+
+    /// <summary>Whether a trace is settled by what stands.</summary>
+    /// <param name="notes">The trace's notes, oldest first.</param>
+    public static bool IsSettled(IEnumerable<LoggedNote> notes) => Standing(notes).Any(logged => logged.Note is FaultNote { Settles: true });
 
     /// <inheritdoc/>
     public override string Words(FaultKnowledge knowledge)
@@ -111,13 +123,14 @@ public sealed record FaultNote(string? CauseId, FaultOutcome Outcome) : TraceNot
             FaultOutcome.Fixed => $"Found and put right: {label}",
             FaultOutcome.NotIt => $"Not it: {label}",
             FaultOutcome.Referred => $"Found and referred: {label}",
+            FaultOutcome.Open => label.Length > 0 ? $"Back in question: {label}" : "Trace opened again",
             _ => "Closed without a cause: cleaned and renewed as usual",
         };
     }
 
     /// <inheritdoc/>
     public override IReadOnlyList<Measures.FieldProblem> Check(FaultKnowledge knowledge) =>
-        Outcome == FaultOutcome.NothingFound || (CauseId is { } id && knowledge.FindCause(id) is not null)
+        Outcome == FaultOutcome.NothingFound || (Outcome == FaultOutcome.Open && CauseId is null) || (CauseId is { } id && knowledge.FindCause(id) is not null)
             ? []
             : [new("note.causeId", "There is no cause of this name; see /api/faults/knowledge.")];
 }

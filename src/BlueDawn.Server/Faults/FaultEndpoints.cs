@@ -96,11 +96,9 @@ internal static class FaultEndpoints
             return Problem.NoTray(number);
         }
 
-        if (file.Entries.FirstOrDefault(entry => entry.Id == input.Id) is { } before)
+        if (SentBefore(file, input) is { } before)
         {
-            return before.Trace?.Words(FaultKnowledge.Shipped) == input.Note.Words(FaultKnowledge.Shipped)
-                ? TypedResults.Ok(await ViewAsync(db, file, history, cancel))
-                : Problem.Conflict("That logbook id stands for something else.", "Reload the page and enter it again.");
+            return before ? TypedResults.Ok(await ViewAsync(db, file, history, cancel)) : IdTaken();
         }
 
         if (TrayWriting.RefuseIfHandedBack(file.Tray) is { } refused)
@@ -120,12 +118,23 @@ internal static class FaultEndpoints
         }
         catch (DbUpdateException e) when (TrayWriting.IsDuplicate(e))
         {
-            // The same entry twice at the same moment.
+            // The same entry twice at the same moment, or an id that another tray has.
             db.ChangeTracker.Clear();
+            var again = (await TrayFile.OpenAsync(db, number, cancel))!;
+            return SentBefore(again, input) == true ? TypedResults.Ok(await ViewAsync(db, again, history, cancel)) : IdTaken();
         }
 
         return TypedResults.Ok(await ViewAsync(db, (await TrayFile.OpenAsync(db, number, cancel))!, history, cancel));
     }
+
+    /// <summary>True when this very step is in the book, false when its id stands for something else, null when it is free.</summary>
+    private static bool? SentBefore(TrayFile file, NewTraceNote input) =>
+        file.Entries.FirstOrDefault(entry => entry.Id == input.Id) is { } before
+            ? before.Trace?.Words(FaultKnowledge.Shipped) == input.Note.Words(FaultKnowledge.Shipped)
+            : null;
+
+    private static ProblemHttpResult IdTaken() =>
+        Problem.Conflict("That logbook id stands for something else.", "Reload the page and enter it again.");
 
     private static async Task<TraceView> ViewAsync(BlueDawnDb db, TrayFile file, bool useHistory, CancellationToken cancel)
     {

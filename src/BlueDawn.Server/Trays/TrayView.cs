@@ -31,7 +31,7 @@ internal sealed record TrayView(
     {
         var tray = file.Tray;
         var sheet = file.Judge(pins);
-        IReadOnlyList<TraceNote> notes = [.. file.Notes.Select(logged => logged.Note).Where(note => note is FindingsNote or FaultNote)];
+        IReadOnlyList<LoggedNote> notes = [.. file.Notes.Where(logged => logged.Note is FindingsNote or FaultNote)];
         return new TrayView(
             tray.Id,
             tray.Number,
@@ -79,14 +79,14 @@ internal sealed record TrayKit(string Number, string Name, decimal Price, string
 /// <param name="Waiting">True when nothing can be done there yet.</param>
 internal sealed record StationView(Station Station, int Open, int Total, bool Waiting)
 {
-    public static StationView Of(Station station, Tray tray, JudgedWorksheet sheet, IReadOnlyList<TraceNote> notes)
+    public static StationView Of(Station station, Tray tray, JudgedWorksheet sheet, IReadOnlyList<LoggedNote> notes)
     {
         var lines = sheet.Lines.Where(line => line.Line.Station == station).ToList();
         var released = tray.WaitsFor == WaitsFor.HandedBack;
         return station switch
         {
             Station.Intake => new StationView(station, 0, 1, false),
-            Station.Faults => new StationView(station, notes.Any(note => note is FaultNote { Settles: true }) ? 0 : 1, 1, notes.Count == 0),
+            Station.Faults => new StationView(station, FaultNote.IsSettled(notes) ? 0 : 1, 1, notes.Count == 0),
             Station.Kits => new StationView(station, (tray.SpecCode is null ? 1 : 0) + (tray.KitId is null ? 1 : 0), 2, false),
             Station.Handover => new StationView(station, released ? 0 : 1, 1, !released && sheet.Obstacles.Count > 0),
             _ => new StationView(station, lines.Count(line => line.IsOpen), lines.Count, lines.Count == 0),

@@ -164,7 +164,8 @@ internal static class ReadingEndpoints
                 : Problem.Conflict("That logbook id stands for something else.", "Reload the page and enter it again.");
         }
 
-        if (await db.LogbookEntries.AnyAsync(entry => entry.Id == id, cancel))
+        // Only another tray's: the same entry on its way twice may have arrived since this file was opened.
+        if (await db.LogbookEntries.AnyAsync(entry => entry.Id == id && entry.TrayId != file.Tray.Id, cancel))
         {
             return Problem.Conflict("That logbook id belongs to another tray.", "Reload the page and enter it again.");
         }

@@ -71,7 +71,7 @@ public sealed record TrayFile(Tray Tray, IReadOnlyList<LogbookEntry> Entries, Sh
             Entries.Where(entry => entry.Kind is EntryKind.Reading or EntryKind.Withdrawn).Select(entry => entry.AsLogged()));
         var notes = Notes;
         var tracing = !released && Tray.KitId is null && sheet.Readings.Count == 0
-            && notes.Count > 0 && !notes.Any(logged => logged.Note is FaultNote { Settles: true });
+            && notes.Count > 0 && !FaultNote.IsSettled(notes);
         return tracing ? sheet with { Next = NextStep.Of(Trace(sheet, FaultHistory.None).Next) } : sheet;
     }
 
@@ -94,16 +94,15 @@ public sealed record TrayFile(Tray Tray, IReadOnlyList<LogbookEntry> Entries, Sh
             where entry.Kind == EntryKind.Traced && entry.TrayId != tray.Id
             join other in db.Trays on entry.TrayId equals other.Id
             orderby entry.TakenAt, entry.Id
-            select new { entry.TrayId, other.SpecCode, other.Family, entry.Trace }).AsNoTracking().ToListAsync(cancel);
+            select new { entry.TrayId, other.SpecCode, other.Family, entry.Id, entry.TakenAt, entry.Trace }).AsNoTracking().ToListAsync(cancel);
         return FaultHistory.Of(tray.SpecCode, tray.Family, notes
             .GroupBy(note => note.TrayId)
-            .Select(one => (One: one.First(), Faults: one.Select(note => note.Trace).OfType<FaultNote>().ToList()))
+            .Select(one => (One: one.First(), Faults: FaultNote.Standing(one.Select(note => new LoggedNote(note.Id, note.TakenAt, note.Trace!))).Select(logged => (FaultNote)logged.Note).ToList()))
             .Where(pair => pair.Faults.Any(fault => fault.Settles))
             .Select(pair => new ClosedTrace(
                 pair.One.SpecCode,
                 pair.One.Family,
-                [.. pair.Faults.Where(fault => fault.CauseId is not null).GroupBy(fault => fault.CauseId!)
-                    .Where(cause => cause.Last().Outcome is FaultOutcome.Fixed or FaultOutcome.Referred).Select(cause => cause.Key)])));
+                [.. pair.Faults.Where(fault => fault is { Settles: true, CauseId: not null }).Select(fault => fault.CauseId!)])));
     }
 
     /// <summary>The report as it would be handed over now.</summary>

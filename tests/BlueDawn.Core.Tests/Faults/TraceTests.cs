@@ -73,6 +73,8 @@ public class TraceTests
         var tray = Tray.FloatBowl().Owner("hunts").Yes("better-part-choke").Note(new FaultNote("idle-jet-blocked", FaultOutcome.NotIt));
         Assert.DoesNotContain(tray.Trace().Causes, standing => standing.Cause.Id == "idle-jet-blocked");
         Assert.Empty(tray.Evidence().Found);
+        tray.Note(new FaultNote("idle-jet-blocked", FaultOutcome.Open));
+        Assert.Contains(tray.Trace().Causes, standing => standing.Cause.Id == "idle-jet-blocked");
     }
 
     [Fact]
@@ -203,5 +205,7 @@ public class TraceTests
     {
         var trace = Tray.FloatBowl().Owner("hunts").Note(new FaultNote(null, FaultOutcome.NothingFound)).Trace();
         Assert.Equal(StepKind.Done, trace.Next.Kind);
+        var again = Tray.FloatBowl().Owner("hunts").Note(new FaultNote(null, FaultOutcome.NothingFound)).Note(new FaultNote(null, FaultOutcome.Open));
+        Assert.Equal(StepKind.Check, again.Trace().Next.Kind);
     }
 }

@@ -27,6 +27,8 @@ public class TraceTests(Shop shop)
         Assert.All(sendings, answer => Assert.Equal(HttpStatusCode.OK, answer.Status));
         Assert.Single((await jory.GetAsync($"/api/trays/{number}")).Body.Log("traced"));
         Assert.Equal(HttpStatusCode.Conflict, (await NoteAsync(jory, number, Found("plug-wet"), id)).Status);
+        var other = await NewTrayAsync(jory, "9-0415");
+        Assert.Equal(HttpStatusCode.Conflict, (await NoteAsync(jory, other, Found("better-part-choke"), id)).Status);
     }
 
     [Fact]

@@ -3,6 +3,7 @@ import { useRef, useState } from 'react';
 import type { CheckValue, FaultWords, TraceView, Tray } from '../../api/client';
 import { useAtTheBench } from '../../session/session';
 import { useFaultWords, useTrace } from '../../shell/queries';
+import { Button } from '../../ui/button';
 import { Choice } from '../../ui/choice';
 import { Loading, Notice, Trouble } from '../../ui/states';
 import { CauseList } from './CauseList';
@@ -59,7 +60,14 @@ function OpenTrace({ tray, view, words }: { tray: Tray; view: TraceView; words: 
         }}
         onLeave={() => setChosen(null)}
       />
-      <FoundList tray={tray.number} trace={trace} people={view.people} />
+      <FoundList
+        tray={tray.number}
+        trace={trace}
+        people={view.people}
+        words={words}
+        mayRecord={mayRecord && !work.busy}
+        record={work.record}
+      />
       <CauseList view={view} mayRecord={mayRecord && !work.busy} record={work.record} />
       <EvidenceList
         tray={tray.number}
@@ -80,6 +88,17 @@ function OpenTrace({ tray, view, words }: { tray: Tray; view: TraceView; words: 
           onChange={(level) => void work.record({ kind: 'apart', level })}
         />
       </section>
+      {!trace.evidence.nothingFound && trace.evidence.found.length === 0 && (
+        <p>
+          <Button
+            look="quiet"
+            disabled={!mayRecord}
+            onClick={() => void work.record({ kind: 'fault', causeId: null, outcome: 'nothingFound' })}
+          >
+            Close without a cause: clean and renew as usual
+          </Button>
+        </p>
+      )}
       <CheckList checks={trace.checks} mayRecord={mayRecord} onChoose={choose} />
     </div>
   );

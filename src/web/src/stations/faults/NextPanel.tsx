@@ -84,15 +84,6 @@ export function NextPanel({ tray, trace, words, chosen, mayRecord, record, onLea
         {!chosen && (next.kind === 'fix' || next.kind === 'refer') && next.causeId && (
           <FixDone causeId={next.causeId} refer={next.kind === 'refer'} mayRecord={mayRecord} record={record} />
         )}
-        {!chosen && next.kind === 'refer' && !next.causeId && (
-          <Button
-            className="mt-2"
-            disabled={!mayRecord}
-            onClick={() => void record({ kind: 'fault', causeId: null, outcome: 'nothingFound' })}
-          >
-            Close without a cause
-          </Button>
-        )}
         {!chosen && next.kind === 'done' && (
           <Link
             className="bg-dawn text-dawn-ink mt-2.5 inline-flex min-h-11 items-center rounded-lg px-4 font-[650]"
