@@ -79,6 +79,47 @@ internal sealed class CheckValuer
         weights = [.. merged.Values];
     }
 
+    private CheckValuer(FaultCase faults, RepairCosts costs, ulong[] sets, double[] weights) =>
+        (this.faults, this.costs, this.sets, this.weights) = (faults, costs, sets, weights);
+
+    /// <summary>
+    /// The cheapest way on that begins with a fix: the plan of fixes alone, or the first of them and, when that has not
+    /// mended it, the best check then.
+    /// </summary>
+    /// <param name="now">How far apart it is.</param>
+    /// <param name="known">Findings that were answered.</param>
+    /// <param name="likely">Checks worth looking at when the fix has not mended it.</param>
+    public RepairPlan PlanFixFirst(ApartLevel now, IReadOnlySet<int> known, IEnumerable<Check> likely)
+    {
+        var plan = Plan(now);
+        if (plan.First < 0)
+        {
+            return plan;
+        }
+
+        var bit = 1UL << plan.First;
+        var level = costs.Level(plan.First) > now ? costs.Level(plan.First) : now;
+        var minutes = costs.Fix(plan.First) + costs.Get(now, level);
+        var left = new Dictionary<ulong, double>();
+        for (var s = 0; s < sets.Length; s++)
+        {
+            if (sets[s] != bit)
+            {
+                left[sets[s] & ~bit] = left.GetValueOrDefault(sets[s] & ~bit) + weights[s];
+            }
+        }
+
+        var failing = left.Values.Sum();
+        if (failing < LeastOutcome)
+        {
+            return plan with { Minutes = Math.Min(plan.Minutes, minutes) };
+        }
+
+        var after = new CheckValuer(faults, costs, [.. left.Keys], [.. left.Values.Select(weight => weight / failing)]);
+        var onward = likely.Select(check => after.Value(check, level, known)?.ExpectedMinutes).OfType<double>().Append(after.Plan(level).Minutes).Min();
+        return plan with { Minutes = Math.Min(plan.Minutes, minutes + (failing * onward)) };
+    }
+
     /// <summary>The plan without another check.</summary>
     public RepairPlan Plan(ApartLevel now) => RepairPlan.Of(costs, sets, weights, now, faults.Causes.Count);
 

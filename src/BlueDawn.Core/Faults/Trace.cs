@@ -97,6 +97,7 @@ public sealed record Trace(
     private const double WorthWhenSure = 0.05;
     private const double Unlikely = 0.005;
     private const int CausesShown = 14;
+    private const int ChecksAfterFix = 6;
     private const string OwnerStory = "owner-story";
 
     /// <summary>Works out a trace.</summary>
@@ -146,7 +147,7 @@ public sealed record Trace(
             .OrderBy(value => value.ExpectedMinutes)
             .ThenBy(value => value.Minutes)
             .ToList();
-        return (valuer.Plan(evidence.Apart), checks);
+        return (valuer.PlanFixFirst(evidence.Apart, known, checks.Take(ChecksAfterFix).Select(value => value.Check)), checks);
     }
 
     /// <summary>

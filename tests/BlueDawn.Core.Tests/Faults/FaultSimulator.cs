@@ -115,15 +115,15 @@ internal sealed class FaultSimulator(int seed)
     public static (Check? Check, string? CauseId) ByExpectedCost(FaultCase faults, Trace trace) =>
         (trace.Next.CheckId is { } id ? FaultKnowledge.Shipped.FindCheck(id) : null, trace.Next.CauseId);
 
-    /// <summary>The check that tells most a minute, until one cause is as good as certain; then that fix.</summary>
-    public static (Check? Check, string? CauseId) ByInformation(FaultCase faults, Trace trace) =>
-        Sure(trace) is { } cause ? (null, cause)
+    /// <summary>The check that tells most a minute, until one cause is this likely; then that fix.</summary>
+    public static Policy ByInformation(double sure) => (_, trace) =>
+        Sure(trace, sure) is { } cause ? (null, cause)
         : trace.Checks.MaxBy(value => value.InformationBits / value.Minutes) is { InformationBits: > 0.001 } best ? (best.Check, null)
         : (null, Likeliest(trace));
 
     /// <summary>The cheapest check first, until one cause is as good as certain; then that fix.</summary>
     public static (Check? Check, string? CauseId) CheapestCheckFirst(FaultCase faults, Trace trace) =>
-        Sure(trace) is { } cause ? (null, cause)
+        Sure(trace, 0.85) is { } cause ? (null, cause)
         : trace.Checks.MinBy(value => value.Minutes) is { } cheapest ? (cheapest.Check, null)
         : (null, Likeliest(trace));
 
@@ -131,7 +131,7 @@ internal sealed class FaultSimulator(int seed)
     public static (Check? Check, string? CauseId) ByPriorOnly(FaultCase faults, Trace trace) =>
         (null, faults.Causes.Where((_, i) => faults.Prior[i] > 0).MaxBy(cause => cause.PriorWeight)?.Id);
 
-    private static string? Sure(Trace trace) => trace.Causes is [{ Probability: >= 0.85 } first, ..] ? first.Cause.Id : null;
+    private static string? Sure(Trace trace, double sure) => trace.Causes is [var first, ..] && first.Probability >= sure ? first.Cause.Id : null;
 
     private static string? Likeliest(Trace trace) => trace.Causes is [var first, ..] ? first.Cause.Id : null;
 }

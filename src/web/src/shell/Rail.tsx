@@ -65,7 +65,7 @@ export function Rail({ findRef, onGo }: { findRef?: RefObject<HTMLInputElement |
                 key={tray.number}
                 to={trayPath(tray.number)}
                 onClick={onGo}
-                className="aria-[current=page]:bg-paper aria-[current=page]:text-ink text-night-text grid min-h-11 grid-cols-[2.25rem_1fr] items-center gap-2.5 px-4 py-1.5 hover:bg-white/10"
+                className="aria-[current=page]:bg-paper aria-[current=page]:text-ink aria-[current=page]:shadow-[inset_4px_0_0_var(--dawn)] text-night-text grid min-h-11 grid-cols-[2.25rem_1fr] items-center gap-2.5 px-4 py-1.5 hover:bg-white/10"
               >
                 <span className="num text-right text-[1.1875rem] font-[650]">{tray.number}</span>
                 <span className="min-w-0 leading-tight">

@@ -57,10 +57,16 @@ export function TextField({
   );
 }
 
-export function TextArea({ label, hint, problem, ...rest }: Shared & TextareaHTMLAttributes<HTMLTextAreaElement>) {
+export function TextArea({
+  label,
+  hint,
+  problem,
+  className = '',
+  ...rest
+}: Shared & TextareaHTMLAttributes<HTMLTextAreaElement>) {
   return (
     <Field label={label} hint={hint} problem={problem}>
-      {(props) => <textarea {...props} className={box} rows={3} {...rest} />}
+      {(props) => <textarea {...props} className={`${box} ${className}`} rows={3} {...rest} />}
     </Field>
   );
 }

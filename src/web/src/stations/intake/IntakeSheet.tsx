@@ -8,7 +8,7 @@ import { Button } from '../../ui/button';
 import { TextArea, TextField } from '../../ui/field';
 import { chokeWord, choices, engineWord, familyWord } from '../../shell/words';
 import { Choice } from '../../ui/choice';
-import { moment } from '../../units/format';
+import { day, localToday, moment } from '../../units/format';
 import { Earlier } from './Earlier';
 import { Photos } from './Photos';
 
@@ -141,7 +141,7 @@ export function IntakeSheet({ tray, onChange }: Props) {
                 facts.choke ? `choke: ${chokeWord[facts.choke].toLowerCase()}` : 'choke not said',
               ].join(', '),
             ],
-            ['Promised for', facts.promisedDay],
+            ['Promised for', day(facts.promisedDay, localToday())],
             ['Came in', moment(facts.checkedInAt)],
           ].map(([what, value]) => (
             <div key={what} className="contents">
