@@ -1,5 +1,5 @@
 // Sums what every runner reported and prints one line: N passed, N failed. Exits 1 on a failure or a missing report.
-import { readFileSync, readdirSync } from 'node:fs';
+import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 
 const [folder, quick] = process.argv.slice(2);
@@ -14,11 +14,15 @@ const complain = (message) => {
   console.error(message);
 };
 
-const projects = ['BlueDawn.Core.Tests', 'BlueDawn.Server.Tests'];
-const reports = readdirSync(folder).filter((name) => name.endsWith('.trx'));
-for (const project of projects) {
-  // A report is named after the user, the machine and the time; which project it is of stands inside.
-  const text = reports.map((name) => readFileSync(join(folder, name), 'utf8')).find((trx) => trx.includes(`${project}.dll`) || trx.includes(`className="${project}.`));
+const read = (name) => {
+  try {
+    return readFileSync(join(folder, name), 'utf8');
+  } catch {
+    return undefined;
+  }
+};
+for (const project of ['BlueDawn.Core.Tests', 'BlueDawn.Server.Tests']) {
+  const text = read(`${project}.trx`);
   const counters = text?.match(/<Counters\b[^>]*>/)?.[0];
   const of = (name) => Number(counters?.match(new RegExp(`\\b${name}="(\\d+)"`))?.[1] ?? 0);
   if (!counters || of('total') === 0) complain(`${project} ran no test.`);
@@ -26,12 +30,9 @@ for (const project of projects) {
 }
 
 const readJson = (name) => {
-  try {
-    return JSON.parse(readFileSync(join(folder, name), 'utf8'));
-  } catch {
-    complain(`${name} is missing: its runner did not finish.`);
-    return null;
-  }
+  const text = read(name);
+  if (text === undefined) complain(`${name} is missing: its runner did not finish.`);
+  return text === undefined ? null : JSON.parse(text);
 };
 const vitest = readJson('vitest.json');
 if (vitest) add(vitest.numPassedTests, vitest.numFailedTests, vitest.numPendingTests);

@@ -176,7 +176,13 @@ test('a doubtful finding weighs less, and a finding can be taken back', async ({
 });
 
 test('answers half given survive a reload', async ({ page }) => {
-  await signIn(page, 'jory', '/tray/31/trace');
+  await signIn(page, 'jory');
+  await page.goto('/check-in');
+  await page.getByRole('combobox', { name: 'Owner' }).fill('Boat Petrel');
+  await page.getByRole('combobox', { name: 'Machine' }).fill(fresh('Half pump'));
+  await page.getByRole('button', { name: 'Hunts' }).click();
+  await page.getByRole('button', { name: 'Give it a tray' }).click();
+  await expect(page).toHaveURL(/\/trace$/);
   const group = next(page).getByRole('radiogroup').first();
   await group.getByRole('radio', { name: 'No', exact: true }).click();
   await page.reload();

@@ -137,8 +137,16 @@ public sealed record Evidence(
         return observations;
     }
 
-    /// <summary>Findings that were answered since the last fix, by their place in the case.</summary>
-    public IReadOnlySet<int> Known(FaultCase faults) => Items.Where(item => !item.BeforeFix).Select(item => faults.FindingAt(item.FindingId)).ToHashSet();
+    /// <summary>
+    /// Findings that were answered since the last fix and need no second look, by their place in the case. What is
+    /// doubtful, and what an owner said of a part, is worth a look of one's own.
+    /// </summary>
+    public IReadOnlySet<int> Known(FaultCase faults) => Items
+        .Where(item => !item.BeforeFix && !item.Doubtful)
+        .Select(item => (Finding: faults.FindingAt(item.FindingId), item.From))
+        .Where(known => known.From != EvidenceFrom.Owner || faults.Findings[known.Finding].Role != FindingRole.Part)
+        .Select(known => known.Finding)
+        .ToHashSet();
 
     private static Witness WitnessOf(EvidenceItem item, Reliability reliability) =>
         item.Doubtful ? reliability.Doubtful

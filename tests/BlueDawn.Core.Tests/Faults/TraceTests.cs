@@ -88,6 +88,14 @@ public class TraceTests
     }
 
     [Fact]
+    public void What_is_doubtful_is_worth_a_look_of_ones_own_and_what_was_seen_is_not()
+    {
+        bool AsksForTheFuel(Tray tray) => tray.Trace().Checks.Any(value => value.Check.Id == "fuel-sniff");
+        Assert.True(AsksForTheFuel(Tray.FloatBowl().Owner("wont-start", "fuel-smells-stale")));
+        Assert.False(AsksForTheFuel(Tray.FloatBowl().Owner("wont-start").Yes("fuel-smells-stale")));
+    }
+
+    [Fact]
     public void Could_not_tell_counts_for_nothing_and_takes_an_answer_back()
     {
         var tray = Tray.FloatBowl().Owner("hunts");

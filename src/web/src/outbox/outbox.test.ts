@@ -77,6 +77,21 @@ describe('readings on their way', () => {
     expect(await request.json()).toMatchObject({ id: '1', note });
   });
 
+  it('kept by an earlier version of the page go out as readings', async () => {
+    const { openDB } = await import('idb');
+    const old = await openDB('blue-dawn', 1, {
+      upgrade: (db) => void db.createObjectStore('pending', { keyPath: 'id' }),
+    });
+    const { entry, ...rest } = pending('1');
+    if (entry.kind !== 'reading') throw new Error('a reading was meant');
+    await old.put('pending', { ...rest, lineKey: entry.lineKey, typed: entry.typed, supersedes: null });
+    old.close();
+    fetched.mockImplementation(answer(200, { number: 27 }));
+    await outbox.flush('ilse', (p, sent) => expect([p.id, sent.state]).toEqual(['1', 'recorded']));
+    expect(fetched).toHaveBeenCalledOnce();
+    expect(outbox.current()).toEqual([]);
+  });
+
   it('come back with the reason when they are refused', async () => {
     fetched.mockImplementation(answer(400, { title: 'No', errors: { go: ['Not a number'] } }));
     const sent = await outbox.record(pending('1'));

@@ -125,33 +125,8 @@ export function Cutaway({ tray, onPick, suspects }: { tray: Tray; onPick: (line:
       {leaks && <path d="M97 140q-4 7 0 9q4-2 0-9M111 152q-4 7 0 9q4-2 0-9" fill="var(--bad)" />}
       <g transform={`translate(0 ${shift})`}>
         <g transform={`rotate(${heavy} 132 140)`}>
-          {[height, mass].map((l) =>
-            l ? (
-              <Part key={l.key} line={l} onPick={onPick}>
-                <rect
-                  x={l === height ? 97 : 197}
-                  y={156}
-                  width={l === height ? 44 : 46}
-                  height={42}
-                  rx={8}
-                  fill="var(--sheet)"
-                  {...outline(l)}
-                />
-              </Part>
-            ) : (
-              <rect
-                key="right"
-                x={197}
-                y={156}
-                width={46}
-                height={42}
-                rx={8}
-                fill="var(--sheet)"
-                stroke="var(--cast-line)"
-                strokeWidth={1.4}
-              />
-            ),
-          )}
+          <FloatHalf line={height} x={97} onPick={onPick} />
+          <FloatHalf line={mass} x={197} onPick={onPick} />
           <path d="M141 160H197M119 156V146H103" fill="none" stroke="var(--cast-line)" strokeWidth={3} />
         </g>
       </g>
@@ -174,6 +149,18 @@ export function Cutaway({ tray, onPick, suspects }: { tray: Tray; onPick: (line:
         </text>
       )}
     </svg>
+  );
+}
+
+/** One half of the float: the left one shows its height, the right one its mass. */
+function FloatHalf({ line, x, onPick }: { line: Line | undefined; x: number; onPick: (line: Line) => void }) {
+  const half = <rect x={x} y={156} width={45} height={42} rx={8} fill="var(--sheet)" {...outline(line)} />;
+  return line ? (
+    <Part line={line} onPick={onPick}>
+      {half}
+    </Part>
+  ) : (
+    half
   );
 }
 

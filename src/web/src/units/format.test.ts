@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { day, figure, quantity, say } from './format';
+import { day, figure, money, percent, quantity, say, withUnit } from './format';
 
 describe('numbers for people', () => {
   it('writes a bore in the units of its reader', () => {
@@ -42,5 +42,23 @@ describe('numbers for people', () => {
     expect(day('2026-11-25', '2026-11-24')).toBe('tomorrow');
     expect(day('2026-11-27', '2026-11-24')).toBe('Friday');
     expect(day('2026-11-20', '2026-11-24')).toBe('Fri 20 Nov');
+  });
+
+  it('never rounds a small share down to nothing', () => {
+    expect(percent(0.004)).toBe('under 1 %');
+    expect(percent(0)).toBe('0 %');
+    expect(percent(0.0004, 1)).toBe('under 0.1 %');
+    expect(percent(0.556)).toBe('56 %');
+  });
+
+  it('gives a bare number its unit only for a reader of other units', () => {
+    expect(withUnit('0.71', 'length', 'metric', 'inch')).toBe('0.71 mm');
+    expect(withUnit('0.71', 'length', 'metric', 'metric')).toBe('0.71');
+    expect(withUnit('#70', 'length', 'metric', 'inch')).toBe('#70');
+    expect(withUnit('3400', 'speed', 'metric', 'inch')).toBe('3400');
+  });
+
+  it('writes money in its currency', () => {
+    expect(money(14.5, 'GBP')).toBe('£14.50');
   });
 });
