@@ -74,7 +74,7 @@ public class HoldTestTests
     public void An_emptied_line_is_a_leak_and_not_a_crash() =>
         Assert.Equal(HoldVerdict.Leaks, Judge((2, 48), (7, 0), (12, 0)).Verdict);
 
-    /// <summary>Gas law by hand: (48 + 101.325) kPa ÷ 293.15 K = 0.5094 kPa a degree, the handbook's "about 0.5".</summary>
+    /// <summary>Gas law by hand: (48 + 101.325) kPa ÷ 293.15 K = 0.5094 kPa a degree.</summary>
     [Fact]
     public void One_degree_moves_a_sealed_48_kPa_by_half_a_kPa() =>
         Assert.Equal(0.5094, HoldTest.TemperatureEffectKPa(48, 1), 4);
