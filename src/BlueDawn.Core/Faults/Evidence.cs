@@ -111,7 +111,7 @@ public sealed record Evidence(
                 .Select(note => (note.Note as FindingsNote)?.CheckId).OfType<string>().ToHashSet(),
             said.Any(one => one.Note.Outcome == FaultOutcome.NothingFound),
             ApartNow(knowledge, notes),
-            SafetyState.Of(knowledge, notes.Select(note => note.Note)));
+            SafetyState.Of(knowledge, kind, notes.Select(note => note.Note)));
     }
 
     /// <summary>The findings as the network counts them.</summary>

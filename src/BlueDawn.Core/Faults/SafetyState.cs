@@ -21,14 +21,17 @@ public enum SafetyCondition
 /// <param name="OilThinned">Fuel was found in the oil and the oil has not been changed since.</param>
 public sealed record SafetyState(IReadOnlySet<SafetyCondition> Met, bool OilThinned)
 {
+    private const string FuelInOil = "fuel-in-oil";
+
     /// <summary>
     /// What a tray's trace notes leave behind, oldest first. A check with the engine running makes it hot again and
     /// needs the lead on: what was met before it has to be met anew.
     /// </summary>
-    public static SafetyState Of(FaultKnowledge knowledge, IEnumerable<TraceNote> notes)
+    public static SafetyState Of(FaultKnowledge knowledge, Worksheets.CarburetorKind kind, IEnumerable<TraceNote> notes)
     {
         var met = new HashSet<SafetyCondition>();
         var thinned = false;
+        var hasSump = knowledge.FindFinding(FuelInOil)?.Applies.Matches(kind) == true;
         foreach (var note in notes)
         {
             switch (note)
@@ -44,7 +47,7 @@ public sealed record SafetyState(IReadOnlySet<SafetyCondition> Met, bool OilThin
                         met.Remove(SafetyCondition.LeadOff);
                     }
 
-                    foreach (var answer in found.Answers.Where(answer => answer.FindingId == "fuel-in-oil"))
+                    foreach (var answer in found.Answers.Where(answer => hasSump && answer.FindingId == FuelInOil))
                     {
                         thinned = answer.Said == Said.Present;
                     }

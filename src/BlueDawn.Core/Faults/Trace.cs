@@ -89,6 +89,7 @@ public sealed record Trace(
     double ElsewhereProbability,
     FaultHistory History)
 {
+    private const double ElsewhereLikely = 0.6;
     private const double Speaks = 0.12;
     private const double Sure = 0.9;
     private const double PointsTo = 0.6;
@@ -99,6 +100,13 @@ public sealed record Trace(
     private const int CausesShown = 14;
     private const int ChecksAfterFix = 6;
     private const string OwnerStory = "owner-story";
+
+    /// <summary>What to look at first when it is probably not the carburetor; null when it may well be, or nothing is found yet.</summary>
+    public Sentence? ElsewhereAdvice =>
+        ElsewhereProbability >= ElsewhereLikely && Evidence.Items.Any(item => item.Present)
+            && Causes.FirstOrDefault(standing => standing.Cause.Place != Place.Carburetor) is { } first
+            ? Sentence.Of($"Probably not in the carburetor. Look there first: {Lower(first.Cause.Label)}.")
+            : null;
 
     /// <summary>Works out a trace.</summary>
     /// <param name="knowledge">The fault knowledge.</param>
@@ -313,7 +321,7 @@ public sealed record Trace(
         private static TraceStep Fix(Cause cause, double probability, Evidence evidence, FaultCase faults, double elsewhere, TraceDefaults shop)
         {
             var minutes = cause.FixMinutes + new RepairCosts(faults, shop).Get(evidence.Apart, cause.Apart > evidence.Apart ? cause.Apart : evidence.Apart);
-            var outside = elsewhere >= 0.5 && cause.Place != Place.Carburetor ? " Probably not in the carburetor." : "";
+            var outside = elsewhere >= ElsewhereLikely && cause.Place != Place.Carburetor ? " Probably not in the carburetor." : "";
             var reason = Sentence.Of(
                 (probability >= Sure ? "As good as certain ({0}); no check would change that." : "Likely enough ({0}): putting it right costs less than any check that would tell more.") + outside,
                 Quantity.Percent(Math.Round(100 * probability)));

@@ -128,6 +128,10 @@ public class TraceTests
     }
 
     [Fact]
+    public void A_two_stroke_has_no_sump_to_be_thinned() =>
+        Assert.False(new Tray(new CarburetorKind(CarburetorFamily.Diaphragm, EngineKind.TwoStroke, null)).Yes("fuel-in-oil").Evidence().Safety.OilThinned);
+
+    [Fact]
     public void The_plug_lead_comes_off_first_and_again_after_a_run()
     {
         var plug = FaultKnowledge.Shipped.FindCheck("plug-out")!;
@@ -173,6 +177,8 @@ public class TraceTests
         var trace = Tray.FloatBowl().Owner("dies-after-minutes", "hard-hot-start").Yes("spark-lost-hot").No("better-cap-loose").Trace();
         Assert.Equal("coil-heat-fade", trace.Causes[0].Cause.Id);
         Assert.True(trace.ElsewhereProbability > 0.65);
+        Assert.Contains("ignition coil", trace.ElsewhereAdvice!.Text, StringComparison.Ordinal);
+        Assert.Null(Tray.FloatBowl().Owner("wet-at-bowl-joint").Trace().ElsewhereAdvice);
         Assert.Equal(StepKind.Refer, trace.Next.Kind);
     }
 

@@ -20,6 +20,7 @@ interface Props {
 /** Causes still standing, most likely first, with the reason in a sentence and the arithmetic a touch away. */
 export function CauseList({ view, mayRecord, record }: Props) {
   const { trace } = view;
+  const units = useUnits();
   const [all, setAll] = useState(false);
   const [, keepHistory] = useHistoryUsed();
   const shown = all ? trace.causes : trace.causes.slice(0, FEW);
@@ -51,9 +52,9 @@ export function CauseList({ view, mayRecord, record }: Props) {
             ? ' No closed trace of ours to learn from yet.'
             : ` ${alike} closed ${alike === 1 ? 'trace' : 'traces'} of this sheet and ${kin} of its kind weigh ${percent(trace.history.weight ?? 0)} against the table.`)}
       </p>
-      {trace.elsewhereProbability >= 0.6 && trace.evidence.items.some((item) => item.present) && (
+      {trace.elsewhereAdvice && (
         <p className="border-unsure bg-unsure-soft mb-1.5 rounded-lg border-l-4 px-3 py-2 font-[550]">
-          Probably not in the carburetor: look at {trace.causes[0]?.cause.label.toLowerCase()} first.
+          {say(trace.elsewhereAdvice, units)}
         </p>
       )}
       <ol>

@@ -146,8 +146,10 @@ function CheckInForm({ promisedDays }: { promisedDays: number | undefined }) {
       );
       localStorage.removeItem(key);
       take(tray);
-      for (const photo of photos) await sendPhoto(tray.number, uuidv7(), photo).catch(() => undefined);
-      void navigate(trayPath(tray.number, tapped.length > 0 ? 'faults' : 'kits'));
+      let lost = 0;
+      for (const photo of photos) await sendPhoto(tray.number, uuidv7(), photo).catch(() => lost++);
+      if (lost > 0) void navigate(trayPath(tray.number, 'intake'), { state: { photosLost: lost } });
+      else void navigate(trayPath(tray.number, tapped.length > 0 ? 'faults' : 'kits'));
     } catch (error) {
       sending.current = false;
       const problem = problemOf(error);

@@ -1,6 +1,7 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { Camera } from 'lucide-react';
 import { useState } from 'react';
+import { useLocation } from 'react-router';
 import { v7 as uuidv7 } from 'uuid';
 import { api, ask, problemOf, sendPhoto, type Problem } from '../../api/client';
 import { Notice } from '../../ui/states';
@@ -33,6 +34,7 @@ export function Photos({ tray, mayAdd }: { tray: number; mayAdd: boolean }) {
     queryKey: ['photos', tray],
     queryFn: () => ask(api.GET('/api/trays/{number}/photos', { params: { path: { number: tray } } })),
   });
+  const lost = (useLocation().state as { photosLost?: number } | null)?.photosLost ?? 0;
   const [busy, setBusy] = useState(false);
   const [problem, setProblem] = useState<Problem | null>(null);
   const add = async (files: File[]): Promise<void> => {
@@ -59,6 +61,11 @@ export function Photos({ tray, mayAdd }: { tray: number; mayAdd: boolean }) {
         <h3 className="text-mute text-[0.9375rem] font-[600]">Photos</h3>
         {mayAdd && <PhotoPicker disabled={busy} onPick={(files) => void add(files)} />}
       </div>
+      {lost > 0 && !problem && (
+        <Notice tone="unsure" title={lost === 1 ? 'A photo could not be kept.' : `${lost} photos could not be kept.`}>
+          The tray is checked in. Add them again here.
+        </Notice>
+      )}
       {problem && <Notice title={problem.title}>{problem.detail}</Notice>}
       {photos.data && photos.data.length > 0 && (
         <ul className="flex flex-wrap gap-2">
