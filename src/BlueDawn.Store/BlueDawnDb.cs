@@ -1,8 +1,10 @@
 using System.Text.Json;
+using BlueDawn.Core.Catalogue;
+using BlueDawn.Store.Catalogue;
 using BlueDawn.Store.Intake;
-using BlueDawn.Store.Kits;
 using BlueDawn.Store.Logbook;
 using BlueDawn.Store.People;
+using BlueDawn.Store.Stock;
 using BlueDawn.Store.Trays;
 using BlueDawn.Store.Worksheets;
 using Microsoft.AspNetCore.DataProtection.EntityFrameworkCore;
@@ -30,8 +32,38 @@ public sealed class BlueDawnDb(DbContextOptions<BlueDawnDb> options)
     /// <summary>Spec sheets.</summary>
     public DbSet<SpecSheetRow> SpecSheets => Set<SpecSheetRow>();
 
-    /// <summary>Kits.</summary>
-    public DbSet<Kit> Kits => Set<Kit>();
+    /// <summary>What is sold: kits, parts, assortments, carburetors.</summary>
+    public DbSet<ItemRow> Items => Set<ItemRow>();
+
+    /// <summary>Parts with certain features, shared by the items they are in.</summary>
+    public DbSet<PartVariant> PartVariants => Set<PartVariant>();
+
+    /// <summary>What is in the items.</summary>
+    public DbSet<ItemContent> ItemContents => Set<ItemContent>();
+
+    /// <summary>What the items are listed for.</summary>
+    public DbSet<ItemFit> ItemFits => Set<ItemFit>();
+
+    /// <summary>Numbers that took another's place.</summary>
+    public DbSet<SupersessionRow> Supersessions => Set<SupersessionRow>();
+
+    /// <summary>Suppliers.</summary>
+    public DbSet<SupplierRow> Suppliers => Set<SupplierRow>();
+
+    /// <summary>What suppliers ask.</summary>
+    public DbSet<OfferRow> Offers => Set<OfferRow>();
+
+    /// <summary>How makers write the day a carburetor was made.</summary>
+    public DbSet<DateCodeRow> DateCodes => Set<DateCodeRow>();
+
+    /// <summary>Carburetors kept for parts.</summary>
+    public DbSet<DonorRow> Donors => Set<DonorRow>();
+
+    /// <summary>Parts taken off them; append-only.</summary>
+    public DbSet<DonorTaking> DonorTakings => Set<DonorTaking>();
+
+    /// <summary>What the shop fitted before it kept its book here.</summary>
+    public DbSet<EarlierReturns> EarlierReturns => Set<EarlierReturns>();
 
     /// <summary>Stock moves; append-only.</summary>
     public DbSet<StockMove> StockMoves => Set<StockMove>();
@@ -72,6 +104,9 @@ public sealed class BlueDawnDb(DbContextOptions<BlueDawnDb> options)
             tray.Property(t => t.Engine).HasConversion<string>();
             tray.Property(t => t.Choke).HasConversion<string>();
             AsJson(tray.Property(t => t.Story));
+            AsJson(tray.Property(t => t.Fitting));
+            tray.Property(t => t.OwnerLimit).HasPrecision(12, 2);
+            tray.Property(t => t.MachineWorth).HasPrecision(12, 2);
             tray.HasIndex(t => t.MachineId);
             tray.Property(t => t.Version).IsRowVersion();
             tray.HasOne(t => t.Spec).WithMany().HasForeignKey(t => t.SpecCode);
@@ -88,17 +123,8 @@ public sealed class BlueDawnDb(DbContextOptions<BlueDawnDb> options)
             shop.Property(s => s.Id).ValueGeneratedNever();
             AsJson(shop.Property(s => s.Defaults));
         });
-        builder.Entity<Kit>(kit =>
-        {
-            kit.HasIndex(k => k.Number).IsUnique();
-            AsJson(kit.Property(k => k.Contents));
-        });
-        builder.Entity<StockMove>(move =>
-        {
-            move.HasOne<Kit>().WithMany().HasForeignKey(m => m.KitId);
-            move.HasOne<Tray>().WithMany().HasForeignKey(m => m.TrayId);
-            move.HasIndex(m => m.KitId);
-        });
+        BuildCatalogue(builder);
+        BuildStock(builder);
         builder.Entity<Photo>(photo =>
         {
             photo.HasOne<Tray>().WithMany().HasForeignKey(p => p.TrayId);
@@ -114,7 +140,78 @@ public sealed class BlueDawnDb(DbContextOptions<BlueDawnDb> options)
             AsJson(entry.Property(e => e.Typed));
             AsJson(entry.Property(e => e.Reading));
             AsJson(entry.Property(e => e.Trace));
+            AsJson(entry.Property(e => e.OldPart));
             entry.Property(e => e.Report).HasColumnType("jsonb");
+        });
+    }
+
+    private static void BuildCatalogue(ModelBuilder builder)
+    {
+        builder.HasPostgresExtension("pg_trgm");
+        builder.Entity<ItemRow>(item =>
+        {
+            item.ToTable("catalogue_items");
+            item.HasIndex(i => i.Number).IsUnique();
+            item.Property(i => i.Kind).HasConversion(kind => CatalogueCsv.Write(kind), text => CatalogueCsv.ReadKind(text)!.Value);
+            item.HasMany(i => i.Contents).WithOne().HasForeignKey(content => content.ItemId);
+            item.HasMany(i => i.Fits).WithOne().HasForeignKey(fit => fit.ItemId);
+            item.HasMany(i => i.Offers).WithOne().HasForeignKey(offer => offer.ItemId);
+        });
+        builder.Entity<PartVariant>().HasIndex(variant => new { variant.Part, variant.Features }).IsUnique();
+        builder.Entity<ItemContent>(content =>
+        {
+            content.HasKey(c => new { c.ItemId, c.VariantId });
+            content.HasOne(c => c.Variant).WithMany().HasForeignKey(c => c.VariantId);
+        });
+        builder.Entity<ItemFit>(fit =>
+        {
+            fit.HasKey(f => new { f.ItemId, f.Kind, f.Number });
+            fit.Property(f => f.Kind).HasConversion(kind => kind == MarkKind.Stamp ? "stamp" : "plate", text => text == "stamp" ? MarkKind.Stamp : MarkKind.Plate);
+            fit.HasIndex(f => f.Folded);
+        });
+        builder.Entity<SupersessionRow>().ToTable("supersessions").HasKey(row => row.Old);
+        builder.Entity<SupplierRow>(supplier =>
+        {
+            supplier.ToTable("suppliers").HasKey(s => s.Name);
+            supplier.Property(s => s.Freight).HasPrecision(12, 2);
+        });
+        builder.Entity<OfferRow>(offer =>
+        {
+            offer.ToTable("offers").HasKey(o => new { o.Supplier, o.ItemId });
+            offer.HasOne<SupplierRow>().WithMany().HasForeignKey(o => o.Supplier);
+            offer.Property(o => o.PackPrice).HasPrecision(12, 2);
+        });
+        builder.Entity<DateCodeRow>(code =>
+        {
+            code.ToTable("date_codes").HasKey(c => c.Maker);
+            AsJson(code.Property(c => c.Code));
+        });
+    }
+
+    private static void BuildStock(ModelBuilder builder)
+    {
+        builder.Entity<StockMove>(move =>
+        {
+            move.HasOne<ItemRow>().WithMany().HasForeignKey(m => m.ItemId);
+            move.HasOne<Tray>().WithMany().HasForeignKey(m => m.TrayId);
+            move.HasOne<DonorRow>().WithMany().HasForeignKey(m => m.DonorId);
+            move.Property(m => m.Kind).HasConversion<string>();
+            move.HasIndex(m => m.ItemId);
+        });
+        builder.Entity<DonorRow>(donor =>
+        {
+            donor.ToTable("donors");
+            AsJson(donor.Property(d => d.Parts));
+        });
+        builder.Entity<DonorTaking>(taking =>
+        {
+            taking.HasOne<DonorRow>().WithMany().HasForeignKey(t => t.DonorId);
+            taking.HasOne<Tray>().WithMany().HasForeignKey(t => t.TrayId);
+        });
+        builder.Entity<EarlierReturns>(returns =>
+        {
+            returns.ToTable("earlier_returns").HasKey(r => r.Option);
+            returns.Property(r => r.Option).HasConversion<string>();
         });
     }
 

@@ -1,8 +1,6 @@
-using System.Globalization;
 using BlueDawn.Core.Safety;
+using BlueDawn.Core.Tables;
 using BlueDawn.Core.Worksheets;
-using CsvHelper;
-using CsvHelper.Configuration;
 
 namespace BlueDawn.Core.Faults;
 
@@ -20,26 +18,24 @@ public static class FaultKnowledgeReader
 
     /// <summary>The tables that ship with the product.</summary>
     /// <exception cref="InvalidDataException">A table is missing or does not hold together.</exception>
-    public static FaultKnowledge ReadShipped() => Read(name =>
-        new StreamReader(typeof(FaultKnowledgeReader).Assembly.GetManifestResourceStream(Resources + name)
-            ?? throw new InvalidDataException($"{name} is missing from the build.")));
+    public static FaultKnowledge ReadShipped() => Read(name => CsvTable.OpenShipped(Resources + name));
 
     /// <summary>Reads tables from wherever they are.</summary>
     /// <param name="open">Opens a table by its file name.</param>
     /// <exception cref="InvalidDataException">A table does not hold together; the message says which row.</exception>
     public static FaultKnowledge Read(Func<string, TextReader> open)
     {
-        var strengths = Rows(open, "strengths.csv", row => (row.Text("word"), Probability: row.Share("probability")))
+        var strengths = CsvTable.Rows(open, "strengths.csv", row => (row.Text("word"), Probability: row.Share("probability")))
             .ToDictionary(pair => pair.Item1, pair => pair.Probability);
-        var reliability = Rows(open, "reliability.csv", row => (From: row.Text("from"), Value: new Witness(row.Share("seen"), row.Share("false_alarm"))))
+        var reliability = CsvTable.Rows(open, "reliability.csv", row => (From: row.Text("from"), Value: new Witness(row.Share("seen"), row.Share("false_alarm"))))
             .ToDictionary(pair => pair.From, pair => pair.Value);
         var knowledge = new FaultKnowledge(
-            Rows(open, "causes.csv", row => new Cause(
+            CsvTable.Rows(open, "causes.csv", row => new Cause(
                 row.Text("id"),
                 row.Text("label"),
                 row.Text("circuit"),
                 row.Word<Place>("place"),
-                row.Applies(),
+                Applies(row),
                 row.Word<ApartLevel>("apart"),
                 row.Text("fix"),
                 row.Number("fix_minutes"),
@@ -47,31 +43,31 @@ public static class FaultKnowledgeReader
                 row.Text("refer") == "yes",
                 row.Number("prior_weight"),
                 row.Text("source"))),
-            Rows(open, "findings.csv", row => new Finding(
-                row.Text("id"), row.Text("label"), row.MayBeEmpty("short") is { Length: > 0 } brief ? brief : row.Text("label"), row.Text("stage"), row.Word<FindingRole>("role"), row.Applies(), row.Share("background"), row.Text("source"))),
-            Rows(open, "checks.csv", row => new Check(
+            CsvTable.Rows(open, "findings.csv", row => new Finding(
+                row.Text("id"), row.Text("label"), row.MayBeEmpty("short") is { Length: > 0 } brief ? brief : row.Text("label"), row.Text("stage"), row.Word<FindingRole>("role"), Applies(row), row.Share("background"), row.Text("source"))),
+            CsvTable.Rows(open, "checks.csv", row => new Check(
                 row.Text("id"),
                 row.Text("label"),
                 row.Word<CheckState>("state"),
                 row.Number("minutes"),
                 row.Text("reveals").Split(' ', StringSplitOptions.RemoveEmptyEntries),
                 row.Text("caution"),
-                row.Applies(),
+                Applies(row),
                 row.Text("source"))),
-            Rows(open, "cause-findings.csv", row => new CauseFinding(
+            CsvTable.Rows(open, "cause-findings.csv", row => new CauseFinding(
                 row.Text("cause"),
                 row.Text("finding"),
                 row.Text("strength"),
                 strengths.TryGetValue(row.Text("strength"), out var probability) ? probability : throw row.Wrong("strength", "is not one of the strength words"),
                 row.Text("source"))),
-            Rows(open, "cautions.csv", row => (Key: row.Text("key"), Caution: new CheckCaution(
+            CsvTable.Rows(open, "cautions.csv", row => (Key: row.Text("key"), Caution: new CheckCaution(
                 new Caution(row.Text("key"), row.MayBeEmpty("text")),
                 row.MayBeEmpty("precondition") is { Length: > 0 } precondition ? precondition : null,
                 row.MayBeEmpty("condition").Length > 0 ? row.Word<SafetyCondition>("condition") : null)))
                 .ToDictionary(pair => pair.Key, pair => pair.Caution),
-            Rows(open, "apart.csv", row => new ApartCost(
+            CsvTable.Rows(open, "apart.csv", row => new ApartCost(
                 row.Word<ApartLevel>("level"), row.Number("open_minutes"), row.Number("close_minutes"), row.Text("label"))),
-            Rows(open, "station-findings.csv", row => new StationFinding(
+            CsvTable.Rows(open, "station-findings.csv", row => new StationFinding(
                 row.Text("line"),
                 row.Text("judged"),
                 row.Text("finding"),
@@ -135,61 +131,15 @@ public static class FaultKnowledgeReader
         return seen;
     }
 
-    private static List<T> Rows<T>(Func<string, TextReader> open, string table, Func<Row, T> read)
-    {
-        using var reader = open(table);
-        using var csv = new CsvReader(reader, new CsvConfiguration(CultureInfo.InvariantCulture));
-        var rows = new List<T>();
-        csv.Read();
-        csv.ReadHeader();
-        while (csv.Read())
+    private static AppliesTo Applies(TableRow row) => new(
+        row.Families("families"),
+        [.. row.Text("engines").Select(digit => digit switch
         {
-            rows.Add(read(new Row(csv, table)));
-        }
-
-        return rows;
-    }
-
-    private readonly record struct Row(CsvReader Csv, string Table)
-    {
-        public InvalidDataException Wrong(string column, string what) =>
-            new($"{Table}, row {Csv.Context.Parser!.Row}, {column}: “{MayBeEmpty(column)}” {what}.");
-
-        public string MayBeEmpty(string column) => (Csv.GetField(column) ?? "").Trim();
-
-        public string Text(string column) => MayBeEmpty(column) is { Length: > 0 } text ? text : throw Wrong(column, "must not be empty");
-
-        public double Number(string column) =>
-            double.TryParse(Text(column), NumberStyles.Float, CultureInfo.InvariantCulture, out var number) && number >= 0
-                ? number
-                : throw Wrong(column, "is not a number of 0 or more");
-
-        public double Share(string column) => Number(column) is var number && number < 1 ? number : throw Wrong(column, "must be below 1");
-
-        public T Word<T>(string column)
-            where T : struct, Enum =>
-            Enum.TryParse<T>(Text(column), true, out var word) ? word : throw Wrong(column, $"is not one of {string.Join(", ", Enum.GetNames<T>())}");
-
-        public AppliesTo Applies()
-        {
-            var row = this;
-            return new AppliesTo(
-                [.. Text("families").Select(letter => letter switch
-                {
-                    'F' => CarburetorFamily.FloatBowl,
-                    'D' => CarburetorFamily.Diaphragm,
-                    'S' => CarburetorFamily.SuctionTank,
-                    _ => throw row.Wrong("families", "must be of the letters F, D and S"),
-                })],
-                [.. Text("engines").Select(letter => letter switch
-                {
-                    '2' => EngineKind.TwoStroke,
-                    '4' => EngineKind.FourStroke,
-                    _ => throw row.Wrong("engines", "must be of the digits 2 and 4"),
-                })],
-                Text("chokes") == "any"
-                    ? []
-                    : [.. Text("chokes").Split(' ').Select(word => Enum.TryParse<ChokeKind>(word, true, out var choke) ? choke : throw row.Wrong("chokes", "is not a kind of choke"))]);
-        }
-    }
+            '2' => EngineKind.TwoStroke,
+            '4' => EngineKind.FourStroke,
+            _ => throw row.Wrong("engines", "must be of the digits 2 and 4"),
+        })],
+        row.Text("chokes") == "any"
+            ? []
+            : [.. row.Text("chokes").Split(' ').Select(word => Enum.TryParse<ChokeKind>(word, true, out var choke) ? choke : throw row.Wrong("chokes", "is not a kind of choke"))]);
 }

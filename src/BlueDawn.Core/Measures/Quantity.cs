@@ -1,3 +1,4 @@
+using System.Globalization;
 using System.Text.RegularExpressions;
 
 namespace BlueDawn.Core.Measures;
@@ -109,6 +110,33 @@ public sealed partial record Sentence(string Text, IReadOnlyList<Quantity> Quant
     /// <summary>A sentence from its words and numbers.</summary>
     public static Sentence Of(string text, params Quantity[] quantities) => new(text, quantities);
 
+    /// <summary>A sentence written as one string: quantities and other sentences in it keep their numbers as data.</summary>
+    /// <param name="words">The words, with quantities, sentences or plain values in their places.</param>
+    public static Sentence Say(FormattableString words)
+    {
+        var quantities = new List<Quantity>();
+        var places = words.GetArguments().Select(argument =>
+        {
+            switch (argument)
+            {
+                case Quantity quantity:
+                    quantities.Add(quantity);
+                    return (object)("{" + (quantities.Count - 1) + "}");
+                case Sentence sentence:
+                    var first = quantities.Count;
+                    quantities.AddRange(sentence.Quantities);
+                    return Place().Replace(sentence.Text, place => "{" + (int.Parse(place.Groups[1].Value, CultureInfo.InvariantCulture) + first) + "}");
+                default:
+                    return Convert.ToString(argument, CultureInfo.InvariantCulture) ?? "";
+            }
+        }).ToArray();
+        return new Sentence(string.Format(CultureInfo.InvariantCulture, words.Format, places), quantities);
+    }
+
+    /// <summary>Sentences one after the other with a separator between.</summary>
+    public static Sentence Join(string separator, IEnumerable<Sentence> sentences) =>
+        sentences.Aggregate((Sentence?)null, (all, next) => all is null ? next : Say($"{all}{separator}{next}")) ?? None;
+
     /// <summary>No words at all.</summary>
     public static readonly Sentence None = Of("");
 
@@ -123,6 +151,9 @@ public sealed partial record Sentence(string Text, IReadOnlyList<Quantity> Quant
 
         return UnitTwice().Replace(text, "$1 $3 $4 $2");
     }
+
+    [GeneratedRegex(@"\{(\d+)\}")]
+    private static partial Regex Place();
 
     /// <summary>A unit said twice around a “±” or “to”, which is said once.</summary>
     [GeneratedRegex(@"([\d.]+) (\S+) (±|to) ([\d.]+) \2(?=[\s,.;:]|$)")]

@@ -1,4 +1,4 @@
-using BlueDawn.Core.Kits;
+using BlueDawn.Core.Catalogue;
 
 namespace BlueDawn.Core.Worksheets;
 
@@ -10,12 +10,14 @@ namespace BlueDawn.Core.Worksheets;
 /// <param name="StampedNumbers">Numbers found stamped on carburetors of this type.</param>
 /// <param name="Jets">Jets to gauge.</param>
 /// <param name="EmulsionRows">Rows of the emulsion tube, from the top.</param>
-/// <param name="Float">Float limits.</param>
+/// <param name="Float">Float limits, or null on a carburetor without a float.</param>
 /// <param name="Hold">Hold test limits, or null for the shop's defaults.</param>
 /// <param name="IdleSpeed">Idle window, or null for a fixed-speed machine, which has none.</param>
 /// <param name="GovernedSpeed">Governed window, or null when it has no governor.</param>
 /// <param name="Needs">Parts a kit for it should bring.</param>
 /// <param name="Source">Where the figures are from.</param>
+/// <param name="Traits">What it is told by when no number is legible, or null.</param>
+/// <param name="Plates">Engine plates it is found on, <c>model/specification</c>, or null.</param>
 public sealed record SpecSheet(
     string Code,
     string Maker,
@@ -24,12 +26,21 @@ public sealed record SpecSheet(
     IReadOnlyList<string> StampedNumbers,
     IReadOnlyList<BoreSpec> Jets,
     IReadOnlyList<EmulsionRowSpec> EmulsionRows,
-    FloatSpec Float,
+    FloatSpec? Float,
     HoldSpec? Hold,
     SpeedSpec? IdleSpeed,
     SpeedSpec? GovernedSpeed,
     IReadOnlyList<PartNeed> Needs,
-    string Source);
+    string Source,
+    CarburetorTraits? Traits = null,
+    IReadOnlyList<string>? Plates = null);
+
+/// <summary>What a carburetor is told by when no number is legible.</summary>
+/// <param name="ThroatMm">Bore at the throttle plate.</param>
+/// <param name="BoltSpacingMm">Between the centres of the flange bolts.</param>
+/// <param name="MixtureNeedles">Adjustable mixture needles.</param>
+/// <param name="FloatShape">The float's shape: <c>round</c>, <c>twin</c>, <c>horseshoe</c> or <c>none</c>.</param>
+public sealed record CarburetorTraits(decimal ThroatMm, decimal BoltSpacingMm, int MixtureNeedles, string FloatShape);
 
 /// <summary>A jet on a spec sheet.</summary>
 /// <param name="Key">Stable name, such as <c>main-jet</c>.</param>
@@ -89,6 +100,8 @@ public sealed record SpeedSpec(double LowRpm, double HighRpm);
 /// <param name="PromisedDays">Days from check-in that are offered as the promised day.</param>
 /// <param name="Currency">Currency of prices, three letters (ISO 4217).</param>
 /// <param name="Trace">What tracing a fault costs.</param>
+/// <param name="Fit">What decides between ways to renew worn parts.</param>
+/// <param name="Stock">What the shelf goes by.</param>
 /// <param name="Source">Where these come from.</param>
 public sealed record ShopDefaults(
-    HoldSpec Hold, double FuelWatchMin, int PromisedDays, string Currency, Faults.TraceDefaults Trace, string Source);
+    HoldSpec Hold, double FuelWatchMin, int PromisedDays, string Currency, Faults.TraceDefaults Trace, Kits.FitDefaults Fit, Stock.StockDefaults Stock, string Source);

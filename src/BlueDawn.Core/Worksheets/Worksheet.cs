@@ -18,12 +18,16 @@ public static class Worksheet
             new BoreLine($"gauging/{jet.Key}", "Jets", jet.Label, jet.BoreMm, jet.ToleranceMm, null, specName)));
         lines.AddRange(spec.EmulsionRows.OrderBy(row => row.Row).Select(row =>
             new BoreLine($"gauging/emulsion-row-{row.Row}", "Emulsion tube, from the top", $"Row {row.Row}", row.BoreMm, row.ToleranceMm, row.Holes, specName)));
-        if (spec.Float.DryMassG is { } dry)
+        if (spec.Float is { } limits)
         {
-            lines.Add(new FloatMassLine(dry, spec.Float.MassToleranceG, specName));
+            if (limits.DryMassG is { } dry)
+            {
+                lines.Add(new FloatMassLine(dry, limits.MassToleranceG, specName));
+            }
+
+            lines.Add(new FloatHeightLine(limits, specName));
         }
 
-        lines.Add(new FloatHeightLine(spec.Float, specName));
         lines.Add(new HoldLine(spec.Hold ?? shop.Hold, spec.Hold is null ? "Shop default for float types" : specName));
         lines.Add(new FuelWatchLine(shop.FuelWatchMin));
         if (spec.IdleSpeed is { } idle)

@@ -181,7 +181,7 @@ internal static class IntakeEndpoints
     private static async Task<string?> OnlyExactSpecAsync(BlueDawnDb db, string stamped, CarburetorFamily family, CancellationToken cancel)
     {
         var exact = (await db.SpecSheets.AsNoTracking().ToListAsync(cancel))
-            .Where(row => row.Sheet.Family == family && row.Sheet.StampedNumbers.Any(number => StampedNumber.Compare(stamped, number) == StampMatch.Exact))
+            .Where(row => row.Sheet.Family == family && row.Sheet.StampedNumbers.Any(number => Stamp.Compare(stamped, number).Match == StampMatch.Exact))
             .Take(2)
             .ToList();
         return exact is [var only] ? only.Code : null;

@@ -6,7 +6,6 @@ using BlueDawn.Store;
 using BlueDawn.Store.Intake;
 using BlueDawn.Store.People;
 using Microsoft.AspNetCore.Http.HttpResults;
-using Microsoft.AspNetCore.Http.Metadata;
 using Microsoft.AspNetCore.Identity;
 using Microsoft.EntityFrameworkCore;
 
@@ -107,10 +106,4 @@ internal static class PhotoEndpoints
     }
 
     private static PhotoView ViewOf(Photo photo) => new(photo.Id, photo.Width, photo.Height, photo.PersonName, photo.AddedAt);
-
-    /// <summary>Lets one endpoint take a larger body than the rest.</summary>
-    private sealed class BodyUpTo(long bytes) : IRequestSizeLimitMetadata
-    {
-        public long? MaxRequestBodySize => bytes;
-    }
 }

@@ -39,3 +39,6 @@ internal static class BodyLimit
     public static IResult TooMuch(long most) => TypedResults.Problem(
         statusCode: 413, title: "That is too much at once.", detail: $"At most {most / Usual} MB can be sent in one go.");
 }
+
+/// <summary>The largest body an endpoint takes, in bytes, where it is not the usual.</summary>
+internal sealed record BodyUpTo(long? MaxRequestBodySize) : IRequestSizeLimitMetadata;

@@ -26,6 +26,8 @@ namespace BlueDawn.Server.Trays;
 /// <param name="Family">The carburetor's family.</param>
 /// <param name="Engine">The engine it feeds.</param>
 /// <param name="Choke">Its choke.</param>
+/// <param name="OwnerLimit">What the owner agreed to spend; 0 for not known.</param>
+/// <param name="MachineWorth">What the machine would sell for; 0 for not known.</param>
 internal sealed record TrayChange(
     Guid EntryId,
     uint Version,
@@ -36,11 +38,14 @@ internal sealed record TrayChange(
     string? StampedNumber = null,
     CarburetorFamily? Family = null,
     EngineKind? Engine = null,
-    ChokeKind? Choke = null);
+    ChokeKind? Choke = null,
+    decimal? OwnerLimit = null,
+    decimal? MachineWorth = null);
 
 internal static class TrayEndpoints
 {
     private const int LongestNote = 200;
+    private const decimal MostMoney = 100_000;
 
     public static void MapTrays(this RouteGroupBuilder api)
     {
@@ -125,9 +130,17 @@ internal static class TrayEndpoints
             problems.Add(new("complaint", "Say what the owner says, in no more than 2000 characters."));
         }
 
-        if (change.StampedNumber?.Length > Core.Kits.StampedNumber.Longest)
+        if (change.StampedNumber?.Length > Core.Kits.Stamp.Longest)
         {
-            problems.Add(new("stampedNumber", $"Longer than {Core.Kits.StampedNumber.Longest} characters. Check the number."));
+            problems.Add(new("stampedNumber", $"Longer than {Core.Kits.Stamp.Longest} characters. Check the number."));
+        }
+
+        foreach (var (field, amount) in ((string, decimal?)[])[("ownerLimit", change.OwnerLimit), ("machineWorth", change.MachineWorth)])
+        {
+            if (amount is < 0 or > MostMoney)
+            {
+                problems.Add(new(field, $"Give an amount from 0 to {MostMoney}; 0 when it is not known."));
+            }
         }
 
         return problems;
@@ -184,7 +197,20 @@ internal static class TrayEndpoints
             tray.Choke = choke;
         }
 
+        words.AddRange(Amount("Owner agreed to", change.OwnerLimit, tray.OwnerLimit, amount => tray.OwnerLimit = amount));
+        words.AddRange(Amount("Machine is worth", change.MachineWorth, tray.MachineWorth, amount => tray.MachineWorth = amount));
         return words;
+    }
+
+    private static IEnumerable<string> Amount(string what, decimal? change, decimal? now, Action<decimal?> set)
+    {
+        if (change is not { } amount || amount == (now ?? 0))
+        {
+            return [];
+        }
+
+        set(amount == 0 ? null : decimal.Round(amount, 2));
+        return [string.Create(System.Globalization.CultureInfo.InvariantCulture, $"{what} {(amount == 0 ? "not known" : $"{amount:0.##}")}")];
     }
 
     private static string Words(WaitsFor waits) => waits switch

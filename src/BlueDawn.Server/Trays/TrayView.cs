@@ -1,4 +1,5 @@
 using BlueDawn.Core.Bench;
+using BlueDawn.Core.Catalogue;
 using BlueDawn.Core.Faults;
 using BlueDawn.Core.Gauging;
 using BlueDawn.Core.Handover;
@@ -20,7 +21,10 @@ internal sealed record TrayView(
     TrayFacts Facts,
     Story? Story,
     SpecSheet? Spec,
-    TrayKit? Kit,
+    Fitting? Fitting,
+    IReadOnlyList<ItemPart> OldParts,
+    IReadOnlyList<WantedPart> Wanted,
+    string Currency,
     IReadOnlyList<StationView> Stations,
     IReadOnlyList<LineView> Lines,
     NextStep Next,
@@ -39,7 +43,10 @@ internal sealed record TrayView(
             TrayFacts.Of(tray),
             tray.Story,
             tray.Spec?.Sheet,
-            tray.Kit is { } kit ? new TrayKit(kit.Number, kit.Contents.Name, kit.Price, file.Shop.Currency, tray.KitFromShelf, kit.Contents.Parts) : null,
+            tray.Fitting,
+            file.OldParts,
+            file.Wanted,
+            file.Shop.Currency,
             [.. Enum.GetValues<Station>().Select(station => StationView.Of(station, tray, sheet, notes))],
             [.. sheet.Lines.Select(line => LineView.Of(line, file.Entries))],
             sheet.Next,
@@ -59,18 +66,17 @@ internal sealed record TrayFacts(
     WaitsFor WaitsFor,
     string WaitNote,
     string? SpecCode,
-    string? KitNumber,
+    string? Fitted,
+    decimal? OwnerLimit,
+    decimal? MachineWorth,
     CarburetorFamily Family,
     EngineKind? Engine,
     ChokeKind? Choke,
     DateTimeOffset CheckedInAt)
 {
     public static TrayFacts Of(Tray tray) => new(
-        tray.Machine.Owner.Name, tray.Machine.Owner.Contact, tray.Machine.Name, tray.StampedNumber, tray.Complaint, tray.PromisedDay, tray.WaitsFor, tray.WaitNote, tray.SpecCode, tray.Kit?.Number, tray.Family, tray.Engine, tray.Choke, tray.CheckedInAt);
+        tray.Machine.Owner.Name, tray.Machine.Owner.Contact, tray.Machine.Name, tray.StampedNumber, tray.Complaint, tray.PromisedDay, tray.WaitsFor, tray.WaitNote, tray.SpecCode, tray.Fitting?.What, tray.OwnerLimit, tray.MachineWorth, tray.Family, tray.Engine, tray.Choke, tray.CheckedInAt);
 }
-
-/// <summary>The kit chosen for a tray.</summary>
-internal sealed record TrayKit(string Number, string Name, decimal Price, string Currency, bool FromShelf, IReadOnlyList<KitPart> Parts);
 
 /// <summary>A station on the strip.</summary>
 /// <param name="Station">Which one.</param>
@@ -87,9 +93,9 @@ internal sealed record StationView(Station Station, int Open, int Total, bool Wa
         {
             Station.Intake => new StationView(station, 0, 1, false),
             Station.Faults => new StationView(station, FaultNote.IsSettled(notes) ? 0 : 1, 1, notes.Count == 0),
-            Station.Kits => new StationView(station, (tray.SpecCode is null ? 1 : 0) + (tray.KitId is null ? 1 : 0), 2, false),
+            Station.Kits => new StationView(station, (tray.SpecCode is null ? 1 : 0) + (tray.Fitting is null ? 1 : 0), 2, false),
             Station.Handover => new StationView(station, released ? 0 : 1, 1, !released && sheet.Obstacles.Count > 0),
-            _ => new StationView(station, lines.Count(line => line.IsOpen), lines.Count, lines.Count == 0),
+            _ => new StationView(station, lines.Count(line => line.IsOpen), lines.Count, tray.SpecCode is null),
         };
     }
 }

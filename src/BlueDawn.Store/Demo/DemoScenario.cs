@@ -4,17 +4,22 @@ using BlueDawn.Core.Faults;
 using BlueDawn.Core.Gauging;
 using BlueDawn.Core.Handover;
 using BlueDawn.Core.Intake;
+using BlueDawn.Core.Catalogue;
 using BlueDawn.Core.Kits;
 using BlueDawn.Core.Measures;
+using BlueDawn.Core.Stock;
 using BlueDawn.Core.Worksheets;
-using BlueDawn.Store.Intake;
+using BlueDawn.Store.Catalogue;
 using BlueDawn.Store.Kits;
+using BlueDawn.Store.Intake;
 using BlueDawn.Store.Logbook;
 using BlueDawn.Store.People;
+using BlueDawn.Store.Stock;
 using BlueDawn.Store.Trays;
 using BlueDawn.Store.Worksheets;
 using Microsoft.AspNetCore.Identity;
 using Microsoft.EntityFrameworkCore;
+using Npgsql;
 
 namespace BlueDawn.Store.Demo;
 
@@ -31,7 +36,11 @@ public sealed class DemoScenario(BlueDawnDb db, UserManager<Person> people, Time
 
     private sealed record DemoPerson(string UserName, string DisplayName, string Role, UnitSystem Units, string Pins);
 
-    private sealed record DemoKit(string Number, string Name, string Maker, decimal Price, int OnShelf, IReadOnlyList<string> ListedFor, IReadOnlyList<KitPart> Parts);
+    private sealed record DemoStock(string Item, int OnHand, int UsedLately);
+
+    private sealed record DemoDonor(string Name, string SpecCode, IReadOnlyList<ItemPart> Parts);
+
+    private sealed record DemoOldPart(string By, double HoursAgo, string Part, IReadOnlyDictionary<string, string> Features);
 
     private sealed record DemoReading(
         string Line, string By, double HoursAgo, IReadOnlyDictionary<string, string> Values, IReadOnlyList<IReadOnlyDictionary<string, string>> Rows);
@@ -62,7 +71,13 @@ public sealed class DemoScenario(BlueDawnDb db, UserManager<Person> people, Time
         ChokeKind? Choke,
         Story Story,
         IReadOnlyList<DemoFindings> Findings,
-        IReadOnlyList<DemoFault> Faults);
+        IReadOnlyList<DemoFault> Faults,
+        CarburetorFamily Family = CarburetorFamily.FloatBowl,
+        IReadOnlyList<DemoOldPart>? OldParts = null,
+        decimal? OwnerLimit = null,
+        decimal? MachineWorth = null,
+        FitOption? Option = null,
+        IReadOnlyList<string>? Renew = null);
 
     /// <summary>Puts the shop's defaults and the roles in place; does nothing where they are there already.</summary>
     public static async Task EnsureShopAsync(BlueDawnDb db, RoleManager<IdentityRole<Guid>> roles, CancellationToken cancel)
@@ -91,6 +106,7 @@ public sealed class DemoScenario(BlueDawnDb db, UserManager<Person> people, Time
             return false;
         }
 
+        await LoadCatalogueAsync(cancel);
         await using var transaction = await db.Database.BeginTransactionAsync(cancel);
         var staff = await LoadPeopleAsync();
         var now = clock.GetUtcNow();
@@ -99,19 +115,21 @@ public sealed class DemoScenario(BlueDawnDb db, UserManager<Person> people, Time
             db.SpecSheets.Add(new SpecSheetRow { Code = sheet.Code, Sheet = sheet });
         }
 
-        foreach (var kit in Read<List<DemoKit>>("demo/kits.json"))
+        foreach (var code in Read<List<DateCodePattern>>("demo/date-codes.json"))
         {
-            var row = new Kit
-            {
-                Id = Guid.CreateVersion7(now),
-                Number = kit.Number,
-                Price = kit.Price,
-                Contents = new KitContents(kit.Number, kit.Name, kit.Maker, kit.ListedFor, kit.Parts),
-            };
-            db.Kits.Add(row);
-            Shelf.Move(db, row.Id, kit.OnShelf, null, staff["ilse"].Id, now.AddDays(-30));
+            db.DateCodes.Add(new DateCodeRow { Maker = code.Maker, Code = code });
         }
 
+        db.EarlierReturns.AddRange(Read<List<EarlierReturns>>("demo/earlier-returns.json"));
+        db.Donors.AddRange(Read<List<DemoDonor>>("demo/donors.json").Select(donor => new DonorRow
+        {
+            Id = Guid.CreateVersion7(now),
+            Name = donor.Name,
+            SpecCode = donor.SpecCode,
+            Parts = donor.Parts,
+            At = now.AddDays(-60),
+        }));
+        await LoadStockAsync(staff["ilse"], now, cancel);
         await db.SaveChangesAsync(cancel);
         var trays = Read<List<DemoTray>>("demo/trays.json");
         foreach (var tray in trays)
@@ -122,6 +140,36 @@ public sealed class DemoScenario(BlueDawnDb db, UserManager<Person> people, Time
         await db.Database.ExecuteSqlAsync($"select setval('tray_numbers', {trays.Max(tray => tray.Number)})", cancel);
         await transaction.CommitAsync(cancel);
         return true;
+    }
+
+    /// <summary>The catalogue comes in as any catalogue does: through the import.</summary>
+    private async Task LoadCatalogueAsync(CancellationToken cancel)
+    {
+        await using var connection = new NpgsqlConnection(db.Database.GetConnectionString());
+        await connection.OpenAsync(cancel);
+        foreach (var file in (CatalogueFile[])[CatalogueFile.Items, CatalogueFile.Contents, CatalogueFile.Fits, CatalogueFile.Supersessions, CatalogueFile.Suppliers, CatalogueFile.Offers])
+        {
+            using var reader = new StreamReader(Open($"demo/catalogue/{file.ToString().ToLowerInvariant()}.csv"));
+            var report = await CatalogueImport.RunAsync(connection, file, reader, apply: true, null, cancel);
+            if (!report.Applied)
+            {
+                throw new InvalidOperationException($"Demo {file}: line {report.FirstRejected[0].Line}: {report.FirstRejected[0].Reason}");
+            }
+        }
+    }
+
+    /// <summary>What is on hand, and what was fitted before, evenly over the time looked back on.</summary>
+    private async Task LoadStockAsync(Person lead, DateTimeOffset now, CancellationToken cancel)
+    {
+        var ids = await db.Items.ToDictionaryAsync(item => item.Number, item => item.Id, cancel);
+        foreach (var stock in Read<List<DemoStock>>("demo/stock.json"))
+        {
+            Shelf.Move(db, ids[stock.Item], StockMoveKind.Received, stock.OnHand + stock.UsedLately, null, lead.Id, now.AddDays(-80), "earlier stock");
+            for (var piece = 0; piece < stock.UsedLately; piece++)
+            {
+                Shelf.Move(db, ids[stock.Item], StockMoveKind.Fitted, 1, null, lead.Id, now.AddDays(-75 + piece * 65.0 / stock.UsedLately), "earlier trays");
+            }
+        }
     }
 
     private async Task<Dictionary<string, Person>> LoadPeopleAsync()
@@ -160,6 +208,9 @@ public sealed class DemoScenario(BlueDawnDb db, UserManager<Person> people, Time
             SpecCode = demo.SpecCode,
             Engine = demo.Engine,
             Choke = demo.Choke,
+            Family = demo.Family,
+            OwnerLimit = demo.OwnerLimit,
+            MachineWorth = demo.MachineWorth,
             Story = demo.Story,
             Complaint = demo.Complaint,
             PromisedDay = DateOnly.FromDateTime(now.AddDays(demo.PromisedInDays).LocalDateTime),
@@ -186,13 +237,18 @@ public sealed class DemoScenario(BlueDawnDb db, UserManager<Person> people, Time
             LogTrace(tray, staff[fault.By], now.AddHours(-fault.HoursAgo), new FaultNote(fault.Cause, fault.Outcome));
         }
 
-        await db.SaveChangesAsync(cancel);
-        if (demo.KitNumber is { } number)
+        foreach (var old in demo.OldParts ?? [])
         {
-            var kit = await db.Kits.SingleAsync(k => k.Number == number, cancel);
+            var part = new ItemPart(old.Part, 1, old.Features);
+            Log(tray, EntryKind.PartMeasured, staff[old.By], now.AddHours(-old.HoursAgo), $"Old {part.Part}: {FeatureText.Write(part.Features)}").OldPart = part;
+        }
+
+        await db.SaveChangesAsync(cancel);
+        if (demo.KitNumber is not null || demo.Option is not null)
+        {
             var at = checkedIn.AddMinutes(20);
-            var fromShelf = await Shelf.ChooseAsync(db, tray, kit, staff["ilse"].Id, at, cancel);
-            Log(tray, EntryKind.KitChosen, staff["ilse"], at, $"Kit {kit.Number} {(fromShelf ? "taken from the shelf" : "to order")}");
+            var fitting = await Shelf.FitAsync(db, tray, await DecidedAsync(demo, at, cancel), staff["ilse"].Id, at, cancel);
+            Log(tray, EntryKind.KitChosen, staff["ilse"], at, FittingChoice.Words(fitting));
             await db.SaveChangesAsync(cancel);
         }
 
@@ -201,6 +257,22 @@ public sealed class DemoScenario(BlueDawnDb db, UserManager<Person> people, Time
         {
             await ReleaseAsync(release, tray, staff, now, cancel);
         }
+    }
+
+    private async Task<Fitting> DecidedAsync(DemoTray demo, DateTimeOffset at, CancellationToken cancel)
+    {
+        var file = (await TrayFile.OpenAsync(db, demo.Number, cancel))!;
+        var day = DateOnly.FromDateTime(at.LocalDateTime);
+        if (demo.KitNumber is { } number)
+        {
+            return await FittingChoice.KitAsync(db, file, number, day, cancel) ?? throw new InvalidOperationException($"Demo tray {demo.Number}: there is no kit {number}.");
+        }
+
+        var (priced, _) = await FittingChoice.DecideAsync(db, file, demo.Renew, day, cancel);
+        var option = priced.Single(one => one.Offer.Option == demo.Option);
+        return option.Offer.Obstacle is { } obstacle
+            ? throw new InvalidOperationException($"Demo tray {demo.Number}: {obstacle}")
+            : FittingChoice.ToFitting(option, demo.Renew ?? []);
     }
 
     private async Task LoadReadingsAsync(DemoTray demo, Tray tray, Dictionary<string, Person> staff, DateTimeOffset now, CancellationToken cancel)
@@ -284,8 +356,10 @@ public sealed class DemoScenario(BlueDawnDb db, UserManager<Person> people, Time
 
     private static T Read<T>(string name)
     {
-        using var stream = typeof(DemoScenario).Assembly.GetManifestResourceStream(name)
-            ?? throw new InvalidOperationException($"{name} is missing from the build.");
+        using var stream = Open(name);
         return JsonSerializer.Deserialize<T>(stream, StoreJson.Options) ?? throw new InvalidOperationException($"{name} is empty.");
     }
+
+    private static Stream Open(string name) => typeof(DemoScenario).Assembly.GetManifestResourceStream(name)
+        ?? throw new InvalidOperationException($"{name} is missing from the build.");
 }

@@ -12,8 +12,11 @@ public enum EntryKind
     /// <summary>A spec sheet was chosen.</summary>
     SpecChosen,
 
-    /// <summary>A kit was chosen.</summary>
+    /// <summary>It was decided what to fit; a kit, on trays from before there was more to choose from.</summary>
     KitChosen,
+
+    /// <summary>An old part was measured, to match new ones with.</summary>
+    PartMeasured,
 
     /// <summary>Something was read; a correction when it supersedes.</summary>
     Reading,
@@ -72,6 +75,9 @@ public sealed class LogbookEntry
 
     /// <summary>The step of the trace, for entries of that kind.</summary>
     public Core.Faults.TraceNote? Trace { get; set; }
+
+    /// <summary>The old part as measured, for entries of that kind; no features when its measures were taken back.</summary>
+    public Core.Catalogue.ItemPart? OldPart { get; set; }
 
     /// <summary>What was found at that time, by the spec sheet of that time.</summary>
     public string? Finding { get; set; }

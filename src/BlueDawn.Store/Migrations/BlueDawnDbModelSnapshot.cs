@@ -20,9 +20,213 @@ namespace BlueDawn.Store.Migrations
                 .HasAnnotation("ProductVersion", "10.0.15")
                 .HasAnnotation("Relational:MaxIdentifierLength", 63);
 
+            NpgsqlModelBuilderExtensions.HasPostgresExtension(modelBuilder, "pg_trgm");
             NpgsqlModelBuilderExtensions.UseIdentityByDefaultColumns(modelBuilder);
 
             modelBuilder.HasSequence<int>("tray_numbers");
+
+            modelBuilder.Entity("BlueDawn.Store.Catalogue.ItemContent", b =>
+                {
+                    b.Property<Guid>("ItemId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("item_id");
+
+                    b.Property<int>("VariantId")
+                        .HasColumnType("integer")
+                        .HasColumnName("variant_id");
+
+                    b.Property<int>("Quantity")
+                        .HasColumnType("integer")
+                        .HasColumnName("quantity");
+
+                    b.HasKey("ItemId", "VariantId")
+                        .HasName("pk_item_contents");
+
+                    b.HasIndex("VariantId")
+                        .HasDatabaseName("ix_item_contents_variant_id");
+
+                    b.ToTable("item_contents", (string)null);
+                });
+
+            modelBuilder.Entity("BlueDawn.Store.Catalogue.ItemFit", b =>
+                {
+                    b.Property<Guid>("ItemId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("item_id");
+
+                    b.Property<string>("Kind")
+                        .HasColumnType("text")
+                        .HasColumnName("kind");
+
+                    b.Property<string>("Number")
+                        .HasColumnType("text")
+                        .HasColumnName("number");
+
+                    b.Property<string>("Folded")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("folded");
+
+                    b.Property<string>("Maker")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("maker");
+
+                    b.HasKey("ItemId", "Kind", "Number")
+                        .HasName("pk_item_fits");
+
+                    b.HasIndex("Folded")
+                        .HasDatabaseName("ix_item_fits_folded");
+
+                    b.HasIndex(new[] { "Folded" }, "ix_item_fits_folded_trigrams")
+                        .HasDatabaseName("ix_item_fits_folded");
+
+                    NpgsqlIndexBuilderExtensions.HasMethod(b.HasIndex(new[] { "Folded" }, "ix_item_fits_folded_trigrams"), "gin");
+                    NpgsqlIndexBuilderExtensions.HasOperators(b.HasIndex(new[] { "Folded" }, "ix_item_fits_folded_trigrams"), new[] { "gin_trgm_ops" });
+
+                    b.ToTable("item_fits", (string)null);
+                });
+
+            modelBuilder.Entity("BlueDawn.Store.Catalogue.ItemRow", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("uuid")
+                        .HasColumnName("id");
+
+                    b.Property<string>("Kind")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("kind");
+
+                    b.Property<string>("Maker")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("maker");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("name");
+
+                    b.Property<string>("Number")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("number");
+
+                    b.HasKey("Id")
+                        .HasName("pk_catalogue_items");
+
+                    b.HasIndex("Number")
+                        .IsUnique()
+                        .HasDatabaseName("ix_catalogue_items_number");
+
+                    b.ToTable("catalogue_items", (string)null);
+                });
+
+            modelBuilder.Entity("BlueDawn.Store.Catalogue.OfferRow", b =>
+                {
+                    b.Property<string>("Supplier")
+                        .HasColumnType("text")
+                        .HasColumnName("supplier");
+
+                    b.Property<Guid>("ItemId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("item_id");
+
+                    b.Property<int>("LeadDays")
+                        .HasColumnType("integer")
+                        .HasColumnName("lead_days");
+
+                    b.Property<int>("PackPieces")
+                        .HasColumnType("integer")
+                        .HasColumnName("pack_pieces");
+
+                    b.Property<decimal>("PackPrice")
+                        .HasPrecision(12, 2)
+                        .HasColumnType("numeric(12,2)")
+                        .HasColumnName("pack_price");
+
+                    b.HasKey("Supplier", "ItemId")
+                        .HasName("pk_offers");
+
+                    b.HasIndex("ItemId")
+                        .HasDatabaseName("ix_offers_item_id");
+
+                    b.ToTable("offers", (string)null);
+                });
+
+            modelBuilder.Entity("BlueDawn.Store.Catalogue.PartVariant", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("integer")
+                        .HasColumnName("id");
+
+                    NpgsqlPropertyBuilderExtensions.UseIdentityByDefaultColumn(b.Property<int>("Id"));
+
+                    b.Property<string>("Features")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("features");
+
+                    b.Property<string>("Part")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("part");
+
+                    b.Property<int>("Uses")
+                        .HasColumnType("integer")
+                        .HasColumnName("uses");
+
+                    b.HasKey("Id")
+                        .HasName("pk_part_variants");
+
+                    b.HasIndex("Part", "Features")
+                        .IsUnique()
+                        .HasDatabaseName("ix_part_variants_part_features");
+
+                    b.ToTable("part_variants", (string)null);
+                });
+
+            modelBuilder.Entity("BlueDawn.Store.Catalogue.SupersessionRow", b =>
+                {
+                    b.Property<string>("Old")
+                        .HasColumnType("text")
+                        .HasColumnName("old");
+
+                    b.Property<string>("Changed")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("changed");
+
+                    b.Property<string>("New")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("new");
+
+                    b.HasKey("Old")
+                        .HasName("pk_supersessions");
+
+                    b.ToTable("supersessions", (string)null);
+                });
+
+            modelBuilder.Entity("BlueDawn.Store.Catalogue.SupplierRow", b =>
+                {
+                    b.Property<string>("Name")
+                        .HasColumnType("text")
+                        .HasColumnName("name");
+
+                    b.Property<decimal>("Freight")
+                        .HasPrecision(12, 2)
+                        .HasColumnType("numeric(12,2)")
+                        .HasColumnName("freight");
+
+                    b.HasKey("Name")
+                        .HasName("pk_suppliers");
+
+                    b.ToTable("suppliers", (string)null);
+                });
 
             modelBuilder.Entity("BlueDawn.Store.Intake.Machine", b =>
                 {
@@ -121,76 +325,6 @@ namespace BlueDawn.Store.Migrations
                     b.ToTable("photos", (string)null);
                 });
 
-            modelBuilder.Entity("BlueDawn.Store.Kits.Kit", b =>
-                {
-                    b.Property<Guid>("Id")
-                        .ValueGeneratedOnAdd()
-                        .HasColumnType("uuid")
-                        .HasColumnName("id");
-
-                    b.Property<string>("Contents")
-                        .IsRequired()
-                        .HasColumnType("jsonb")
-                        .HasColumnName("contents");
-
-                    b.Property<string>("Number")
-                        .IsRequired()
-                        .HasColumnType("text")
-                        .HasColumnName("number");
-
-                    b.Property<decimal>("Price")
-                        .HasColumnType("numeric")
-                        .HasColumnName("price");
-
-                    b.HasKey("Id")
-                        .HasName("pk_kits");
-
-                    b.HasIndex("Number")
-                        .IsUnique()
-                        .HasDatabaseName("ix_kits_number");
-
-                    b.ToTable("kits", (string)null);
-                });
-
-            modelBuilder.Entity("BlueDawn.Store.Kits.StockMove", b =>
-                {
-                    b.Property<Guid>("Id")
-                        .ValueGeneratedOnAdd()
-                        .HasColumnType("uuid")
-                        .HasColumnName("id");
-
-                    b.Property<DateTimeOffset>("At")
-                        .HasColumnType("timestamp with time zone")
-                        .HasColumnName("at");
-
-                    b.Property<Guid>("KitId")
-                        .HasColumnType("uuid")
-                        .HasColumnName("kit_id");
-
-                    b.Property<Guid>("PersonId")
-                        .HasColumnType("uuid")
-                        .HasColumnName("person_id");
-
-                    b.Property<int>("Pieces")
-                        .HasColumnType("integer")
-                        .HasColumnName("pieces");
-
-                    b.Property<Guid?>("TrayId")
-                        .HasColumnType("uuid")
-                        .HasColumnName("tray_id");
-
-                    b.HasKey("Id")
-                        .HasName("pk_stock_moves");
-
-                    b.HasIndex("KitId")
-                        .HasDatabaseName("ix_stock_moves_kit_id");
-
-                    b.HasIndex("TrayId")
-                        .HasDatabaseName("ix_stock_moves_tray_id");
-
-                    b.ToTable("stock_moves", (string)null);
-                });
-
             modelBuilder.Entity("BlueDawn.Store.Logbook.LogbookEntry", b =>
                 {
                     b.Property<Guid>("Id")
@@ -210,6 +344,10 @@ namespace BlueDawn.Store.Migrations
                     b.Property<string>("LineKey")
                         .HasColumnType("text")
                         .HasColumnName("line_key");
+
+                    b.Property<string>("OldPart")
+                        .HasColumnType("jsonb")
+                        .HasColumnName("old_part");
 
                     b.Property<Guid>("PersonId")
                         .HasColumnType("uuid")
@@ -366,6 +504,162 @@ namespace BlueDawn.Store.Migrations
                     b.ToTable("people", (string)null);
                 });
 
+            modelBuilder.Entity("BlueDawn.Store.Stock.DonorRow", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("uuid")
+                        .HasColumnName("id");
+
+                    b.Property<DateTimeOffset>("At")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("at");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("name");
+
+                    b.Property<string>("Parts")
+                        .IsRequired()
+                        .HasColumnType("jsonb")
+                        .HasColumnName("parts");
+
+                    b.Property<string>("SpecCode")
+                        .HasColumnType("text")
+                        .HasColumnName("spec_code");
+
+                    b.HasKey("Id")
+                        .HasName("pk_donors");
+
+                    b.ToTable("donors", (string)null);
+                });
+
+            modelBuilder.Entity("BlueDawn.Store.Stock.DonorTaking", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("uuid")
+                        .HasColumnName("id");
+
+                    b.Property<DateTimeOffset>("At")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("at");
+
+                    b.Property<Guid>("DonorId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("donor_id");
+
+                    b.Property<string>("Part")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("part");
+
+                    b.Property<Guid>("PersonId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("person_id");
+
+                    b.Property<int>("Quantity")
+                        .HasColumnType("integer")
+                        .HasColumnName("quantity");
+
+                    b.Property<Guid?>("TrayId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("tray_id");
+
+                    b.HasKey("Id")
+                        .HasName("pk_donor_takings");
+
+                    b.HasIndex("DonorId")
+                        .HasDatabaseName("ix_donor_takings_donor_id");
+
+                    b.HasIndex("TrayId")
+                        .HasDatabaseName("ix_donor_takings_tray_id");
+
+                    b.ToTable("donor_takings", (string)null);
+                });
+
+            modelBuilder.Entity("BlueDawn.Store.Stock.EarlierReturns", b =>
+                {
+                    b.Property<string>("Option")
+                        .HasColumnType("text")
+                        .HasColumnName("option");
+
+                    b.Property<int>("CameBack")
+                        .HasColumnType("integer")
+                        .HasColumnName("came_back");
+
+                    b.Property<int>("Fitted")
+                        .HasColumnType("integer")
+                        .HasColumnName("fitted");
+
+                    b.Property<string>("Source")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("source");
+
+                    b.HasKey("Option")
+                        .HasName("pk_earlier_returns");
+
+                    b.ToTable("earlier_returns", (string)null);
+                });
+
+            modelBuilder.Entity("BlueDawn.Store.Stock.StockMove", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("uuid")
+                        .HasColumnName("id");
+
+                    b.Property<DateTimeOffset>("At")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("at");
+
+                    b.Property<Guid?>("DonorId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("donor_id");
+
+                    b.Property<Guid>("ItemId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("item_id");
+
+                    b.Property<string>("Kind")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("kind");
+
+                    b.Property<string>("Note")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("note");
+
+                    b.Property<Guid>("PersonId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("person_id");
+
+                    b.Property<int>("Pieces")
+                        .HasColumnType("integer")
+                        .HasColumnName("pieces");
+
+                    b.Property<Guid?>("TrayId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("tray_id");
+
+                    b.HasKey("Id")
+                        .HasName("pk_stock_moves");
+
+                    b.HasIndex("DonorId")
+                        .HasDatabaseName("ix_stock_moves_donor_id");
+
+                    b.HasIndex("ItemId")
+                        .HasDatabaseName("ix_stock_moves_item_id");
+
+                    b.HasIndex("TrayId")
+                        .HasDatabaseName("ix_stock_moves_tray_id");
+
+                    b.ToTable("stock_moves", (string)null);
+                });
+
             modelBuilder.Entity("BlueDawn.Store.Trays.Tray", b =>
                 {
                     b.Property<Guid>("Id")
@@ -395,23 +689,29 @@ namespace BlueDawn.Store.Migrations
                         .HasColumnType("text")
                         .HasColumnName("family");
 
-                    b.Property<bool>("KitFromShelf")
-                        .HasColumnType("boolean")
-                        .HasColumnName("kit_from_shelf");
-
-                    b.Property<Guid?>("KitId")
-                        .HasColumnType("uuid")
-                        .HasColumnName("kit_id");
+                    b.Property<string>("Fitting")
+                        .HasColumnType("jsonb")
+                        .HasColumnName("fitting");
 
                     b.Property<Guid>("MachineId")
                         .HasColumnType("uuid")
                         .HasColumnName("machine_id");
+
+                    b.Property<decimal?>("MachineWorth")
+                        .HasPrecision(12, 2)
+                        .HasColumnType("numeric(12,2)")
+                        .HasColumnName("machine_worth");
 
                     b.Property<int>("Number")
                         .ValueGeneratedOnAdd()
                         .HasColumnType("integer")
                         .HasColumnName("number")
                         .HasDefaultValueSql("nextval('tray_numbers')");
+
+                    b.Property<decimal?>("OwnerLimit")
+                        .HasPrecision(12, 2)
+                        .HasColumnType("numeric(12,2)")
+                        .HasColumnName("owner_limit");
 
                     b.Property<DateOnly>("PromisedDay")
                         .HasColumnType("date")
@@ -449,9 +749,6 @@ namespace BlueDawn.Store.Migrations
                     b.HasKey("Id")
                         .HasName("pk_trays");
 
-                    b.HasIndex("KitId")
-                        .HasDatabaseName("ix_trays_kit_id");
-
                     b.HasIndex("MachineId")
                         .HasDatabaseName("ix_trays_machine_id");
 
@@ -466,6 +763,23 @@ namespace BlueDawn.Store.Migrations
                         .HasDatabaseName("ix_trays_waits_for");
 
                     b.ToTable("trays", (string)null);
+                });
+
+            modelBuilder.Entity("BlueDawn.Store.Worksheets.DateCodeRow", b =>
+                {
+                    b.Property<string>("Maker")
+                        .HasColumnType("text")
+                        .HasColumnName("maker");
+
+                    b.Property<string>("Code")
+                        .IsRequired()
+                        .HasColumnType("jsonb")
+                        .HasColumnName("code");
+
+                    b.HasKey("Maker")
+                        .HasName("pk_date_codes");
+
+                    b.ToTable("date_codes", (string)null);
                 });
 
             modelBuilder.Entity("BlueDawn.Store.Worksheets.ShopRow", b =>
@@ -687,6 +1001,52 @@ namespace BlueDawn.Store.Migrations
                     b.ToTable("person_tokens", (string)null);
                 });
 
+            modelBuilder.Entity("BlueDawn.Store.Catalogue.ItemContent", b =>
+                {
+                    b.HasOne("BlueDawn.Store.Catalogue.ItemRow", null)
+                        .WithMany("Contents")
+                        .HasForeignKey("ItemId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_item_contents_catalogue_items_item_id");
+
+                    b.HasOne("BlueDawn.Store.Catalogue.PartVariant", "Variant")
+                        .WithMany()
+                        .HasForeignKey("VariantId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_item_contents_part_variants_variant_id");
+
+                    b.Navigation("Variant");
+                });
+
+            modelBuilder.Entity("BlueDawn.Store.Catalogue.ItemFit", b =>
+                {
+                    b.HasOne("BlueDawn.Store.Catalogue.ItemRow", null)
+                        .WithMany("Fits")
+                        .HasForeignKey("ItemId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_item_fits_catalogue_items_item_id");
+                });
+
+            modelBuilder.Entity("BlueDawn.Store.Catalogue.OfferRow", b =>
+                {
+                    b.HasOne("BlueDawn.Store.Catalogue.ItemRow", null)
+                        .WithMany("Offers")
+                        .HasForeignKey("ItemId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_offers_catalogue_items_item_id");
+
+                    b.HasOne("BlueDawn.Store.Catalogue.SupplierRow", null)
+                        .WithMany()
+                        .HasForeignKey("Supplier")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_offers_suppliers_supplier");
+                });
+
             modelBuilder.Entity("BlueDawn.Store.Intake.Machine", b =>
                 {
                     b.HasOne("BlueDawn.Store.Intake.Owner", "Owner")
@@ -709,21 +1069,6 @@ namespace BlueDawn.Store.Migrations
                         .HasConstraintName("fk_photos_trays_tray_id");
                 });
 
-            modelBuilder.Entity("BlueDawn.Store.Kits.StockMove", b =>
-                {
-                    b.HasOne("BlueDawn.Store.Kits.Kit", null)
-                        .WithMany()
-                        .HasForeignKey("KitId")
-                        .OnDelete(DeleteBehavior.Cascade)
-                        .IsRequired()
-                        .HasConstraintName("fk_stock_moves_kits_kit_id");
-
-                    b.HasOne("BlueDawn.Store.Trays.Tray", null)
-                        .WithMany()
-                        .HasForeignKey("TrayId")
-                        .HasConstraintName("fk_stock_moves_trays_tray_id");
-                });
-
             modelBuilder.Entity("BlueDawn.Store.Logbook.LogbookEntry", b =>
                 {
                     b.HasOne("BlueDawn.Store.Logbook.LogbookEntry", null)
@@ -739,13 +1084,43 @@ namespace BlueDawn.Store.Migrations
                         .HasConstraintName("fk_logbook_entries_trays_tray_id");
                 });
 
+            modelBuilder.Entity("BlueDawn.Store.Stock.DonorTaking", b =>
+                {
+                    b.HasOne("BlueDawn.Store.Stock.DonorRow", null)
+                        .WithMany()
+                        .HasForeignKey("DonorId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_donor_takings_donors_donor_id");
+
+                    b.HasOne("BlueDawn.Store.Trays.Tray", null)
+                        .WithMany()
+                        .HasForeignKey("TrayId")
+                        .HasConstraintName("fk_donor_takings_trays_tray_id");
+                });
+
+            modelBuilder.Entity("BlueDawn.Store.Stock.StockMove", b =>
+                {
+                    b.HasOne("BlueDawn.Store.Stock.DonorRow", null)
+                        .WithMany()
+                        .HasForeignKey("DonorId")
+                        .HasConstraintName("fk_stock_moves_donors_donor_id");
+
+                    b.HasOne("BlueDawn.Store.Catalogue.ItemRow", null)
+                        .WithMany()
+                        .HasForeignKey("ItemId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_stock_moves_catalogue_items_item_id");
+
+                    b.HasOne("BlueDawn.Store.Trays.Tray", null)
+                        .WithMany()
+                        .HasForeignKey("TrayId")
+                        .HasConstraintName("fk_stock_moves_trays_tray_id");
+                });
+
             modelBuilder.Entity("BlueDawn.Store.Trays.Tray", b =>
                 {
-                    b.HasOne("BlueDawn.Store.Kits.Kit", "Kit")
-                        .WithMany()
-                        .HasForeignKey("KitId")
-                        .HasConstraintName("fk_trays_kits_kit_id");
-
                     b.HasOne("BlueDawn.Store.Intake.Machine", "Machine")
                         .WithMany()
                         .HasForeignKey("MachineId")
@@ -757,8 +1132,6 @@ namespace BlueDawn.Store.Migrations
                         .WithMany()
                         .HasForeignKey("SpecCode")
                         .HasConstraintName("fk_trays_spec_sheets_spec_code");
-
-                    b.Navigation("Kit");
 
                     b.Navigation("Machine");
 
@@ -820,6 +1193,15 @@ namespace BlueDawn.Store.Migrations
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired()
                         .HasConstraintName("fk_person_tokens_people_user_id");
+                });
+
+            modelBuilder.Entity("BlueDawn.Store.Catalogue.ItemRow", b =>
+                {
+                    b.Navigation("Contents");
+
+                    b.Navigation("Fits");
+
+                    b.Navigation("Offers");
                 });
 #pragma warning restore 612, 618
         }

@@ -1,6 +1,5 @@
 using BlueDawn.Core.Bench;
 using BlueDawn.Store.Intake;
-using BlueDawn.Store.Kits;
 using BlueDawn.Store.Worksheets;
 
 namespace BlueDawn.Store.Trays;
@@ -29,14 +28,14 @@ public sealed class Tray
     /// <summary>The spec sheet it is judged by, or null.</summary>
     public SpecSheetRow? Spec { get; set; }
 
-    /// <summary>The kit chosen for it, or null.</summary>
-    public Guid? KitId { get; set; }
+    /// <summary>What has been decided to fit to it, or null.</summary>
+    public Core.Kits.Fitting? Fitting { get; set; }
 
-    /// <summary>The kit chosen for it, or null.</summary>
-    public Kit? Kit { get; set; }
+    /// <summary>What the owner agreed to spend, or null.</summary>
+    public decimal? OwnerLimit { get; set; }
 
-    /// <summary>Whether its kit was taken from the shelf; false when it is to be ordered.</summary>
-    public bool KitFromShelf { get; set; }
+    /// <summary>What the machine would sell for, or null.</summary>
+    public decimal? MachineWorth { get; set; }
 
     /// <summary>The carburetor's family.</summary>
     public Core.Worksheets.CarburetorFamily Family { get; set; }

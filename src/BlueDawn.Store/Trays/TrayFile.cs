@@ -57,6 +57,18 @@ public sealed record TrayFile(Tray Tray, IReadOnlyList<LogbookEntry> Entries, Sh
     public IReadOnlyList<LoggedNote> Notes =>
         [.. Entries.Where(entry => entry.Trace is not null).OrderBy(entry => entry.TakenAt).ThenBy(entry => entry.Id).Select(entry => new LoggedNote(entry.Id, entry.TakenAt, entry.Trace!))];
 
+    /// <summary>Its old parts as measured on the bench, the last measure of each.</summary>
+    public IReadOnlyList<Core.Catalogue.ItemPart> OldParts =>
+        [.. Entries.Where(entry => entry.OldPart is not null).GroupBy(entry => entry.OldPart!.Part).Select(group => group.Last().OldPart!).Where(part => part.Features.Count > 0)];
+
+    /// <summary>Its parts as they are wanted: by the spec sheet and by the old ones.</summary>
+    public IReadOnlyList<Core.Kits.WantedPart> Wanted =>
+        Core.Kits.WantedPart.Of(Tray.Spec?.Sheet.Needs ?? [], OldParts, Core.Catalogue.PartKnowledge.Shipped);
+
+    /// <summary>Numbers it goes by: the stamp as read, and those of its spec sheet.</summary>
+    public IReadOnlyList<string> Numbers =>
+        [.. (Tray.Spec?.Sheet.StampedNumbers ?? []).Prepend(Tray.StampedNumber).Where(number => number.Length > 0).Distinct()];
+
     /// <summary>The worksheet as it stands, judged for someone with these pins.</summary>
     /// <remarks>While nothing after the trace has been started, the next step is the trace's, without the shop's history.</remarks>
     public JudgedWorksheet Judge(PinSet pins)
@@ -66,11 +78,11 @@ public sealed record TrayFile(Tray Tray, IReadOnlyList<LogbookEntry> Entries, Sh
             Tray.Spec?.Sheet,
             Shop,
             pins,
-            Tray.KitId is not null,
+            Tray.Fitting is not null,
             released,
             Entries.Where(entry => entry.Kind is EntryKind.Reading or EntryKind.Withdrawn).Select(entry => entry.AsLogged()));
         var notes = Notes;
-        var tracing = !released && Tray.KitId is null && sheet.Readings.Count == 0
+        var tracing = !released && Tray.Fitting is null && sheet.Readings.Count == 0
             && notes.Count > 0 && !FaultNote.IsSettled(notes);
         return tracing ? sheet with { Next = NextStep.Of(Trace(sheet, FaultHistory.None).Next) } : sheet;
     }
@@ -110,8 +122,13 @@ public sealed record TrayFile(Tray Tray, IReadOnlyList<LogbookEntry> Entries, Sh
     {
         var sheet = Judge(PinSet.Empty);
         var evidence = Evidence(sheet);
-        var kit = Tray.Kit is { } chosen
-            ? new ReportKit(chosen.Number, chosen.Contents.Name, chosen.Price, Shop.Currency, [.. chosen.Contents.Parts.Select(part => $"{part.Quantity} {part.Part}")])
+        var kit = Tray.Fitting is { } fitting
+            ? new ReportKit(
+                string.Join(", ", fitting.Items.Select(item => item.Number)),
+                fitting.Items is [var only] ? only.Name : fitting.What,
+                fitting.PartsMoney,
+                Shop.Currency,
+                fitting.Items is [var kitItem] && kitItem.Parts.Count > 0 ? [.. kitItem.Parts.Select(part => $"{part.Quantity} {part.Part}")] : fitting.Parts)
             : null;
         return HandoverReport.Of(
             new ReportTray(
@@ -137,5 +154,5 @@ public sealed record TrayFile(Tray Tray, IReadOnlyList<LogbookEntry> Entries, Sh
     }
 
     private static IQueryable<Tray> Whole(BlueDawnDb db) =>
-        db.Trays.Include(t => t.Machine).ThenInclude(m => m.Owner).Include(t => t.Spec).Include(t => t.Kit);
+        db.Trays.Include(t => t.Machine).ThenInclude(m => m.Owner).Include(t => t.Spec);
 }

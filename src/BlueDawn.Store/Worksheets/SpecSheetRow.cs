@@ -12,6 +12,16 @@ public sealed class SpecSheetRow
     public SpecSheet Sheet { get; set; } = null!;
 }
 
+/// <summary>How a maker writes the day a carburetor was made.</summary>
+public sealed class DateCodeRow
+{
+    /// <summary>The maker.</summary>
+    public string Maker { get; set; } = "";
+
+    /// <summary>The pattern.</summary>
+    public Core.Kits.DateCodePattern Code { get; set; } = null!;
+}
+
 /// <summary>The shop's defaults; one row.</summary>
 public sealed class ShopRow
 {

@@ -10,6 +10,7 @@ import { Loading, Notice, Trouble } from './ui/states';
 // Pages that are not on the way to a gauge line come when they are asked for.
 const MyBenchPage = lazy(() => import('./session/MyBenchPage').then((m) => ({ default: m.MyBenchPage })));
 const CheckInPage = lazy(() => import('./stations/intake/CheckInPage').then((m) => ({ default: m.CheckInPage })));
+const StockPage = lazy(() => import('./stations/stock/StockPage').then((m) => ({ default: m.StockPage })));
 const ReportPage = lazy(() => import('./stations/handover/ReportPage').then((m) => ({ default: m.ReportPage })));
 
 export function App() {
@@ -32,7 +33,8 @@ export function App() {
           <Route path="check-in" element={<CheckInPage />} />
           <Route path="my-bench" element={<MyBenchPage />} />
           <Route path="tray/:number/report" element={<ReportPage />} />
-          <Route path="tray/:number/:station?" element={<TrayPage />} />
+          <Route path="tray/:number/:station?/:step?" element={<TrayPage />} />
+          <Route path="stock/:part?" element={<StockPage />} />
           <Route
             path="*"
             element={

@@ -1,4 +1,4 @@
-using BlueDawn.Core.Kits;
+using BlueDawn.Core.Catalogue;
 using BlueDawn.Core.Worksheets;
 
 namespace BlueDawn.Core.Tests.Worksheets;
@@ -6,7 +6,19 @@ namespace BlueDawn.Core.Tests.Worksheets;
 /// <summary>A made-up spec sheet for tests of more than one room.</summary>
 internal static class Sheets
 {
-    public static readonly ShopDefaults Shop = new(new HoldSpec(48, 10, 1.5, 2, 20, 1), 4, 5, "GBP", new Core.Faults.TraceDefaults(48, 5, 240), "common practice, no source");
+    public static readonly Core.Kits.FitDefaults Fit = new(
+        0.5m,
+        20,
+        20,
+        45,
+        25,
+        15,
+        new Dictionary<Core.Kits.FitOption, double> { [Core.Kits.FitOption.Kit] = 0.04, [Core.Kits.FitOption.PatternCarburetor] = 0.3, [Core.Kits.FitOption.Stopgap] = 0.5 },
+        10);
+
+    public static readonly Core.Stock.StockDefaults Stock = new(0.95, 90, 4);
+
+    public static readonly ShopDefaults Shop = new(new HoldSpec(48, 10, 1.5, 2, 20, 1), 4, 5, "GBP", new Core.Faults.TraceDefaults(48, 5, 240), Fit, Stock, "common practice, no source");
 
     public static readonly SpecSheet Spec = new(
         "FB18",

@@ -23,8 +23,26 @@ export type Quantity = Schemas['Quantity'];
 export type Dimension = Schemas['Dimension'];
 export type Span = Schemas['Span'];
 export type UnitSystem = Schemas['UnitSystem'];
-export type KitSearch = Schemas['KitSearch'];
-export type KitOffer = Schemas['KitOffer'];
+export type IdentifyView = Schemas['IdentifyView'];
+export type NumberCandidate = Schemas['NumberCandidate'];
+export type Trait = Schemas['Trait'];
+export type TraitQuestion = Schemas['TraitQuestion'];
+export type ItemOffered = Schemas['ItemOffered'];
+export type ItemKind = Schemas['ItemKind'];
+export type PartKind = Schemas['PartKind'];
+export type PartMatch = Schemas['PartMatch'];
+export type WantedPart = Schemas['WantedPart'];
+export type FitOption = Schemas['FitOption'];
+export type FittingView = Schemas['FittingView'];
+export type OptionStanding = Schemas['OptionStanding'];
+export type StockView = Schemas['StockView'];
+export type ShelfLine = Schemas['ShelfLine'];
+export type ShelfStanding = Schemas['ShelfStanding'];
+export type StockMoveKind = Schemas['StockMoveKind'];
+export type DonorView = Schemas['DonorView'];
+export type BuyingView = Schemas['BuyingView'];
+export type CatalogueFile = Schemas['CatalogueFile'];
+export type ImportView = Schemas['ImportView'];
 export type Report = Schemas['HandoverReport'];
 export type Obstacle = Schemas['Obstacle'];
 export type QuickAnswer = Schemas['QuickAnswer'];
@@ -101,6 +119,21 @@ export async function sendPhoto(tray: number, id: string, file: Blob): Promise<P
     }).then(async (response) => {
       const body: unknown = await response.json().catch(() => undefined);
       return response.ok ? { data: body as Photo, response } : { error: body, response };
+    }),
+  );
+}
+
+/** Sends a catalogue file to be gone through; nothing is changed before it is accepted. */
+export async function sendCatalogue(id: string, file: CatalogueFile, chosen: File): Promise<ImportView> {
+  const query = new URLSearchParams({ file, name: chosen.name });
+  return ask<ImportView>(
+    fetch(`/api/catalogue/imports/${id}?${query}`, {
+      method: 'PUT',
+      headers: { 'content-type': 'text/csv', 'X-Blue-Dawn-Token': token },
+      body: chosen,
+    }).then(async (response) => {
+      const body: unknown = await response.json().catch(() => undefined);
+      return response.ok ? { data: body as ImportView, response } : { error: body, response };
     }),
   );
 }

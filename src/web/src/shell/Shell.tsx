@@ -1,4 +1,4 @@
-import { Keyboard, LogOut, Menu, Plus, SlidersHorizontal } from 'lucide-react';
+import { Keyboard, LogOut, Menu, SlidersHorizontal } from 'lucide-react';
 import { Suspense, useEffect, useRef, useState } from 'react';
 import { Link, NavLink, Outlet, useNavigate } from 'react-router';
 import { usePerson, useSession } from '../session/session';
@@ -13,6 +13,7 @@ const shortcuts: readonly [keys: string, what: string][] = [
   ['Esc', 'On a gauge line: drop what was typed'],
   ['B', 'Bench'],
   ['N', 'Check in a new tray'],
+  ['S', 'Stock'],
   ['[ and ]', 'On a tray: the station before, the station after'],
   ['0 … 9', 'On a station: straight into the first open box, for calipers that type'],
   ['?', 'This list'],
@@ -22,7 +23,7 @@ const typing = (target: EventTarget | null): boolean =>
   target instanceof HTMLElement &&
   (target.isContentEditable || ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName));
 
-const item = 'inline-flex min-h-11 items-center gap-2 rounded-lg px-2.5 font-[550] hover:bg-white/10';
+const item = 'inline-flex min-h-11 items-center gap-1.5 rounded-lg px-1.75 font-[550] hover:bg-white/10';
 
 export function Shell() {
   const [help, setHelp] = useState(false);
@@ -40,6 +41,7 @@ export function Shell() {
         '/': () => find.current?.focus(),
         b: () => void navigate('/'),
         n: () => void navigate('/check-in'),
+        s: () => void navigate('/stock'),
       };
       const go = act[event.key];
       if (go) {
@@ -75,7 +77,10 @@ export function Shell() {
         Bench
       </NavLink>
       <NavLink to="/check-in" className={`${item} aria-[current=page]:bg-white/15`}>
-        <Plus aria-hidden size={18} /> Check in
+        Check in
+      </NavLink>
+      <NavLink to="/stock" className={`${item} aria-[current=page]:bg-white/15`}>
+        Stock
       </NavLink>
     </>
   );

@@ -31,10 +31,17 @@ export function useTakeTray(): (tray: Tray) => void {
       void queries.invalidateQueries({ queryKey: ['bench'] });
       void queries.invalidateQueries({ queryKey: ['report', tray.number] });
       void queries.invalidateQueries({ queryKey: ['trace', tray.number] });
+      void queries.invalidateQueries({ queryKey: ['kits', tray.number] });
+      void queries.invalidateQueries({ queryKey: ['fitting', tray.number] });
+      void queries.invalidateQueries({ queryKey: ['stock'] });
     },
     [queries],
   );
 }
+
+/** What the bench knows about parts. */
+export const useParts = () =>
+  useQuery({ queryKey: ['parts'], queryFn: () => ask(api.GET('/api/parts')), staleTime: Infinity });
 
 /** A tray's trace, with or without the shop's own history. */
 export const useTrace = (number: number, history: boolean) =>

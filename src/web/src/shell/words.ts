@@ -1,4 +1,13 @@
-import type { CarburetorFamily, ChokeKind, EngineKind, Station, WaitsFor } from '../api/client';
+import type {
+  CarburetorFamily,
+  ChokeKind,
+  EngineKind,
+  FitOption,
+  ShelfStanding,
+  Station,
+  StockMoveKind,
+  WaitsFor,
+} from '../api/client';
 
 /** What each station is called at the bench. */
 export const stationWord: Record<Station, string> = {
@@ -36,6 +45,39 @@ export const chokeWord: Record<ChokeKind, string> = {
   vacuum: 'Vacuum',
   heat: 'Heat',
   lever: 'Run lever',
+};
+
+/** What can be fitted or done, as the bench says it. */
+export const fitWord: Record<FitOption, string> = {
+  kit: 'Kit',
+  singleParts: 'Single parts',
+  makersCarburetor: 'Maker’s carburetor',
+  patternCarburetor: 'Pattern carburetor',
+  donorPart: 'Donor part',
+  makeIt: 'Make it',
+  stopgap: 'Stopgap',
+  decline: 'Decline',
+};
+
+/** How an item stands on the shelf. */
+export const shelfWord: Record<ShelfStanding, string> = {
+  out: 'Out',
+  reorder: 'Order now',
+  onItsWay: 'On its way',
+  enough: 'Enough',
+  idle: 'Not used',
+};
+
+/** What can happen to stock. */
+export const moveWord: Record<StockMoveKind, string> = {
+  ordered: 'Ordered',
+  received: 'Received',
+  fitted: 'Fitted',
+  returned: 'Came back',
+  scrapped: 'Thrown out',
+  made: 'Made here',
+  fromDonor: 'Off a donor',
+  counted: 'Counted',
 };
 
 /** A record of words as choices, in their order. */

@@ -15,14 +15,17 @@ const labels: Record<Key, string> = {
   complaint: 'Owner says',
   stampedNumber: 'Stamped number',
   specCode: 'Spec sheet',
-  kitNumber: 'Kit',
+  fitted: 'To fit',
+  ownerLimit: 'Owner agreed to',
+  machineWorth: 'Machine is worth',
   family: 'Family',
   engine: 'Engine',
   choke: 'Choke',
 };
 
-const show = (key: Key, value: string | null | undefined): string => {
+const show = (key: Key, value: string | number | null | undefined): string => {
   if (value === null || value === undefined || value === '') return 'nothing';
+  if (typeof value === 'number') return String(value);
   if (key === 'promisedDay') return day(value, localToday());
   return key === 'waitsFor' ? waitWord[value as keyof typeof waitWord] : value;
 };

@@ -7,6 +7,7 @@ const note = ({ station, open, total, waiting }: StationView): string => {
   if (station === 'faults') return open === 0 ? 'settled' : waiting ? 'not begun' : 'open';
   if (station === 'handover') return open === 0 ? 'done' : waiting ? 'not yet' : 'ready';
   if (waiting) return 'no sheet yet';
+  if (total === 0) return 'nothing to read';
   return open === 0 ? (station === 'intake' || station === 'kits' ? 'done' : 'all good') : `${open} of ${total} open`;
 };
 

@@ -91,7 +91,9 @@ function Gauges({ tray, station }: Omit<SheetProps, 'writing'>) {
       <section className="bg-sheet border-line rounded-xl border p-6">
         <h2 className="text-[1.25rem]">{titles[station]}</h2>
         <p className="mt-1">
-          Nothing can be judged before the spec sheet is known. Find it at Kit by the stamped number.
+          {tray.spec
+            ? `Sheet ${tray.spec.code} asks for nothing to be read here.`
+            : 'Nothing can be judged before the spec sheet is known. Find it at Kit by the stamped number.'}
         </p>
       </section>
     );
@@ -126,7 +128,7 @@ function useStationKeys(number: number): void {
       if (event.target instanceof HTMLElement && fields.includes(event.target.tagName)) return;
       if (document.querySelector('[role="dialog"], [role="menu"]')) return;
       // By the address, not by what was drawn last: two presses in a row are two stations.
-      const here = window.location.pathname.split('/').at(-1);
+      const here = window.location.pathname.split('/')[3];
       const at = stations.findIndex((s) => stationPath[s] === here);
       const to = event.key === ']' ? stations[at + 1] : event.key === '[' ? stations[at - 1] : undefined;
       if (to) {

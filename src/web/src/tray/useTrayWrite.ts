@@ -7,7 +7,16 @@ import { useTakeTray } from '../shell/queries';
 export type TrayChange = Partial<
   Pick<
     TrayFacts,
-    'promisedDay' | 'waitsFor' | 'waitNote' | 'complaint' | 'stampedNumber' | 'family' | 'engine' | 'choke'
+    | 'promisedDay'
+    | 'waitsFor'
+    | 'waitNote'
+    | 'complaint'
+    | 'stampedNumber'
+    | 'family'
+    | 'engine'
+    | 'choke'
+    | 'ownerLimit'
+    | 'machineWorth'
   >
 >;
 

@@ -113,3 +113,18 @@ export const percent = (share: number, digits = 0): string => {
   const least = 10 ** -digits;
   return value > 0 && value < least ? `under ${least} %` : `${value.toFixed(digits)} %`;
 };
+
+/** A feature in its written form, its lengths in the reader's units; rings keep their size, which is a name. */
+export const feature = (text: string, units: UnitSystem): string =>
+  units === 'metric' || text.includes('×')
+    ? text
+    : text.replace(/([\d.]+)(?: ± ([\d.]+))? mm/g, (_, mm: string, off?: string) => {
+        const plain = figure('length', Number(mm), units);
+        return `${plain}${off ? ` ± ${figure('length', Number(off), units)}` : ''} in`;
+      });
+
+/** The features of a part in one line; a word that says its own feature stands alone. */
+export const features = (all: Record<string, string>, units: UnitSystem): string =>
+  Object.entries(all)
+    .map(([name, value]) => (value.includes(name) ? value : `${name} ${feature(value, units)}`))
+    .join(', ');

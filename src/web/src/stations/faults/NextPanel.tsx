@@ -87,7 +87,7 @@ export function NextPanel({ tray, trace, words, chosen, mayRecord, record, onLea
         {!chosen && next.kind === 'done' && (
           <Link
             className="bg-dawn text-dawn-ink mt-2.5 inline-flex min-h-11 items-center rounded-lg px-4 font-[650]"
-            to={trayPath(tray.number, tray.kit ? tray.next.station : 'kits')}
+            to={trayPath(tray.number, tray.fitting ? tray.next.station : 'kits')}
           >
             Go on
           </Link>

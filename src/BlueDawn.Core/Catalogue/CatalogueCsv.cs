@@ -1,0 +1,214 @@
+using System.Collections.Concurrent;
+using System.Globalization;
+using BlueDawn.Core.Kits;
+using BlueDawn.Core.Measures;
+using CsvHelper;
+using CsvHelper.Configuration;
+
+namespace BlueDawn.Core.Catalogue;
+
+/// <summary>The files a catalogue is exchanged in.</summary>
+public enum CatalogueFile
+{
+    /// <summary>What is sold: kits, parts, assortments, carburetors.</summary>
+    Items,
+
+    /// <summary>What is in them.</summary>
+    Contents,
+
+    /// <summary>What they are listed for.</summary>
+    Fits,
+
+    /// <summary>Numbers that took another's place.</summary>
+    Supersessions,
+
+    /// <summary>Suppliers and their freight.</summary>
+    Suppliers,
+
+    /// <summary>Who sells what, for how much and how soon.</summary>
+    Offers,
+}
+
+/// <summary>A row of a catalogue file, in one form for all six files.</summary>
+/// <param name="Line">Its line in the file, the heading is line 1.</param>
+/// <param name="Cells">Its cells in the file's columns, each in its one written form.</param>
+/// <param name="Problem">What is wrong with it, or null.</param>
+public sealed record CatalogueLine(int Line, IReadOnlyList<string> Cells, string? Problem);
+
+/// <summary>
+/// The catalogue as CSV (RFC 4180): the columns of every file, and reading and writing them. Numbers have a point and
+/// no grouping; features are written <c>name=value; name=value</c>; remarks begin with #.
+/// </summary>
+public static class CatalogueCsv
+{
+    private const int LongestCell = 200;
+
+    private static readonly ConcurrentDictionary<(string Part, string Text), Parsed<IReadOnlyDictionary<string, string>>> FeaturesRead = new();
+
+    /// <summary>The columns of a file, in order.</summary>
+    public static IReadOnlyList<string> Columns(CatalogueFile file) => file switch
+    {
+        CatalogueFile.Items => ["number", "kind", "name", "maker"],
+        CatalogueFile.Contents => ["item", "part", "quantity", "features"],
+        CatalogueFile.Fits => ["item", "kind", "maker", "number"],
+        CatalogueFile.Supersessions => ["old", "new", "changed"],
+        CatalogueFile.Suppliers => ["supplier", "freight"],
+        _ => ["supplier", "item", "pack_pieces", "pack_price", "lead_days"],
+    };
+
+    /// <summary>The places of the columns that say what a row is about: two rows with the same there are the same row.</summary>
+    public static IReadOnlyList<int> Key(CatalogueFile file) => file switch
+    {
+        CatalogueFile.Contents => [0, 1, 3],
+        CatalogueFile.Fits => [0, 1, 3],
+        CatalogueFile.Offers => [0, 1],
+        _ => [0],
+    };
+
+    /// <summary>Reads a file row by row without keeping it in memory.</summary>
+    /// <param name="file">Which file.</param>
+    /// <param name="reader">Its text.</param>
+    /// <returns>Every row; a wrong one with what is wrong. A wrong heading is one problem on line 1 and ends it.</returns>
+    public static IEnumerable<CatalogueLine> Read(CatalogueFile file, TextReader reader)
+    {
+        string? broken = null;
+        using var csv = new CsvReader(reader, new CsvConfiguration(CultureInfo.InvariantCulture)
+        {
+            AllowComments = true,
+            Comment = '#',
+            MissingFieldFound = null,
+            TrimOptions = TrimOptions.Trim,
+            BadDataFound = args => broken = "A quote mark is not closed or stands where none may be.",
+        });
+        var columns = Columns(file);
+        if (!csv.Read() || !csv.ReadHeader())
+        {
+            yield return new CatalogueLine(1, [], $"The file is empty. Its first line must be: {string.Join(",", columns)}");
+            yield break;
+        }
+
+        var missing = columns.Where(column => !csv.HeaderRecord!.Contains(column, StringComparer.OrdinalIgnoreCase)).ToList();
+        if (missing.Count > 0)
+        {
+            yield return new CatalogueLine(1, [], $"The heading lacks {string.Join(", ", missing)}. It must have: {string.Join(",", columns)}");
+            yield break;
+        }
+
+        var places = columns.Select(column => csv.HeaderRecord!.ToList().FindIndex(name => string.Equals(name, column, StringComparison.OrdinalIgnoreCase))).ToArray();
+        while (csv.Read())
+        {
+            var cells = places.Select(place => (csv.GetField(place) ?? "").Trim()).ToArray();
+            // The parser counts to the row's end; a cell with line breaks in it begins further up.
+            var line = csv.Context.Parser!.RawRow - csv.Context.Parser.RawRecord.TrimEnd('\r', '\n').Count(c => c == '\n');
+            var problem = broken ?? cells.Zip(columns).Where(pair => pair.First.Length > LongestCell).Select(pair => $"{pair.Second} is longer than {LongestCell} characters.").FirstOrDefault() ?? Check(file, cells);
+            broken = null;
+            yield return new CatalogueLine(line, cells, problem);
+        }
+    }
+
+    /// <summary>Writes a heading and rows, row by row.</summary>
+    /// <param name="columns">The heading.</param>
+    /// <param name="rows">The rows, cells in the order of the columns.</param>
+    /// <param name="writer">Where to.</param>
+    /// <param name="cancel">Cancels.</param>
+    public static async Task WriteAsync(IReadOnlyList<string> columns, IAsyncEnumerable<IReadOnlyList<string>> rows, TextWriter writer, CancellationToken cancel = default)
+    {
+        await using var csv = new CsvWriter(writer, new CsvConfiguration(CultureInfo.InvariantCulture) { NewLine = "\r\n" }, leaveOpen: true);
+        await WriteAsync(csv, columns);
+        await foreach (var row in rows.WithCancellation(cancel))
+        {
+            await WriteAsync(csv, row);
+        }
+    }
+
+    /// <summary>The kind of an item as it is written.</summary>
+    public static string Write(ItemKind kind) => kind switch
+    {
+        ItemKind.Kit => "kit",
+        ItemKind.Part => "part",
+        ItemKind.Assortment => "assortment",
+        ItemKind.MakersCarburetor => "maker's carburetor",
+        _ => "pattern carburetor",
+    };
+
+    /// <summary>The kind of an item from how it is written, or null.</summary>
+    public static ItemKind? ReadKind(string text) =>
+        Enum.GetValues<ItemKind>().Cast<ItemKind?>().FirstOrDefault(kind => string.Equals(Write(kind!.Value), text, StringComparison.OrdinalIgnoreCase));
+
+    private static Task WriteAsync(CsvWriter csv, IReadOnlyList<string> row)
+    {
+        foreach (var cell in row)
+        {
+            csv.WriteField(cell);
+        }
+
+        return csv.NextRecordAsync();
+    }
+
+    private static string? Check(CatalogueFile file, string[] cells)
+    {
+        if (Columns(file).Zip(cells).FirstOrDefault(pair => pair.Second.Length == 0 && MustBeFilled(file, pair.First)) is { First: { } empty })
+        {
+            return $"{empty} is empty.";
+        }
+
+        switch (file)
+        {
+            case CatalogueFile.Items:
+                if (ReadKind(cells[1]) is not { } kind)
+                {
+                    return $"kind “{cells[1]}” is not one of {string.Join(", ", Enum.GetValues<ItemKind>().Select(Write))}.";
+                }
+
+                cells[1] = Write(kind);
+                return null;
+            case CatalogueFile.Contents:
+                var features = FeaturesRead.GetOrAdd((cells[1], cells[3]), key => FeatureText.Read(key.Part, key.Text, PartKnowledge.Shipped));
+                if (!features.IsRight)
+                {
+                    return features.Problem;
+                }
+
+                cells[3] = FeatureText.Write(features.Value!);
+                return Whole(cells, 2, "quantity", 1, 9999);
+            case CatalogueFile.Fits:
+                if (!Enum.TryParse<MarkKind>(cells[1], true, out var mark) || !Enum.IsDefined(mark))
+                {
+                    return $"kind “{cells[1]}” is neither stamp nor plate.";
+                }
+
+                cells[1] = mark == MarkKind.Stamp ? "stamp" : "plate";
+                return Stamp.Tidy(cells[3]).Length is 0 or > Stamp.Longest ? $"number “{cells[3]}” must have 1 to {Stamp.Longest} letters and digits." : null;
+            case CatalogueFile.Supersessions:
+                return cells[0] == cells[1] ? "A number cannot take its own place." : null;
+            case CatalogueFile.Suppliers:
+                return Money(cells, 1, "freight");
+            default:
+                return Whole(cells, 2, "pack_pieces", 1, 9999) ?? Money(cells, 3, "pack_price") ?? Whole(cells, 4, "lead_days", 0, 365);
+        }
+    }
+
+    private static bool MustBeFilled(CatalogueFile file, string column) => (file, column) is not ((CatalogueFile.Contents, "features") or (CatalogueFile.Items, "maker"));
+
+    private static string? Whole(string[] cells, int place, string column, int least, int most)
+    {
+        if (!int.TryParse(cells[place], NumberStyles.None, CultureInfo.InvariantCulture, out var number) || number < least || number > most)
+        {
+            return $"{column} “{cells[place]}” is not a whole number from {least} to {most}.";
+        }
+
+        cells[place] = number.ToString(CultureInfo.InvariantCulture);
+        return null;
+    }
+
+    private static string? Money(string[] cells, int place, string column)
+    {
+        if (!decimal.TryParse(cells[place], NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out var money) || money > 100_000 || decimal.Round(money, 2) != money)
+        {
+            return $"{column} “{cells[place]}” is not an amount such as 12.50.";
+        }
+
+        cells[place] = money.ToString("0.00", CultureInfo.InvariantCulture);
+        return null;
+    }
+}

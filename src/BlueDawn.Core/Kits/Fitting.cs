@@ -1,0 +1,25 @@
+using BlueDawn.Core.Catalogue;
+
+namespace BlueDawn.Core.Kits;
+
+/// <summary>Something out of the catalogue that is fitted to a tray.</summary>
+/// <param name="Number">The item's number.</param>
+/// <param name="Name">What it is called.</param>
+/// <param name="Pieces">Pieces of it.</param>
+/// <param name="FromShelf">True when it has been taken from the shelf; false while it is to be ordered.</param>
+/// <param name="Parts">What is in one piece.</param>
+public sealed record FittedItem(string Number, string Name, int Pieces, bool FromShelf, IReadOnlyList<ItemPart> Parts);
+
+/// <summary>What has been decided to fit to a tray.</summary>
+/// <param name="Option">Which option.</param>
+/// <param name="What">What is fitted or done, in words.</param>
+/// <param name="Items">Items out of the catalogue.</param>
+/// <param name="Parts">Parts that are renewed by it.</param>
+/// <param name="DonorId">The donor the parts come off, or null.</param>
+/// <param name="PartsMoney">What the parts cost.</param>
+public sealed record Fitting(
+    FitOption Option, string What, IReadOnlyList<FittedItem> Items, IReadOnlyList<string> Parts, Guid? DonorId, decimal PartsMoney)
+{
+    /// <summary>True while something has to be ordered for it.</summary>
+    public bool ToOrder => Items.Any(item => !item.FromShelf);
+}

@@ -1,0 +1,70 @@
+namespace BlueDawn.Core.Stock;
+
+/// <summary>When to order more of something, and why.</summary>
+/// <param name="UsePerDay">Pieces used a day.</param>
+/// <param name="LeadDays">Days from ordering to having it.</param>
+/// <param name="ServiceLevel">How sure to be that the shelf lasts until it comes, 0 to 1.</param>
+/// <param name="Point">Order when the pieces on hand and on order are down to this.</param>
+/// <param name="ShareServed">How sure that really is: the chance that no more than <paramref name="Point"/> are wanted meanwhile.</param>
+public sealed record Reorder(double UsePerDay, double LeadDays, double ServiceLevel, int Point, double ShareServed)
+{
+    /// <summary>Days a year, for a use that is given by the year.</summary>
+    public const double DaysPerYear = 365;
+
+    private const int MostPieces = 10_000;
+
+    /// <summary>
+    /// The reorder point: the fewest pieces of which at most that many are wanted during the lead time with the service
+    /// level's certainty, wants taken as a Poisson process (any textbook on inventory; MathNet.Numerics and printed
+    /// tables agree, see the tests).
+    /// </summary>
+    /// <param name="usePerDay">Pieces used a day, 0 or more.</param>
+    /// <param name="leadDays">Days from ordering to having it, 0 or more.</param>
+    /// <param name="serviceLevel">Above 0 and below 1.</param>
+    /// <exception cref="ArgumentOutOfRangeException">A value is outside its range.</exception>
+    public static Reorder Of(double usePerDay, double leadDays, double serviceLevel)
+    {
+        ArgumentOutOfRangeException.ThrowIfNegative(usePerDay);
+        ArgumentOutOfRangeException.ThrowIfNegative(leadDays);
+        ArgumentOutOfRangeException.ThrowIfLessThanOrEqual(serviceLevel, 0);
+        ArgumentOutOfRangeException.ThrowIfGreaterThanOrEqual(serviceLevel, 1);
+        var mean = usePerDay * leadDays;
+        // In logarithms, so that a large mean does not vanish.
+        var log = -mean;
+        var sum = Math.Exp(log);
+        var point = 0;
+        while (sum < serviceLevel && point < MostPieces)
+        {
+            point++;
+            log += Math.Log(mean) - Math.Log(point);
+            sum += Math.Exp(log);
+        }
+
+        return new Reorder(usePerDay, leadDays, serviceLevel, point, Math.Min(1, sum));
+    }
+}
+
+/// <summary>How an item stands on the shelf.</summary>
+public enum ShelfStanding
+{
+    /// <summary>Nothing on hand and nothing on order, though it is used.</summary>
+    Out,
+
+    /// <summary>Down to the reorder point.</summary>
+    Reorder,
+
+    /// <summary>Down to the reorder point, but enough is on order.</summary>
+    OnItsWay,
+
+    /// <summary>Enough.</summary>
+    Enough,
+
+    /// <summary>On hand, but not used in the time looked back on.</summary>
+    Idle,
+}
+
+/// <summary>What the shelf goes by, in the shop's settings.</summary>
+/// <param name="ServiceLevel">How sure to be that the shelf lasts, 0 to 1.</param>
+/// <param name="LookBackDays">Days of use that are looked back on.</param>
+/// <param name="LatePerDay">What a day past a promised day is taken to cost.</param>
+public sealed record StockDefaults(double ServiceLevel, int LookBackDays, decimal LatePerDay);

@@ -1,0 +1,92 @@
+using System.Globalization;
+using CsvHelper;
+using CsvHelper.Configuration;
+
+namespace BlueDawn.Core.Tables;
+
+/// <summary>Tables of knowledge: CSV with a heading, lines beginning with # are remarks.</summary>
+public static class CsvTable
+{
+    /// <summary>Opens a table that ships inside the product.</summary>
+    /// <param name="name">Its name among the embedded resources.</param>
+    /// <exception cref="InvalidDataException">It is missing from the build.</exception>
+    public static TextReader OpenShipped(string name) => new StreamReader(
+        typeof(CsvTable).Assembly.GetManifestResourceStream(name) ?? throw new InvalidDataException($"{name} is missing from the build."));
+
+    /// <summary>Reads every row of a table.</summary>
+    /// <param name="open">Opens a table by its file name.</param>
+    /// <param name="table">The table's file name, for what is said about a wrong row.</param>
+    /// <param name="read">Reads one row.</param>
+    /// <exception cref="InvalidDataException">A row is wrong; the message says which.</exception>
+    public static List<T> Rows<T>(Func<string, TextReader> open, string table, Func<TableRow, T> read)
+    {
+        using var reader = open(table);
+        using var csv = new CsvReader(reader, new CsvConfiguration(CultureInfo.InvariantCulture) { AllowComments = true, Comment = '#' });
+        var rows = new List<T>();
+        csv.Read();
+        csv.ReadHeader();
+        while (csv.Read())
+        {
+            rows.Add(read(new TableRow(csv, table)));
+        }
+
+        return rows;
+    }
+}
+
+/// <summary>One row of a table that is being read.</summary>
+/// <param name="Csv">The reader, standing on the row.</param>
+/// <param name="Table">The table's file name.</param>
+public readonly record struct TableRow(CsvReader Csv, string Table)
+{
+    /// <summary>What is wrong with a cell, saying where it stands.</summary>
+    public InvalidDataException Wrong(string column, string what) =>
+        new($"{Table}, row {Csv.Context.Parser!.Row}, {column}: “{MayBeEmpty(column)}” {what}.");
+
+    /// <summary>A cell's text; may be empty.</summary>
+    public string MayBeEmpty(string column) => (Csv.GetField(column) ?? "").Trim();
+
+    /// <summary>A cell's text, or null when it is empty.</summary>
+    public string? TextOrNull(string column) => MayBeEmpty(column) is { Length: > 0 } text ? text : null;
+
+    /// <summary>A cell's text.</summary>
+    /// <exception cref="InvalidDataException">It is empty.</exception>
+    public string Text(string column) => TextOrNull(column) ?? throw Wrong(column, "must not be empty");
+
+    /// <summary>A number of 0 or more.</summary>
+    /// <exception cref="InvalidDataException">It is not one.</exception>
+    public double Number(string column) =>
+        double.TryParse(Text(column), NumberStyles.Float, CultureInfo.InvariantCulture, out var number) && number >= 0
+            ? number
+            : throw Wrong(column, "is not a number of 0 or more");
+
+    /// <summary>A decimal number of 0 or more, or null when the cell is empty.</summary>
+    /// <exception cref="InvalidDataException">It is something else.</exception>
+    public decimal? DecimalOrNull(string column) => TextOrNull(column) is not { } text ? null
+        : decimal.TryParse(text, NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out var number) ? number
+        : throw Wrong(column, "is not a number of 0 or more");
+
+    /// <summary>A share: 0 or more and below 1.</summary>
+    /// <exception cref="InvalidDataException">It is not one.</exception>
+    public double Share(string column) => Number(column) is var number && number < 1 ? number : throw Wrong(column, "must be below 1");
+
+    /// <summary>One of the words of an enumeration.</summary>
+    /// <exception cref="InvalidDataException">It is not one of them.</exception>
+    public T Word<T>(string column)
+        where T : struct, Enum =>
+        Enum.TryParse<T>(Text(column), true, out var word) ? word : throw Wrong(column, $"is not one of {string.Join(", ", Enum.GetNames<T>())}");
+
+    /// <summary>Families of carburetors by their letters F, D and S.</summary>
+    /// <exception cref="InvalidDataException">There is another letter.</exception>
+    public IReadOnlyList<Worksheets.CarburetorFamily> Families(string column)
+    {
+        var row = this;
+        return [.. Text(column).Select(letter => letter switch
+        {
+            'F' => Worksheets.CarburetorFamily.FloatBowl,
+            'D' => Worksheets.CarburetorFamily.Diaphragm,
+            'S' => Worksheets.CarburetorFamily.SuctionTank,
+            _ => throw row.Wrong(column, "must be of the letters F, D and S"),
+        })];
+    }
+}

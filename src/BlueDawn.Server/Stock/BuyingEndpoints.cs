@@ -1,0 +1,106 @@
+using System.Globalization;
+using System.Security.Claims;
+using System.Text;
+using BlueDawn.Core.Catalogue;
+using BlueDawn.Core.Stock;
+using BlueDawn.Server.People;
+using BlueDawn.Server.Problems;
+using BlueDawn.Server.Trays;
+using BlueDawn.Store;
+using BlueDawn.Store.People;
+using BlueDawn.Store.Stock;
+using BlueDawn.Store.Trays;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.AspNetCore.Identity;
+using Microsoft.EntityFrameworkCore;
+
+namespace BlueDawn.Server.Stock;
+
+/// <summary>What to buy where, and what buying together saves.</summary>
+/// <param name="Advice">The plan.</param>
+/// <param name="Names">Names of the items in it, by number.</param>
+/// <param name="Needs">How many things open trays need.</param>
+/// <param name="Currency">Currency of prices (ISO 4217).</param>
+internal sealed record BuyingView(BuyingAdvice Advice, IReadOnlyDictionary<string, string> Names, int Needs, string Currency);
+
+/// <summary>An order that has been placed.</summary>
+/// <param name="Id">Id made by the client, UUIDv7: sent twice, it is one order.</param>
+/// <param name="Supplier">The supplier.</param>
+/// <param name="Lines">Items and pieces as they stand in the plan.</param>
+internal sealed record OrderPlaced(Guid Id, string Supplier, IReadOnlyDictionary<string, int> Lines);
+
+internal static class BuyingEndpoints
+{
+    private static readonly string[] Columns = ["supplier", "item", "name", "packs", "pieces", "pack_price", "price", "lead_days", "trays"];
+
+    public static void MapBuying(this RouteGroupBuilder api)
+    {
+        var buying = api.MapGroup("/stock/buying").WithTags("Stock");
+        buying.MapGet("", ShowAsync).WithName("getBuyingPlan");
+        buying.MapGet("/order-list", DownloadAsync).WithName("downloadOrderList").Produces<string>(200, "text/csv");
+        buying.MapPost("/ordered", OrderedAsync).WithName("placeOrder").RequireAuthorization(PeopleSetup.AtTheBench);
+    }
+
+    private static async Task<Ok<BuyingView>> ShowAsync(BlueDawnDb db, TimeProvider clock, CancellationToken cancel, bool refill = false)
+    {
+        var shop = await TrayFile.ShopAsync(db, cancel);
+        var (book, items) = await ShelfBook.BuyingAsync(db, shop, refill, clock.GetUtcNow(), clock.Today(), cancel);
+        return TypedResults.Ok(new BuyingView(
+            BuyingAdvice.Of(book, cancel: cancel), items.ToDictionary(pair => pair.Key, pair => pair.Value.Item.Name), book.Needs.Count, shop.Currency));
+    }
+
+    private static async Task<IResult> DownloadAsync(string supplier, BlueDawnDb db, TimeProvider clock, CancellationToken cancel, bool refill = false)
+    {
+        var shop = await TrayFile.ShopAsync(db, cancel);
+        var (book, items) = await ShelfBook.BuyingAsync(db, shop, refill, clock.GetUtcNow(), clock.Today(), cancel);
+        var order = BuyingAdvice.Of(book, cancel: cancel).Plan.Orders.FirstOrDefault(one => one.Supplier == supplier);
+        if (order is null)
+        {
+            return TypedResults.Problem(statusCode: 404, title: $"Nothing is to be ordered from {supplier}.", detail: "Look at the plan again: it may have changed.");
+        }
+
+        await using var writer = new StringWriter(CultureInfo.InvariantCulture);
+        static string Money(decimal money) => money.ToString("0.00", CultureInfo.InvariantCulture);
+        static string Whole(int number) => number.ToString(CultureInfo.InvariantCulture);
+        await CatalogueCsv.WriteAsync(Columns, order.Lines.Select(line => (IReadOnlyList<string>)
+            [supplier, line.Item, items[line.Item].Item.Name, Whole(line.Packs), Whole(line.Pieces), Money(line.PackMoney), Money(line.Money), Whole(line.LeadDays), string.Join(" ", line.Trays.Where(tray => tray > 0))]).ToAsyncEnumerable(), writer, cancel);
+        var file = string.Concat(supplier.Where(c => char.IsAsciiLetterOrDigit(c) || c == ' ')).Replace(' ', '-').ToLowerInvariant();
+        return TypedResults.File(Encoding.UTF8.GetBytes(writer.ToString()), "text/csv; charset=utf-8", $"order-{file}-{clock.Today():yyyy-MM-dd}.csv");
+    }
+
+    private static async Task<Results<Ok<OrderPlaced>, ValidationProblem>> OrderedAsync(
+        OrderPlaced order, BlueDawnDb db, ClaimsPrincipal user, UserManager<Person> people, TimeProvider clock, CancellationToken cancel)
+    {
+        var (me, _) = await people.MeAsync(user);
+        if (await db.StockMoves.AnyAsync(move => move.Id == order.Id, cancel))
+        {
+            return TypedResults.Ok(order);
+        }
+
+        var numbers = order.Lines.Keys.ToList();
+        var ids = await db.Items.Where(item => numbers.Contains(item.Number)).ToDictionaryAsync(item => item.Number, item => item.Id, cancel);
+        if (numbers.FirstOrDefault(number => !ids.ContainsKey(number)) is { } unknown)
+        {
+            return Problem.Field("lines", $"There is no item {unknown}.");
+        }
+
+        if (order.Lines.Count == 0 || order.Lines.Values.Any(pieces => pieces is < 1 or > 9999))
+        {
+            return Problem.Field("lines", "Every line needs from 1 to 9999 pieces.");
+        }
+
+        var first = true;
+        foreach (var (number, pieces) in order.Lines)
+        {
+            var move = Shelf.Move(db, ids[number], StockMoveKind.Ordered, pieces, null, me.Id, clock.GetUtcNow(), order.Supplier);
+            if (first)
+            {
+                move.Id = order.Id;
+                first = false;
+            }
+        }
+
+        await db.SaveChangesAsync(cancel);
+        return TypedResults.Ok(order);
+    }
+}

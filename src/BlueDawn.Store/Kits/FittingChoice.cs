@@ -1,0 +1,93 @@
+using System.Globalization;
+using BlueDawn.Core.Catalogue;
+using BlueDawn.Core.Kits;
+using BlueDawn.Store.Catalogue;
+using BlueDawn.Store.Stock;
+using BlueDawn.Store.Trays;
+using Microsoft.EntityFrameworkCore;
+
+namespace BlueDawn.Store.Kits;
+
+/// <summary>Brings together what Core needs to price the ways to renew a tray's parts.</summary>
+public static class FittingChoice
+{
+    /// <summary>Every option priced and held side by side.</summary>
+    /// <param name="db">The store.</param>
+    /// <param name="file">The tray.</param>
+    /// <param name="renew">Parts to renew; null for all that are wanted.</param>
+    /// <param name="today">Today by the shop's clock.</param>
+    /// <param name="cancel">Cancels.</param>
+    public static async Task<(IReadOnlyList<PricedOption> Priced, FitDecision Decision)> DecideAsync(
+        BlueDawnDb db, TrayFile file, IReadOnlyCollection<string>? renew, DateOnly today, CancellationToken cancel)
+    {
+        var parts = file.Wanted.Where(part => renew is null || renew.Contains(part.Part)).ToList();
+        var ids = (await CatalogueSearch.ListedForAsync(db, file.Numbers, cancel))
+            .Union(await CatalogueSearch.WithPartsAsync(db, file.Wanted, PartKnowledge.Shipped, cancel))
+            .ToList();
+        var offers = await OffersAsync(db, file, parts, ids, today, cancel);
+        var priced = offers.Price();
+        var rates = await Shelf.ReturnRatesAsync(db, file.Shop.Fit, cancel);
+        return (priced, FitDecision.Of([.. priced.Select(option => option.Offer)], rates, Terms(file, today)));
+    }
+
+    /// <summary>A kit picked by hand, or null when there is none of that number.</summary>
+    public static async Task<Fitting?> KitAsync(BlueDawnDb db, TrayFile file, string number, DateOnly today, CancellationToken cancel)
+    {
+        var id = await db.Items.Where(item => item.Number == number).Select(item => (Guid?)item.Id).SingleOrDefaultAsync(cancel);
+        if (id is not { } found)
+        {
+            return null;
+        }
+
+        var offers = await OffersAsync(db, file, file.Wanted, [found], today, cancel);
+        var kit = offers.Items[0];
+        return ToFitting(offers.PriceKit(kit), [.. kit.Item.Parts.Select(part => part.Part).Distinct()]);
+    }
+
+    /// <summary>A priced option as it is kept on the tray.</summary>
+    public static Fitting ToFitting(PricedOption priced, IReadOnlyList<string> parts) =>
+        new(priced.Offer.Option, priced.Offer.What, priced.Items, parts, priced.DonorId, priced.Offer.PartsMoney);
+
+    /// <summary>What was decided, as the logbook says it.</summary>
+    public static string Words(Fitting fitting)
+    {
+        static string Named(FittedItem item) => item.Pieces > 1 ? string.Create(CultureInfo.InvariantCulture, $"{item.Pieces} {item.Number}") : item.Number;
+        var taken = fitting.Items.Where(item => item.FromShelf).Select(Named).ToList();
+        var toOrder = fitting.Items.Where(item => !item.FromShelf).Select(Named).ToList();
+        var words = fitting.Option switch
+        {
+            FitOption.Kit => "Kit",
+            FitOption.SingleParts => "Single parts",
+            FitOption.MakersCarburetor => "Maker’s carburetor",
+            FitOption.PatternCarburetor => "Pattern carburetor",
+            FitOption.DonorPart => "From a donor: " + fitting.What,
+            FitOption.MakeIt => "Made here: " + fitting.What,
+            FitOption.Stopgap => "Stopgap: " + fitting.What,
+            _ => "Declined: not worth the repair, nothing is charged",
+        };
+        return words
+            + (taken.Count > 0 ? $" {string.Join(", ", taken)} taken from the shelf" : "")
+            + (toOrder.Count > 0 ? $"{(taken.Count > 0 ? ";" : "")} {string.Join(", ", toOrder)} to order" : "");
+    }
+
+    /// <summary>What the sums go by for a tray.</summary>
+    public static FitTerms Terms(TrayFile file, DateOnly today) => new(
+        (decimal)file.Shop.Trace.LabourPerHour,
+        file.Shop.Fit.ComebackMinutes,
+        file.Shop.Fit.InspectMinutes,
+        file.Shop.Fit.WorthShare,
+        file.Tray.OwnerLimit,
+        file.Tray.MachineWorth,
+        file.Tray.PromisedDay.DayNumber - today.DayNumber);
+
+    private static async Task<FitOffers> OffersAsync(
+        BlueDawnDb db, TrayFile file, IReadOnlyList<WantedPart> parts, IReadOnlyCollection<Guid> ids, DateOnly today, CancellationToken cancel) => new(
+            file.Wanted,
+            parts,
+            file.Numbers,
+            await CatalogueSearch.ItemsAsync(db, ids, PartKnowledge.Shipped, cancel),
+            await Shelf.DonorsAsync(db, cancel),
+            file.Shop.Fit,
+            Terms(file, today).DaysToPromise,
+            PartKnowledge.Shipped);
+}

@@ -1,0 +1,119 @@
+import { useQuery } from '@tanstack/react-query';
+import { useDeferredValue } from 'react';
+import { api, ask, type Trait, type Tray } from '../../api/client';
+import { useKept } from '../../outbox/drafts';
+import { useAtTheBench, usePerson } from '../../session/session';
+import type { TrayWrite } from '../../tray/useTrayWrite';
+import { TextField } from '../../ui/field';
+import { Notice, Trouble } from '../../ui/states';
+import { DatesRead } from './DatesRead';
+import { MeasureIt } from './MeasureIt';
+import { Numbers } from './Numbers';
+import { SheetList } from './SheetList';
+import { useFittingWrite } from './useFittingWrite';
+
+type Answers = Partial<Record<Trait, string>>;
+const noAnswers: Answers = {};
+
+/** The spec sheet by whatever is legible: the stamp, the engine's plate, or neither. */
+export function IdentifyStep({ tray, writing }: { tray: Tray; writing: TrayWrite }) {
+  const person = usePerson();
+  const work = useFittingWrite(tray, writing);
+  const mayChoose = useAtTheBench() && tray.facts.waitsFor !== 'handedBack' && !work.busy;
+  const key = `${person.id}:${tray.number}`;
+  const [stamped, keepStamped] = useKept(`${key}:stamp`, tray.facts.stampedNumber);
+  const [date, keepDate] = useKept(`${key}:date`, '');
+  const [plate, keepPlate] = useKept(`${key}:plate`, '');
+  const [answers, keepAnswers] = useKept(`${key}:traits`, noAnswers);
+  const asked = useDeferredValue({ stamped, date, plate, answers });
+  const found = useQuery({
+    queryKey: ['identify', asked],
+    queryFn: () =>
+      ask(
+        api.GET('/api/identify', {
+          params: {
+            query: {
+              stamped: asked.stamped,
+              date: asked.date,
+              plate: asked.plate,
+              answer: Object.entries(asked.answers).map(([trait, value]) => `${trait}=${value}`),
+            },
+          },
+        }),
+      ),
+    placeholderData: (before) => before,
+  });
+  const choose = (code: string): void => {
+    if (code !== tray.spec?.code) void work.chooseSpec(code, stamped);
+  };
+  const view = found.data;
+  return (
+    <div className="grid gap-4">
+      {work.problem && <Notice title={work.problem.title}>{work.problem.detail}</Notice>}
+      <div className="grid gap-x-4 gap-y-3 sm:grid-cols-3">
+        <TextField
+          label="Stamped number"
+          hint="? for what cannot be read"
+          className="num text-[1.25rem]"
+          value={stamped}
+          maxLength={40}
+          onChange={(e) => keepStamped(e.target.value)}
+        />
+        <TextField
+          label="Date code"
+          hint="Stamped beside it, if there is one"
+          className="num text-[1.25rem]"
+          value={date}
+          maxLength={20}
+          onChange={(e) => keepDate(e.target.value)}
+        />
+        <TextField
+          label="Engine plate"
+          hint="Model/specification"
+          className="num text-[1.25rem]"
+          value={plate}
+          maxLength={40}
+          onChange={(e) => keepPlate(e.target.value)}
+        />
+      </div>
+      {found.isError && !view && <Trouble error={found.error} retry={() => void found.refetch()} />}
+      {view && (
+        <>
+          <DatesRead dates={view.dates} />
+          {stamped.trim() !== '' && (
+            <Numbers
+              title="By the stamp"
+              candidates={view.stamped}
+              none="No number on record is like this. Check the stamp, try the engine plate, or measure it."
+              chosen={tray.spec?.code}
+              mayChoose={mayChoose}
+              onChoose={choose}
+            />
+          )}
+          {plate.trim() !== '' && (
+            <Numbers
+              title="By the engine plate"
+              candidates={view.plates}
+              none="No plate on record is like this."
+              chosen={tray.spec?.code}
+              mayChoose={mayChoose}
+              onChoose={choose}
+            />
+          )}
+          <MeasureIt
+            open={view.stamped.length === 0 && view.plates.length === 0}
+            found={view.measured}
+            problems={view.problems}
+            sheets={view.sheets}
+            answers={answers}
+            onAnswer={keepAnswers}
+            chosen={tray.spec?.code}
+            mayChoose={mayChoose}
+            onChoose={choose}
+          />
+          <SheetList sheets={view.sheets} chosen={tray.spec?.code} mayChoose={mayChoose} onChoose={choose} />
+        </>
+      )}
+    </div>
+  );
+}

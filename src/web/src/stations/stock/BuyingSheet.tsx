@@ -1,0 +1,240 @@
+import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { Download } from 'lucide-react';
+import { useState } from 'react';
+import { Link } from 'react-router';
+import { v7 as uuidv7 } from 'uuid';
+import { api, ask, problemOf, type BuyingView, type Problem } from '../../api/client';
+import { useAtTheBench } from '../../session/session';
+import { trayPath } from '../../shell/words';
+import { Button } from '../../ui/button';
+import { Choice } from '../../ui/choice';
+import { Loading, Notice, Trouble } from '../../ui/states';
+import { money } from '../../units/format';
+
+type Plan = BuyingView['advice']['plan'];
+
+/** What open trays need, bought together at the least cost, and what that saves. */
+export function BuyingSheet() {
+  const [refill, setRefill] = useState(false);
+  const buying = useQuery({
+    queryKey: ['buying', refill],
+    queryFn: () => ask(api.GET('/api/stock/buying', { params: { query: { refill } } })),
+    placeholderData: (before) => before,
+  });
+  if (buying.isPending) return <Loading what="the buying plan" />;
+  if (!buying.data) return <Trouble error={buying.error} retry={() => void buying.refetch()} />;
+  const { advice, currency, needs } = buying.data;
+  const { plan } = advice;
+  const cost = plan.boughtMoney + plan.shelfMoney + plan.lateMoney;
+  const saves = advice.oneByOneMoney - cost;
+  return (
+    <div className="grid gap-3">
+      <section aria-label="Plan" className="bg-sheet border-line grid gap-3 rounded-xl border px-5 py-4">
+        <div className="flex flex-wrap items-center justify-between gap-3">
+          <Choice
+            label="What to buy"
+            value={refill ? 'refill' : 'trays'}
+            options={[
+              { value: 'trays', label: 'For open trays' },
+              { value: 'refill', label: 'And fill the shelf' },
+            ]}
+            onChange={(next) => setRefill(next === 'refill')}
+          />
+          {!plan.proven && <Notice tone="unsure" title="A cheaper plan may exist: the time to look for it ran out." />}
+        </div>
+        {needs === 0 ? (
+          <p>
+            No open tray has anything to order. What is chosen at Kit and is not on the shelf turns up here
+            {refill ? '.' : '; so does the shelf, when it is to be filled.'}
+          </p>
+        ) : (
+          <dl className="flex flex-wrap gap-x-10 gap-y-2">
+            <Figure
+              label={`${needs} ${needs === 1 ? 'need' : 'needs'}, ${plan.orders.length} ${plan.orders.length === 1 ? 'order' : 'orders'}`}
+              value={money(plan.boughtMoney, currency)}
+            />
+            {plan.shelfMoney > 0 && <Figure label="taken off the shelf" value={money(plan.shelfMoney, currency)} />}
+            {plan.lateMoney > 0 && <Figure label="lateness, reckoned" value={money(plan.lateMoney, currency)} />}
+            {saves > 0 ? (
+              <Figure
+                label={`saved against ordering one by one, ${advice.oneByOneOrders} ${advice.oneByOneOrders === 1 ? 'order' : 'orders'}`}
+                value={money(saves, currency)}
+                good
+              />
+            ) : (
+              <p className="text-mute self-end">Ordering one by one would cost the same.</p>
+            )}
+          </dl>
+        )}
+      </section>
+      {plan.orders.map((order) => (
+        <Order key={order.supplier} order={order} view={buying.data} refill={refill} />
+      ))}
+      {plan.notMet.length > 0 && (
+        <Notice tone="unsure" title="Nobody sells this:">
+          {plan.notMet.map((need) => `${need.label}${need.tray > 0 ? ` for tray ${need.tray}` : ''}`).join(', ')}
+        </Notice>
+      )}
+      {needs > 0 && <Shelf plan={plan} view={buying.data} />}
+    </div>
+  );
+}
+
+function Figure({ label, value, good = false }: { label: string; value: string; good?: boolean }) {
+  return (
+    <div className="flex flex-col-reverse">
+      <dt className="text-mute leading-snug">{label}</dt>
+      <dd className={`num text-[1.5rem] leading-tight font-[650] ${good ? 'text-ok' : ''}`}>{value}</dd>
+    </div>
+  );
+}
+
+function Order({ order, view, refill }: { order: Plan['orders'][number]; view: BuyingView; refill: boolean }) {
+  const queries = useQueryClient();
+  const mayOrder = useAtTheBench();
+  const [id, setId] = useState(() => uuidv7());
+  const [problem, setProblem] = useState<Problem | null>(null);
+  const [busy, setBusy] = useState(false);
+  const { currency, names } = view;
+  const late = view.advice.plan.daysLate;
+  const placed = async (): Promise<void> => {
+    setBusy(true);
+    try {
+      await ask(
+        api.POST('/api/stock/buying/ordered', {
+          body: {
+            id,
+            supplier: order.supplier,
+            lines: Object.fromEntries(order.lines.map((line) => [line.item, line.pieces])),
+          },
+        }),
+      );
+      setId(uuidv7());
+      await Promise.all([
+        queries.invalidateQueries({ queryKey: ['buying'] }),
+        queries.invalidateQueries({ queryKey: ['stock'] }),
+      ]);
+    } catch (error) {
+      setProblem(problemOf(error));
+    } finally {
+      setBusy(false);
+    }
+  };
+  const query = new URLSearchParams({ supplier: order.supplier, refill: String(refill) });
+  return (
+    <section aria-label={order.supplier} className="bg-sheet border-line grid gap-2 rounded-xl border px-5 py-4">
+      <div className="flex flex-wrap items-center justify-between gap-3">
+        <h2 className="text-[1.25rem]">{order.supplier}</h2>
+        <div className="flex flex-wrap items-center gap-2">
+          <a
+            href={`/api/stock/buying/order-list?${query}`}
+            download
+            className="inline-flex min-h-11 items-center gap-2 px-3 underline underline-offset-4"
+          >
+            <Download aria-hidden size={18} /> Order list (CSV)
+          </a>
+          {mayOrder && (
+            <Button look="hands" disabled={busy} onClick={() => void placed()}>
+              It is ordered
+            </Button>
+          )}
+        </div>
+      </div>
+      {problem && <Notice title={problem.title}>{problem.detail}</Notice>}
+      <table className="w-full text-left">
+        <thead>
+          <tr className="text-mute text-[0.9375rem]">
+            <th className="py-1 pr-3 font-[600]">Item</th>
+            <th className="py-1 pr-3 text-right font-[600]">Pieces</th>
+            <th className="py-1 pr-3 font-[600]">For</th>
+            <th className="py-1 pr-3 text-right font-[600]">Comes in</th>
+            <th className="py-1 text-right font-[600]">Price</th>
+          </tr>
+        </thead>
+        <tbody>
+          {order.lines.map((line) => (
+            <tr key={line.item} className="border-line border-t align-top leading-snug">
+              <th scope="row" className="py-2 pr-3 font-[450]">
+                <span className="num font-[650]">{line.item}</span> {names[line.item]}
+              </th>
+              <td className="num py-2 pr-3 text-right">
+                {line.pieces}
+                {line.pieces !== line.packs && (
+                  <span className="text-mute block">
+                    {line.packs} {line.packs === 1 ? 'pack' : 'packs'}
+                  </span>
+                )}
+              </td>
+              <td className="py-2 pr-3">
+                {line.trays.map((tray, place) => (
+                  <span key={tray}>
+                    {place > 0 && ', '}
+                    {tray === 0 ? (
+                      'the shelf'
+                    ) : (
+                      <Link className="underline underline-offset-4" to={trayPath(tray, 'kits')}>
+                        tray {tray}
+                      </Link>
+                    )}
+                    {late[tray] ? (
+                      <span className="text-bad font-[600]">
+                        {' '}
+                        {late[tray]} {late[tray] === 1 ? 'day' : 'days'} late
+                      </span>
+                    ) : (
+                      ''
+                    )}
+                  </span>
+                ))}
+              </td>
+              <td className="py-2 pr-3 text-right whitespace-nowrap">{line.leadDays} days</td>
+              <td className="num py-2 text-right">{money(line.money, currency)}</td>
+            </tr>
+          ))}
+          <tr className="border-line border-t">
+            <th scope="row" colSpan={4} className="py-1 font-[450]">
+              Freight
+            </th>
+            <td className="num py-1 text-right">{money(order.freightMoney, currency)}</td>
+          </tr>
+          <tr>
+            <th scope="row" colSpan={4} className="py-1 font-[650]">
+              In all
+            </th>
+            <td className="num py-1 text-right text-[1.125rem] font-[650]">{money(order.money, currency)}</td>
+          </tr>
+        </tbody>
+      </table>
+    </section>
+  );
+}
+
+/** What the shelf does for the trays on the books, and what lies idle. */
+function Shelf({ plan, view }: { plan: Plan; view: BuyingView }) {
+  const fromShelf = plan.met.filter((met) => met.supplier === null);
+  const { usefulShelf, idleShelf } = view.advice;
+  const useful = Object.entries(usefulShelf);
+  return (
+    <section aria-label="From the shelf" className="bg-sheet border-line grid gap-2 rounded-xl border px-5 py-4">
+      <h2 className="text-[1.125rem]">The shelf and these trays</h2>
+      {fromShelf.length > 0 && (
+        <ul>
+          {fromShelf.map((met, place) => (
+            <li key={place}>
+              Tray {met.need.tray}: {met.need.label} comes off the shelf or is on its way, {met.item}
+              {met.part !== null && ', opened for it'}
+            </li>
+          ))}
+        </ul>
+      )}
+      <p className="leading-snug">
+        {useful.length === 0
+          ? 'Nothing on the shelf could meet one of these needs.'
+          : `Could meet a need: ${useful.map(([item, trays]) => `${item} (${trays.map((t) => (t === 0 ? 'shelf' : `tray ${t}`)).join(', ')})`).join(', ')}.`}
+      </p>
+      {idleShelf.length > 0 && (
+        <p className="text-mute leading-snug">No use for these trays: {idleShelf.join(', ')}.</p>
+      )}
+    </section>
+  );
+}

@@ -1,0 +1,141 @@
+import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { Download } from 'lucide-react';
+import { useEffect, useState } from 'react';
+import { v7 as uuidv7 } from 'uuid';
+import {
+  api,
+  ask,
+  problemOf,
+  sendCatalogue,
+  type CatalogueFile,
+  type ImportView,
+  type Problem,
+} from '../../api/client';
+import { usePerson } from '../../session/session';
+import { Notice, Trouble } from '../../ui/states';
+import { ImportReport } from './ImportReport';
+
+const fileWord: Record<CatalogueFile, string> = {
+  items: 'Kits, parts, assortments, carburetors',
+  contents: 'What is in them',
+  fits: 'What they are listed for',
+  supersessions: 'What took another’s place',
+  suppliers: 'Suppliers and freight',
+  offers: 'Prices and lead times',
+};
+const count = new Intl.NumberFormat('en-GB');
+const LOOK_AGAIN_MS = 400;
+
+/** The catalogue as files: out as they stand, in after a dry run that changes nothing. */
+export function CatalogueSheet() {
+  const queries = useQueryClient();
+  const person = usePerson();
+  const catalogue = useQuery({ queryKey: ['catalogue'], queryFn: () => ask(api.GET('/api/catalogue')) });
+  const [job, setJob] = useState<ImportView | null>(null);
+  const [problem, setProblem] = useState<Problem | null>(null);
+  const running = job?.state === 'running';
+  const jobId = job?.id;
+  useEffect(() => {
+    if (!running || jobId === undefined) return;
+    const look = setInterval(() => {
+      void ask(api.GET('/api/catalogue/imports/{id}', { params: { path: { id: jobId } } }))
+        .then((next) => {
+          setJob(next);
+          if (next.state === 'imported') void queries.invalidateQueries();
+        })
+        .catch((error: unknown) => {
+          // A server that is away for a moment still has the import; one that was started again says it has not.
+          if (problemOf(error).status !== 404) return;
+          setProblem(problemOf(error));
+          setJob(null);
+        });
+    }, LOOK_AGAIN_MS);
+    return () => clearInterval(look);
+  }, [running, jobId, queries]);
+  const send = async (file: CatalogueFile, chosen: File): Promise<void> => {
+    setProblem(null);
+    try {
+      setJob(await sendCatalogue(uuidv7(), file, chosen));
+    } catch (error) {
+      setProblem(problemOf(error));
+    }
+  };
+  const accept = async (): Promise<void> => {
+    if (!job) return;
+    try {
+      setJob(await ask(api.POST('/api/catalogue/imports/{id}/accept', { params: { path: { id: job.id } } })));
+    } catch (error) {
+      setProblem(problemOf(error));
+    }
+  };
+  const drop = async (): Promise<void> => {
+    if (job)
+      await api.DELETE('/api/catalogue/imports/{id}', { params: { path: { id: job.id } } }).catch(() => undefined);
+    setJob(null);
+  };
+  if (catalogue.isError && !catalogue.data)
+    return <Trouble error={catalogue.error} retry={() => void catalogue.refetch()} />;
+  return (
+    <div className="grid gap-3">
+      {problem && <Notice title={problem.title}>{problem.detail}</Notice>}
+      {job && (
+        <ImportReport job={job} what={fileWord[job.file]} onAccept={() => void accept()} onDrop={() => void drop()} />
+      )}
+      <section aria-label="Files" className="bg-sheet border-line grid gap-1 rounded-xl border px-5 py-4">
+        <p className="text-mute max-w-3xl leading-snug">
+          Plain CSV. An import is gone through first and shows what it would add, change and reject; nothing changes
+          until you take it, and then all of it or nothing.
+          {person.role !== 'lead' && ' Importing is the lead’s to do.'}
+        </p>
+        <ul>
+          {(catalogue.data ?? []).map((file) => (
+            <li
+              key={file.file}
+              className="border-line grid items-center gap-x-4 gap-y-1 border-t py-2 md:grid-cols-[1fr_7rem_auto]"
+            >
+              <div className="leading-snug">
+                <p className="font-[600]">{fileWord[file.file]}</p>
+                <p className="text-mute num text-[0.9375rem]">{file.columns.join(', ')}</p>
+                {file.saysAll && (
+                  <p className="text-mute text-[0.9375rem]">
+                    Says all there is about the items it names: rows it leaves out go.
+                  </p>
+                )}
+              </div>
+              <p className="num md:text-right">{count.format(file.rows)} rows</p>
+              <div className="flex flex-wrap gap-2">
+                <a
+                  href={`/api/catalogue/${file.file}.csv`}
+                  download
+                  aria-label={`Export ${file.file}`}
+                  className="inline-flex min-h-11 items-center gap-2 px-3 underline underline-offset-4"
+                >
+                  <Download aria-hidden size={18} /> Export
+                </a>
+                {person.role === 'lead' && (
+                  <label
+                    className={`border-line-strong focus-within:outline-dawn inline-flex min-h-11 items-center rounded-lg border-[1.5px] px-4 font-[550] focus-within:outline-3 ${running ? 'opacity-60' : 'hover:border-ink cursor-pointer'}`}
+                  >
+                    Import
+                    <input
+                      type="file"
+                      accept=".csv,text/csv"
+                      className="sr-only"
+                      aria-label={`Import ${file.file}`}
+                      disabled={running}
+                      onChange={(event) => {
+                        const chosen = event.target.files?.[0];
+                        event.target.value = '';
+                        if (chosen) void send(file.file, chosen);
+                      }}
+                    />
+                  </label>
+                )}
+              </div>
+            </li>
+          ))}
+        </ul>
+      </section>
+    </div>
+  );
+}

@@ -1,0 +1,86 @@
+import { useState } from 'react';
+import type { ShelfLine, ShelfStanding, StockView } from '../../api/client';
+import { useAtTheBench } from '../../session/session';
+import { shelfWord } from '../../shell/words';
+import { money } from '../../units/format';
+import { FindItem } from './FindItem';
+import { ItemDialog } from './ItemDialog';
+
+const tone: Record<ShelfStanding, string> = {
+  out: 'text-bad',
+  reorder: 'text-bad',
+  onItsWay: 'text-unsure',
+  enough: 'text-ok',
+  idle: 'text-mute',
+};
+
+/** Every item that was ever moved, those to order first. */
+export function ShelfSheet({ stock }: { stock: StockView }) {
+  const [open, setOpen] = useState<string | null>(null);
+  const mayMove = useAtTheBench();
+  return (
+    <section aria-label="Shelf" className="bg-sheet border-line grid gap-3 rounded-xl border px-5 py-4">
+      <div className="flex flex-wrap items-end justify-between gap-x-6 gap-y-2">
+        <p className="text-mute max-w-xl leading-snug">
+          Order when the pieces on hand and on order are down to the reorder point: then the shelf lasts until it comes,
+          with {Math.round(stock.defaults.serviceLevel * 100)} % certainty, by the use of the last{' '}
+          {stock.defaults.lookBackDays} days.
+        </p>
+        {mayMove && <FindItem onPick={setOpen} />}
+      </div>
+      <div className="overflow-x-auto">
+        <table className="w-full min-w-[44rem] border-collapse text-left">
+          <thead>
+            <tr className="text-mute text-[0.9375rem]">
+              <th className="py-1 pr-3 font-[600]">Item</th>
+              <th className="py-1 pr-3 text-right font-[600]">On hand</th>
+              <th className="py-1 pr-3 text-right font-[600]">On order</th>
+              <th className="py-1 pr-3 text-right font-[600]">Reorder at</th>
+              <th className="py-1 pr-3 text-right font-[600]">Used</th>
+              <th className="py-1 pr-3 text-right font-[600]">Comes in</th>
+              <th className="py-1 pr-3 text-right font-[600]">Each</th>
+              <th className="py-1 font-[600]" />
+            </tr>
+          </thead>
+          <tbody>
+            {stock.lines.map((line) => (
+              <Row key={line.stocked.item.number} line={line} currency={stock.currency} onOpen={setOpen} />
+            ))}
+          </tbody>
+        </table>
+      </div>
+      {open !== null && (
+        <ItemDialog item={open} donors={stock.donors} mayMove={mayMove} onClose={() => setOpen(null)} />
+      )}
+    </section>
+  );
+}
+
+function Row({ line, currency, onOpen }: { line: ShelfLine; currency: string; onOpen: (item: string) => void }) {
+  const { item, offers } = line.stocked;
+  const best = offers[0];
+  return (
+    <tr className="border-line border-t">
+      <th scope="row" className="py-1 pr-3 font-[450]">
+        <button
+          type="button"
+          aria-label={`Moves of ${item.number}`}
+          onClick={() => onOpen(item.number)}
+          className="min-h-11 text-left leading-snug"
+        >
+          <span className="num decoration-line-strong font-[650] underline underline-offset-4">{item.number}</span>{' '}
+          {item.name}
+        </button>
+      </th>
+      <td className="num pr-3 text-right text-[1.25rem] font-[650]">{line.standing.onHand}</td>
+      <td className="num pr-3 text-right">{line.standing.onOrder || ''}</td>
+      <td className="num pr-3 text-right">{line.reorder.point}</td>
+      <td className="num pr-3 text-right">{line.standing.usedLately || ''}</td>
+      <td className="pr-3 text-right whitespace-nowrap">
+        {best ? `${line.reorder.leadDays} days` : 'nobody sells it'}
+      </td>
+      <td className="num pr-3 text-right">{best ? money(best.packMoney / best.packPieces, currency) : ''}</td>
+      <td className={`font-[650] whitespace-nowrap ${tone[line.against]}`}>{shelfWord[line.against]}</td>
+    </tr>
+  );
+}

@@ -1,0 +1,92 @@
+using BlueDawn.Core.Catalogue;
+using CsCheck;
+
+namespace BlueDawn.Core.Tests.Catalogue;
+
+public class ORingTests
+{
+    /// <summary>
+    /// Source: SAE AS568 as printed in O-ring handbooks, millimetres, from memory. The table itself is kept in inches;
+    /// these rows were written down apart from it.
+    /// </summary>
+    [Theory]
+    [InlineData("004", 1.78, 1.78)]
+    [InlineData("006", 2.90, 1.78)]
+    [InlineData("008", 4.47, 1.78)]
+    [InlineData("010", 6.07, 1.78)]
+    [InlineData("012", 9.25, 1.78)]
+    [InlineData("014", 12.42, 1.78)]
+    [InlineData("028", 34.65, 1.78)]
+    [InlineData("110", 9.19, 2.62)]
+    [InlineData("116", 18.72, 2.62)]
+    [InlineData("210", 18.64, 3.53)]
+    [InlineData("214", 24.99, 3.53)]
+    [InlineData("222", 37.69, 3.53)]
+    public void Sizes_agree_with_the_printed_table(string dash, double insideMm, double sectionMm)
+    {
+        var ring = ORing.As568[dash];
+        Assert.Equal((insideMm, sectionMm), (Math.Round((double)ring.InsideMm, 2, MidpointRounding.AwayFromZero), Math.Round((double)ring.SectionMm, 2, MidpointRounding.AwayFromZero)));
+    }
+
+    /// <summary>
+    /// How the standard is built, from memory: within a series the inside diameters follow nominal sizes in sixteenths
+    /// of an inch less a fixed allowance (0.011, 0.013 and 0.016 in), rounded to thousandths.
+    /// </summary>
+    [Theory]
+    [InlineData(10, 28, 4, 0.011)]
+    [InlineData(109, 130, 5, 0.0135)]
+    [InlineData(201, 222, 3, 0.0165)]
+    public void Inside_diameters_follow_sixteenths_of_an_inch(int first, int last, int sixteenths, double allowance)
+    {
+        for (var dash = first; dash <= last; dash++)
+        {
+            var inch = (double)ORing.As568[dash.ToString("000")].InsideMm / 25.4;
+            Assert.InRange(inch, (sixteenths + dash - first) / 16.0 - allowance - 0.0011, (sixteenths + dash - first) / 16.0 - allowance + 0.0011);
+        }
+    }
+
+    [Fact]
+    public void Within_a_series_each_ring_is_larger_than_the_one_before_and_has_the_same_section()
+    {
+        foreach (var series in ORing.As568.Values.GroupBy(ring => ring.Dash![0]))
+        {
+            var rings = series.OrderBy(ring => ring.Dash).Where(ring => int.Parse(ring.Dash!) > 3).ToList();
+            Assert.All(rings.Zip(rings.Skip(1)), pair => Assert.True(pair.First.InsideMm < pair.Second.InsideMm));
+            Assert.Single(rings.Select(ring => ring.SectionMm).Distinct());
+        }
+    }
+
+    [Theory]
+    [InlineData("AS568-008", "AS568-008")]
+    [InlineData("as568 8", "AS568-008")]
+    [InlineData("-008", "AS568-008")]
+    [InlineData("6 × 1", "6 × 1 mm")]
+    [InlineData("6x1mm", "6 × 1 mm")]
+    [InlineData("4,47 × 1,78 mm", "4.47 × 1.78 mm")]
+    public void Sizes_are_read_as_they_are_written(string text, string label) => Assert.Equal(label, ORing.Parse(text).Value!.Label);
+
+    [Theory]
+    [InlineData("AS568-999")]
+    [InlineData("6")]
+    [InlineData("0 × 1")]
+    [InlineData("six by one")]
+    [InlineData("")]
+    public void What_is_no_size_says_what_to_write(string text) => Assert.NotNull(ORing.Parse(text).Problem);
+
+    /// <summary>Worked by hand: (1.778 − 1.42) ÷ 1.778 = 20.1 %.</summary>
+    [Fact]
+    public void Squeeze_is_the_share_of_the_section_that_the_groove_takes_away() =>
+        Assert.Equal(20.1, Squeeze.Of(ORing.As568["008"], 1.42m, 0).Percent, 1);
+
+    [Fact]
+    public void Tolerances_widen_the_squeeze_and_never_turn_it_round() => Gen.Select(Gen.Int[50, 400], Gen.Int[10, 500], Gen.Int[0, 20]).Sample((section, depth, tolerance) =>
+    {
+        var ring = new ORing(10, section / 100m, 0, 0.02m, null);
+        var squeeze = Squeeze.Of(ring, depth / 100m, tolerance / 100m);
+        return squeeze.LeastPercent <= squeeze.Percent && squeeze.Percent <= squeeze.MostPercent && squeeze.MostPercent <= 100;
+    });
+
+    [Fact]
+    public void A_deeper_groove_squeezes_less() => Gen.Select(Gen.Int[10, 300], Gen.Int[1, 100]).Sample((depth, more) =>
+        Squeeze.Of(ORing.As568["110"], (depth + more) / 100m, 0).Percent < Squeeze.Of(ORing.As568["110"], depth / 100m, 0).Percent);
+}

@@ -1,0 +1,90 @@
+using BlueDawn.Core.Catalogue;
+using BlueDawn.Core.Kits;
+using BlueDawn.Core.Tests.Worksheets;
+
+namespace BlueDawn.Core.Tests.Kits;
+
+public class FitOffersTests
+{
+    private static readonly PartNeed Gasket = Need("bowl gasket", 1, ("thickness", "1.5 mm"));
+    private static readonly PartNeed Needle = Need("needle", 1, ("tip", "rubber"));
+    private static readonly PartNeed Rings = Need("O-ring", 2, ("size", "6 × 1 mm"));
+
+    private static PartNeed Need(string part, int quantity, params (string Name, string Value)[] features) => new(part, quantity, features.ToDictionary(f => f.Name, f => f.Value));
+
+    private static ItemPart Brings(PartNeed need, int? quantity = null) => new(need.Part, quantity ?? need.Quantity, need.Features);
+
+    private static StockedItem Item(string number, ItemKind kind, int onHand, decimal price, int lead, int pack, params ItemPart[] parts) =>
+        new(new CatalogueItem(number, kind, number, "Dornay", [new ListedMark(MarkKind.Stamp, "Ostrel", "4107")], parts), onHand, [new ItemOffer("Northmole", pack, price, lead)]);
+
+    private static Dictionary<FitOption, PricedOption> Price(PartNeed[] renew, StockedItem[] items, Donor[]? donors = null, PartNeed[]? all = null)
+    {
+        IReadOnlyList<WantedPart> Wanted(PartNeed[] needs) => WantedPart.Of(needs, [], PartKnowledge.Shipped);
+        return new FitOffers(Wanted(all ?? renew), Wanted(renew), ["4107"], items, donors ?? [], Sheets.Fit, 4, PartKnowledge.Shipped).Price().ToDictionary(option => option.Offer.Option);
+    }
+
+    [Fact]
+    public void Every_option_is_there_and_what_cannot_be_done_says_why()
+    {
+        var priced = Price([Gasket, Needle], []);
+        Assert.Equal(Enum.GetValues<FitOption>(), priced.Keys);
+        Assert.Equal("No kit is known that brings these parts.", priced[FitOption.Kit].Offer.Obstacle);
+        Assert.Equal("Not to be had alone: bowl gasket, needle.", priced[FitOption.SingleParts].Offer.Obstacle);
+        Assert.Equal("Cannot be made here: needle.", priced[FitOption.MakeIt].Offer.Obstacle);
+        Assert.Equal("No donor is on the shelf.", priced[FitOption.DonorPart].Offer.Obstacle);
+        Assert.Null(priced[FitOption.Stopgap].Offer.Obstacle);
+        Assert.Null(priced[FitOption.Decline].Offer.Obstacle);
+    }
+
+    [Fact]
+    public void With_nothing_to_renew_only_carburetors_and_declining_are_left() =>
+        Assert.Equal([FitOption.PatternCarburetor, FitOption.Decline], Price([], [Item("SP", ItemKind.PatternCarburetor, 0, 30, 4, 1)]).Values.Where(option => option.Offer.Obstacle is null).Select(option => option.Offer.Option));
+
+    [Fact]
+    public void From_the_shelf_a_piece_costs_its_share_of_the_pack_and_to_order_the_whole_pack()
+    {
+        Assert.Equal((0.40m, 0), Cost(Price([Rings], [Item("OR", ItemKind.Part, 5, 2, 3, 10, Brings(Rings, 1))])));
+        Assert.Equal((2m, 3), Cost(Price([Rings], [Item("OR", ItemKind.Part, 1, 2, 3, 10, Brings(Rings, 1))])));
+        static (decimal, int) Cost(Dictionary<FitOption, PricedOption> priced) => (priced[FitOption.SingleParts].Offer.PartsMoney, priced[FitOption.SingleParts].Offer.WaitDays);
+    }
+
+    [Fact]
+    public void A_kit_wrong_in_a_part_that_is_not_renewed_is_still_not_taken()
+    {
+        var wrong = Item("K-W", ItemKind.Kit, 3, 5, 2, 1, Brings(Gasket), new ItemPart("needle", 1, new Dictionary<string, string> { ["tip"] = "metal" }));
+        var right = Item("K-R", ItemKind.Kit, 0, 20, 2, 1, Brings(Gasket), Brings(Needle));
+        Assert.Equal("K-R", Assert.Single(Price([Gasket], [wrong, right], all: [Gasket, Needle])[FitOption.Kit].Items).Number);
+        Assert.StartsWith("No kit fits. Nearest is K-W. All but the needle’s tip", Price([Gasket], [wrong], all: [Gasket, Needle])[FitOption.Kit].Offer.Obstacle, StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public void One_assortment_can_bring_several_parts_and_is_bought_once()
+    {
+        var box = Item("GS", ItemKind.Assortment, 0, 6, 3, 1, Brings(Gasket, 2), Brings(Rings, 6));
+        var single = Assert.Single(Price([Gasket, Rings], [box])[FitOption.SingleParts].Items);
+        Assert.Equal(("GS", 1), (single.Number, single.Pieces));
+    }
+
+    [Fact]
+    public void A_donor_counts_with_what_is_left_on_it()
+    {
+        var donor = new Donor(Guid.CreateVersion7(), "Donor 1", "FB18", [Brings(Needle)]);
+        Assert.Equal(donor.Id, Price([Needle], [], [donor])[FitOption.DonorPart].DonorId);
+        Assert.NotNull(Price([Needle, Gasket], [], [donor])[FitOption.DonorPart].Offer.Obstacle);
+    }
+
+    [Fact]
+    public void A_gasket_can_be_made_for_the_sheet_it_takes()
+    {
+        var make = Price([Gasket], [])[FitOption.MakeIt].Offer;
+        var kind = PartKnowledge.Shipped.Find("bowl gasket")!;
+        Assert.Equal((kind.Make!.Money, kind.Make.Minutes + kind.RenewMinutes), (make.PartsMoney, make.Minutes));
+    }
+
+    [Fact]
+    public void A_supplier_who_is_in_time_comes_before_a_cheaper_one_who_is_not()
+    {
+        var kit = Item("K", ItemKind.Kit, 0, 20, 2, 1, Brings(Gasket)) with { Offers = [new ItemOffer("Slow", 1, 12, 9), new ItemOffer("Fast", 1, 20, 2)] };
+        Assert.Equal((20m, 2), (Price([Gasket], [kit])[FitOption.Kit].Offer.PartsMoney, Price([Gasket], [kit])[FitOption.Kit].Offer.WaitDays));
+    }
+}
