@@ -79,7 +79,7 @@ public static class CatalogueCsv
             MissingFieldFound = null,
             TrimOptions = TrimOptions.Trim,
             BadDataFound = args => broken = "A quote mark is not closed or stands where none may be.",
-        });
+        }, leaveOpen: true);
         var columns = Columns(file);
         if (!csv.Read() || !csv.ReadHeader())
         {

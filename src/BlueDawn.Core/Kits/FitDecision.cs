@@ -66,6 +66,7 @@ public sealed record FitOffer(FitOption Option, string What, decimal PartsMoney,
 /// <param name="OwnerLimit">What the owner agreed to spend, or null.</param>
 /// <param name="MachineWorth">What the machine would sell for, or null.</param>
 /// <param name="DaysToPromise">Days until the promised day; negative when it is past.</param>
+/// <param name="LatePerDay">What a day past the promised day is taken to cost when nothing is in time.</param>
 public sealed record FitTerms(
     decimal LabourPerHour,
     double ComebackMinutes,
@@ -73,7 +74,8 @@ public sealed record FitTerms(
     decimal WorthShare,
     decimal? OwnerLimit,
     decimal? MachineWorth,
-    int DaysToPromise)
+    int DaysToPromise,
+    decimal LatePerDay)
 {
     /// <summary>The most that makes sense on this machine, or null when its worth is not known.</summary>
     public decimal? WorthLimit => MachineWorth * WorthShare;
@@ -144,7 +146,7 @@ public sealed record FitDecision(IReadOnlyList<OptionStanding> Options, FitOptio
         var allowed = options.Where(option => option is { Possible: true, OverOwnerLimit: false, OverWorth: false } && option.Option != FitOption.Decline).ToList();
         var mending = allowed.Where(option => option.Option != FitOption.Stopgap).ToList();
         var pool = mending.Any(option => option.DaysLate == 0) ? [.. mending.Where(option => option.DaysLate == 0)] : mending.Count > 0 ? mending : allowed;
-        var best = pool.MinBy(option => (option.ExpectedMoney, option.WaitDays));
+        var best = pool.MinBy(option => (option.ExpectedMoney + option.DaysLate * terms.LatePerDay, option.WaitDays));
         return new FitDecision(options, best?.Option ?? FitOption.Decline, Say(best, options, terms), terms.OwnerLimit, terms.WorthLimit);
     }
 
@@ -209,7 +211,7 @@ public sealed record FitDecision(IReadOnlyList<OptionStanding> Options, FitOptio
         }
 
         var cheaperButLate = possible.Where(option => option is { OverOwnerLimit: false, OverWorth: false } && option.ExpectedMoney < best.ExpectedMoney && option.DaysLate > 0).ToList();
-        return best.DaysLate > 0 ? $"Least expected cost; {best.DaysLate} {(best.DaysLate == 1 ? "day" : "days")} after the promised day, and nothing that mends it is in time."
+        return best.DaysLate > 0 ? string.Create(CultureInfo.InvariantCulture, $"Nothing that mends it is in time. This is the least in expected cost and lateness, {best.DaysLate} {(best.DaysLate == 1 ? "day" : "days")} at {terms.LatePerDay:0.00}.")
             : cheaperButLate.Count > 0 ? "Least expected cost of what is there by the promised day."
             : "Least expected cost, the comeback counted.";
     }

@@ -63,12 +63,15 @@ public sealed record FitOffers(
     /// <summary>Every option priced, in the order of <see cref="FitOption"/>.</summary>
     public IReadOnlyList<PricedOption> Price() =>
     [
-        Kit(), SingleParts(), Carburetor(FitOption.MakersCarburetor, ItemKind.MakersCarburetor), Carburetor(FitOption.PatternCarburetor, ItemKind.PatternCarburetor),
+        Kit(), SingleParts(stocked => stocked.Item.Kind is ItemKind.Part or ItemKind.Assortment && stocked.CanBeHad), Carburetor(FitOption.MakersCarburetor, ItemKind.MakersCarburetor), Carburetor(FitOption.PatternCarburetor, ItemKind.PatternCarburetor),
         FromDonor(), MakeIt(), Stopgap(), new PricedOption(new FitOffer(FitOption.Decline, "nothing is fitted", 0, 0, 0, null), [], null),
     ];
 
     /// <summary>Prices one kit that was picked by hand, whether it fits or not: near misses are said to be so where they are picked.</summary>
     public PricedOption PriceKit(StockedItem kit) => Take(FitOption.Kit, [(kit, 1)], Defaults.KitMinutes, null);
+
+    /// <summary>Prices the parts to renew out of what is on the shelf now: single parts, assortments, and kits opened for them.</summary>
+    public PricedOption FromShelf() => SingleParts(stocked => stocked.OnHand > 0 && stocked.Item.Parts.Count > 0);
 
     private static PricedOption Not(FitOption option, string obstacle) => new(FitOffer.Not(option, obstacle), [], null);
 
@@ -93,7 +96,7 @@ public sealed record FitOffers(
         return Not(FitOption.Kit, near.Stocked is null ? "No kit is known that brings these parts." : $"No kit fits. Nearest is {near.Stocked.Item.Number}. {near.Whole.Reason}");
     }
 
-    private PricedOption SingleParts()
+    private PricedOption SingleParts(Func<StockedItem, bool> from)
     {
         if (Renew.Count == 0)
         {
@@ -101,7 +104,7 @@ public sealed record FitOffers(
         }
 
         var chosen = Renew.Select(part => (Part: part, Best: Items
-            .Where(stocked => stocked.Item.Kind is ItemKind.Part or ItemKind.Assortment && stocked.CanBeHad)
+            .Where(from)
             .Select(stocked => (Stocked: stocked, Match: PartMatch.Of(part with { Quantity = 1 }, stocked.Item.Parts, Knowledge)))
             .Where(pair => pair.Match.Verdict is PartVerdict.Fits or PartVerdict.NotMeasured)
             .Select(pair => (pair.Stocked, Pieces: (int)Math.Ceiling(part.Quantity / (double)pair.Match.Brought)))
@@ -115,9 +118,9 @@ public sealed record FitOffers(
             return Not(FitOption.SingleParts, $"Not to be had alone: {string.Join(", ", none)}.");
         }
 
-        // One assortment can bring several of the parts.
+        // One assortment or opened kit can bring several of the parts.
         var items = chosen.GroupBy(pair => pair.Best!.Value.Stocked)
-            .Select(group => (group.Key, group.Key.Item.Kind == ItemKind.Assortment ? group.Max(pair => pair.Best!.Value.Pieces) : group.Sum(pair => pair.Best!.Value.Pieces)))
+            .Select(group => (group.Key, group.Key.Item.Kind != ItemKind.Part ? group.Max(pair => pair.Best!.Value.Pieces) : group.Sum(pair => pair.Best!.Value.Pieces)))
             .ToList();
         return Take(FitOption.SingleParts, items, RenewMinutes(), null);
     }

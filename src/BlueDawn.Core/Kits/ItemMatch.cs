@@ -26,6 +26,10 @@ public enum FitVerdict
 /// <param name="Parts">Part by part, in the order they are wanted.</param>
 public sealed record ItemMatch(FitVerdict Verdict, StampReading? Listed, Sentence Reason, IReadOnlyList<PartMatch> Parts)
 {
+    /// <summary>Wanted parts that agree as far as can be told: something of them fits and nothing differs.</summary>
+    public int Agreeing => Parts.Count(part => part.Verdict == PartVerdict.Fits
+        || (part.Verdict is PartVerdict.NotMeasured or PartVerdict.CannotTell && part.Features.Any(feature => feature.Verdict == FeatureVerdict.Fits)));
+
     /// <summary>
     /// Compares an item with what a carburetor needs, part by part. An item that its maker lists for the number is still
     /// a near miss when a part in it differs: kits look alike and differ in one part.

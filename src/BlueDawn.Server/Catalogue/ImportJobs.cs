@@ -115,8 +115,9 @@ internal sealed class ImportJobs(IConfiguration configuration, ILogger<ImportJob
                 File.Delete(PathOf(id));
             }
         }
-        catch (Exception e) when (e is NpgsqlException or IOException or OperationCanceledException or CsvHelper.CsvHelperException)
+        catch (Exception e)
         {
+            // Whatever it was, whoever waits for this import has to hear of it.
             log.LogError(e, "Import {Import} broke off", id);
             Tell(id, view => view with { State = ImportState.Failed, Problem = "The import broke off; nothing has been changed. Send the file again." });
         }

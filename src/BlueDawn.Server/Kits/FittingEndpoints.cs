@@ -145,10 +145,12 @@ internal static class FittingEndpoints
                 return Problem.Field("fitting", "Nothing is on order for this tray.");
             }
 
-            var fitting = await Shelf.FitAsync(db, file.Tray, before, me.Id, clock.GetUtcNow(), cancel);
-            if (fitting.ToOrder)
+            // What it has already goes back to the shelf in thought: the whole of it is looked for anew.
+            var there = await FittingChoice.FromShelfAsync(db, file, before, clock.Today(), cancel);
+            var fitting = there is null ? null : await Shelf.FitAsync(db, file.Tray, there, me.Id, clock.GetUtcNow(), cancel);
+            if (fitting is null or { ToOrder: true })
             {
-                return Problem.Field("fitting", $"Not on the shelf yet: {string.Join(", ", fitting.Items.Where(item => !item.FromShelf).Select(item => item.Number))}. Book it in at Stock first.");
+                return Problem.Field("fitting", $"Not on the shelf yet: {string.Join(", ", (fitting ?? before).Items.Where(item => !item.FromShelf).Select(item => item.Number))}. Book it in at Stock first.");
             }
 
             Wait(file.Tray, waited: true);

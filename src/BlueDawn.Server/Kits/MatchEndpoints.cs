@@ -74,11 +74,11 @@ internal static class MatchEndpoints
                 ItemMatch.Of(stocked.Item, wanted, file.Numbers, knowledge),
                 Supersessions.Follow(stocked.Item.Number, supersessions),
                 [.. before.Where(step => step.New == stocked.Item.Number)]))
-            .Where(offered => offered.Match.Listed is not null || offered.Match.Parts.Count(part => part.Verdict == PartVerdict.Fits) * 2 > offered.Match.Parts.Count)
+            .Where(offered => offered.Match.Listed is not null || offered.Match.Agreeing * 2 > offered.Match.Parts.Count)
             .OrderByDescending(offered => offered.Match.Verdict)
             .ThenBy(offered => offered.Instead.Count)
             .ThenByDescending(offered => offered.Match.Listed is not null)
-            .ThenByDescending(offered => offered.Match.Parts.Count(part => part.Verdict == PartVerdict.Fits))
+            .ThenByDescending(offered => offered.Match.Agreeing)
             .ThenByDescending(offered => offered.OnHand > 0)
             .ThenBy(offered => offered.Offers.Select(offer => offer.EachMoney).DefaultIfEmpty(decimal.MaxValue).First())
             .ThenBy(offered => offered.Item.Number, StringComparer.Ordinal)

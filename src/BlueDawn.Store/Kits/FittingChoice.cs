@@ -44,6 +44,23 @@ public static class FittingChoice
         return ToFitting(offers.PriceKit(kit), [.. kit.Item.Parts.Select(part => part.Part).Distinct()]);
     }
 
+    /// <summary>
+    /// What was decided, out of what is on the shelf now; null while something is not there. Single parts may come out of
+    /// anything that holds them, an opened kit too.
+    /// </summary>
+    public static async Task<Fitting?> FromShelfAsync(BlueDawnDb db, TrayFile file, Fitting decided, DateOnly today, CancellationToken cancel)
+    {
+        if (decided.Option != FitOption.SingleParts)
+        {
+            return decided;
+        }
+
+        var parts = file.Wanted.Where(part => decided.Parts.Contains(part.Part)).ToList();
+        var shelf = (await Shelf.OnHandAsync(db, null, cancel)).Where(pair => pair.Value > 0).Select(pair => pair.Key).ToList();
+        var priced = (await OffersAsync(db, file, parts, shelf, today, cancel)).FromShelf();
+        return priced.Offer.Obstacle is null ? ToFitting(priced, decided.Parts) : null;
+    }
+
     /// <summary>A priced option as it is kept on the tray.</summary>
     public static Fitting ToFitting(PricedOption priced, IReadOnlyList<string> parts) =>
         new(priced.Offer.Option, priced.Offer.What, priced.Items, parts, priced.DonorId, priced.Offer.PartsMoney);
@@ -78,7 +95,8 @@ public static class FittingChoice
         file.Shop.Fit.WorthShare,
         file.Tray.OwnerLimit,
         file.Tray.MachineWorth,
-        file.Tray.PromisedDay.DayNumber - today.DayNumber);
+        file.Tray.PromisedDay.DayNumber - today.DayNumber,
+        file.Shop.Stock.LatePerDay);
 
     private static async Task<FitOffers> OffersAsync(
         BlueDawnDb db, TrayFile file, IReadOnlyList<WantedPart> parts, IReadOnlyCollection<Guid> ids, DateOnly today, CancellationToken cancel) => new(

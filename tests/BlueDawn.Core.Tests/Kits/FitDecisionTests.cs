@@ -5,7 +5,7 @@ namespace BlueDawn.Core.Tests.Kits;
 
 public class FitDecisionTests
 {
-    private static readonly FitTerms Terms = new(48, 20, 20, 0.5m, null, null, 4);
+    private static readonly FitTerms Terms = new(48, 20, 20, 0.5m, null, null, 4, 4);
 
     private static readonly FitOffer Kit = new(FitOption.Kit, "a kit", 20, 45, 0, null);
     private static readonly FitOffer Pattern = new(FitOption.PatternCarburetor, "a carburetor", 30, 25, 2, null);
@@ -58,7 +58,15 @@ public class FitDecisionTests
         Assert.Equal((FitOption.PatternCarburetor, 5), (Decide(Terms, late, Pattern, Leave).Advised, Decide(Terms, late, Leave).Options[0].DaysLate));
         var only = Decide(Terms, late, Leave);
         Assert.Equal(FitOption.Kit, only.Advised);
-        Assert.Contains("5 days after the promised day", only.Why, StringComparison.Ordinal);
+        Assert.Contains("Nothing that mends it is in time.", only.Why, StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public void When_nothing_is_in_time_a_day_of_lateness_counts()
+    {
+        // 58.88 with nine days late at 4 against 69.80 with none more than four.
+        Assert.Equal(FitOption.PatternCarburetor, Decide(Terms, Kit with { WaitDays = 10 }, Pattern with { WaitDays = 5 }, Leave).Advised);
+        Assert.Equal(FitOption.Kit, Decide(Terms, Kit with { WaitDays = 6 }, Pattern with { WaitDays = 5 }, Leave).Advised);
     }
 
     [Fact]

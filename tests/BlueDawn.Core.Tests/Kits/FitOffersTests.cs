@@ -66,6 +66,17 @@ public class FitOffersTests
     }
 
     [Fact]
+    public void Parts_can_come_out_of_a_kit_on_the_shelf_that_is_opened_for_them()
+    {
+        IReadOnlyList<WantedPart> wanted = WantedPart.Of([Gasket, Needle], [], PartKnowledge.Shipped);
+        FitOffers Offers(params StockedItem[] items) => new(wanted, wanted, ["4107"], items, [], Sheets.Fit, 4, PartKnowledge.Shipped);
+        var kit = Item("K", ItemKind.Kit, 1, 20, 2, 1, Brings(Gasket), Brings(Needle));
+        Assert.Equal(("K", 1, true), Assert.Single(Offers(kit).FromShelf().Items) is var item ? (item.Number, item.Pieces, item.FromShelf) : default);
+        Assert.NotNull(Offers(kit with { OnHand = 0 }).FromShelf().Offer.Obstacle);
+        Assert.NotNull(Offers(kit).Price().Single(option => option.Offer.Option == FitOption.SingleParts).Offer.Obstacle);
+    }
+
+    [Fact]
     public void A_donor_counts_with_what_is_left_on_it()
     {
         var donor = new Donor(Guid.CreateVersion7(), "Donor 1", "FB18", [Brings(Needle)]);

@@ -6,7 +6,7 @@ public class SessionTests(Shop shop)
     public async Task Nothing_on_the_bench_is_shown_without_signing_in()
     {
         var visitor = shop.Visit();
-        foreach (var path in (string[])["/api/bench", "/api/trays/27", "/api/kits", "/api/trays/27/report.csv"])
+        foreach (var path in (string[])["/api/bench", "/api/trays/27", "/api/identify?stamped=4107", "/api/trays/27/report.csv"])
         {
             var answer = await visitor.GetAsync(path);
             Assert.Equal(HttpStatusCode.Unauthorized, answer.Status);

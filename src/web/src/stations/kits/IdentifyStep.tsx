@@ -1,5 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
-import { useDeferredValue } from 'react';
+import { useDeferredValue, useMemo } from 'react';
 import { api, ask, type Trait, type Tray } from '../../api/client';
 import { useKept } from '../../outbox/drafts';
 import { useAtTheBench, usePerson } from '../../session/session';
@@ -13,7 +13,6 @@ import { SheetList } from './SheetList';
 import { useFittingWrite } from './useFittingWrite';
 
 type Answers = Partial<Record<Trait, string>>;
-const noAnswers: Answers = {};
 
 /** The spec sheet by whatever is legible: the stamp, the engine's plate, or neither. */
 export function IdentifyStep({ tray, writing }: { tray: Tray; writing: TrayWrite }) {
@@ -24,7 +23,9 @@ export function IdentifyStep({ tray, writing }: { tray: Tray; writing: TrayWrite
   const [stamped, keepStamped] = useKept(`${key}:stamp`, tray.facts.stampedNumber);
   const [date, keepDate] = useKept(`${key}:date`, '');
   const [plate, keepPlate] = useKept(`${key}:plate`, '');
-  const [answers, keepAnswers] = useKept(`${key}:traits`, noAnswers);
+  // What kind it is was seen at check-in.
+  const atFirst = useMemo<Answers>(() => ({ family: tray.facts.family }), [tray.facts.family]);
+  const [answers, keepAnswers] = useKept(`${key}:traits`, atFirst);
   const asked = useDeferredValue({ stamped, date, plate, answers });
   const found = useQuery({
     queryKey: ['identify', asked],

@@ -27,7 +27,7 @@ const SHOWN = 6;
 export function MeasureIt({ open, found, problems, sheets, answers, onAnswer, chosen, mayChoose, onChoose }: Props) {
   const [wanted, setWanted] = useState<boolean | null>(null);
   const answered = Object.keys(answers).length;
-  const isOpen = wanted ?? (open || answered > 0);
+  const isOpen = wanted ?? (open || answered > 1);
   const next = found.questions.find((q) => q.trait === found.next);
   const rest = found.questions.filter((q) => q !== next);
   const answer = (trait: Trait, value: string): void => {
@@ -146,6 +146,7 @@ function Question({
           options={question.choices}
           onChange={(next) => onAnswer(question.trait, next)}
           onClear={() => onAnswer(question.trait, '')}
+          slim
         />
       </div>
     );

@@ -134,7 +134,7 @@ function Order({ order, view, refill }: { order: Plan['orders'][number]; view: B
             <Download aria-hidden size={18} /> Order list (CSV)
           </a>
           {mayOrder && (
-            <Button look="hands" disabled={busy} onClick={() => void placed()}>
+            <Button disabled={busy} onClick={() => void placed()}>
               It is ordered
             </Button>
           )}
@@ -221,8 +221,11 @@ function Shelf({ plan, view }: { plan: Plan; view: BuyingView }) {
         <ul>
           {fromShelf.map((met, place) => (
             <li key={place}>
-              Tray {met.need.tray}: {met.need.label} comes off the shelf or is on its way, {met.item}
-              {met.part !== null && ', opened for it'}
+              <Link className="underline underline-offset-4" to={trayPath(met.need.tray, 'kits')}>
+                Tray {met.need.tray}
+              </Link>
+              : {met.need.label}, out of {met.item}
+              {met.part !== null && ' opened for it'}: there or on its way
             </li>
           ))}
         </ul>
