@@ -8,13 +8,18 @@ const views: readonly [name: string, path: string][] = [
   ['check-in', '/check-in'],
   ['tray-check-in', '/tray/27/check-in'],
   ['tray-trace', '/tray/31/trace'],
-  ['tray-kit', '/tray/27/kit'],
+  ['tray-kit-identify', '/tray/34/kit/identify'],
+  ['tray-kit-match', '/tray/34/kit/match'],
+  ['tray-kit-decide', '/tray/30/kit/decide'],
   ['tray-gauge', '/tray/27/gauge'],
   ['tray-set', '/tray/26/set'],
   ['tray-prove', '/tray/25/prove'],
   ['tray-hand-back', '/tray/27/hand-back'],
   ['report', '/tray/18/report'],
   ['my-bench', '/my-bench'],
+  ['stock-shelf', '/stock/shelf'],
+  ['stock-buying', '/stock/buying'],
+  ['stock-catalogue', '/stock/catalogue'],
 ];
 
 const folder = resolve(import.meta.dirname, '../../docs/screenshots');

@@ -134,6 +134,8 @@ public sealed class DemoScenario(BlueDawnDb db, UserManager<Person> people, Time
         var trays = Read<List<DemoTray>>("demo/trays.json");
         foreach (var tray in trays)
         {
+            // What is tracked is compared on every save: nothing of the trays before is needed any more.
+            db.ChangeTracker.Clear();
             await LoadTrayAsync(tray, staff, now, cancel);
         }
 
