@@ -11,6 +11,12 @@ if (OperatingSystem.IsLinux())
     Process.GetCurrentProcess().ProcessorAffinity = 1;
 }
 
+if (args is ["catalogue"])
+{
+    await new BlueDawn.Bench.CatalogueBench(Environment.GetEnvironmentVariable("BLUE_DAWN_BENCH_DATABASE") ?? throw new InvalidOperationException("Run it with bench/catalogue.")).RunAsync();
+    return;
+}
+
 var knowledge = Whole();
 var kind = new CarburetorKind(CarburetorFamily.FloatBowl, null, null);
 var faults = new FaultCase(knowledge, kind, FaultHistory.None, new HashSet<string>());

@@ -28,10 +28,12 @@ const pages = [
 
 for (const scheme of ['light', 'dark'] as const) {
   test(`axe finds nothing serious on any page, ${scheme}`, async ({ page }) => {
-    test.setTimeout(180_000);
+    test.setTimeout(240_000);
     await page.emulateMedia({ colorScheme: scheme, reducedMotion: 'reduce' });
     const look = async (where: string) => {
-      const { violations } = await new AxeBuilder({ page }).analyze();
+      // Only the colours differ between the two: everything else is looked at once.
+      const axe = new AxeBuilder({ page });
+      const { violations } = await (scheme === 'dark' ? axe.withRules(['color-contrast']) : axe).analyze();
       const serious = violations.filter((v) => v.impact === 'serious' || v.impact === 'critical');
       expect(serious.map((v) => `${where}: ${v.id}: ${v.nodes[0]?.html}`)).toEqual([]);
     };

@@ -44,7 +44,7 @@ public sealed record NextStep(
         {
             if (station == Station.Kits && !hasKit)
             {
-                return Plain(Station.Kits, Sentence.Of("Choose a kit for this tray."), Sentence.Of("The sheet is known; the kit decides which parts go back in."), null);
+                return Plain(Station.Kits, Sentence.Of("Decide what to fit to this tray."), Sentence.Of("The sheet is known; match the parts, then decide what goes back in."), null);
             }
 
             var here = lines.Where(line => line.Line.Station == station && line.IsOpen).ToList();
@@ -59,6 +59,10 @@ public sealed record NextStep(
 
         return Plain(Station.Handover, Sentence.Of("Everything is read and good: hand it back."), Sentence.Of("No line is open."), Caution.HandBack);
     }
+
+    /// <summary>The next step of a machine that is not worth the repair.</summary>
+    public static NextStep Declined { get; } = Plain(
+        Station.Handover, Sentence.Of("Hand it back as it came."), Sentence.Of("It was decided not to repair it. The shop’s rule: nothing is charged."), Caution.HandBack);
 
     /// <summary>The next step of a trace that is still open.</summary>
     public static NextStep Of(Faults.TraceStep trace) => new(Station.Faults, null, null, trace.Do, trace.Why, [], trace.Caution);

@@ -101,6 +101,7 @@ public sealed record SignedReason(string Reason, string SignedBy, IReadOnlyList<
 /// <param name="Signed">The signed reason, or null when nothing was open.</param>
 /// <param name="Faults">What was wrong; null on reports from before faults were traced.</param>
 /// <param name="NothingFound">True when the trace was closed without a cause.</param>
+/// <param name="Declined">True when it was not worth the repair: nothing was fitted, nothing is charged.</param>
 public sealed record HandoverReport(
     ReportTray Tray,
     ReportKit? Kit,
@@ -110,7 +111,8 @@ public sealed record HandoverReport(
     string? ReleasedBy,
     SignedReason? Signed,
     IReadOnlyList<ReportFault>? Faults = null,
-    bool NothingFound = false)
+    bool NothingFound = false,
+    bool Declined = false)
 {
     /// <summary>Draws the report up from a judged worksheet and its logbook entries.</summary>
     public static HandoverReport Of(ReportTray tray, ReportKit? kit, JudgedWorksheet sheet, IReadOnlyList<ReportEntry> entries) =>

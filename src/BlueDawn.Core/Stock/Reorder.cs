@@ -8,10 +8,7 @@ namespace BlueDawn.Core.Stock;
 /// <param name="ShareServed">How sure that really is: the chance that no more than <paramref name="Point"/> are wanted meanwhile.</param>
 public sealed record Reorder(double UsePerDay, double LeadDays, double ServiceLevel, int Point, double ShareServed)
 {
-    /// <summary>Days a year, for a use that is given by the year.</summary>
-    public const double DaysPerYear = 365;
-
-    private const int MostPieces = 10_000;
+    private const int MostPieces = 1_000_000;
 
     /// <summary>
     /// The reorder point: the fewest pieces of which at most that many are wanted during the lead time with the service

@@ -29,7 +29,7 @@ public sealed record JudgedWorksheet(
     /// <param name="spec">The tray's spec sheet, or null while it has none.</param>
     /// <param name="shop">The shop's defaults.</param>
     /// <param name="pins">The reader's own pins.</param>
-    /// <param name="hasKit">Whether a kit has been chosen.</param>
+    /// <param name="hasKit">Whether it has been decided what to fit.</param>
     /// <param name="released">Whether the tray has been handed back.</param>
     /// <param name="logged">Its readings, corrections and withdrawals, any order.</param>
     public static JudgedWorksheet Of(
@@ -58,4 +58,7 @@ public sealed record JudgedWorksheet(
             NextStep.Of(spec is not null, hasKit, released, lines),
             ReleaseCheck.Obstacles(spec is not null, lines));
     }
+
+    /// <summary>The worksheet of a machine that is not worth the repair: nothing has to be read before it goes back.</summary>
+    public JudgedWorksheet Declined() => this with { Next = NextStep.Declined, Obstacles = [] };
 }

@@ -69,6 +69,7 @@ internal static class ComputeEndpoints
         compute.MapPost("/measure", (MeasureInput input) => ReadMeasure(input)).WithName("computeMeasure");
         compute.MapGet("/number-drills", () => TypedResults.Ok(NumberDrills.All.Select(drill => new NumberDrillView(drill.Number, drill.DiameterIn, drill.DiameterMm))))
             .WithName("listNumberDrills");
+        compute.MapKitCompute();
     }
 
     private static Results<Ok<TResult>, ValidationProblem> Judge<TInput, TResult>(

@@ -81,6 +81,11 @@ public sealed record TrayFile(Tray Tray, IReadOnlyList<LogbookEntry> Entries, Sh
             Tray.Fitting is not null,
             released,
             Entries.Where(entry => entry.Kind is EntryKind.Reading or EntryKind.Withdrawn).Select(entry => entry.AsLogged()));
+        if (Tray.Fitting is { Option: Core.Kits.FitOption.Decline } && !released)
+        {
+            return sheet.Declined();
+        }
+
         var notes = Notes;
         var tracing = !released && Tray.Fitting is null && sheet.Readings.Count == 0
             && notes.Count > 0 && !FaultNote.IsSettled(notes);
@@ -122,7 +127,7 @@ public sealed record TrayFile(Tray Tray, IReadOnlyList<LogbookEntry> Entries, Sh
     {
         var sheet = Judge(PinSet.Empty);
         var evidence = Evidence(sheet);
-        var kit = Tray.Fitting is { } fitting
+        var kit = Tray.Fitting is { Option: not Core.Kits.FitOption.Decline } fitting
             ? new ReportKit(
                 string.Join(", ", fitting.Items.Select(item => item.Number)),
                 fitting.Items is [var only] ? only.Name : fitting.What,
@@ -150,6 +155,7 @@ public sealed record TrayFile(Tray Tray, IReadOnlyList<LogbookEntry> Entries, Sh
             Faults = [.. evidence.Found.Select(fault => new ReportFault(
                 fault.Label, FaultKnowledge.Shipped.FindCause(fault.CauseId)!.Fix, fault.Outcome == FaultOutcome.Referred))],
             NothingFound = evidence.NothingFound,
+            Declined = Tray.Fitting is { Option: Core.Kits.FitOption.Decline },
         };
     }
 

@@ -49,6 +49,20 @@ public class ComputeTests(Shop shop)
     }
 
     [Fact]
+    public async Task Stamps_rings_and_reorder_points_answer_and_say_what_is_wrong()
+    {
+        var script = shop.Visit();
+        var ranked = (await script.PostAsync("/api/compute/stamp", new { read = "41O7", onRecord = new[] { "4187", "4107", "9999" } })).Body;
+        Assert.Equal(["4107", "4187"], ranked.EnumerateArray().Select(reading => reading.GetProperty("onRecord").GetString()));
+        var squeeze = (await script.PostAsync("/api/compute/o-ring-squeeze", new { size = "AS568-008", grooveMm = 1.42 })).Body;
+        Assert.Equal(20.1, squeeze.GetProperty("percent").GetDouble(), 1);
+        Assert.NotEmpty((await script.PostAsync("/api/compute/o-ring-squeeze", new { size = "round", grooveMm = 1.42 })).Error("size"));
+        Assert.NotEmpty((await script.PostAsync("/api/compute/o-ring-squeeze", new { size = "-008", grooveMm = 0 })).Error("grooveMm"));
+        Assert.Equal(5, (await script.PostAsync("/api/compute/reorder", new { usePerDay = 0.5, leadDays = 4, serviceLevel = 0.95 })).Body.GetProperty("point").GetInt32());
+        Assert.NotEmpty((await script.PostAsync("/api/compute/reorder", new { usePerDay = -1, leadDays = 4, serviceLevel = 1 })).Error("serviceLevel"));
+    }
+
+    [Fact]
     public async Task Measures_and_drills_can_be_looked_up()
     {
         var measure = await shop.Visit().PostAsync("/api/compute/measure", new { text = "#70", dimension = "length" });

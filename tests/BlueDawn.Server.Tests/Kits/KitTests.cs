@@ -123,6 +123,22 @@ public class KitTests(Shop shop)
     }
 
     [Fact]
+    public async Task A_machine_that_is_declined_goes_back_unread_and_nothing_is_charged()
+    {
+        var jory = await shop.SignInAsync("jory");
+        var number = await jory.NewTrayAsync("4107");
+        Assert.NotEmpty((await jory.GetAsync($"/api/trays/{number}")).Body.GetProperty("obstacles").EnumerateArray());
+        var declined = (await FitAsync(jory, number, "decline")).Body;
+        Assert.Empty(declined.GetProperty("obstacles").EnumerateArray());
+        Assert.Equal("handover", declined.GetProperty("next").GetProperty("station").GetString());
+        var released = await jory.PostAsync($"/api/trays/{number}/release", new { entryId = Guid.CreateVersion7(), version = declined.Version() });
+        Assert.Equal(HttpStatusCode.OK, released.Status);
+        var report = (await jory.GetAsync($"/api/trays/{number}/report")).Body;
+        Assert.True(report.GetProperty("declined").GetBoolean());
+        Assert.Equal(JsonValueKind.Null, report.GetProperty("kit").ValueKind);
+    }
+
+    [Fact]
     public async Task A_sheet_found_by_another_stamp_is_recorded_with_it_and_a_late_choice_sees_both()
     {
         var (jory, ilse) = (await shop.SignInAsync("jory"), await shop.SignInAsync("ilse"));
