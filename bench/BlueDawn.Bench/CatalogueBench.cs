@@ -179,7 +179,7 @@ internal sealed class CatalogueBench(string database)
         {
             var old = parts[kit].Take(3).Select(row => new ItemPart(row[1], 1, FeatureText.Read(row[1], row[3], Knowledge).Value!)).ToList();
             var asked = WantedPart.Of([], old, Knowledge);
-            var found = await CatalogueSearch.ItemsAsync(db, [.. await CatalogueSearch.WithPartsAsync(db, asked, Knowledge, default)], Knowledge, default);
+            var found = await CatalogueSearch.ItemsAsync(db, [.. await CatalogueSearch.WithPartsAsync(db, asked, Knowledge, default)], default);
             return found.Select(stocked => (stocked.Item.Number, Match: ItemMatch.Of(stocked.Item, asked, [], Knowledge)))
                 .OrderByDescending(pair => pair.Match.Agreeing)
                 .Take(12)

@@ -1,7 +1,5 @@
-using System.Collections.Concurrent;
 using System.Globalization;
 using BlueDawn.Core.Kits;
-using BlueDawn.Core.Measures;
 using CsvHelper;
 using CsvHelper.Configuration;
 
@@ -42,8 +40,6 @@ public sealed record CatalogueLine(int Line, IReadOnlyList<string> Cells, string
 public static class CatalogueCsv
 {
     private const int LongestCell = 200;
-
-    private static readonly ConcurrentDictionary<(string Part, string Text), Parsed<IReadOnlyDictionary<string, string>>> FeaturesRead = new();
 
     /// <summary>The columns of a file, in order.</summary>
     public static IReadOnlyList<string> Columns(CatalogueFile file) => file switch
@@ -163,7 +159,7 @@ public static class CatalogueCsv
                 cells[1] = Write(kind);
                 return null;
             case CatalogueFile.Contents:
-                var features = FeaturesRead.GetOrAdd((cells[1], cells[3]), key => FeatureText.Read(key.Part, key.Text, PartKnowledge.Shipped));
+                var features = FeatureText.ReadShipped(cells[1], cells[3]);
                 if (!features.IsRight)
                 {
                     return features.Problem;

@@ -1,3 +1,4 @@
+using System.Collections.Concurrent;
 using System.Globalization;
 using BlueDawn.Core.Measures;
 
@@ -13,10 +14,17 @@ public sealed record FeatureValue(string Text, decimal? Mm, decimal ToleranceMm,
 {
     private const decimal LongestMm = 1000;
 
+    // A catalogue writes the same few thousand values over and over.
+    private static readonly ConcurrentDictionary<(string Part, string Feature, FeatureKind Kind, string Text), FeatureValue?> Written = new();
+
     /// <summary>The value as a sentence, its lengths as data.</summary>
     public Sentence Said => Mm is not { } mm ? Sentence.Of(Ring?.Label ?? Text)
         : ToleranceMm > 0 ? Sentence.Of("{0} ± {1}", Quantity.Mm(mm), Quantity.Mm(ToleranceMm))
         : Sentence.Of("{0}", Quantity.Mm(mm));
+
+    /// <summary>A value from its written form, or null when it is not one; what has been read once is remembered.</summary>
+    internal static FeatureValue? ReadWritten(FeatureKnowledge feature, string text) =>
+        Written.GetOrAdd((feature.Part, feature.Name, feature.Kind, text), static (key, known) => Parse(known, key.Text) is { IsRight: true, Value: { } value } ? value : null, feature);
 
     /// <summary>Reads a value as it is written in a catalogue or typed at the bench.</summary>
     /// <param name="feature">The feature.</param>
@@ -79,6 +87,16 @@ public sealed record FeatureValue(string Text, decimal? Mm, decimal ToleranceMm,
 /// <summary>Features of a part by name, in their text; the form they are kept and exchanged in.</summary>
 public static class FeatureText
 {
+    private static readonly ConcurrentDictionary<(string Part, string Text), Parsed<IReadOnlyDictionary<string, string>>> Cells = new();
+
+    /// <summary>Reads one cell of features of a part the product ships with; what has been read once is remembered.</summary>
+    /// <inheritdoc cref="Read(string, string?, PartKnowledge)"/>
+    public static Parsed<IReadOnlyDictionary<string, string>> ReadShipped(string part, string text) =>
+        Cells.GetOrAdd((part, text), static key => Read(key.Part, key.Text, PartKnowledge.Shipped));
+
+    /// <summary>The features of a stored cell; none when it does not hold together.</summary>
+    public static IReadOnlyDictionary<string, string> Stored(string part, string text) => ReadShipped(part, text).Value ?? new Dictionary<string, string>();
+
     /// <summary>Writes features as one cell: <c>outer=46 mm; centre=stem</c>, by name so that equal features are equal text.</summary>
     public static string Write(IReadOnlyDictionary<string, string> features) =>
         string.Join("; ", features.OrderBy(pair => pair.Key, StringComparer.Ordinal).Select(pair => $"{pair.Key}={pair.Value}"));

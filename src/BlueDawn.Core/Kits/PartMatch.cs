@@ -66,7 +66,7 @@ public sealed record WantedPart(string Part, int Quantity, IReadOnlyDictionary<s
     }
 
     private static IEnumerable<WantedFeature> Read(FeatureKnowledge feature, IReadOnlyDictionary<string, string>? features, WantedFrom from) =>
-        features is not null && features.TryGetValue(feature.Name, out var text) && FeatureValue.Parse(feature, text) is { IsRight: true, Value: { } value }
+        features is not null && features.TryGetValue(feature.Name, out var text) && FeatureValue.ReadWritten(feature, text) is { } value
             ? [new WantedFeature(value, from)]
             : [];
 }
@@ -201,7 +201,7 @@ public sealed record PartMatch(string Part, PartVerdict Verdict, int Needed, int
     private static FeatureValue? Read(FeatureKnowledge feature, string text)
     {
         var kind = feature.Kind == FeatureKind.Squeeze ? feature with { Kind = FeatureKind.Ring } : feature;
-        return FeatureValue.Parse(kind, text) is { IsRight: true, Value: { } value } ? value : null;
+        return FeatureValue.ReadWritten(kind, text);
     }
 
     private static FeatureMatch Compare(FeatureKnowledge feature, WantedFeature wanted, FeatureValue offered) => feature.Kind switch

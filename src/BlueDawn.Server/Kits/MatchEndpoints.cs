@@ -64,7 +64,7 @@ internal static class MatchEndpoints
         var successors = supersessions.Values.Select(step => step.New).Except(numbers).ToList();
         ids.AddRange(await db.Items.Where(item => successors.Contains(item.Number)).Select(item => item.Id).ToListAsync(cancel));
         var before = await db.Supersessions.AsNoTracking().Where(row => numbers.Contains(row.New)).Select(row => new Supersession(row.Old, row.New, row.Changed)).ToListAsync(cancel);
-        var items = await CatalogueSearch.ItemsAsync(db, ids, knowledge, cancel);
+        var items = await CatalogueSearch.ItemsAsync(db, ids, cancel);
         return TypedResults.Ok(new MatchView(file.Shop.Currency, [.. items
             .Where(stocked => stocked.Item.Kind is ItemKind.Kit or ItemKind.Assortment)
             .Select(stocked => new ItemOffered(

@@ -223,7 +223,7 @@ internal static class StockEndpoints
         }
 
         var shop = await TrayFile.ShopAsync(db, cancel);
-        var stocked = (await CatalogueSearch.ItemsAsync(db, [id], PartKnowledge.Shipped, cancel))[0];
+        var stocked = (await CatalogueSearch.ItemsAsync(db, [id], cancel))[0];
         var moves = await db.StockMoves.AsNoTracking().Where(move => move.ItemId == id).OrderBy(move => move.At).ThenBy(move => move.Id)
             .Select(move => new
             {

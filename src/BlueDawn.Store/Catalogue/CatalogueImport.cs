@@ -62,7 +62,9 @@ public static class CatalogueImport
             return await command.ExecuteNonQueryAsync(cancel);
         }
 
-        await DoAsync("create temp table incoming (line int not null, c0 text, c1 text, c2 text, c3 text, c4 text, folded text, state text) on commit drop");
+        // Sorting and joining a million rows on disk takes minutes; this is for this transaction alone.
+        await DoAsync("set local work_mem = '128MB'");
+        await DoAsync("create temp table incoming (line int not null, c0 text, c1 text, c2 text, c3 text, c4 text, folded text) on commit drop");
         var rejected = new List<RejectedRow>();
         var (rows, wrong) = await CopyAsync(connection, file, text, rejected, told, cancel);
         told?.Invoke(ImportPhase.Comparing, rows);
@@ -75,8 +77,8 @@ public static class CatalogueImport
         await DoAsync($"create temp table live on commit drop as {CatalogueSql.Live(file)}{(CatalogueSql.SaysAll(file) ? $" where i.number in (select c0 from incoming)" : "")}");
         await DoAsync("analyze live");
         await DoAsync($"create temp table leaving on commit drop as select l.* from live l where {(CatalogueSql.SaysAll(file) ? $"not exists (select 1 from incoming i where {matches})" : "false")}");
-        await DoAsync($"update incoming i set state = case when {same} then 'same' else 'changed' end from live l where {matches}");
-        await DoAsync("update incoming set state = 'added' where state is null");
+        await DoAsync($"create temp table judged on commit drop as select i.*, case when l.c0 is null then 'added' when {same} then 'same' else 'changed' end as state from incoming i left join live l on {matches}");
+        await DoAsync("analyze judged");
         var counts = await CountAsync(connection, cancel);
         var examples = await ExamplesAsync(connection, columns, matches, cancel);
         if (apply && wrong == 0)
@@ -189,7 +191,7 @@ public static class CatalogueImport
             """
             select count(*) filter (where state = 'added')::int, count(*) filter (where state = 'changed')::int, count(*) filter (where state = 'same')::int,
                    (select count(*)::int from leaving)
-            from incoming
+            from judged
             """,
             connection)
         { CommandTimeout = 0 };
@@ -203,9 +205,9 @@ public static class CatalogueImport
         string Text(string row) => $"concat_ws(', ', {string.Join(", ", columns.Select(place => $"nullif({row}.{place}, '')"))})";
         await using var command = new NpgsqlCommand(
             $"""
-            (select 'changed: ' || {Text("l")} || ' → ' || {Text("i")} from incoming i join live l on {matches} where i.state = 'changed' order by i.line limit {MostExamples / 2})
+            (select 'changed: ' || {Text("l")} || ' → ' || {Text("i")} from judged i join live l on {matches} where i.state = 'changed' order by i.line limit {MostExamples / 2})
             union all (select 'goes: ' || {Text("l")} from leaving l limit {MostExamples / 4})
-            union all (select 'new: ' || {Text("i")} from incoming i where i.state = 'added' order by i.line limit {MostExamples / 4})
+            union all (select 'new: ' || {Text("i")} from judged i where i.state = 'added' order by i.line limit {MostExamples / 4})
             """,
             connection)
         { CommandTimeout = 0 };

@@ -71,7 +71,7 @@ public static class CatalogueSearch
     public static async Task<IReadOnlyList<Guid>> ListedForAsync(BlueDawnDb db, IReadOnlyCollection<string> numbers, CancellationToken cancel)
     {
         var folded = numbers.Select(Stamp.Fold).Where(number => number.Length >= FewestLetters).Distinct().ToList();
-        return folded.Count == 0 ? [] : await db.ItemFits.Where(fit => folded.Contains(fit.Folded)).Select(fit => fit.ItemId).Distinct().Take(MostItems * 4).ToListAsync(cancel);
+        return folded.Count == 0 ? [] : await db.ItemFits.Where(fit => folded.Contains(fit.Folded)).Select(fit => fit.ItemId).Distinct().OrderBy(id => id).Take(MostItems * 4).ToListAsync(cancel);
     }
 
     /// <summary>
@@ -86,7 +86,7 @@ public static class CatalogueSearch
         var fitting = variants
             .Where(variant => PartMatch.Of(
                 asked[variant.Part] with { Quantity = 1 },
-                new ItemPart(variant.Part, 1, FeatureText.Read(variant.Part, variant.Features, knowledge).Value ?? new Dictionary<string, string>()),
+                new ItemPart(variant.Part, 1, FeatureText.Stored(variant.Part, variant.Features)),
                 knowledge).Verdict is PartVerdict.Fits or PartVerdict.CannotTell)
             .GroupBy(variant => variant.Part)
             .OrderBy(group => group.Sum(variant => variant.Uses))
@@ -115,7 +115,7 @@ public static class CatalogueSearch
     }
 
     /// <summary>Items in full, with what is on hand and who sells them.</summary>
-    public static async Task<IReadOnlyList<StockedItem>> ItemsAsync(BlueDawnDb db, IReadOnlyCollection<Guid> ids, PartKnowledge knowledge, CancellationToken cancel)
+    public static async Task<IReadOnlyList<StockedItem>> ItemsAsync(BlueDawnDb db, IReadOnlyCollection<Guid> ids, CancellationToken cancel)
     {
         var rows = await db.Items.AsNoTracking().AsSplitQuery()
             .Where(item => ids.Contains(item.Id))
@@ -126,13 +126,13 @@ public static class CatalogueSearch
             .ToListAsync(cancel);
         var onHand = await Shelf.OnHandAsync(db, ids, cancel);
         return [.. rows.Select(row => new StockedItem(
-            Read(row, knowledge),
+            Read(row),
             onHand.GetValueOrDefault(row.Id),
             [.. row.Offers.OrderBy(offer => offer.PackPrice / offer.PackPieces).Select(offer => new ItemOffer(offer.Supplier, offer.PackPieces, offer.PackPrice, offer.LeadDays))]))];
     }
 
     /// <summary>An item as Core knows it.</summary>
-    public static CatalogueItem Read(ItemRow row, PartKnowledge knowledge) => new(
+    public static CatalogueItem Read(ItemRow row) => new(
         row.Number,
         row.Kind,
         row.Name,
@@ -141,7 +141,7 @@ public static class CatalogueSearch
         [.. row.Contents.OrderBy(content => content.Variant.Part, StringComparer.Ordinal).Select(content => new ItemPart(
             content.Variant.Part,
             content.Quantity,
-            FeatureText.Read(content.Variant.Part, content.Variant.Features, knowledge).Value ?? new Dictionary<string, string>()))]);
+            FeatureText.Stored(content.Variant.Part, content.Variant.Features)))]);
 
     /// <summary>Every supersession that begins at one of these numbers or leads on from there.</summary>
     public static async Task<IReadOnlyDictionary<string, Supersession>> SupersessionsAsync(BlueDawnDb db, IReadOnlyCollection<string> numbers, CancellationToken cancel)
@@ -161,6 +161,7 @@ public static class CatalogueSearch
     private static async Task<IReadOnlyList<ListedNumber>> ListedAsync(BlueDawnDb db, MarkKind kind, IQueryable<ItemFit> fits, CancellationToken cancel) =>
         await fits.Where(fit => fit.Kind == kind)
             .GroupBy(fit => new { fit.Maker, fit.Number })
+            .OrderBy(group => group.Key.Number)
             .Select(group => new ListedNumber(group.Key.Maker, group.Key.Number, group.Count()))
             .Take(MostNumbers)
             .ToListAsync(cancel);

@@ -46,16 +46,17 @@ internal static class CatalogueSql
         }
     }
 
-    /// <summary>Puts the rows of <c>incoming</c> whose state is not “same” into the tables; rows of <c>leaving</c> go first.</summary>
+    /// <summary>Puts the rows of <c>judged</c> whose state is not “same” into the tables; rows of <c>leaving</c> go first.</summary>
     public static IEnumerable<string> Apply(CatalogueFile file) => file switch
     {
         CatalogueFile.Items =>
         [
             """
             insert into catalogue_items (id, number, kind, name, maker)
-            select gen_random_uuid(), c0, c1, c2, c3 from incoming where state <> 'same'
+            select gen_random_uuid(), c0, c1, c2, c3 from judged where state <> 'same'
             on conflict (number) do update set kind = excluded.kind, name = excluded.name, maker = excluded.maker
             """,
+            "analyze catalogue_items",
         ],
         CatalogueFile.Contents =>
         [
@@ -63,35 +64,38 @@ internal static class CatalogueSql
             delete from item_contents c using leaving l, catalogue_items i, part_variants v
             where i.number = l.c0 and v.part = l.c1 and v.features = l.c3 and c.item_id = i.id and c.variant_id = v.id
             """,
-            "insert into part_variants (part, features, uses) select distinct c1, c3, 0 from incoming where state <> 'same' on conflict do nothing",
+            "insert into part_variants (part, features, uses) select distinct c1, c3, 0 from judged where state <> 'same' on conflict do nothing",
+            "analyze part_variants",
             """
             insert into item_contents (item_id, variant_id, quantity)
-            select i.id, v.id, n.c2::int from incoming n join catalogue_items i on i.number = n.c0 join part_variants v on v.part = n.c1 and v.features = n.c3
+            select i.id, v.id, n.c2::int from judged n join catalogue_items i on i.number = n.c0 join part_variants v on v.part = n.c1 and v.features = n.c3
             where n.state <> 'same'
             on conflict (item_id, variant_id) do update set quantity = excluded.quantity
             """,
             "update part_variants v set uses = n.uses from (select variant_id, count(*)::int as uses from item_contents group by variant_id) n where n.variant_id = v.id and v.uses <> n.uses",
+            "analyze item_contents",
         ],
         CatalogueFile.Fits =>
         [
             "delete from item_fits f using leaving l, catalogue_items i where i.number = l.c0 and f.item_id = i.id and f.kind = l.c1 and f.number = l.c3",
             """
             insert into item_fits (item_id, kind, maker, number, folded)
-            select i.id, n.c1, n.c2, n.c3, n.folded from incoming n join catalogue_items i on i.number = n.c0 where n.state <> 'same'
+            select i.id, n.c1, n.c2, n.c3, n.folded from judged n join catalogue_items i on i.number = n.c0 where n.state <> 'same'
             on conflict (item_id, kind, number) do update set maker = excluded.maker
             """,
+            "analyze item_fits",
         ],
         CatalogueFile.Supersessions =>
         [
             """
-            insert into supersessions (old, new, changed) select c0, c1, c2 from incoming where state <> 'same'
+            insert into supersessions (old, new, changed) select c0, c1, c2 from judged where state <> 'same'
             on conflict (old) do update set new = excluded.new, changed = excluded.changed
             """,
         ],
         CatalogueFile.Suppliers =>
         [
             """
-            insert into suppliers (name, freight) select c0, c1::numeric from incoming where state <> 'same'
+            insert into suppliers (name, freight) select c0, c1::numeric from judged where state <> 'same'
             on conflict (name) do update set freight = excluded.freight
             """,
         ],
@@ -99,7 +103,7 @@ internal static class CatalogueSql
         [
             """
             insert into offers (supplier, item_id, pack_pieces, pack_price, lead_days)
-            select n.c0, i.id, n.c2::int, n.c3::numeric, n.c4::int from incoming n join catalogue_items i on i.number = n.c1 where n.state <> 'same'
+            select n.c0, i.id, n.c2::int, n.c3::numeric, n.c4::int from judged n join catalogue_items i on i.number = n.c1 where n.state <> 'same'
             on conflict (supplier, item_id) do update set pack_pieces = excluded.pack_pieces, pack_price = excluded.pack_price, lead_days = excluded.lead_days
             """,
         ],

@@ -103,7 +103,7 @@ public static class FittingChoice
             file.Wanted,
             parts,
             file.Numbers,
-            await CatalogueSearch.ItemsAsync(db, ids, PartKnowledge.Shipped, cancel),
+            await CatalogueSearch.ItemsAsync(db, ids, cancel),
             await Shelf.DonorsAsync(db, cancel),
             file.Shop.Fit,
             Terms(file, today).DaysToPromise,

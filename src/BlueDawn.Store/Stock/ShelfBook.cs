@@ -27,7 +27,7 @@ public static class ShelfBook
         var moves = (await db.StockMoves.AsNoTracking().Select(move => new { move.ItemId, Move = new LedgerMove(move.Kind, move.Pieces, move.At) }).ToListAsync(cancel))
             .ToLookup(row => row.ItemId, row => row.Move);
         var ids = moves.Select(group => group.Key).ToList();
-        var items = await CatalogueSearch.ItemsAsync(db, ids, PartKnowledge.Shipped, cancel);
+        var items = await CatalogueSearch.ItemsAsync(db, ids, cancel);
         var numbers = await db.Items.Where(item => ids.Contains(item.Id)).ToDictionaryAsync(item => item.Number, item => item.Id, cancel);
         return [.. items.Select(stocked => Line(stocked, StockStanding.Of(moves[numbers[stocked.Item.Number]], now.AddDays(-defaults.LookBackDays)), defaults))];
     }
@@ -117,7 +117,7 @@ public static class ShelfBook
             ids.UnionWith(await CatalogueSearch.WithPartsAsync(db, [part], PartKnowledge.Shipped, cancel));
         }
 
-        return await CatalogueSearch.ItemsAsync(db, ids, PartKnowledge.Shipped, cancel);
+        return await CatalogueSearch.ItemsAsync(db, ids, cancel);
     }
 
     private static async Task<Dictionary<Guid, IReadOnlyList<ItemPart>>> OldPartsAsync(BlueDawnDb db, List<TrayFile> files, CancellationToken cancel)
