@@ -4,7 +4,9 @@ import { checkIn, fresh, signIn, tabTo } from './bench';
 const step = (page: Page, name: string) =>
   page.getByRole('navigation', { name: 'Kit' }).getByRole('link', { name: new RegExp(`^${name}`) });
 const kit = (page: Page, number: string) =>
-  page.getByRole('listitem').filter({ has: page.getByRole('button', { name: `Part by part: ${number}`, exact: true }) });
+  page
+    .getByRole('listitem')
+    .filter({ has: page.getByRole('button', { name: `Part by part: ${number}`, exact: true }) });
 
 test('a clean stamp finds its sheet at once, and its date code says when it was made', async ({ page }) => {
   await signIn(page, 'jory');
@@ -77,7 +79,11 @@ test('a near miss is avoided: the old part on the bench says what is wrong with 
   await expect(page.getByRole('button', { name: 'Measure the old metering diaphragm, 2 measured' })).toBeVisible();
   const items = page.getByRole('button', { name: /^Part by part: / });
   await expect(items.first()).toBeVisible();
-  const near = page.getByRole('listitem').filter({ hasText: 'Near miss.' }).filter({ hasText: 'Listed for MR1-601' }).first();
+  const near = page
+    .getByRole('listitem')
+    .filter({ hasText: 'Near miss.' })
+    .filter({ hasText: 'Listed for MR1-601' })
+    .first();
   await expect(near).toContainText(/All but the .*: (yours|the sheet says) .*, this one /);
   await near.getByRole('button', { name: /^Part by part/ }).click();
   await expect(near.getByRole('cell', { name: /^does not fit: / })).toBeVisible();
@@ -99,7 +105,10 @@ test('what to fit is decided side by side, within the limits, and the sum opens 
   const tray = await checkIn(page, fresh('Dear pump'), '4107');
   await step(page, 'Decide').click();
   for (const part of ['needle', 'seat', 'O-ring', 'bowl nut washer']) {
-    await page.getByRole('toolbar', { name: 'Parts to renew' }).getByRole('button', { name: part, exact: true }).click();
+    await page
+      .getByRole('toolbar', { name: 'Parts to renew' })
+      .getByRole('button', { name: part, exact: true })
+      .click();
   }
   await page.getByRole('button', { name: 'Change: Owner agreed to' }).click();
   await page.getByLabel('Owner agreed to').fill('lots');
@@ -112,7 +121,9 @@ test('what to fit is decided side by side, within the limits, and the sum opens 
   await page.keyboard.press('Enter');
   const options = page.getByRole('list', { name: 'Options' }).getByRole('listitem');
   await expect(options.filter({ hasText: 'Maker’s carburetor' })).toContainText('over what the owner agreed to');
-  await expect(options.filter({ hasText: 'Maker’s carburetor' })).toContainText('over what the machine is worth to mend');
+  await expect(options.filter({ hasText: 'Maker’s carburetor' })).toContainText(
+    'over what the machine is worth to mend',
+  );
   await expect(page.getByText(/^Advised: /)).toBeVisible();
   await page.getByRole('button', { name: 'The sum: Pattern carburetor' }).click();
   await expect(page.getByText(/8 of 14 that came back/)).toBeVisible();
@@ -120,7 +131,9 @@ test('what to fit is decided side by side, within the limits, and the sum opens 
   await page.getByRole('button', { name: 'Choose: Make it' }).click();
   await expect(page.getByText('Chosen for this tray: make it')).toBeVisible();
   await page.reload();
-  await expect(page.getByRole('toolbar', { name: 'Parts to renew' }).getByRole('button', { pressed: true })).toHaveCount(1);
+  await expect(
+    page.getByRole('toolbar', { name: 'Parts to renew' }).getByRole('button', { pressed: true }),
+  ).toHaveCount(1);
   await expect(page.getByText('Made here: bowl gasket from sheet gasket')).toHaveCount(0);
   await page.goto(`/tray/${tray}/check-in`);
   await expect(page.getByText(/Made here: bowl gasket from sheet gasket/).first()).toBeVisible();

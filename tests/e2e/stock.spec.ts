@@ -15,7 +15,9 @@ test('stock falls to its reorder point, is ordered, and comes in', async ({ page
     await dialog.getByRole('button', { name: 'Book it' }).click();
   };
   await book('Fitted', '9');
-  await expect(dialog.getByText('Only 2 on hand by the book. Count the shelf and set the book right first.')).toBeVisible();
+  await expect(
+    dialog.getByText('Only 2 on hand by the book. Count the shelf and set the book right first.'),
+  ).toBeVisible();
   await book('Fitted', 'some');
   await expect(dialog.getByText('Give how many, from 1 to 9999.')).toBeVisible();
   await book('Fitted', '1');
@@ -35,12 +37,20 @@ test('stock falls to its reorder point, is ordered, and comes in', async ({ page
   await expect(row(page, 'ND-01')).toContainText('Enough');
 });
 
-test('what open trays need is bought together; ordered, it is not bought again; come, it is taken', async ({ page }) => {
+test('what open trays need is bought together; ordered, it is not bought again; come, it is taken', async ({
+  page,
+}) => {
   await signIn(page, 'jory');
   const tray = await checkIn(page, fresh('Ferry pump'), 'V110');
-  await page.getByRole('button', { name: /^Choose VY-\d+$/ }).first().click();
+  await page
+    .getByRole('button', { name: /^Choose VY-\d+$/ })
+    .first()
+    .click();
   await expect(page.getByText(/Chosen for this tray: kit .* to order: VY-/)).toBeVisible();
-  const item = (await page.getByText(/to order: VY-\d+/).first().textContent())!.match(/VY-\d+/)![0];
+  const item = (await page
+    .getByText(/to order: VY-\d+/)
+    .first()
+    .textContent())!.match(/VY-\d+/)![0];
   await page.goto('/stock/buying');
   await expect(page.getByText(/saved against ordering one by one/)).toBeVisible();
   const line = row(page, item).filter({ hasText: `tray ${tray}` });
@@ -74,11 +84,15 @@ test('what open trays need is bought together; ordered, it is not bought again; 
 test('an import with a wrong row is rejected, put right it is taken', async ({ page }) => {
   await signIn(page, 'ilse', '/stock/catalogue');
   const send = (text: string) =>
-    page.getByLabel('Import items').setInputFiles({ name: 'spring.csv', mimeType: 'text/csv', buffer: Buffer.from(text) });
+    page
+      .getByLabel('Import items')
+      .setInputFiles({ name: 'spring.csv', mimeType: 'text/csv', buffer: Buffer.from(text) });
   const report = page.getByRole('region', { name: 'Import' });
   await send('number,kind,name,maker\nE2E-1,kit,Spring kit,Dornay\nE2E-2,kitt,Odd,Dornay\n');
   await expect(report.getByText('1 rows cannot be taken, so nothing can be imported.')).toBeVisible();
-  await expect(report.getByRole('row').filter({ hasText: 'E2E-2' })).toContainText('kind “kitt” is not one of kit, part');
+  await expect(report.getByRole('row').filter({ hasText: 'E2E-2' })).toContainText(
+    'kind “kitt” is not one of kit, part',
+  );
   await expect(report.getByRole('button', { name: 'Import it' })).toHaveCount(0);
   await report.getByRole('button', { name: 'Drop it' }).click();
   await send('number,kind,name,maker\nE2E-1,kit,Spring kit,Dornay\nE2E-2,kit,Odd,Dornay\n');
