@@ -56,7 +56,8 @@ export function Shell() {
   const me = (
     <>
       <Link to="/my-bench" className={item} aria-label={`My bench: ${person.displayName}`}>
-        <SlidersHorizontal aria-hidden size={18} /> {person.displayName.split(' ')[0]}
+        <SlidersHorizontal aria-hidden size={18} />
+        <span className="max-sm:hidden">{person.displayName.split(' ')[0]}</span>
       </Link>
       <button
         type="button"

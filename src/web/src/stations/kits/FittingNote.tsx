@@ -23,7 +23,12 @@ export function FittingNote({ tray, writing }: { tray: Tray; writing: TrayWrite 
           <span className="font-[650]">Chosen for this tray: {fitWord[fitting.option].toLowerCase()}</span>{' '}
           {fitting.option !== 'decline' && (
             <>
-              {fitting.what}, {money(fitting.partsMoney, tray.currency)}
+              {fitting.items.length > 0
+                ? fitting.items
+                    .map((item) => `${item.pieces > 1 ? `${item.pieces} ` : ''}${item.number} ${item.name}`)
+                    .join(', ')
+                : fitting.what}
+              , {money(fitting.partsMoney, tray.currency)}
             </>
           )}
           {toOrder.length > 0 ? (

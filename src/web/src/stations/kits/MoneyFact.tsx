@@ -20,16 +20,20 @@ export function MoneyFact({ label, value, currency, mayChange, onChange }: Props
     return (
       <p className="inline-flex min-h-11 items-center gap-2">
         <span className="text-mute">{label}</span>
-        <span className="num text-[1.125rem] font-[650]">{value === null ? 'not known' : money(value, currency)}</span>
+        {value === null ? (
+          <span className="font-[600]">not known</span>
+        ) : (
+          <span className="num text-[1.125rem] font-[650]">{money(value, currency)}</span>
+        )}
         {mayChange && (
-          <Button
-            look="quiet"
-            className="px-2"
+          <button
+            type="button"
+            className="min-h-11 px-1.5 underline underline-offset-4"
             aria-label={`Change: ${label}`}
             onClick={() => setTyped(value === null ? '' : String(value))}
           >
             {value === null ? 'Enter it' : 'Change'}
-          </Button>
+          </button>
         )}
       </p>
     );
