@@ -12,11 +12,25 @@ async function likely(page: Page, label: string): Promise<number> {
   return Number(/(\d+) %/.exec(words)?.[1] ?? 0);
 }
 
+/**
+ * Arrow keys, one at a time: within a group they move the focus a moment later, and a key pressed before that and let
+ * go after it presses nothing.
+ */
+async function arrowRight(page: Page, group: Locator, times: number): Promise<void> {
+  const choices = group.locator('[role="radio"], button');
+  const names = await choices.allInnerTexts();
+  const start = names.indexOf(await page.locator(':focus').innerText());
+  for (let i = 1; i <= times; i++) {
+    await page.keyboard.press('ArrowRight');
+    await expect(choices.nth((start + i) % names.length)).toBeFocused();
+  }
+}
+
 /** Answers one question of the step that is shown, by keyboard. */
 async function answer(page: Page, question: string, said: 'Yes' | 'No' | 'Could not tell'): Promise<void> {
   const group = next(page).getByRole('radiogroup', { name: question });
   await tabTo(page, group.getByRole('radio', { name: 'Yes' }), 200);
-  for (let i = 0; i < ['Yes', 'No', 'Could not tell'].indexOf(said); i++) await page.keyboard.press('ArrowRight');
+  await arrowRight(page, group, ['Yes', 'No', 'Could not tell'].indexOf(said));
   await page.keyboard.press('Space');
   await expect(group.getByRole('radio', { name: said })).toBeChecked();
 }
@@ -28,8 +42,9 @@ async function noToTheRest(page: Page): Promise<void> {
     await press(page, rest);
     return;
   }
-  await tabTo(page, next(page).getByRole('radio', { name: 'Yes' }).first(), 200);
-  await page.keyboard.press('ArrowRight');
+  const group = next(page).getByRole('radiogroup').first();
+  await tabTo(page, group.getByRole('radio', { name: 'Yes' }), 200);
+  await arrowRight(page, group, 1);
   await page.keyboard.press('Space');
 }
 
@@ -50,7 +65,7 @@ async function checkInByKeyboard(page: Page, machine: string): Promise<number> {
   await keys.type('4107');
   const complaint = page.getByLabel('What the owner complains of').getByRole('button', { name: 'Will not start' });
   await tabTo(page, complaint);
-  for (let i = 0; i < 3; i++) await keys.press('ArrowRight'); // on to “Hunts”
+  await arrowRight(page, page.getByLabel('What the owner complains of'), 3); // on to “Hunts”
   await keys.press('Space');
   await tabTo(page, page.getByRole('button', { name: 'Give it a tray' }));
   await keys.press('Enter');
@@ -135,8 +150,15 @@ test('a machine that hunts is traced to a blocked idle jet and a torn gasket, by
   // The next of its kind starts with better odds, and the switch shows what they would be without.
   await checkInByKeyboard(page, fresh('Fish-stall generator'));
   const schooled = await likely(page, 'Idle jet blocked');
-  await tabTo(page, causes(page).getByRole('radio', { name: 'On' }), 250);
-  await keys.press('ArrowRight');
+  const shopHistory = causes(page).getByRole('radio', { name: 'On' });
+  await tabTo(page, shopHistory, 250);
+  await arrowRight(
+    page,
+    causes(page)
+      .getByRole('radiogroup')
+      .filter({ has: page.getByRole('radio', { name: 'On' }) }),
+    1,
+  );
   await keys.press('Space');
   await expect(causes(page).getByText(/of this sheet/)).toBeHidden();
   expect(schooled).toBeGreaterThan(await likely(page, 'Idle jet blocked'));
