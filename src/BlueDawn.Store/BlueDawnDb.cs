@@ -1,6 +1,7 @@
 using System.Text.Json;
 using BlueDawn.Core.Catalogue;
 using BlueDawn.Store.Catalogue;
+using BlueDawn.Store.Cleaning;
 using BlueDawn.Store.Intake;
 using BlueDawn.Store.Logbook;
 using BlueDawn.Store.People;
@@ -71,6 +72,9 @@ public sealed class BlueDawnDb(DbContextOptions<BlueDawnDb> options)
     /// <summary>The logbook; append-only.</summary>
     public DbSet<LogbookEntry> LogbookEntries => Set<LogbookEntry>();
 
+    /// <summary>What happened at the baths; append-only.</summary>
+    public DbSet<BathEventRow> BathEvents => Set<BathEventRow>();
+
     /// <summary>Photos of trays.</summary>
     public DbSet<Photo> Photos => Set<Photo>();
 
@@ -125,6 +129,13 @@ public sealed class BlueDawnDb(DbContextOptions<BlueDawnDb> options)
         });
         BuildCatalogue(builder);
         BuildStock(builder);
+        builder.Entity<BathEventRow>(happened =>
+        {
+            happened.ToTable("bath_events");
+            happened.HasOne<Tray>().WithMany().HasForeignKey(e => e.TrayId);
+            happened.HasIndex(e => new { e.Bath, e.At });
+            happened.Property(e => e.Kind).HasConversion<string>();
+        });
         builder.Entity<Photo>(photo =>
         {
             photo.HasOne<Tray>().WithMany().HasForeignKey(p => p.TrayId);
@@ -141,6 +152,8 @@ public sealed class BlueDawnDb(DbContextOptions<BlueDawnDb> options)
             AsJson(entry.Property(e => e.Reading));
             AsJson(entry.Property(e => e.Trace));
             AsJson(entry.Property(e => e.OldPart));
+            AsJson(entry.Property(e => e.Ledger));
+            AsJson(entry.Property(e => e.Cleaning));
             entry.Property(e => e.Report).HasColumnType("jsonb");
         });
     }

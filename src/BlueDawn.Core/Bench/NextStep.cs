@@ -28,7 +28,8 @@ public sealed record NextStep(
     /// <param name="hasKit">Whether a kit has been chosen.</param>
     /// <param name="released">Whether the tray has been handed back.</param>
     /// <param name="lines">The judged lines in bench order.</param>
-    public static NextStep Of(bool hasSpec, bool hasKit, bool released, IReadOnlyList<JudgedLine> lines)
+    /// <param name="work">What has been taken apart, cleaned and put together.</param>
+    public static NextStep Of(bool hasSpec, bool hasKit, bool released, IReadOnlyList<JudgedLine> lines, TrayWork work)
     {
         if (released)
         {
@@ -40,11 +41,17 @@ public sealed record NextStep(
             return Plain(Station.Kits, Sentence.Of("Find its spec sheet by the stamped number."), Sentence.Of("Nothing can be judged without the sheet."), null);
         }
 
+        var measured = lines.Any(line => line.Reading is not null);
         foreach (var station in Enum.GetValues<Station>())
         {
             if (station == Station.Kits && !hasKit)
             {
                 return Plain(Station.Kits, Sentence.Of("Decide what to fit to this tray."), Sentence.Of("The sheet is known; match the parts, then decide what goes back in."), null);
+            }
+
+            if (work.StepAt(station, measured) is { } step)
+            {
+                return step;
             }
 
             var here = lines.Where(line => line.Line.Station == station && line.IsOpen).ToList();
@@ -66,6 +73,14 @@ public sealed record NextStep(
 
     /// <summary>The next step of a trace that is still open.</summary>
     public static NextStep Of(Faults.TraceStep trace) => new(Station.Faults, null, null, trace.Do, trace.Why, [], trace.Caution);
+
+    /// <summary>A step in plain words.</summary>
+    /// <param name="station">Where it is done.</param>
+    /// <param name="what">What to do.</param>
+    /// <param name="why">Why.</param>
+    /// <param name="caution">The caution, or null.</param>
+    public static NextStep At(Station station, string what, string why, Caution? caution) =>
+        Plain(station, Sentence.Of(what), Sentence.Of(why), caution);
 
     private static NextStep Of(JudgedLine open) => new(
         open.Line.Station,

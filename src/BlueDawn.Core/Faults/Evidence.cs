@@ -13,6 +13,9 @@ public enum EvidenceFrom
 
     /// <summary>A reading at another station.</summary>
     Gauge,
+
+    /// <summary>How a part was found as it came out.</summary>
+    Strip,
 }
 
 /// <summary>One finding as it stands, with where it is from.</summary>
@@ -64,8 +67,14 @@ public sealed record Evidence(
     /// <param name="notes">The trace's notes, oldest first.</param>
     /// <param name="readings">Readings that count at other stations, oldest first.</param>
     /// <param name="lineKeys">Every line of the tray's worksheet.</param>
+    /// <param name="signs">What the lines of its strip ledger amount to.</param>
     public static Evidence Gather(
-        FaultKnowledge knowledge, CarburetorKind kind, IReadOnlyList<LoggedNote> notes, IReadOnlyList<JudgedReading> readings, IReadOnlyList<string> lineKeys)
+        FaultKnowledge knowledge,
+        CarburetorKind kind,
+        IReadOnlyList<LoggedNote> notes,
+        IReadOnlyList<JudgedReading> readings,
+        IReadOnlyList<string> lineKeys,
+        IReadOnlyList<Strip.LedgerSign> signs)
     {
         var said = FaultNote.Standing(notes).Select(logged => (Logged: logged, Note: (FaultNote)logged.Note)).ToList();
         var found = FoundIn(knowledge, kind, said, readings);
@@ -74,7 +83,9 @@ public sealed record Evidence(
 
         // One item a finding and a stretch between fixes: the last answer of the stretch stands.
         var standing = new Dictionary<(string Finding, int Stretch), EvidenceItem>();
-        foreach (var item in Answers(knowledge, notes).Concat(FromStations(knowledge, readings, lineKeys)).OrderBy(answer => answer.At).Where(answer => Applies(knowledge, kind, answer.FindingId)))
+        foreach (var item in Answers(knowledge, notes).Concat(FromStations(knowledge, readings, lineKeys))
+            .Concat(signs.Select(sign => new Answer(sign.FindingId, Said.Present, false, EvidenceFrom.Strip, $"strip/{sign.Part}", sign.EntryId, sign.TakenAt)))
+            .OrderBy(answer => answer.At).Where(answer => Applies(knowledge, kind, answer.FindingId)))
         {
             var key = (item.FindingId, Stretch(item.At));
             if (item.Said == Said.CouldNotTell)

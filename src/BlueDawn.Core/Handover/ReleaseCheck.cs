@@ -1,3 +1,4 @@
+using BlueDawn.Core.Bench;
 using BlueDawn.Core.Worksheets;
 
 namespace BlueDawn.Core.Handover;
@@ -32,14 +33,15 @@ public static class ReleaseCheck
     /// <summary>The obstacles, in bench order; none means the tray is free to go without a signed reason.</summary>
     /// <param name="hasSpec">Whether a spec sheet has been chosen; without one nothing has been judged.</param>
     /// <param name="lines">The judged lines.</param>
-    public static IReadOnlyList<Obstacle> Obstacles(bool hasSpec, IReadOnlyList<JudgedLine> lines)
+    /// <param name="work">What has been taken apart and put together.</param>
+    public static IReadOnlyList<Obstacle> Obstacles(bool hasSpec, IReadOnlyList<JudgedLine> lines, TrayWork work)
     {
         if (!hasSpec)
         {
-            return [new Obstacle("kits/spec-sheet", "Spec sheet", Station.Kits, ObstacleKind.Missing, "Not chosen")];
+            return [.. work.Obstacles.Prepend(new Obstacle("kits/spec-sheet", "Spec sheet", Station.Kits, ObstacleKind.Missing, "Not chosen"))];
         }
 
-        return [.. lines.Where(line => line.IsOpen).Select(line => new Obstacle(
+        return [.. work.Obstacles.Concat(lines.Where(line => line.IsOpen).Select(line => new Obstacle(
             line.Line.Key,
             line.Line.Label,
             line.Line.Station,
@@ -49,7 +51,7 @@ public static class ReleaseCheck
                 Verdict.CannotTell => ObstacleKind.Undecided,
                 _ => ObstacleKind.Missing,
             },
-            line.Judgement.Word))];
+            line.Judgement.Word))).OrderBy(obstacle => obstacle.Station)];
     }
 
     /// <summary>What is wrong with a signed reason, or null when it will do.</summary>

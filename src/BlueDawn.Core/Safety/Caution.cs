@@ -36,4 +36,25 @@ public sealed record Caution(string Key, string Text)
     /// <summary>Handing a machine back.</summary>
     public static readonly Caution HandBack = new(
         "handBack", "Stop switch, throttle return and fuel tap tried before it leaves the shop. Local rules on emissions and waste fuel come first.");
+
+    /// <summary>The heated bath.</summary>
+    public static readonly Caution Bath = new(
+        "bath", "Hot water and a heavy basket: tongs and gloves, lid on. Water only: petrol or solvent in a heated bath can catch fire.");
+
+    /// <summary>The acid soak.</summary>
+    public static readonly Caution Acid = new(
+        "acid", "Gloves and glasses, window open. Never near bleach. Waste by local rule.");
+
+    /// <summary>Alcohol to drive water out.</summary>
+    public static readonly Caution Alcohol = new(
+        "alcohol", "Alcohol burns with a flame you cannot see, and methanol is poison through skin and lungs: gloves, air, no heat, castings cold.");
+
+    /// <summary>Taking off parts under spring tension.</summary>
+    public static readonly Caution Strip = new(
+        "strip", "Engine cool, plug lead off, fuel shut off or clamped. Glasses on: springs fly.");
+
+    private static readonly Caution[] All = [Eyes, NeverForce, OffTheNeedle, FuelInFloat, Pressure, Vapour, Running, HandBack, Bath, Acid, Alcohol, Strip];
+
+    /// <summary>A caution by its key, or null.</summary>
+    public static Caution? Find(string key) => All.FirstOrDefault(caution => caution.Key == key);
 }

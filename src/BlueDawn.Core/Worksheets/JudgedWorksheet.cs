@@ -32,8 +32,9 @@ public sealed record JudgedWorksheet(
     /// <param name="hasKit">Whether it has been decided what to fit.</param>
     /// <param name="released">Whether the tray has been handed back.</param>
     /// <param name="logged">Its readings, corrections and withdrawals, any order.</param>
+    /// <param name="work">What has been taken apart, cleaned and put together.</param>
     public static JudgedWorksheet Of(
-        SpecSheet? spec, ShopDefaults shop, PinSet pins, bool hasKit, bool released, IEnumerable<LoggedReading> logged)
+        SpecSheet? spec, ShopDefaults shop, PinSet pins, bool hasKit, bool released, IEnumerable<LoggedReading> logged, TrayWork work)
     {
         var standing = StandingReadings.ByLine(logged);
         var history = new List<LineHistory>();
@@ -55,8 +56,8 @@ public sealed record JudgedWorksheet(
             lines,
             history,
             [.. judgedReadings.OrderBy(reading => reading.TakenAt).ThenBy(reading => reading.EntryId)],
-            NextStep.Of(spec is not null, hasKit, released, lines),
-            ReleaseCheck.Obstacles(spec is not null, lines));
+            NextStep.Of(spec is not null, hasKit, released, lines, work),
+            ReleaseCheck.Obstacles(spec is not null, lines, work));
     }
 
     /// <summary>The worksheet of a machine that is not worth the repair: nothing has to be read before it goes back.</summary>

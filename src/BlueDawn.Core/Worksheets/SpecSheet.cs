@@ -18,6 +18,7 @@ namespace BlueDawn.Core.Worksheets;
 /// <param name="Source">Where the figures are from.</param>
 /// <param name="Traits">What it is told by when no number is legible, or null.</param>
 /// <param name="Plates">Engine plates it is found on, <c>model/specification</c>, or null.</param>
+/// <param name="Screws">Starting settings and torques it gives, or null.</param>
 public sealed record SpecSheet(
     string Code,
     string Maker,
@@ -33,7 +34,14 @@ public sealed record SpecSheet(
     IReadOnlyList<PartNeed> Needs,
     string Source,
     CarburetorTraits? Traits = null,
-    IReadOnlyList<string>? Plates = null);
+    IReadOnlyList<string>? Plates = null,
+    IReadOnlyList<ScrewSpec>? Screws = null);
+
+/// <summary>What a spec sheet says of a screw or fastened part.</summary>
+/// <param name="Part">The part's key in the strip ledger, such as <c>idle-needle</c>.</param>
+/// <param name="TurnsOut">Turns out from a light seat it starts from, or null.</param>
+/// <param name="TorqueNm">Newton metres it is fastened with, or null.</param>
+public sealed record ScrewSpec(string Part, double? TurnsOut = null, double? TorqueNm = null);
 
 /// <summary>What a carburetor is told by when no number is legible.</summary>
 /// <param name="ThroatMm">Bore at the throttle plate.</param>
@@ -102,6 +110,7 @@ public sealed record SpeedSpec(double LowRpm, double HighRpm);
 /// <param name="Trace">What tracing a fault costs.</param>
 /// <param name="Fit">What decides between ways to renew worn parts.</param>
 /// <param name="Stock">What the shelf goes by.</param>
+/// <param name="Cleaning">The shop's baths.</param>
 /// <param name="Source">Where these come from.</param>
 public sealed record ShopDefaults(
-    HoldSpec Hold, double FuelWatchMin, int PromisedDays, string Currency, Faults.TraceDefaults Trace, Kits.FitDefaults Fit, Stock.StockDefaults Stock, string Source);
+    HoldSpec Hold, double FuelWatchMin, int PromisedDays, string Currency, Faults.TraceDefaults Trace, Kits.FitDefaults Fit, Stock.StockDefaults Stock, Cleaning.CleaningDefaults Cleaning, string Source);

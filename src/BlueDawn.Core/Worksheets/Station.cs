@@ -12,11 +12,20 @@ public enum Station
     /// <summary>Identify and kit.</summary>
     Kits,
 
+    /// <summary>Take apart, every part a line.</summary>
+    Strip,
+
+    /// <summary>Clean.</summary>
+    Cleaning,
+
     /// <summary>Gauge jets and emulsion tube.</summary>
     Gauging,
 
     /// <summary>Set float, needle and seat.</summary>
     Setting,
+
+    /// <summary>Put together, every line ended.</summary>
+    Build,
 
     /// <summary>Prove on the bench.</summary>
     Proving,

@@ -85,7 +85,7 @@ internal static class ComputeEndpoints
         }
 
         var kind = new CarburetorKind(input.Family, input.Engine, input.Choke);
-        var evidence = Evidence.Gather(FaultKnowledge.Shipped, kind, [new LoggedNote(Guid.Empty, DateTimeOffset.UnixEpoch, note)], [], []);
+        var evidence = Evidence.Gather(FaultKnowledge.Shipped, kind, [new LoggedNote(Guid.Empty, DateTimeOffset.UnixEpoch, note)], [], [], []);
         var shop = new TraceDefaults(input.LabourPerHour, input.ProofMin, input.ReferMin);
         var trace = Trace.Of(FaultKnowledge.Shipped, kind, shop, FaultHistory.None, evidence);
         return TypedResults.Ok(new FaultTraceResult(

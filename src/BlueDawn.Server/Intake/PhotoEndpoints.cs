@@ -13,11 +13,12 @@ namespace BlueDawn.Server.Intake;
 
 /// <summary>A photo of a tray.</summary>
 /// <param name="Id">Its id; the picture is at <c>/api/photos/{id}</c>.</param>
+/// <param name="Part">The part of the strip ledger it shows, or null for the whole carburetor.</param>
 /// <param name="Width">Width in pixels.</param>
 /// <param name="Height">Height in pixels.</param>
 /// <param name="By">Who took it.</param>
 /// <param name="AddedAt">When.</param>
-internal sealed record PhotoView(Guid Id, int Width, int Height, string By, DateTimeOffset AddedAt);
+internal sealed record PhotoView(Guid Id, string? Part, int Width, int Height, string By, DateTimeOffset AddedAt);
 
 internal static class PhotoEndpoints
 {
@@ -26,6 +27,8 @@ internal static class PhotoEndpoints
 
     /// <summary>Most photos of one tray.</summary>
     private const int MostOfOneTray = 40;
+
+    private const int LongestPart = 60;
 
     public static void MapPhotos(this RouteGroupBuilder api)
     {
@@ -41,12 +44,12 @@ internal static class PhotoEndpoints
             ? TypedResults.Ok(await db.Photos
                 .Where(photo => db.Trays.Any(tray => tray.Number == number && tray.Id == photo.TrayId))
                 .OrderBy(photo => photo.Id)
-                .Select(photo => new PhotoView(photo.Id, photo.Width, photo.Height, photo.PersonName, photo.AddedAt))
+                .Select(photo => new PhotoView(photo.Id, photo.Part, photo.Width, photo.Height, photo.PersonName, photo.AddedAt))
                 .ToListAsync(cancel))
             : Problem.NoTray(number);
 
     private static async Task<Results<Ok<PhotoView>, ValidationProblem, ProblemHttpResult>> AddAsync(
-        int number, Guid id, HttpRequest request, BlueDawnDb db, ClaimsPrincipal user, UserManager<Person> people, TimeProvider clock, CancellationToken cancel)
+        int number, Guid id, string? part, HttpRequest request, BlueDawnDb db, ClaimsPrincipal user, UserManager<Person> people, TimeProvider clock, CancellationToken cancel)
     {
         var (me, _) = await people.MeAsync(user);
         if (await db.Trays.SingleOrDefaultAsync(tray => tray.Number == number, cancel) is not { } tray)
@@ -82,6 +85,7 @@ internal static class PhotoEndpoints
         {
             Id = id,
             TrayId = tray.Id,
+            Part = part is { Length: > 0 and <= LongestPart } ? part : null,
             Jpeg = made.Jpeg,
             Width = made.Width,
             Height = made.Height,
@@ -105,5 +109,5 @@ internal static class PhotoEndpoints
         return TypedResults.File(photo.Jpeg, "image/jpeg");
     }
 
-    private static PhotoView ViewOf(Photo photo) => new(photo.Id, photo.Width, photo.Height, photo.PersonName, photo.AddedAt);
+    private static PhotoView ViewOf(Photo photo) => new(photo.Id, photo.Part, photo.Width, photo.Height, photo.PersonName, photo.AddedAt);
 }

@@ -29,12 +29,14 @@ internal sealed record TrayView(
     IReadOnlyList<LineView> Lines,
     NextStep Next,
     IReadOnlyList<Obstacle> Obstacles,
+    string? WhyNotProven,
     IReadOnlyList<EntryView> Logbook)
 {
     public static TrayView Of(TrayFile file, PinSet pins)
     {
         var tray = file.Tray;
         var sheet = file.Judge(pins);
+        var work = file.Work;
         IReadOnlyList<LoggedNote> notes = [.. file.Notes.Where(logged => logged.Note is FindingsNote or FaultNote)];
         return new TrayView(
             tray.Id,
@@ -47,10 +49,11 @@ internal sealed record TrayView(
             file.OldParts,
             file.Wanted,
             file.Shop.Currency,
-            [.. Enum.GetValues<Station>().Select(station => StationView.Of(station, tray, sheet, notes))],
+            [.. Enum.GetValues<Station>().Select(station => StationView.Of(station, tray, sheet, notes, work))],
             [.. sheet.Lines.Select(line => LineView.Of(line, file.Entries))],
             sheet.Next,
             sheet.Obstacles,
+            work.WhyNotProven,
             [.. file.Entries.Reverse().Select(entry => EntryView.Of(entry, file.Entries, sheet))]);
     }
 }
@@ -85,7 +88,7 @@ internal sealed record TrayFacts(
 /// <param name="Waiting">True when nothing can be done there yet.</param>
 internal sealed record StationView(Station Station, int Open, int Total, bool Waiting)
 {
-    public static StationView Of(Station station, Tray tray, JudgedWorksheet sheet, IReadOnlyList<LoggedNote> notes)
+    public static StationView Of(Station station, Tray tray, JudgedWorksheet sheet, IReadOnlyList<LoggedNote> notes, TrayWork work)
     {
         var lines = sheet.Lines.Where(line => line.Line.Station == station).ToList();
         var released = tray.WaitsFor == WaitsFor.HandedBack;
@@ -94,6 +97,13 @@ internal sealed record StationView(Station Station, int Open, int Total, bool Wa
             Station.Intake => new StationView(station, 0, 1, false),
             Station.Faults => new StationView(station, FaultNote.IsSettled(notes) ? 0 : 1, 1, notes.Count == 0),
             Station.Kits => new StationView(station, (tray.SpecCode is null ? 1 : 0) + (tray.Fitting is null ? 1 : 0), 2, false),
+            Station.Strip => new StationView(
+                station,
+                work.Ledger.Job is null ? 1 : work.Ledger.ToStrip.Count,
+                work.Ledger.Job is null ? 1 : work.Ledger.Lines.Count(line => line.InJob),
+                work.Ledger.Job is null),
+            Station.Cleaning => new StationView(station, work.CleaningOpen, work.Cleans ? Math.Max(1, work.CleaningOpen) : 0, !work.Ledger.IsBegun),
+            Station.Build => new StationView(station, work.Ledger.Open.Count + work.Problems.Count, work.Ledger.Taken.Count, !work.Ledger.IsBegun),
             Station.Handover => new StationView(station, released ? 0 : 1, 1, !released && sheet.Obstacles.Count > 0),
             _ => new StationView(station, lines.Count(line => line.IsOpen), lines.Count, tray.SpecCode is null),
         };

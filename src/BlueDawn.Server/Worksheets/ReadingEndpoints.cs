@@ -84,6 +84,11 @@ internal static class ReadingEndpoints
             return NoLine(number);
         }
 
+        if (line.Station == Station.Proving && file.Work.WhyNotProven is { } why)
+        {
+            return Problem.Conflict("Not to be proven yet.", why);
+        }
+
         var read = line.Read(input.Typed);
         if (read.Reading is null)
         {

@@ -5,11 +5,14 @@ using BlueDawn.Core.Gauging;
 using BlueDawn.Core.Handover;
 using BlueDawn.Core.Intake;
 using BlueDawn.Core.Catalogue;
+using BlueDawn.Core.Cleaning;
 using BlueDawn.Core.Kits;
 using BlueDawn.Core.Measures;
 using BlueDawn.Core.Stock;
+using BlueDawn.Core.Strip;
 using BlueDawn.Core.Worksheets;
 using BlueDawn.Store.Catalogue;
+using BlueDawn.Store.Cleaning;
 using BlueDawn.Store.Kits;
 using BlueDawn.Store.Intake;
 using BlueDawn.Store.Logbook;
@@ -51,6 +54,27 @@ public sealed class DemoScenario(BlueDawnDb db, UserManager<Person> people, Time
 
     private sealed record DemoFault(string Cause, FaultOutcome Outcome, string By, double HoursAgo);
 
+    /// <summary>How far a tray has been taken apart, cleaned and put together again.</summary>
+    /// <param name="By">Who.</param>
+    /// <param name="HoursAgo">When it was begun; a minute an entry from there.</param>
+    /// <param name="Job">How far it comes apart.</param>
+    /// <param name="Out">How many parts have come out; null for all of the job.</param>
+    /// <param name="Found">What was found of some of them; the rest as usual.</param>
+    /// <param name="Cleaning">Entries about cleaning.</param>
+    /// <param name="Passages">Whether every passage is clear.</param>
+    /// <param name="In">How many parts are back in.</param>
+    private sealed record DemoWork(
+        string By,
+        double HoursAgo,
+        string Job,
+        int? Out,
+        IReadOnlyList<LedgerNote> Found,
+        IReadOnlyList<CleaningNote> Cleaning,
+        bool Passages,
+        int In);
+
+    private sealed record DemoBathEvent(string Bath, BathEventKind Kind, string By, double MinutesAgo, int? Tray, int? Basket, string? Recipe, double? Minutes, double? TemperatureC);
+
     private sealed record DemoTray(
         int Number,
         string OwnerName,
@@ -77,7 +101,8 @@ public sealed class DemoScenario(BlueDawnDb db, UserManager<Person> people, Time
         decimal? OwnerLimit = null,
         decimal? MachineWorth = null,
         FitOption? Option = null,
-        IReadOnlyList<string>? Renew = null);
+        IReadOnlyList<string>? Renew = null,
+        DemoWork? Work = null);
 
     /// <summary>Puts the shop's defaults and the roles in place; does nothing where they are there already.</summary>
     public static async Task EnsureShopAsync(BlueDawnDb db, RoleManager<IdentityRole<Guid>> roles, CancellationToken cancel)
@@ -139,9 +164,89 @@ public sealed class DemoScenario(BlueDawnDb db, UserManager<Person> people, Time
             await LoadTrayAsync(tray, staff, now, cancel);
         }
 
+        await LoadBathsAsync(staff, now, cancel);
         await db.Database.ExecuteSqlAsync($"select setval('tray_numbers', {trays.Max(tray => tray.Number)})", cancel);
         await transaction.CommitAsync(cancel);
         return true;
+    }
+
+    private async Task LoadBathsAsync(Dictionary<string, Person> staff, DateTimeOffset now, CancellationToken cancel)
+    {
+        var ids = await db.Trays.ToDictionaryAsync(tray => tray.Number, tray => tray.Id, cancel);
+        db.BathEvents.AddRange(Read<List<DemoBathEvent>>("demo/baths.json").Select(happened => new BathEventRow
+        {
+            Id = Guid.CreateVersion7(now.AddMinutes(-happened.MinutesAgo)),
+            Bath = happened.Bath,
+            Kind = happened.Kind,
+            At = now.AddMinutes(-happened.MinutesAgo),
+            TrayId = happened.Tray is { } number ? ids[number] : null,
+            TrayNumber = happened.Tray,
+            Basket = happened.Basket,
+            Recipe = happened.Recipe,
+            Minutes = happened.Minutes,
+            TemperatureC = happened.TemperatureC,
+            PersonId = staff[happened.By].Id,
+            PersonName = staff[happened.By].DisplayName,
+        }));
+        await db.SaveChangesAsync(cancel);
+    }
+
+    /// <summary>Entries of the ledger and about cleaning, each as the rules allow it at that moment.</summary>
+    private void LoadWork(DemoWork demo, Tray tray, Person by, DateTimeOffset now)
+    {
+        var at = now.AddHours(-demo.HoursAgo);
+        var kind = new CarburetorKind(tray.Family, tray.Engine, tray.Choke);
+        var spec = tray.Spec?.Sheet;
+        var jobs = StripKnowledge.Shipped.Jobs(tray.Family);
+        var ledgerNotes = new List<LoggedLedgerNote>();
+        var cleaningNotes = new List<LoggedCleaningNote>();
+        TrayWork Work() => TrayWork.Of(kind, spec, ledgerNotes, cleaningNotes);
+        void Ledger(LedgerNote note)
+        {
+            var ledger = Work().Ledger;
+            if (ledger.Check(note, jobs) is [var wrong, ..])
+            {
+                throw new InvalidOperationException($"Demo tray {tray.Number}: {wrong.Message}");
+            }
+
+            at = at.AddMinutes(1);
+            var entry = Log(tray, EntryKind.Ledgered, by, at, note.Words(ledger.LabelOf(note, jobs)));
+            entry.Ledger = note;
+            ledgerNotes.Add(new LoggedLedgerNote(entry.Id, at, by.DisplayName, note));
+        }
+
+        void Cleaned(CleaningNote note)
+        {
+            at = at.AddMinutes(1);
+            var entry = Log(tray, EntryKind.Cleaned, by, at, note.Words(CleaningKnowledge.Shipped, CleaningKnowledge.Shipped.Passages(tray.Family)));
+            entry.Cleaning = note;
+            cleaningNotes.Add(new LoggedCleaningNote(entry.Id, at, note));
+        }
+
+        Ledger(new JobNote(demo.Job));
+        var renewed = tray.Fitting?.Items.SelectMany(item => item.Parts.Select(part => part.Part)).ToHashSet() ?? [];
+        foreach (var part in Work().Ledger.ToStrip.Take(demo.Out ?? int.MaxValue).Select(line => line.Part).ToList())
+        {
+            Ledger(demo.Found.OfType<PartNote>().FirstOrDefault(note => note.Part == part.Key)
+                ?? new OutNote(part.Key, Core.Strip.Ledger.Usual(part, renewed), NotCounted: part.Asks.Contains(Ask.Turns)));
+        }
+
+        foreach (var note in demo.Cleaning)
+        {
+            Cleaned(note);
+        }
+
+        foreach (var passage in demo.Passages ? CleaningKnowledge.Shipped.Passages(tray.Family) : [])
+        {
+            Cleaned(new PassageNote(passage.Key, true, true));
+        }
+
+        foreach (var advice in Work().Advice.Take(demo.In).ToList())
+        {
+            var line = Work().Ledger.Find(advice.Part)!;
+            var item = line.Found!.Verdict == LineVerdict.Renew ? tray.Fitting?.Items.FirstOrDefault(one => one.Parts.Any(part => part.Part == line.Part.KitPart)) : null;
+            Ledger(new BackNote(advice.Part, item is null ? Fate.Refitted : Fate.Renewed, advice.RightWay?.Key, item?.Number));
+        }
     }
 
     /// <summary>The catalogue comes in as any catalogue does: through the import.</summary>
@@ -251,6 +356,12 @@ public sealed class DemoScenario(BlueDawnDb db, UserManager<Person> people, Time
             var at = checkedIn.AddMinutes(20);
             var fitting = await Shelf.FitAsync(db, tray, await DecidedAsync(demo, at, cancel), staff["ilse"].Id, at, cancel);
             Log(tray, EntryKind.KitChosen, staff["ilse"], at, FittingChoice.Words(fitting));
+            await db.SaveChangesAsync(cancel);
+        }
+
+        if (demo.Work is { } work)
+        {
+            LoadWork(work, tray, staff[work.By], now);
             await db.SaveChangesAsync(cancel);
         }
 

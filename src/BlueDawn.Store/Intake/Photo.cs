@@ -9,6 +9,9 @@ public sealed class Photo
     /// <summary>The tray.</summary>
     public Guid TrayId { get; set; }
 
+    /// <summary>The part of the strip ledger it shows, or null for the whole carburetor.</summary>
+    public string? Part { get; set; }
+
     /// <summary>The picture as JPEG.</summary>
     public byte[] Jpeg { get; set; } = [];
 

@@ -27,6 +27,12 @@ public enum EntryKind
     /// <summary>A step of the trace: findings, a cause settled, taken apart, a condition met.</summary>
     Traced,
 
+    /// <summary>An entry of the strip ledger: a part out, back in, left off.</summary>
+    Ledgered,
+
+    /// <summary>An entry about cleaning.</summary>
+    Cleaned,
+
     /// <summary>Promised day, what it waits for, or the like was changed.</summary>
     TrayChanged,
 
@@ -78,6 +84,12 @@ public sealed class LogbookEntry
 
     /// <summary>The old part as measured, for entries of that kind; no features when its measures were taken back.</summary>
     public Core.Catalogue.ItemPart? OldPart { get; set; }
+
+    /// <summary>The entry of the strip ledger, for entries of that kind.</summary>
+    public Core.Strip.LedgerNote? Ledger { get; set; }
+
+    /// <summary>The entry about cleaning, for entries of that kind.</summary>
+    public Core.Cleaning.CleaningNote? Cleaning { get; set; }
 
     /// <summary>What was found at that time, by the spec sheet of that time.</summary>
     public string? Finding { get; set; }

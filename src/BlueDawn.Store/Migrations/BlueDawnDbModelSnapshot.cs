@@ -78,12 +78,6 @@ namespace BlueDawn.Store.Migrations
                     b.HasIndex("Folded")
                         .HasDatabaseName("ix_item_fits_folded");
 
-                    b.HasIndex(new[] { "Folded" }, "ix_item_fits_folded_trigrams")
-                        .HasDatabaseName("ix_item_fits_folded");
-
-                    NpgsqlIndexBuilderExtensions.HasMethod(b.HasIndex(new[] { "Folded" }, "ix_item_fits_folded_trigrams"), "gin");
-                    NpgsqlIndexBuilderExtensions.HasOperators(b.HasIndex(new[] { "Folded" }, "ix_item_fits_folded_trigrams"), new[] { "gin_trgm_ops" });
-
                     b.ToTable("item_fits", (string)null);
                 });
 
@@ -228,6 +222,72 @@ namespace BlueDawn.Store.Migrations
                     b.ToTable("suppliers", (string)null);
                 });
 
+            modelBuilder.Entity("BlueDawn.Store.Cleaning.BathEventRow", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("uuid")
+                        .HasColumnName("id");
+
+                    b.Property<DateTimeOffset>("At")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("at");
+
+                    b.Property<int?>("Basket")
+                        .HasColumnType("integer")
+                        .HasColumnName("basket");
+
+                    b.Property<string>("Bath")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("bath");
+
+                    b.Property<string>("Kind")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("kind");
+
+                    b.Property<double?>("Minutes")
+                        .HasColumnType("double precision")
+                        .HasColumnName("minutes");
+
+                    b.Property<Guid>("PersonId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("person_id");
+
+                    b.Property<string>("PersonName")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("person_name");
+
+                    b.Property<string>("Recipe")
+                        .HasColumnType("text")
+                        .HasColumnName("recipe");
+
+                    b.Property<double?>("TemperatureC")
+                        .HasColumnType("double precision")
+                        .HasColumnName("temperature_c");
+
+                    b.Property<Guid?>("TrayId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("tray_id");
+
+                    b.Property<int?>("TrayNumber")
+                        .HasColumnType("integer")
+                        .HasColumnName("tray_number");
+
+                    b.HasKey("Id")
+                        .HasName("pk_bath_events");
+
+                    b.HasIndex("TrayId")
+                        .HasDatabaseName("ix_bath_events_tray_id");
+
+                    b.HasIndex("Bath", "At")
+                        .HasDatabaseName("ix_bath_events_bath_at");
+
+                    b.ToTable("bath_events", (string)null);
+                });
+
             modelBuilder.Entity("BlueDawn.Store.Intake.Machine", b =>
                 {
                     b.Property<Guid>("Id")
@@ -299,6 +359,10 @@ namespace BlueDawn.Store.Migrations
                         .HasColumnType("bytea")
                         .HasColumnName("jpeg");
 
+                    b.Property<string>("Part")
+                        .HasColumnType("text")
+                        .HasColumnName("part");
+
                     b.Property<Guid>("PersonId")
                         .HasColumnType("uuid")
                         .HasColumnName("person_id");
@@ -332,6 +396,10 @@ namespace BlueDawn.Store.Migrations
                         .HasColumnType("uuid")
                         .HasColumnName("id");
 
+                    b.Property<string>("Cleaning")
+                        .HasColumnType("jsonb")
+                        .HasColumnName("cleaning");
+
                     b.Property<string>("Finding")
                         .HasColumnType("text")
                         .HasColumnName("finding");
@@ -340,6 +408,10 @@ namespace BlueDawn.Store.Migrations
                         .IsRequired()
                         .HasColumnType("text")
                         .HasColumnName("kind");
+
+                    b.Property<string>("Ledger")
+                        .HasColumnType("jsonb")
+                        .HasColumnName("ledger");
 
                     b.Property<string>("LineKey")
                         .HasColumnType("text")
@@ -1045,6 +1117,14 @@ namespace BlueDawn.Store.Migrations
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired()
                         .HasConstraintName("fk_offers_suppliers_supplier");
+                });
+
+            modelBuilder.Entity("BlueDawn.Store.Cleaning.BathEventRow", b =>
+                {
+                    b.HasOne("BlueDawn.Store.Trays.Tray", null)
+                        .WithMany()
+                        .HasForeignKey("TrayId")
+                        .HasConstraintName("fk_bath_events_trays_tray_id");
                 });
 
             modelBuilder.Entity("BlueDawn.Store.Intake.Machine", b =>

@@ -27,6 +27,16 @@ public sealed record TrayFile(Tray Tray, IReadOnlyList<LogbookEntry> Entries, Sh
         return new TrayFile(tray, entries, await ShopAsync(db, cancel));
     }
 
+    /// <summary>
+    /// Opens the file of one tray and holds it until the transaction ends: what is added next is decided on everything
+    /// that stands. Call inside a transaction.
+    /// </summary>
+    public static async Task<TrayFile?> OpenLockedAsync(BlueDawnDb db, int number, CancellationToken cancel)
+    {
+        await db.Database.ExecuteSqlAsync($"select 1 from trays where number = {number} for update", cancel);
+        return await OpenAsync(db, number, cancel);
+    }
+
     /// <summary>Opens the files of every tray that has not been handed back, and of the latest that have.</summary>
     /// <param name="db">The store.</param>
     /// <param name="handedBack">How many of those handed back.</param>
@@ -37,8 +47,8 @@ public sealed record TrayFile(Tray Tray, IReadOnlyList<LogbookEntry> Entries, Sh
         trays.AddRange(await Whole(db).Where(t => t.WaitsFor == WaitsFor.HandedBack).OrderByDescending(t => t.Number).Take(handedBack).AsNoTracking().ToListAsync(cancel));
         var ids = trays.Select(t => t.Id).ToList();
         var entries = await db.LogbookEntries
-            .Where(entry => ids.Contains(entry.TrayId) && (entry.Kind == EntryKind.Reading || entry.Kind == EntryKind.Withdrawn || entry.Kind == EntryKind.Traced))
-            .Select(entry => new LogbookEntry { Id = entry.Id, TrayId = entry.TrayId, Kind = entry.Kind, LineKey = entry.LineKey, SupersedesId = entry.SupersedesId, TakenAt = entry.TakenAt, Reading = entry.Reading, Trace = entry.Trace })
+            .Where(entry => ids.Contains(entry.TrayId) && (entry.Kind == EntryKind.Reading || entry.Kind == EntryKind.Withdrawn || entry.Kind == EntryKind.Traced || entry.Kind == EntryKind.Ledgered || entry.Kind == EntryKind.Cleaned))
+            .Select(entry => new LogbookEntry { Id = entry.Id, TrayId = entry.TrayId, Kind = entry.Kind, LineKey = entry.LineKey, SupersedesId = entry.SupersedesId, TakenAt = entry.TakenAt, Reading = entry.Reading, Trace = entry.Trace, Ledger = entry.Ledger, Cleaning = entry.Cleaning, PersonName = entry.PersonName })
             .AsNoTracking()
             .ToListAsync(cancel);
         var byTray = entries.ToLookup(entry => entry.TrayId);
@@ -56,6 +66,16 @@ public sealed record TrayFile(Tray Tray, IReadOnlyList<LogbookEntry> Entries, Sh
     /// <summary>The steps of its trace, oldest first.</summary>
     public IReadOnlyList<LoggedNote> Notes =>
         [.. Entries.Where(entry => entry.Trace is not null).OrderBy(entry => entry.TakenAt).ThenBy(entry => entry.Id).Select(entry => new LoggedNote(entry.Id, entry.TakenAt, entry.Trace!))];
+
+    /// <summary>What has been taken apart, cleaned and put together.</summary>
+    public TrayWork Work => TrayWork.Of(
+        Kind,
+        Tray.Spec?.Sheet,
+        [.. InOrder.Where(entry => entry.Ledger is not null).Select(entry => new Core.Strip.LoggedLedgerNote(entry.Id, entry.TakenAt, entry.PersonName, entry.Ledger!))],
+        [.. InOrder.Where(entry => entry.Cleaning is not null).Select(entry => new Core.Cleaning.LoggedCleaningNote(entry.Id, entry.TakenAt, entry.Cleaning!))],
+        Tray.WaitsFor == WaitsFor.Bath);
+
+    private IEnumerable<LogbookEntry> InOrder => Entries.OrderBy(entry => entry.TakenAt).ThenBy(entry => entry.Id);
 
     /// <summary>Its old parts as measured on the bench, the last measure of each.</summary>
     public IReadOnlyList<Core.Catalogue.ItemPart> OldParts =>
@@ -80,7 +100,8 @@ public sealed record TrayFile(Tray Tray, IReadOnlyList<LogbookEntry> Entries, Sh
             pins,
             Tray.Fitting is not null,
             released,
-            Entries.Where(entry => entry.Kind is EntryKind.Reading or EntryKind.Withdrawn).Select(entry => entry.AsLogged()));
+            Entries.Where(entry => entry.Kind is EntryKind.Reading or EntryKind.Withdrawn).Select(entry => entry.AsLogged()),
+            Work);
         if (Tray.Fitting is { Option: Core.Kits.FitOption.Decline } && !released)
         {
             return sheet.Declined();
@@ -88,14 +109,20 @@ public sealed record TrayFile(Tray Tray, IReadOnlyList<LogbookEntry> Entries, Sh
 
         var notes = Notes;
         var tracing = !released && Tray.Fitting is null && sheet.Readings.Count == 0
-            && notes.Count > 0 && !FaultNote.IsSettled(notes);
+            && notes.Count > 0 && !FaultNote.IsSettled(notes) && !Entries.Any(entry => entry.Ledger is not null);
         return tracing ? sheet with { Next = NextStep.Of(Trace(sheet, FaultHistory.None).Next) } : sheet;
     }
 
     /// <summary>Everything known about its fault.</summary>
     /// <param name="sheet">Its judged worksheet.</param>
     public Evidence Evidence(JudgedWorksheet sheet) =>
-        Core.Faults.Evidence.Gather(FaultKnowledge.Shipped, Kind, Notes, sheet.Readings, [.. sheet.Lines.Select(line => line.Line.Key)]);
+        Core.Faults.Evidence.Gather(
+            FaultKnowledge.Shipped,
+            Kind,
+            Notes,
+            sheet.Readings,
+            [.. sheet.Lines.Select(line => line.Line.Key)],
+            Core.Strip.LedgerSigns.Of(Core.Strip.StripKnowledge.Shipped, Core.Build.BuildKnowledge.Shipped, Tray.Family, Tray.Spec?.Sheet, Work.Ledger));
 
     /// <summary>Its trace as it stands.</summary>
     /// <param name="sheet">Its judged worksheet.</param>

@@ -11,6 +11,7 @@ import { Loading, Notice, Trouble } from './ui/states';
 const MyBenchPage = lazy(() => import('./session/MyBenchPage').then((m) => ({ default: m.MyBenchPage })));
 const CheckInPage = lazy(() => import('./stations/intake/CheckInPage').then((m) => ({ default: m.CheckInPage })));
 const StockPage = lazy(() => import('./stations/stock/StockPage').then((m) => ({ default: m.StockPage })));
+const BathsPage = lazy(() => import('./stations/cleaning/BathsPage').then((m) => ({ default: m.BathsPage })));
 const ReportPage = lazy(() => import('./stations/handover/ReportPage').then((m) => ({ default: m.ReportPage })));
 
 export function App() {
@@ -34,6 +35,7 @@ export function App() {
           <Route path="my-bench" element={<MyBenchPage />} />
           <Route path="tray/:number/report" element={<ReportPage />} />
           <Route path="tray/:number/:station?/:step?" element={<TrayPage />} />
+          <Route path="baths" element={<BathsPage />} />
           <Route path="stock/:part?" element={<StockPage />} />
           <Route
             path="*"

@@ -111,7 +111,7 @@ public class TraceTests
         string[] lines = ["gauging/emulsion-row-1", "gauging/emulsion-row-2"];
         JudgedReading Row(int row, string judged, int minute) => new(Guid.CreateVersion7(), $"gauging/emulsion-row-{row}", judged, DateTimeOffset.UnixEpoch.AddMinutes(minute));
         EvidenceItem? Tube(params JudgedReading[] readings) =>
-            Evidence.Gather(FaultKnowledge.Shipped, kind, [], readings, lines).Items.FirstOrDefault(item => item.FindingId == "tube-holes-dark");
+            Evidence.Gather(FaultKnowledge.Shipped, kind, [], readings, lines, []).Items.FirstOrDefault(item => item.FindingId == "tube-holes-dark");
         Assert.Null(Tube(Row(1, "inGauge", 1)));
         Assert.False(Tube(Row(1, "inGauge", 1), Row(2, "inGauge", 2))!.Present);
         Assert.True(Tube(Row(1, "inGauge", 1), Row(2, "blocked", 2))!.Present);

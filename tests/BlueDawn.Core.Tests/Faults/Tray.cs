@@ -41,7 +41,7 @@ internal sealed class Tray(CarburetorKind kind)
         return this;
     }
 
-    public Evidence Evidence() => Core.Faults.Evidence.Gather(FaultKnowledge.Shipped, kind, notes, readings, Lines);
+    public Evidence Evidence() => Core.Faults.Evidence.Gather(FaultKnowledge.Shipped, kind, notes, readings, Lines, []);
 
     public Trace Trace() => Core.Faults.Trace.Of(FaultKnowledge.Shipped, kind, Shop, History, Evidence());
 

@@ -17,7 +17,7 @@ public class HandoverReportTests
     private static HandoverReport Report(params ReportEntry[] entries) => HandoverReport.Of(
         Tray,
         null,
-        JudgedWorksheet.Of(Sheets.Spec, Sheets.Shop, PinSet.Empty, true, false, entries.Select(e => new LoggedReading(e.EntryId, e.LineKey, e.SupersedesId, e.TakenAt, e.Reading))),
+        JudgedWorksheet.Of(Sheets.Spec, Sheets.Shop, PinSet.Empty, true, false, entries.Select(e => new LoggedReading(e.EntryId, e.LineKey, e.SupersedesId, e.TakenAt, e.Reading)), Sheets.Untouched),
         entries);
 
     private static BoreReading Pins(decimal go, decimal noGo) => new(go, noGo, null, null, null);

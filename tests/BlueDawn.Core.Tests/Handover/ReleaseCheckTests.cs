@@ -8,10 +8,10 @@ namespace BlueDawn.Core.Tests.Handover;
 public class ReleaseCheckTests
 {
     [Fact]
-    public void All_good_is_free_to_go() => Assert.Empty(ReleaseCheck.Obstacles(true, Sheets.Judged(Sheets.AllGood())));
+    public void All_good_is_free_to_go() => Assert.Empty(ReleaseCheck.Obstacles(true, Sheets.Judged(Sheets.AllGood()), Sheets.Untouched));
 
     [Fact]
-    public void Without_a_spec_sheet_nothing_goes() => Assert.Single(ReleaseCheck.Obstacles(false, []));
+    public void Without_a_spec_sheet_nothing_goes() => Assert.Single(ReleaseCheck.Obstacles(false, [], Sheets.Untouched));
 
     [Fact]
     public void Missing_failing_and_undecided_each_stand_in_the_way()
@@ -20,7 +20,7 @@ public class ReleaseCheckTests
         readings.Remove("gauging/main-jet");
         readings["setting/hold-test"] = Sheets.Rows("pressure", "time", ("2", "48"), ("7", "30"), ("12", "10"));
         readings["gauging/idle-jet"] = TypedReading.Of(("go", "0.30"), ("noGo", "0.34"));
-        var obstacles = ReleaseCheck.Obstacles(true, Sheets.Judged(readings));
+        var obstacles = ReleaseCheck.Obstacles(true, Sheets.Judged(readings), Sheets.Untouched);
         Assert.Equal(
             [("gauging/main-jet", ObstacleKind.Missing), ("gauging/idle-jet", ObstacleKind.Undecided), ("setting/hold-test", ObstacleKind.Failing)],
             obstacles.Select(obstacle => (obstacle.LineKey, obstacle.Kind)));
@@ -37,13 +37,13 @@ public class ReleaseCheckTests
     public void The_next_step_is_the_undecided_before_the_failing_before_the_unread()
     {
         var readings = Sheets.AllGood();
-        Assert.Equal(Station.Handover, NextStep.Of(true, true, false, Sheets.Judged(readings)).Station);
+        Assert.Equal(Station.Handover, NextStep.Of(true, true, false, Sheets.Judged(readings), Sheets.Untouched).Station);
         readings.Remove("gauging/main-jet");
-        Assert.Equal("gauging/main-jet", NextStep.Of(true, true, false, Sheets.Judged(readings)).LineKey);
+        Assert.Equal("gauging/main-jet", NextStep.Of(true, true, false, Sheets.Judged(readings), Sheets.Untouched).LineKey);
         readings["gauging/idle-jet"] = TypedReading.Of(("go", "0.30"), ("noGo", "0.34"));
-        Assert.Equal("gauging/idle-jet", NextStep.Of(true, true, false, Sheets.Judged(readings)).LineKey);
-        Assert.Equal(Station.Kits, NextStep.Of(true, false, false, Sheets.Judged(readings)).Station);
-        Assert.Equal(Station.Kits, NextStep.Of(false, false, false, []).Station);
+        Assert.Equal("gauging/idle-jet", NextStep.Of(true, true, false, Sheets.Judged(readings), Sheets.Untouched).LineKey);
+        Assert.Equal(Station.Kits, NextStep.Of(true, false, false, Sheets.Judged(readings), Sheets.Untouched).Station);
+        Assert.Equal(Station.Kits, NextStep.Of(false, false, false, [], Sheets.Untouched).Station);
     }
 
     [Fact]

@@ -18,7 +18,12 @@ internal static class Sheets
 
     public static readonly Core.Stock.StockDefaults Stock = new(0.95, 90, 4);
 
-    public static readonly ShopDefaults Shop = new(new HoldSpec(48, 10, 1.5, 2, 20, 1), 4, 5, "GBP", new Core.Faults.TraceDefaults(48, 5, 240), Fit, Stock, "common practice, no source");
+    public static readonly Core.Cleaning.CleaningDefaults Baths = new([
+        new Core.Cleaning.Bath("heated", "Heated bath", Core.Cleaning.Vessel.Heated, 3, 20, 25),
+        new Core.Cleaning.Bath("tub", "Soak tub", Core.Cleaning.Vessel.Tub, 4, 20, 60),
+    ]);
+
+    public static readonly ShopDefaults Shop = new(new HoldSpec(48, 10, 1.5, 2, 20, 1), 4, 5, "GBP", new Core.Faults.TraceDefaults(48, 5, 240), Fit, Stock, Baths, "common practice, no source");
 
     public static readonly SpecSheet Spec = new(
         "FB18",
@@ -38,6 +43,13 @@ internal static class Sheets
             new PartNeed("O-ring", 2, new Dictionary<string, string>()),
         ],
         "invented");
+
+    /// <summary>A carburetor that is not taken apart, and it has been said.</summary>
+    public static Core.Bench.TrayWork Untouched => Core.Bench.TrayWork.Of(
+        new CarburetorKind(CarburetorFamily.FloatBowl, EngineKind.FourStroke, null),
+        Spec,
+        [new Core.Strip.LoggedLedgerNote(Guid.Empty, DateTimeOffset.UnixEpoch, "Ilse", new Core.Strip.JobNote("closed"))],
+        []);
 
     public static IReadOnlyList<WorksheetLine> Lines => Worksheet.For(Spec, Shop);
 

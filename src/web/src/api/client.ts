@@ -58,6 +58,25 @@ export type EvidenceItem = Schemas['EvidenceItem'];
 export type Said = Schemas['Said'];
 export type ApartLevel = Schemas['ApartLevel'];
 export type FaultWords = Schemas['FaultWords'];
+export type LedgerView = Schemas['LedgerView'];
+export type LedgerLine = Schemas['LedgerLine'];
+export type LedgerNote = Schemas['LedgerNote'];
+export type OutNote = Schemas['LedgerNoteOutNote'];
+export type StripPart = Schemas['StripPart'];
+export type LineVerdict = Schemas['LineVerdict'];
+export type Fate = Schemas['Fate'];
+export type StackPlan = Schemas['StackPlan'];
+export type BuildAdvice = Schemas['BuildAdvice'];
+export type StackProblem = Schemas['StackProblem'];
+export type NewPartSource = Schemas['NewPartSource'];
+export type CleaningView = Schemas['CleaningView'];
+export type CleaningNote = Schemas['CleaningNote'];
+export type RecipeOffer = Schemas['RecipeOffer'];
+export type PassageStanding = Schemas['PassageStanding'];
+export type BathsView = Schemas['BathsView'];
+export type BathView = Schemas['BathView'];
+export type BathEventKind = Schemas['BathEventKind'];
+export type Basket = Schemas['Basket'];
 export type Photo = Schemas['PhotoView'];
 
 /** What the server says when something cannot be done (RFC 9457), or what stands in for it when it cannot be reached. */
@@ -110,9 +129,10 @@ client.use({
 export const api = client;
 
 /** Sends a photo as it is; the server makes it anew. */
-export async function sendPhoto(tray: number, id: string, file: Blob): Promise<Photo> {
+export async function sendPhoto(tray: number, id: string, file: Blob, part?: string): Promise<Photo> {
+  const query = part ? `?${new URLSearchParams({ part })}` : '';
   return ask<Photo>(
-    fetch(`/api/trays/${tray}/photos/${id}`, {
+    fetch(`/api/trays/${tray}/photos/${id}${query}`, {
       method: 'PUT',
       headers: { 'content-type': file.type || 'application/octet-stream', 'X-Blue-Dawn-Token': token },
       body: file,

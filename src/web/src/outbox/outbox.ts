@@ -3,6 +3,10 @@ import {
   api,
   ask,
   ProblemError,
+  type CleaningNote,
+  type CleaningView,
+  type LedgerNote,
+  type LedgerView,
   type Problem,
   type TraceNote,
   type TraceView,
@@ -16,8 +20,10 @@ export interface Pending {
   personId: string;
   tray: number;
   takenAt: string;
-  entry: PendingReading | PendingNote;
+  entry: PendingEntry;
 }
+
+export type PendingEntry = PendingReading | PendingNote | PendingLedger | PendingCleaning;
 
 /** A reading of a gauge line. */
 export interface PendingReading {
@@ -33,10 +39,24 @@ export interface PendingNote {
   note: TraceNote;
 }
 
+/** An entry of the strip ledger. */
+export interface PendingLedger {
+  kind: 'ledger';
+  note: LedgerNote;
+}
+
+/** An entry about cleaning. */
+export interface PendingCleaning {
+  kind: 'cleaning';
+  note: CleaningNote;
+}
+
 /** What became of one sending: in the book, still on its way, or refused with the reason. */
 export type Sent =
   | { state: 'recorded'; tray: Tray }
   | { state: 'traced'; tray: number; trace: TraceView }
+  | { state: 'ledgered'; tray: number; ledger: LedgerView }
+  | { state: 'cleaned'; tray: number; cleaning: CleaningView }
   | { state: 'kept' }
   | { state: 'refused'; problem: Problem };
 
@@ -118,6 +138,18 @@ async function post({ id, tray, takenAt, entry }: Pending): Promise<Sent> {
       api.POST('/api/trays/{number}/trace', { ...where, body: { id, takenAt, note: entry.note } }),
     );
     return { state: 'traced', tray, trace };
+  }
+  if (entry.kind === 'ledger') {
+    const ledger = await ask(
+      api.POST('/api/trays/{number}/ledger', { ...where, body: { id, takenAt, note: entry.note } }),
+    );
+    return { state: 'ledgered', tray, ledger };
+  }
+  if (entry.kind === 'cleaning') {
+    const cleaning = await ask(
+      api.POST('/api/trays/{number}/cleaning', { ...where, body: { id, takenAt, note: entry.note } }),
+    );
+    return { state: 'cleaned', tray, cleaning };
   }
   const { lineKey, typed, supersedes } = entry;
   return {

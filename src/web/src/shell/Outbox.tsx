@@ -2,7 +2,7 @@ import { CloudOff } from 'lucide-react';
 import { useEffect, useState, useSyncExternalStore } from 'react';
 import { outbox } from '../outbox/outbox';
 import { fetchSession, usePerson } from '../session/session';
-import { useTakeTrace, useTakeTray } from './queries';
+import { useTakeSent } from './queries';
 
 const TRY_AGAIN_MS = 3000;
 
@@ -10,8 +10,7 @@ const TRY_AGAIN_MS = 3000;
 export function Outbox() {
   const person = usePerson();
   const pending = useSyncExternalStore(outbox.subscribe, outbox.current);
-  const take = useTakeTray();
-  const takeTrace = useTakeTrace();
+  const take = useTakeSent();
   const [refused, setRefused] = useState('');
   const mine = pending.filter((p) => p.personId === person.id).length;
   const others = pending.length - mine;
@@ -21,8 +20,7 @@ export function Outbox() {
       if (outbox.current().every((p) => p.personId !== person.id)) return;
       await fetchSession().catch(() => undefined); // a fresh token, in case the server was started anew
       await outbox.flush(person.id, (p, sent) => {
-        if (sent.state === 'recorded') take(sent.tray);
-        if (sent.state === 'traced') takeTrace(sent.tray, sent.trace);
+        take(sent);
         if (sent.state === 'refused') setRefused(`Tray ${p.tray}: ${sent.problem.title} ${sent.problem.detail}`);
       });
     };
@@ -34,7 +32,7 @@ export function Outbox() {
       clearInterval(timer);
       window.removeEventListener('online', online);
     };
-  }, [person.id, take, takeTrace]);
+  }, [person.id, take]);
 
   return (
     <div

@@ -4,6 +4,7 @@ import { Link, NavLink, Outlet, useNavigate } from 'react-router';
 import { usePerson, useSession } from '../session/session';
 import { Dialog } from '../ui/dialog';
 import { Loading } from '../ui/states';
+import { BathCalls } from './BathCalls';
 import { Outbox } from './Outbox';
 import { Rail } from './Rail';
 
@@ -14,6 +15,7 @@ const shortcuts: readonly [keys: string, what: string][] = [
   ['B', 'Bench'],
   ['N', 'Check in a new tray'],
   ['S', 'Stock'],
+  ['H', 'Baths'],
   ['[ and ]', 'On a tray: the station before, the station after'],
   ['0 … 9', 'On a station: straight into the first open box, for calipers that type'],
   ['?', 'This list'],
@@ -42,6 +44,7 @@ export function Shell() {
         b: () => void navigate('/'),
         n: () => void navigate('/check-in'),
         s: () => void navigate('/stock'),
+        h: () => void navigate('/baths'),
       };
       const go = act[event.key];
       if (go) {
@@ -91,9 +94,14 @@ export function Shell() {
         Skip to the work
       </a>
       <aside className="text-night-text sticky top-0 hidden h-dvh flex-col bg-[linear-gradient(180deg,var(--night),var(--night-2)_80%,#573a52_96%,#b04e38)] lg:flex print:hidden">
-        <Link to="/" className="px-4 pt-3.5 pb-1 text-[1.25rem] font-[700] text-white">
-          Blue Dawn
-        </Link>
+        <div className="flex items-end justify-between pr-1.5 pt-2">
+          <Link to="/" className="px-4 pb-1.5 text-[1.25rem] font-[700] text-white">
+            Blue Dawn
+          </Link>
+          <NavLink to="/baths" className={`${item} aria-[current=page]:bg-white/15`}>
+            Baths
+          </NavLink>
+        </div>
         <div className="flex px-1.5 pb-1">{ways}</div>
         <Rail findRef={find} />
         <div className="flex px-1.5 py-1">{me}</div>
@@ -104,10 +112,14 @@ export function Shell() {
             <Menu aria-hidden size={20} /> Trays
           </button>
           {ways}
+          <NavLink to="/baths" className={`${item} aria-[current=page]:bg-white/15`}>
+            Baths
+          </NavLink>
           <span className="ml-auto" />
           {me}
         </div>
         <Outbox />
+        <BathCalls />
         <main id="main" tabIndex={-1} className="min-w-0 flex-1 outline-none">
           <Suspense fallback={<Loading what="the page" />}>
             <Outlet />

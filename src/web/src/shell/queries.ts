@@ -1,5 +1,6 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useCallback } from 'react';
+import type { Sent } from '../outbox/outbox';
 import {
   api,
   ask,
@@ -63,6 +64,46 @@ export function useTakeTrace(): (number: number, trace: TraceView) => void {
       void queries.invalidateQueries({ queryKey: ['report', number] });
     },
     [queries],
+  );
+}
+
+/** A tray's strip ledger, for Strip and Build. */
+export const useLedger = (number: number) =>
+  useQuery({
+    queryKey: ['ledger', number],
+    queryFn: () => ask(api.GET('/api/trays/{number}/ledger', { params: { path: { number } } })),
+    refetchInterval: LOOK_AGAIN_MS,
+  });
+
+/** How a tray is cleaned. */
+export const useCleaning = (number: number) =>
+  useQuery({
+    queryKey: ['cleaning', number],
+    queryFn: () => ask(api.GET('/api/trays/{number}/cleaning', { params: { path: { number } } })),
+    refetchInterval: LOOK_AGAIN_MS,
+  });
+
+/** The shop's baths; looked at on every page, so that their timers call everywhere. */
+export const useBaths = () =>
+  useQuery({ queryKey: ['baths'], queryFn: () => ask(api.GET('/api/baths')), refetchInterval: LOOK_AGAIN_MS });
+
+/** Takes whatever the server answered to an entry; whatever hangs on it looks again. */
+export function useTakeSent(): (sent: Sent) => void {
+  const queries = useQueryClient();
+  const takeTray = useTakeTray();
+  const takeTrace = useTakeTrace();
+  return useCallback(
+    (sent: Sent) => {
+      if (sent.state === 'recorded') takeTray(sent.tray);
+      if (sent.state === 'traced') takeTrace(sent.tray, sent.trace);
+      if (sent.state !== 'ledgered' && sent.state !== 'cleaned') return;
+      if (sent.state === 'ledgered') queries.setQueryData(['ledger', sent.tray], sent.ledger);
+      else queries.setQueryData(['cleaning', sent.tray], sent.cleaning);
+      for (const key of ['tray', 'trace', 'report', sent.state === 'ledgered' ? 'cleaning' : 'ledger'])
+        void queries.invalidateQueries({ queryKey: [key, sent.tray] });
+      for (const key of ['bench', 'stock']) void queries.invalidateQueries({ queryKey: [key] });
+    },
+    [queries, takeTray, takeTrace],
   );
 }
 

@@ -2,7 +2,9 @@ import type {
   CarburetorFamily,
   ChokeKind,
   EngineKind,
+  Fate,
   FitOption,
+  LineVerdict,
   ShelfStanding,
   Station,
   StockMoveKind,
@@ -14,8 +16,11 @@ export const stationWord: Record<Station, string> = {
   intake: 'Check in',
   faults: 'Trace',
   kits: 'Kit',
+  strip: 'Strip',
+  cleaning: 'Clean',
   gauging: 'Gauge',
   setting: 'Set',
+  build: 'Build',
   proving: 'Prove',
   handover: 'Hand back',
 };
@@ -25,8 +30,11 @@ export const stationPath: Record<Station, string> = {
   intake: 'check-in',
   faults: 'trace',
   kits: 'kit',
+  strip: 'strip',
+  cleaning: 'clean',
   gauging: 'gauge',
   setting: 'set',
+  build: 'build',
   proving: 'prove',
   handover: 'hand-back',
 };
@@ -57,6 +65,25 @@ export const fitWord: Record<FitOption, string> = {
   makeIt: 'Make it',
   stopgap: 'Stopgap',
   decline: 'Decline',
+};
+
+/** What is to become of a part that came out. */
+export const verdictWord: Record<LineVerdict, string> = {
+  refit: 'Refit',
+  clean: 'Clean',
+  renew: 'Renew',
+  missing: 'Missing',
+  added: 'Added by someone',
+  doesNotBelong: 'Does not belong',
+};
+
+/** How a line of the ledger ended. */
+export const fateWord: Record<Fate, string> = {
+  refitted: 'Refitted',
+  renewed: 'Renewed',
+  made: 'Made here',
+  leftOff: 'Left off',
+  scrapped: 'Thrown out',
 };
 
 /** How an item stands on the shelf. */

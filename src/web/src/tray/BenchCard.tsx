@@ -11,9 +11,10 @@ import { CautionNote } from '../ui/caution';
 import { say } from '../units/format';
 import { useHistoryUsed } from '../stations/faults/useHistoryUsed';
 import { Cutaway, type Suspect } from './Cutaway';
+import { DiaphragmCutaway, TankCutaway } from './CutawayOther';
 
 /** This carburetor, the one thing to do next and why, and the caution that belongs to it. */
-export function BenchCard({ tray, tracing }: { tray: Tray; tracing: boolean }) {
+export function BenchCard({ tray, tracing, drawn }: { tray: Tray; tracing: boolean; drawn: boolean }) {
   const units = useUnits();
   const navigate = useNavigate();
   const { next } = tray;
@@ -27,7 +28,15 @@ export function BenchCard({ tray, tracing }: { tray: Tray; tracing: boolean }) {
       aria-label="Bench card"
       className="bg-sheet border-line flex flex-col self-start overflow-hidden rounded-xl border md:max-lg:grid md:max-lg:grid-cols-[22rem_1fr] md:max-lg:items-center lg:sticky lg:top-3"
     >
-      {tray.facts.family === 'floatBowl' && (
+      {drawn && tray.facts.family !== 'floatBowl' && (
+        <div className="px-1 pt-2">
+          <p className="text-mute px-3 text-[0.9375rem]">
+            {tray.spec ? `${tray.spec.maker} ${tray.spec.code}, cut open` : 'Not identified yet'}
+          </p>
+          {tray.facts.family === 'diaphragm' ? <DiaphragmCutaway /> : <TankCutaway />}
+        </div>
+      )}
+      {drawn && tray.facts.family === 'floatBowl' && (
         <div className="px-1 pt-2">
           <p className="text-mute px-3 text-[0.9375rem]">
             {tray.spec

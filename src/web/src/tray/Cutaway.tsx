@@ -1,3 +1,4 @@
+import type { ReactNode } from 'react';
 import type { Line, Tray } from '../api/client';
 import { useUnits } from '../session/session';
 import { figure } from '../units/format';
@@ -31,7 +32,21 @@ const LEVEL = 176;
  * This carburetor cut open, drawn from the tray's readings: each bore beside its spec, the fuel where the float puts
  * it, parts dashed until they have been judged.
  */
-export function Cutaway({ tray, onPick, suspects }: { tray: Tray; onPick: (line: Line) => void; suspects: Suspect[] }) {
+export function Cutaway({
+  tray,
+  onPick,
+  suspects,
+  plain = false,
+  children,
+}: {
+  tray: Tray;
+  onPick: (line: Line) => void;
+  suspects: Suspect[];
+  /** Without the bores beside it. */
+  plain?: boolean;
+  /** Drawn over it, in its own measure: 340 by 282. */
+  children?: ReactNode;
+}) {
   const line = (key: string): Line | undefined => tray.lines.find((l) => l.key === key);
   const main = line('gauging/main-jet');
   const idle = line('gauging/idle-jet');
@@ -132,13 +147,14 @@ export function Cutaway({ tray, onPick, suspects }: { tray: Tray; onPick: (line:
       </g>
       <circle cx={132} cy={146} r={4} fill="var(--sheet)" stroke="var(--cast-line)" strokeWidth={2} />
 
-      {suspects.length === 0 && (
+      {suspects.length === 0 && !plain && (
         <>
           <Eye line={idle} x={41} name="Idle jet" onPick={onPick} />
           <Eye line={main} x={299} name="Main jet" onPick={onPick} />
         </>
       )}
       <Suspects suspects={suspects} />
+      {children}
       {height && height.judgement.verdict !== 'notRead' && (
         <text x={170} y={279} textAnchor="middle" fontSize={13} fill="var(--ink)">
           {height.judgement.lean === 'above'

@@ -1,15 +1,18 @@
 import { useEffect } from 'react';
-import { Navigate, useNavigate, useParams } from 'react-router';
+import { Link, Navigate, useNavigate, useParams } from 'react-router';
 import type { Station, Tray } from '../api/client';
 import { firstBox } from '../gauge/boxes';
 import { GaugeSheet } from '../gauge/GaugeLine';
 import { useAtTheBench } from '../session/session';
 import { useTray } from '../shell/queries';
 import { stationPath, stations, trayPath } from '../shell/words';
+import { BuildSheet } from '../stations/build/BuildSheet';
+import { CleaningSheet } from '../stations/cleaning/CleaningSheet';
 import { FaultsSheet } from '../stations/faults/FaultsSheet';
 import { HandoverSheet } from '../stations/handover/HandoverSheet';
 import { IntakeSheet } from '../stations/intake/IntakeSheet';
 import { KitsSheet } from '../stations/kits/KitsSheet';
+import { StripSheet } from '../stations/strip/StripSheet';
 import { Loading, Notice, Trouble } from '../ui/states';
 import { BenchCard } from './BenchCard';
 import { ConflictDialog } from './ConflictDialog';
@@ -53,10 +56,15 @@ function OpenTray({ tray, station }: { tray: Tray; station: Station }) {
     <div className="grid gap-2.5 p-3 lg:px-4 lg:pb-5">
       <TrayHeader tray={tray} onChange={writing.change} problem={problem ? `${problem.title} ${problem.detail}` : ''} />
       <StationStrip tray={tray.number} stations={tray.stations} />
-      <div className="grid gap-3 lg:grid-cols-[minmax(0,1fr)_20.5rem]">
-        <Sheet tray={tray} station={station} writing={writing} />
-        <BenchCard tray={tray} tracing={station === 'faults'} />
-      </div>
+      {station === 'build' ? (
+        // The stack is built from at arm's length: it takes the whole bench.
+        <BuildSheet tray={tray} />
+      ) : (
+        <div className="grid gap-3 lg:grid-cols-[minmax(0,1fr)_20.5rem]">
+          <Sheet tray={tray} station={station} writing={writing} />
+          <BenchCard tray={tray} tracing={station === 'faults'} drawn={station !== 'cleaning'} />
+        </div>
+      )}
       {conflict && <ConflictDialog tray={tray} conflict={conflict} onDismiss={dismiss} />}
     </div>
   );
@@ -78,6 +86,8 @@ function Sheet({ tray, station, writing }: SheetProps) {
   if (station === 'intake') return <IntakeSheet tray={tray} onChange={writing.change} />;
   if (station === 'faults') return <FaultsSheet tray={tray} />;
   if (station === 'kits') return <KitsSheet tray={tray} writing={writing} />;
+  if (station === 'strip') return <StripSheet tray={tray} />;
+  if (station === 'cleaning') return <CleaningSheet tray={tray} />;
   if (station === 'handover') return <HandoverSheet tray={tray} writing={writing} />;
   return <Gauges tray={tray} station={station} />;
 }
@@ -85,7 +95,8 @@ function Sheet({ tray, station, writing }: SheetProps) {
 function Gauges({ tray, station }: Omit<SheetProps, 'writing'>) {
   const mayRecord = useAtTheBench();
   const lines = tray.lines.filter((line) => line.station === station);
-  const locked = tray.facts.waitsFor === 'handedBack';
+  const notYet = station === 'proving' ? tray.whyNotProven : null;
+  const locked = tray.facts.waitsFor === 'handedBack' || notYet !== null;
   if (lines.length === 0) {
     return (
       <section className="bg-sheet border-line rounded-xl border p-6">
@@ -98,7 +109,7 @@ function Gauges({ tray, station }: Omit<SheetProps, 'writing'>) {
       </section>
     );
   }
-  return (
+  const sheet = (
     <GaugeSheet
       tray={tray.number}
       lines={lines}
@@ -107,13 +118,31 @@ function Gauges({ tray, station }: Omit<SheetProps, 'writing'>) {
       title={titles[station] ?? ''}
       cautionOnCard={tray.next.caution?.key}
       note={
-        locked
-          ? 'Handed back: bring it back to the bench to read again'
-          : !mayRecord
-            ? 'A technician records here; you are reading along'
-            : `Sheet ${tray.spec?.code ?? ''}, issue ${tray.spec?.issue ?? ''} · Enter records and moves on`
+        notYet !== null
+          ? 'Not to be proven yet'
+          : locked
+            ? 'Handed back: bring it back to the bench to read again'
+            : !mayRecord
+              ? 'A technician records here; you are reading along'
+              : `Sheet ${tray.spec?.code ?? ''}, issue ${tray.spec?.issue ?? ''} · Enter records and moves on`
       }
     />
+  );
+  return notYet === null ? (
+    sheet
+  ) : (
+    <div className="grid content-start gap-3">
+      <Notice title="Not to be proven yet.">
+        <p>{notYet}</p>
+        <Link
+          className="mt-1 inline-flex min-h-11 items-center font-[650] underline underline-offset-4"
+          to={trayPath(tray.number, 'build')}
+        >
+          Go to build
+        </Link>
+      </Notice>
+      {sheet}
+    </div>
   );
 }
 

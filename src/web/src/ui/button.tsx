@@ -1,4 +1,4 @@
-import type { ButtonHTMLAttributes, ReactNode } from 'react';
+import type { ButtonHTMLAttributes, ReactNode, Ref } from 'react';
 
 type Look = 'hands' | 'plain' | 'quiet';
 
@@ -11,6 +11,7 @@ const looks: Record<Look, string> = {
 
 interface Props extends ButtonHTMLAttributes<HTMLButtonElement> {
   look?: Look;
+  ref?: Ref<HTMLButtonElement>;
   children: ReactNode;
 }
 

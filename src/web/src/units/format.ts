@@ -128,3 +128,23 @@ export const features = (all: Record<string, string>, units: UnitSystem): string
   Object.entries(all)
     .map(([name, value]) => (value.includes(name) ? value : `${name} ${feature(value, units)}`))
     .join(', ');
+
+const eighthSigns = ['', '⅛', '¼', '⅜', '½', '⅝', '¾', '⅞'];
+
+/** Eighths of a turn as the bench writes them: 1¼. */
+export const turns = (eighths: number): string =>
+  eighths === 0 ? '0' : `${eighths >= 8 ? Math.floor(eighths / 8) : ''}${eighthSigns[eighths % 8] ?? ''}`;
+
+/** A length typed as a bare number in the reader's units, in millimetres; null when there is none. */
+export const toMm = (typed: string, units: UnitSystem): number | null => {
+  const number = Number(typed.trim().replace(',', '.'));
+  return typed.trim() === '' || Number.isNaN(number) ? null : number * unitOf('length', units).size;
+};
+
+/** A torque in the reader's units. */
+export const torque = (nm: number, units: UnitSystem): string =>
+  units === 'inch' ? `${(nm / 1.355817948).toFixed(1)} lbf·ft` : `${nm.toFixed(1)} N·m`;
+
+/** A temperature in the reader's units. */
+export const temperature = (celsius: number, units: UnitSystem): string =>
+  units === 'inch' ? `${Math.round(celsius * 1.8 + 32)} °F` : `${Math.round(celsius)} °C`;

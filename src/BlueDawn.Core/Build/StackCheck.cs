@@ -1,0 +1,144 @@
+using BlueDawn.Core.Measures;
+using BlueDawn.Core.Strip;
+using BlueDawn.Core.Worksheets;
+
+namespace BlueDawn.Core.Build;
+
+/// <summary>What is wrong with a stack as it was put together.</summary>
+public enum StackFault
+{
+    /// <summary>A part is in the wrong way round.</summary>
+    WrongWay,
+
+    /// <summary>A part went in before one that lies under it.</summary>
+    WrongOrder,
+
+    /// <summary>A part was closed over while one that belongs under it is still on the bench.</summary>
+    LeftOut,
+}
+
+/// <summary>Something wrong with a stack, with why it matters and what mends it.</summary>
+/// <param name="Fault">What is wrong.</param>
+/// <param name="Part">The part that has to move.</param>
+/// <param name="Other">The part it got past, or null.</param>
+/// <param name="What">What is wrong, in words.</param>
+/// <param name="Why">Why it matters.</param>
+/// <param name="Mend">What to do.</param>
+public sealed record StackProblem(StackFault Fault, string Part, string? Other, string What, string Why, string Mend);
+
+/// <summary>A check at the moment it can still be made.</summary>
+/// <param name="Part">The part about to go in.</param>
+/// <param name="First">Parts that have to go in before it; empty when it may go in.</param>
+/// <param name="RightWay">The way round it has to go in, or null.</param>
+/// <param name="Trap">What to look at, or null.</param>
+/// <param name="Reason">Why.</param>
+public sealed record BuildAdvice(string Part, IReadOnlyList<string> First, Way? RightWay, string? Trap, string? Reason);
+
+/// <summary>Order and way round of what lies on what.</summary>
+public static class StackCheck
+{
+    /// <summary>Everything wrong with what has gone back so far.</summary>
+    /// <param name="knowledge">The stacks.</param>
+    /// <param name="family">The carburetor's family.</param>
+    /// <param name="ledger">The ledger; parts count in the order they were recorded.</param>
+    public static IReadOnlyList<StackProblem> Problems(BuildKnowledge knowledge, CarburetorFamily family, Ledger ledger)
+    {
+        var problems = new List<StackProblem>();
+        var order = ledger.Lines.Where(line => line.Fitted is not null).OrderBy(line => line.At).ThenBy(line => line.EntryId).Select((line, place) => (line.Part.Key, place)).ToDictionary(pair => pair.Key, pair => pair.place);
+        foreach (var layer in knowledge.Stacks(family).SelectMany(stack => stack.Layers))
+        {
+            // What never came out is in as the last builder left it, and is not judged.
+            if (ledger.Find(layer.Part) is not { IsIn: true, Fitted: { } fitted } line)
+            {
+                continue;
+            }
+
+            if (RightWay(layer, line) is { } right && fitted.Way is { } way && way != right)
+            {
+                problems.Add(new StackProblem(
+                    StackFault.WrongWay,
+                    layer.Part,
+                    null,
+                    $"{Capital(line.Part.Label)} went in wrong: {Label(line, way)}.",
+                    layer.Reason,
+                    $"Take it out again and turn it: {Label(line, right)}."));
+            }
+
+            foreach (var under in Under(knowledge, family, layer, ledger))
+            {
+                if (under.IsOpen)
+                {
+                    problems.Add(new StackProblem(
+                        StackFault.LeftOut,
+                        layer.Part,
+                        under.Part.Key,
+                        $"{Capital(under.Part.Label)} is still on the bench, and {line.Part.Label} closes over it.",
+                        knowledge.Layer(family, under.Part.Key)?.Reason ?? layer.Reason,
+                        $"Take {line.Part.Label} off, fit {under.Part.Label}, then go on."));
+                }
+                else if (under.IsIn && under.Fitted is not null && order[under.Part.Key] > order[layer.Part])
+                {
+                    problems.Add(new StackProblem(
+                        StackFault.WrongOrder,
+                        layer.Part,
+                        under.Part.Key,
+                        $"{Capital(line.Part.Label)} went in before {under.Part.Label}, which lies under it.",
+                        knowledge.Layer(family, under.Part.Key)?.Reason ?? layer.Reason,
+                        $"Take {line.Part.Label} out again; {under.Part.Label} goes in first."));
+                }
+            }
+        }
+
+        return problems;
+    }
+
+    /// <summary>What to see to before a part goes in.</summary>
+    public static BuildAdvice Advice(BuildKnowledge knowledge, CarburetorFamily family, Ledger ledger, LedgerLine line)
+    {
+        if (knowledge.Layer(family, line.Part.Key) is not { } layer)
+        {
+            return new BuildAdvice(line.Part.Key, [], null, null, null);
+        }
+
+        var right = RightWay(layer, line);
+        return new BuildAdvice(
+            line.Part.Key,
+            [.. Under(knowledge, family, layer, ledger).Where(under => under.IsOpen).Select(under => under.Part.Key)],
+            right is null ? null : line.Part.Ways.FirstOrDefault(way => way.Key == right),
+            layer.Trap,
+            layer.Reason);
+    }
+
+    /// <summary>
+    /// What is missing from an entry while it can still be looked at: a part with a right way round is not closed over
+    /// before somebody has said how it went in.
+    /// </summary>
+    public static IReadOnlyList<FieldProblem> Check(BuildKnowledge knowledge, CarburetorFamily family, Ledger ledger, LedgerNote note) =>
+        note is BackNote { Way: null, Fate: Fate.Refitted or Fate.Renewed or Fate.Made } back
+            && ledger.Find(back.Part) is { } line
+            && knowledge.Layer(family, back.Part) is { } layer
+            && RightWay(layer, line) is not null
+            ? [new("note.way", $"Say which way round it went in. {layer.Reason}")]
+            : [];
+
+    /// <summary>Open lines in the order they go back: the order of removal turned round.</summary>
+    public static IReadOnlyList<LedgerLine> Order(Ledger ledger) => [.. ledger.Open.OrderByDescending(line => line.Part.Order)];
+
+    /// <summary>The right way round of a part, or null when there is none or it was not looked at.</summary>
+    public static string? RightWay(StackLayer layer, LedgerLine line) => layer.Way == StackLayer.AsFound ? line.Found?.Way : layer.Way;
+
+    /// <summary>Everything that has to be in before a layer: what lies under it in its stack, and what it closes over.</summary>
+    private static IEnumerable<LedgerLine> Under(BuildKnowledge knowledge, CarburetorFamily family, StackLayer layer, Ledger ledger) =>
+        knowledge.Stacks(family).Where(stack => stack.Layers.Contains(layer))
+            .SelectMany(stack => stack.Layers.Where(other => other.Place < layer.Place).Select(other => other.Part))
+            .Concat(layer.Covers)
+            .Distinct()
+            .Select(ledger.Find)
+            .OfType<LedgerLine>();
+
+    private static string Label(LedgerLine line, string way) => Lower(line.Part.Ways.FirstOrDefault(one => one.Key == way)?.Label ?? way);
+
+    private static string Capital(string text) => char.ToUpperInvariant(text[0]) + text[1..];
+
+    private static string Lower(string text) => char.ToLowerInvariant(text[0]) + text[1..];
+}

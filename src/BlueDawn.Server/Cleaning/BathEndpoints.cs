@@ -1,0 +1,220 @@
+using System.Security.Claims;
+using BlueDawn.Core.Bench;
+using BlueDawn.Core.Cleaning;
+using BlueDawn.Core.Measures;
+using BlueDawn.Server.People;
+using BlueDawn.Server.Problems;
+using BlueDawn.Server.Trays;
+using BlueDawn.Store;
+using BlueDawn.Store.Cleaning;
+using BlueDawn.Store.Logbook;
+using BlueDawn.Store.People;
+using BlueDawn.Store.Trays;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.AspNetCore.Identity;
+using Microsoft.EntityFrameworkCore;
+
+namespace BlueDawn.Server.Cleaning;
+
+/// <summary>The shop's baths as they stand.</summary>
+/// <param name="Now">The server's clock at that moment; the page counts down from it.</param>
+/// <param name="Baths">Every bath with its curve.</param>
+internal sealed record BathsView(DateTimeOffset Now, IReadOnlyList<BathView> Baths);
+
+/// <summary>A bath.</summary>
+/// <param name="State">How it stands.</param>
+/// <param name="Recipe">The recipe it is used for.</param>
+/// <param name="Readings">What its thermometer showed lately, oldest first.</param>
+internal sealed record BathView(BathState State, CleaningRecipe Recipe, IReadOnlyList<BathReading> Readings);
+
+/// <summary>A reading of a bath's thermometer.</summary>
+internal sealed record BathReading(DateTimeOffset At, double TemperatureC);
+
+/// <summary>Something that happened at a bath.</summary>
+/// <param name="Id">Id made by the client, UUIDv7: sent twice, it is one event.</param>
+/// <param name="Kind">What happened.</param>
+/// <param name="TrayNumber">The tray, for its basket.</param>
+/// <param name="Basket">Which basket; the first free one when it is left out.</param>
+/// <param name="Temperature">What the thermometer showed, as typed: a number, or a number with °C or °F.</param>
+/// <param name="At">When, by the device's clock; now when it is left out. Never later than now.</param>
+internal sealed record NewBathEvent(Guid Id, BathEventKind Kind, int? TrayNumber = null, int? Basket = null, string? Temperature = null, DateTimeOffset? At = null);
+
+internal static class BathEndpoints
+{
+    private static readonly TimeSpan ReadingsShown = TimeSpan.FromHours(2);
+    private static readonly TimeSpan OldestReading = TimeSpan.FromHours(12);
+
+    public static void MapBaths(this RouteGroupBuilder api)
+    {
+        var baths = api.MapGroup("/baths").WithTags("Cleaning");
+        baths.MapGet("", ShowAsync).WithName("getBaths");
+        baths.MapPost("/{bath}/events", RecordAsync).WithName("recordBathEvent").RequireAuthorization(PeopleSetup.AtTheBench);
+    }
+
+    private static async Task<Ok<BathsView>> ShowAsync(BlueDawnDb db, TimeProvider clock, CancellationToken cancel) =>
+        TypedResults.Ok(await ViewAsync(db, clock, cancel));
+
+    private static async Task<Results<Ok<BathsView>, ValidationProblem, ProblemHttpResult>> RecordAsync(
+        string bath, NewBathEvent input, BlueDawnDb db, ClaimsPrincipal user, UserManager<Person> people, TimeProvider clock, CancellationToken cancel)
+    {
+        var (me, _) = await people.MeAsync(user);
+        var now = clock.GetUtcNow();
+        await using var transaction = await db.Database.BeginTransactionAsync(cancel);
+        // One at a time: two trays must not get the same basket.
+        await db.Database.ExecuteSqlAsync($"select 1 from shop for update", cancel);
+        var shop = await TrayFile.ShopAsync(db, cancel);
+        if (shop.Cleaning.Baths.FirstOrDefault(one => one.Key == bath) is not { } vessel)
+        {
+            return TypedResults.Problem(statusCode: 404, title: "There is no such bath.", detail: "Pick one of the shop’s.");
+        }
+
+        if (await db.BathEvents.AnyAsync(happened => happened.Id == input.Id, cancel))
+        {
+            return TypedResults.Ok(await ViewAsync(db, clock, cancel));
+        }
+
+        var row = new BathEventRow
+        {
+            Id = input.Id,
+            Bath = bath,
+            Kind = input.Kind,
+            At = input.At is { } at && at < now ? at.ToUniversalTime() : now,
+            PersonId = me.Id,
+            PersonName = me.DisplayName,
+        };
+        var states = await BathBook.StatesAsync(db, shop.Cleaning, now, cancel);
+        if (row.At < now - OldestReading)
+        {
+            return Problem.Field("at", "That is too long ago to count for this load.");
+        }
+
+        var problem = input.Kind switch
+        {
+            BathEventKind.Temperature => ReadTemperature(input, row, me.Units),
+            BathEventKind.HeaterOn or BathEventKind.HeaterOff => vessel.Vessel == Vessel.Heated ? null : Problem.Field("kind", "This one has no heater."),
+            BathEventKind.Placed => await PlaceAsync(db, input, row, vessel, states, me, clock, cancel),
+            _ => await OfBasketAsync(db, input, row, states.Single(state => state.Bath.Key == bath), me, clock, cancel),
+        };
+        if (problem is not null)
+        {
+            return problem;
+        }
+
+        db.BathEvents.Add(row);
+        await db.SaveChangesAsync(cancel);
+        await transaction.CommitAsync(cancel);
+        return TypedResults.Ok(await ViewAsync(db, clock, cancel));
+    }
+
+    private static ValidationProblem? ReadTemperature(NewBathEvent input, BathEventRow row, UnitSystem units)
+    {
+        var read = BathTemperature.Parse(input.Temperature ?? "", units);
+        row.TemperatureC = read.Value;
+        return read.IsRight ? null : Problem.Field("temperature", read.Problem!);
+    }
+
+    private static async Task<ValidationProblem?> PlaceAsync(
+        BlueDawnDb db, NewBathEvent input, BathEventRow row, Bath vessel, IReadOnlyList<BathState> states, Person me, TimeProvider clock, CancellationToken cancel)
+    {
+        if (input.TrayNumber is not { } number || await TrayFile.OpenAsync(db, number, cancel) is not { } file)
+        {
+            return Problem.Field("trayNumber", "Say which tray goes in.");
+        }
+
+        if (file.Tray.WaitsFor == WaitsFor.HandedBack)
+        {
+            return Problem.Field("trayNumber", $"Tray {number} has been handed back.");
+        }
+
+        if (states.FirstOrDefault(state => state.Baskets.Any(basket => basket.Tray == number)) is { } where)
+        {
+            return Problem.Field("trayNumber", $"Tray {number} is in the {where.Bath.Label.ToLowerInvariant()} already.");
+        }
+
+        var state = states.Single(one => one.Bath.Key == vessel.Key);
+        if (state.FreeBaskets.Count == 0 || (input.Basket is { } wanted && !state.FreeBaskets.Contains(wanted)))
+        {
+            return Problem.Field("basket", state.FreeBaskets.Count == 0
+                ? $"All {vessel.Baskets} baskets are in. Wait until one comes out."
+                : $"Basket {input.Basket} is in. Free: {string.Join(", ", state.FreeBaskets)}.");
+        }
+
+        var offer = file.Work.Cleaning.Offers.First(one => one.Recipe.Vessel == vessel.Vessel);
+        if (offer.Standing == RecipeStanding.NotNow)
+        {
+            return Problem.Field("trayNumber", offer.Why);
+        }
+
+        row.TrayId = file.Tray.Id;
+        row.TrayNumber = number;
+        row.Basket = input.Basket ?? state.FreeBaskets[0];
+        row.Recipe = offer.Recipe.Key;
+        row.Minutes = offer.Recipe.Minutes;
+        // Under ids of their own: one touch makes an event of the bath and entries of the tray.
+        if (!offer.Chosen)
+        {
+            Note(db, file.Tray, me, new MethodNote(offer.Recipe.Key, MethodStep.Chosen), clock);
+        }
+
+        file.Tray.WaitsFor = WaitsFor.Bath;
+        file.Tray.WaitNote = $"{vessel.Label}, basket {row.Basket}";
+        db.Log(Guid.CreateVersion7(clock.GetUtcNow()), file.Tray, EntryKind.TrayChanged, me, $"Into the {vessel.Label.ToLowerInvariant()}, basket {row.Basket}", clock);
+        return null;
+    }
+
+    private static async Task<ValidationProblem?> OfBasketAsync(
+        BlueDawnDb db, NewBathEvent input, BathEventRow row, BathState state, Person me, TimeProvider clock, CancellationToken cancel)
+    {
+        if (state.Baskets.FirstOrDefault(one => one.Tray == input.TrayNumber) is not { } basket)
+        {
+            return Problem.Field("trayNumber", "That tray is not in it.");
+        }
+
+        var tray = await db.Trays.SingleAsync(one => one.Number == basket.Tray, cancel);
+        row.TrayId = tray.Id;
+        row.TrayNumber = basket.Tray;
+        row.Basket = basket.Number;
+        row.Recipe = basket.Recipe;
+        if (input.Kind == BathEventKind.Longer)
+        {
+            if (CleaningKnowledge.Shipped.Find(basket.Recipe)?.MoreMinutes is not { } more)
+            {
+                return Problem.Field("kind", "This way to clean has one length only.");
+            }
+
+            row.Minutes = more;
+            return null;
+        }
+
+        var early = basket.Standing != BasketStanding.Done;
+        Note(db, tray, me, new MethodNote(basket.Recipe, MethodStep.Done), clock);
+        db.Log(
+            Guid.CreateVersion7(clock.GetUtcNow()),
+            tray,
+            EntryKind.TrayChanged,
+            me,
+            string.Create(System.Globalization.CultureInfo.InvariantCulture, $"Out of the {state.Bath.Label.ToLowerInvariant()} after {basket.Counted:0} of {basket.Minutes:0} min{(early ? ", early" : "")}"),
+            clock);
+        if (tray.WaitsFor == WaitsFor.Bath)
+        {
+            tray.WaitsFor = WaitsFor.Hands;
+            tray.WaitNote = "";
+        }
+
+        return null;
+    }
+
+    private static void Note(BlueDawnDb db, Tray tray, Person me, CleaningNote note, TimeProvider clock) =>
+        db.Log(Guid.CreateVersion7(clock.GetUtcNow()), tray, EntryKind.Cleaned, me, note.Words(CleaningKnowledge.Shipped, []), clock).Cleaning = note;
+
+    private static async Task<BathsView> ViewAsync(BlueDawnDb db, TimeProvider clock, CancellationToken cancel)
+    {
+        var now = clock.GetUtcNow();
+        var shop = await TrayFile.ShopAsync(db, cancel);
+        var rows = (await BathBook.EventsAsync(db, now, cancel)).ToLookup(row => row.Bath);
+        return new BathsView(now, [.. shop.Cleaning.Baths.Select(bath => new BathView(
+            BathState.Of(bath, CleaningKnowledge.Shipped, [.. rows[bath.Key].Select(row => row.AsEvent())], now),
+            CleaningKnowledge.Shipped.Recipes.First(recipe => recipe.Vessel == bath.Vessel),
+            [.. rows[bath.Key].Where(row => row.TemperatureC is not null && row.At >= now - ReadingsShown).Select(row => new BathReading(row.At, row.TemperatureC!.Value))]))]);
+    }
+}

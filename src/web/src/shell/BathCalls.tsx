@@ -1,0 +1,41 @@
+import { BellRing } from 'lucide-react';
+import { useEffect } from 'react';
+import { Link } from 'react-router';
+import { BasketTime } from '../stations/cleaning/BathPanel';
+import { useNow } from '../stations/cleaning/useNow';
+import { useBaths } from './queries';
+
+/** What is in the baths, on every page: it counts down, says when a bath is not warm enough, and calls when time is up. */
+export function BathCalls() {
+  const baths = useBaths();
+  const now = useNow(baths.data?.now);
+  const baskets = (baths.data?.baths ?? []).flatMap(({ state }) =>
+    state.baskets.map((basket) => ({ basket, bath: state.bath.label })),
+  );
+  const due = baskets.filter(({ basket }) => basket.doneAt !== null && Date.parse(basket.doneAt) <= now);
+  const called = due.length === 0 ? '' : `● Bath: tray ${due.map(({ basket }) => basket.tray).join(', ')}`;
+  useEffect(() => {
+    if (called) document.title = called;
+    return () => {
+      document.title = 'Blue Dawn';
+    };
+  }, [called]);
+  if (baskets.length === 0) return null;
+  const calling = due.length > 0;
+  return (
+    <aside
+      aria-label="In the baths"
+      role={calling ? 'alert' : 'status'}
+      className={`flex flex-wrap items-center gap-x-5 px-4 ${calling ? 'bg-dawn-soft border-b-[3px] border-[var(--dawn)]' : 'border-line border-b'} print:hidden`}
+    >
+      {calling && <BellRing aria-hidden size={22} className="text-dawn" />}
+      {baskets.map(({ basket, bath }) => (
+        <Link key={basket.tray} to="/baths" className="inline-flex min-h-11 items-center gap-2">
+          <span className="font-[650]">Tray {basket.tray}</span>
+          <span className="text-mute max-sm:hidden">{bath.toLowerCase()}</span>
+          <BasketTime basket={basket} now={now} />
+        </Link>
+      ))}
+    </aside>
+  );
+}

@@ -1,0 +1,230 @@
+import { Undo2 } from 'lucide-react';
+import { useState } from 'react';
+import { Link } from 'react-router';
+import type { LedgerLine, LedgerNote, LedgerView, Tray } from '../../api/client';
+import { useEntries } from '../../outbox/useEntries';
+import { useAtTheBench, useUnits } from '../../session/session';
+import { useLedger } from '../../shell/queries';
+import { fateWord, trayPath } from '../../shell/words';
+import { Button } from '../../ui/button';
+import { Loading, Notice, Trouble } from '../../ui/states';
+import { foundWords } from '../strip/found';
+import { ExplodedStack } from './ExplodedStack';
+import { FitForm } from './FitForm';
+import { LeftOver } from './LeftOver';
+
+/** The ledger walked backwards: what goes in next, the right way round, until every line has ended. */
+export function BuildSheet({ tray }: { tray: Tray }) {
+  const ledger = useLedger(tray.number);
+  if (ledger.isPending) return <Loading what="the ledger" />;
+  if (!ledger.data) return <Trouble error={ledger.error} retry={() => void ledger.refetch()} />;
+  if (ledger.data.lines.every((line) => line.found === null)) {
+    return (
+      <section aria-label="Build" className="bg-sheet border-line rounded-xl border p-6">
+        <h2 className="text-[1.25rem]">Nothing has come out</h2>
+        <p className="mt-1">
+          What is written at{' '}
+          <Link className="underline underline-offset-4" to={trayPath(tray.number, 'strip')}>
+            Strip
+          </Link>{' '}
+          goes back in here, line by line, in the order and the way round it has to.
+        </p>
+      </section>
+    );
+  }
+  return <Build tray={tray} view={ledger.data} />;
+}
+
+function Build({ tray, view }: { tray: Tray; view: LedgerView }) {
+  const mayRecord = useAtTheBench() && tray.facts.waitsFor !== 'handedBack';
+  const entries = useEntries(tray.number);
+  const [picked, setPicked] = useState<string | null>(null);
+  const record = async (note: LedgerNote): Promise<boolean> => {
+    const settled = await entries.record({ kind: 'ledger', note });
+    if (settled) setPicked(null);
+    return settled;
+  };
+  const first = view.problems[0]?.part ?? view.advice[0]?.part ?? null;
+  const current = picked ?? first;
+  const line = view.lines.find((one) => one.part.key === current) ?? null;
+  const stack =
+    view.stacks.find((one) => one.layers.some((layer) => layer.part === current)) ??
+    view.stacks.find((one) => one.layers.some((layer) => view.lines.some((l) => l.part.key === layer.part && l.found)));
+  const taken = view.lines.filter((one) => one.found !== null && one.state !== 'expected');
+  const open = taken.filter((one) => one.state !== 'back').length;
+  const nextInStack = view.advice.find((one) => stack?.layers.some((layer) => layer.part === one.part))?.part ?? null;
+  const problem = view.problems.find((one) => one.part === current);
+  return (
+    <div className="grid content-start gap-3">
+      <section
+        aria-label="Build"
+        className="bg-sheet border-line grid content-start gap-3 rounded-xl border px-5 pt-3 pb-4"
+      >
+        <div className="flex flex-wrap items-center justify-between gap-x-4">
+          <h2 className="text-[1.25rem]">{stack?.label ?? 'Build'}</h2>
+          <nav aria-label="Stacks" className="flex flex-wrap gap-1.5">
+            {view.stacks.map((one) => {
+              const parts = one.layers.map((layer) => layer.part);
+              const left = view.advice.filter((advice) => parts.includes(advice.part)).length;
+              const wrong = view.problems.some((found) => parts.includes(found.part));
+              return (
+                <button
+                  key={one.key}
+                  type="button"
+                  aria-pressed={one === stack}
+                  onClick={() =>
+                    setPicked(view.advice.find((a) => parts.includes(a.part))?.part ?? parts.at(-1) ?? null)
+                  }
+                  className="border-line-strong aria-pressed:bg-ink aria-pressed:text-sheet inline-flex min-h-11 items-center gap-1.5 rounded-lg border-[1.5px] px-3 font-[550]"
+                >
+                  {one.label}
+                  <span className={wrong ? 'text-bad font-[700]' : ''}>{wrong ? '!' : left > 0 ? left : '✓'}</span>
+                </button>
+              );
+            })}
+          </nav>
+        </div>
+        {entries.problem && !entries.problem.errors['note.way'] && !entries.problem.errors['note.reason'] && (
+          <Notice title={Object.values(entries.problem.errors)[0]?.[0] ?? entries.problem.title}>
+            {entries.problem.detail}
+          </Notice>
+        )}
+        {view.problems.map((found) => (
+          <Notice key={`${found.part}/${found.other ?? ''}/${found.fault}`} title={found.what}>
+            <p>{found.why}</p>
+            <p className="font-[600]">{found.mend}</p>
+            {mayRecord && (
+              <Button
+                className="mt-1.5"
+                disabled={entries.busy}
+                aria-label={`Take out: ${labelOf(view, found.part)}`}
+                onClick={() => void record({ kind: 'undo', part: found.part })}
+              >
+                <Undo2 aria-hidden size={18} /> Take out {labelOf(view, found.part)}
+              </Button>
+            )}
+          </Notice>
+        ))}
+        <div className="grid gap-x-5 gap-y-3 md:grid-cols-[minmax(0,8fr)_minmax(0,5fr)]">
+          {stack && <ExplodedStack stack={stack} view={view} next={nextInStack} onPick={setPicked} />}
+          <div className="grid content-start gap-3">
+            {line && !problem && (line.state === 'out' || line.state === 'missing') && (
+              <FitForm
+                key={line.part.key}
+                tray={tray}
+                view={view}
+                line={line}
+                advice={view.advice.find((one) => one.part === line.part.key)}
+                mayRecord={mayRecord}
+                busy={entries.busy}
+                errors={entries.problem?.errors ?? {}}
+                onRecord={record}
+              />
+            )}
+            {line && line.state === 'back' && (
+              <Ended
+                line={line}
+                mayRecord={mayRecord && !problem}
+                busy={entries.busy}
+                onUndo={() => void record({ kind: 'undo', part: line.part.key })}
+              />
+            )}
+            {open === 0 && view.problems.length === 0 && (
+              <Notice tone="ok" title="Every line has ended.">
+                It can be proven now.
+              </Notice>
+            )}
+          </div>
+        </div>
+      </section>
+      <Lines lines={taken} current={current} open={open} onPick={setPicked} />
+      <LeftOver view={view} />
+    </div>
+  );
+}
+
+const labelOf = (view: LedgerView, part: string): string =>
+  view.lines.find((line) => line.part.key === part)?.part.label ?? part;
+
+/** A line that has ended, and the way back. */
+function Ended({
+  line,
+  mayRecord,
+  busy,
+  onUndo,
+}: {
+  line: LedgerLine;
+  mayRecord: boolean;
+  busy: boolean;
+  onUndo: () => void;
+}) {
+  return (
+    <div className="grid justify-items-start gap-2">
+      <h3 className="text-[1.5rem] font-[700] first-letter:uppercase">{line.part.label}</h3>
+      <p>{line.fitted && endWords(line)}</p>
+      {mayRecord && (
+        <Button disabled={busy} aria-label={`Take out: ${line.part.label}`} onClick={onUndo}>
+          <Undo2 aria-hidden size={18} /> {line.fitted?.fate === 'leftOff' ? 'Take that back' : 'Take it out again'}
+        </Button>
+      )}
+    </div>
+  );
+}
+
+const endWords = (line: LedgerLine): string =>
+  [
+    line.fitted ? fateWord[line.fitted.fate] : '',
+    line.fitted?.item ? `from ${line.fitted.item}` : '',
+    line.part.ways.find((way) => way.key === line.fitted?.way)?.label.toLowerCase(),
+    line.fitted?.reason,
+    line.by,
+  ]
+    .filter(Boolean)
+    .join(' · ');
+
+/** Every line that was out, in the order it goes back. */
+function Lines({
+  lines,
+  current,
+  open,
+  onPick,
+}: {
+  lines: LedgerLine[];
+  current: string | null;
+  open: number;
+  onPick: (part: string) => void;
+}) {
+  const units = useUnits();
+  return (
+    <section aria-label="Lines" className="bg-sheet border-line rounded-xl border px-5 pt-3 pb-3">
+      <h2 className="pb-1 text-[1.125rem]">
+        {open === 0 ? `All ${lines.length} lines have ended` : `${open} of ${lines.length} lines open`}
+      </h2>
+      <ul>
+        {lines.toReversed().map((line) => (
+          <li key={line.part.key} className="border-line border-t">
+            <button
+              type="button"
+              onClick={() => onPick(line.part.key)}
+              className={`flex min-h-11 w-full items-center gap-x-3 py-1 text-left leading-tight max-sm:flex-col max-sm:items-start ${line.part.key === current ? 'font-[700]' : ''}`}
+            >
+              <span className="inline-block min-w-48 font-[600] first-letter:uppercase">{line.part.label}</span>
+              <span className="text-mute min-w-0 flex-1">{foundWords(line, units)}</span>
+              <span
+                className={
+                  line.state === 'back'
+                    ? 'text-ok font-[650]'
+                    : line.state === 'missing'
+                      ? 'text-bad font-[650]'
+                      : 'text-dawn font-[650]'
+                }
+              >
+                {line.state === 'back' ? endWords(line) : line.state === 'missing' ? 'missing' : 'on the bench'}
+              </span>
+            </button>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}

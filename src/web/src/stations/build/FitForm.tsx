@@ -1,0 +1,240 @@
+import { useQuery } from '@tanstack/react-query';
+import { useEffect, useRef, useState } from 'react';
+import {
+  api,
+  ask,
+  type BuildAdvice,
+  type Fate,
+  type LedgerLine,
+  type LedgerNote,
+  type LedgerView,
+  type Tray,
+} from '../../api/client';
+import { useKept } from '../../outbox/drafts';
+import { usePerson, useUnits } from '../../session/session';
+import { Button } from '../../ui/button';
+import { TextField } from '../../ui/field';
+import { say, torque, turns } from '../../units/format';
+import { foundWords } from '../strip/found';
+import { PartPhotos } from '../strip/PartPhotos';
+import { TurnsChoice } from '../strip/TurnsChoice';
+import { WayChoice } from '../strip/WayChoice';
+
+interface Props {
+  tray: Tray;
+  view: LedgerView;
+  line: LedgerLine;
+  advice: BuildAdvice | undefined;
+  mayRecord: boolean;
+  busy: boolean;
+  errors: Record<string, string[]>;
+  onRecord: (note: LedgerNote) => Promise<boolean>;
+}
+
+/** One part on its way back in: what to look at, which way round, how firmly, and what becomes of it. */
+export function FitForm({ tray, view, line, advice, mayRecord, busy, errors, onRecord }: Props) {
+  const { part, found } = line;
+  const person = usePerson();
+  const units = useUnits();
+  const [draft, keep, clear] = useKept<{ way: string; reason: string; eighths: number | null }>(
+    `${person.id}:build:${tray.number}:${part.key}`,
+    { way: '', reason: '', eighths: null },
+  );
+  const [sources, setSources] = useState(found?.verdict === 'renew' || line.state === 'missing');
+  const main = useRef<HTMLButtonElement>(null);
+  useEffect(() => {
+    if (!document.activeElement?.matches('input, textarea')) main.current?.focus({ preventScroll: true });
+  }, []);
+  const start = view.starts.find((one) => one.part === part.key);
+  const firm = view.torques.find((one) => one.part === part.key);
+  const eighths = draft.eighths ?? start?.turnsEighths ?? null;
+  const strange = found?.verdict === 'added' || found?.verdict === 'doesNotBelong';
+  const end = async (fate: Fate, from?: { number: string; fromShelf: boolean }): Promise<void> => {
+    const settled = await onRecord({
+      kind: 'back',
+      part: part.key,
+      fate,
+      way: fate === 'leftOff' || fate === 'scrapped' ? null : draft.way || null,
+      item: from?.number ?? null,
+      fromShelf: from?.fromShelf ?? false,
+      turnsEighths: part.asks.includes('turns') && fate !== 'leftOff' && fate !== 'scrapped' ? eighths : null,
+      reason: draft.reason.trim() || null,
+    });
+    if (settled) clear();
+  };
+  const names = (keys: readonly string[]): string =>
+    keys.map((key) => view.lines.find((one) => one.part.key === key)?.part.label ?? key).join(', ');
+  return (
+    <div role="group" aria-label={`Fit: ${part.label}`} className="grid gap-2.5">
+      <div>
+        <h3 className="text-[1.5rem] leading-tight font-[700] first-letter:uppercase">{part.label}</h3>
+        <p className="text-mute">Came out: {foundWords(line, units)}</p>
+      </div>
+      {advice && advice.first.length > 0 && (
+        <p className="bg-unsure-soft text-unsure rounded-lg px-3 py-2 font-[650]">Before it: {names(advice.first)}.</p>
+      )}
+      {advice?.trap && <p className="text-[1.25rem] leading-snug font-[650]">{advice.trap}</p>}
+      {advice?.reason && <p className="leading-snug">{advice.reason}</p>}
+      {part.ways.length > 0 && (
+        <WayChoice
+          part={part}
+          label={`Which way round it goes in: ${part.label}`}
+          value={draft.way}
+          problem={errors['note.way']?.[0]}
+          onChange={(way) => keep({ ...draft, way })}
+        />
+      )}
+      {part.asks.includes('turns') && (
+        <div>
+          <TurnsChoice
+            label={`Turns out: ${part.label}`}
+            value={eighths}
+            onChange={(next) => keep({ ...draft, eighths: next })}
+          />
+          {start && (
+            <p className="text-mute">
+              Starts at {turns(start.turnsEighths)} out
+              {start.foundEighths !== null
+                ? `, was found at ${turns(start.foundEighths)}`
+                : start.notCounted
+                  ? ', was not counted'
+                  : ''}
+              . {start.source}. By fingertips only: force ruins the seat.
+            </p>
+          )}
+        </div>
+      )}
+      {firm && part.material === 'metal' && !part.asks.includes('turns') && (
+        <p>
+          {firm.torqueNm === null ? (
+            firm.source
+          ) : (
+            <>
+              <span className="num text-[1.125rem] font-[650]">{torque(firm.torqueNm, units)}</span>{' '}
+              <span className="text-mute">{firm.source}</span>
+            </>
+          )}
+        </p>
+      )}
+      {firm?.torqueNm != null && part.material !== 'metal' && (
+        <p>
+          <span className="num text-[1.125rem] font-[650]">{torque(firm.torqueNm, units)}</span>{' '}
+          <span className="text-mute">{firm.source}</span>
+        </p>
+      )}
+      <PartPhotos tray={tray.number} part={part.key} mayAdd={false} />
+      {mayRecord && (
+        <>
+          <div className="flex flex-wrap gap-2">
+            {line.state !== 'missing' && (
+              <Button
+                ref={sources ? undefined : main}
+                look={sources ? 'plain' : 'hands'}
+                disabled={busy}
+                onClick={() => void end('refitted')}
+              >
+                {strange ? 'Put it back' : sources ? 'The old one is in' : 'It is in'}
+              </Button>
+            )}
+            {part.kitPart && !strange && (
+              <Button aria-expanded={sources} onClick={() => setSources(!sources)}>
+                A new one
+              </Button>
+            )}
+            {!strange && (
+              <Button disabled={busy} onClick={() => void end('made')}>
+                Made one
+              </Button>
+            )}
+            {strange ? (
+              <Button look="hands" disabled={busy} onClick={() => void end('scrapped')}>
+                Throw it out
+              </Button>
+            ) : (
+              <Button look="quiet" className="px-2" disabled={busy} onClick={() => void end('leftOff')}>
+                Leave it off, signed
+              </Button>
+            )}
+          </div>
+          {sources && part.kitPart && (
+            <Sources tray={tray.number} part={part.key} busy={busy} onTake={(source) => void end('renewed', source)} />
+          )}
+          <TextField
+            label={`Reason or remark${part.kitPart || strange ? '' : ', for leaving it off'}`}
+            value={draft.reason}
+            problem={errors['note.reason']?.[0]}
+            onChange={(event) => keep({ ...draft, reason: event.target.value })}
+          />
+        </>
+      )}
+    </div>
+  );
+}
+
+/** What a new part can come from: what was decided on at Kit first, then the shelf. */
+function Sources({
+  tray,
+  part,
+  busy,
+  onTake,
+}: {
+  tray: number;
+  part: string;
+  busy: boolean;
+  onTake: (source: { number: string; fromShelf: boolean }) => void;
+}) {
+  const units = useUnits();
+  const [all, setAll] = useState(false);
+  const sources = useQuery({
+    queryKey: ['stock', 'new-parts', tray, part],
+    queryFn: () =>
+      ask(api.GET('/api/trays/{number}/ledger/new-parts', { params: { path: { number: tray }, query: { part } } })),
+  });
+  const first = useRef<HTMLButtonElement>(null);
+  const ready = sources.isSuccess;
+  useEffect(() => {
+    // What was decided on at Kit is a key away.
+    if (ready && !document.activeElement?.matches('input, textarea')) first.current?.focus({ preventScroll: true });
+  }, [ready]);
+  const found = sources.data ?? [];
+  const shown = all ? found : found.filter((source) => source.verdict !== 'differs').slice(0, 3);
+  return (
+    <ul aria-label="A new one from" className="border-line border-t">
+      {shown.map((source) => (
+        <li
+          key={source.number + String(source.fromShelf)}
+          className="border-line flex items-center gap-3 border-b py-1.5"
+        >
+          <span className="min-w-0 flex-1 leading-tight">
+            <span className="num font-[650]">{source.number}</span> {source.name}
+            <span
+              className={`block text-[0.9375rem] ${source.verdict === 'differs' ? 'text-bad font-[600]' : 'text-mute'}`}
+            >
+              {source.fromShelf ? `${source.onHand} on the shelf` : 'chosen at Kit'}
+              {source.why && ` · ${say(source.why, units)}`}
+            </span>
+          </span>
+          <Button
+            ref={source === shown[0] ? first : undefined}
+            look={source === shown[0] && source.verdict !== 'differs' ? 'hands' : 'plain'}
+            disabled={busy}
+            aria-label={`In, from ${source.number}`}
+            onClick={() => onTake(source)}
+          >
+            It is in
+          </Button>
+        </li>
+      ))}
+      {sources.data && shown.length === 0 && (
+        <li className="py-2">None on the shelf that fits. Book one in at Stock, make one, or decide again at Kit.</li>
+      )}
+      {!all && found.length > shown.length && (
+        <li>
+          <Button look="quiet" className="px-0" onClick={() => setAll(true)}>
+            {found.length - shown.length} more that differ or are further down
+          </Button>
+        </li>
+      )}
+    </ul>
+  );
+}

@@ -1,0 +1,66 @@
+import { useParams } from 'react-router';
+import type { CleaningNote, Tray } from '../../api/client';
+import { useEntries } from '../../outbox/useEntries';
+import { useAtTheBench } from '../../session/session';
+import { useCleaning } from '../../shell/queries';
+import { trayPath } from '../../shell/words';
+import { Loading, Notice, Trouble } from '../../ui/states';
+import { Steps } from '../../ui/steps';
+import { BathStep } from './BathStep';
+import { HolesStep } from './HolesStep';
+import { MethodStep } from './MethodStep';
+import { PassagesStep } from './PassagesStep';
+
+const steps = ['method', 'bath', 'passages', 'holes'] as const;
+type Step = (typeof steps)[number];
+
+/** From what is on the parts to how it comes off, the bath, and every passage seen clear. */
+export function CleaningSheet({ tray }: { tray: Tray }) {
+  const cleaning = useCleaning(tray.number);
+  const params = useParams();
+  const entries = useEntries(tray.number);
+  const mayRecord = useAtTheBench() && tray.facts.waitsFor !== 'handedBack';
+  if (cleaning.isPending) return <Loading what="how it is cleaned" />;
+  if (!cleaning.data) return <Trouble error={cleaning.error} retry={() => void cleaning.refetch()} />;
+  const view = cleaning.data;
+  const step: Step = steps.find((one) => one === params.step) ?? 'method';
+  const base = trayPath(tray.number, 'cleaning');
+  const open = view.plan.passages.filter((one) => !one.cleaned || !one.airSeen).length;
+  const props = {
+    tray,
+    view,
+    mayRecord,
+    busy: entries.busy,
+    record: (note: CleaningNote) => entries.record({ kind: 'cleaning', note }),
+  };
+  return (
+    <section
+      aria-label="Clean"
+      className="bg-sheet border-line grid content-start gap-3 rounded-xl border px-5 pt-2 pb-4"
+    >
+      <Steps
+        label="Clean"
+        steps={[
+          { to: `${base}/method`, label: 'How', here: step === 'method' },
+          { to: `${base}/bath`, label: 'Bath', here: step === 'bath' },
+          {
+            to: `${base}/passages`,
+            label: 'Passages',
+            note: open === 0 ? 'all clear' : `${open} open`,
+            here: step === 'passages',
+          },
+          { to: `${base}/holes`, label: 'Tools', here: step === 'holes' },
+        ]}
+      />
+      {entries.problem && (
+        <Notice title={Object.values(entries.problem.errors)[0]?.[0] ?? entries.problem.title}>
+          {entries.problem.detail}
+        </Notice>
+      )}
+      {step === 'method' && <MethodStep {...props} />}
+      {step === 'bath' && <BathStep tray={tray} mayRecord={mayRecord} />}
+      {step === 'passages' && <PassagesStep {...props} />}
+      {step === 'holes' && <HolesStep view={view} />}
+    </section>
+  );
+}

@@ -1,0 +1,48 @@
+import type { CleaningView } from '../../api/client';
+import { useUnits } from '../../session/session';
+import { figure, sign } from '../../units/format';
+
+/** Which tool clears which hole: the largest that does not touch, and the next one up that would spoil it. */
+export function HolesStep({ view }: { view: CleaningView }) {
+  const units = useUnits();
+  const length = (mm: number): string => figure('length', mm, units);
+  if (view.holes.length === 0) return <p>The spec sheet gives no bores. Blow only; put nothing into a hole.</p>;
+  return (
+    <>
+      <p>
+        The largest that goes in without touching the wall. Turn and draw, never push; what is named below it would
+        spoil the hole.
+      </p>
+      <div className="grid gap-2">
+        {view.holes.map((hole) => (
+          <div
+            key={hole.label}
+            role="group"
+            aria-label={hole.label}
+            className="border-line grid items-start gap-x-4 gap-y-1 border-t pt-2 sm:grid-cols-[11rem_repeat(3,minmax(0,1fr))]"
+          >
+            <p className="leading-tight">
+              <span className="block text-[1.0625rem] font-[650]">{hole.label}</span>
+              <span className="num text-mute">
+                {length(hole.boreMm)} ± {length(hole.toleranceMm)} {sign('length', units)}
+              </span>
+            </p>
+            {hole.choices.map((choice) => (
+              <p key={choice.kind} className="leading-tight">
+                <span className="text-mute block text-[0.9375rem]">{choice.label}</span>
+                <span className="block text-[1.125rem] font-[650]">
+                  {choice.largest ? choice.largest.label : 'none goes in'}
+                </span>
+                {choice.spoils && (
+                  <span className="text-bad block font-[550]">
+                    {choice.spoils.label} {choice.touching}
+                  </span>
+                )}
+              </p>
+            ))}
+          </div>
+        ))}
+      </div>
+    </>
+  );
+}

@@ -1,0 +1,169 @@
+import { Check, TriangleAlert } from 'lucide-react';
+import { Link } from 'react-router';
+import type { RecipeOffer } from '../../api/client';
+import { useUnits } from '../../session/session';
+import { trayPath } from '../../shell/words';
+import { Button } from '../../ui/button';
+import { Several } from '../../ui/choice';
+import { Notice } from '../../ui/states';
+import { temperature } from '../../units/format';
+import type { StepProps } from './step';
+
+/** What is on the parts, and every way to get it off: advised, possible, or not now and why. */
+export function MethodStep({ tray, view, mayRecord, busy, record }: StepProps) {
+  const { plan } = view;
+  const rank = { advised: 0, possible: 1, notNow: 2 } as const;
+  const offers = [...plan.offers].sort(
+    (a, b) => Number(b.chosen || b.done) - Number(a.chosen || a.done) || rank[a.standing] - rank[b.standing],
+  );
+  return (
+    <>
+      <div className="grid gap-1.5">
+        <h3 className="text-mute font-[600]">What has to come off</h3>
+        <div className="flex flex-wrap items-center gap-2">
+          <Several
+            label="What has to come off"
+            values={plan.soils ?? []}
+            options={view.soils.map((soil) => ({ value: soil.key, label: soil.label }))}
+            onChange={(soils) => void record({ kind: 'soils', soils })}
+          />
+          <Button
+            aria-pressed={plan.soils?.length === 0}
+            className="aria-pressed:bg-ink aria-pressed:text-sheet"
+            disabled={!mayRecord || busy}
+            onClick={() => void record({ kind: 'soils', soils: [] })}
+          >
+            Looks clean
+          </Button>
+        </div>
+      </div>
+      {plan.caution && (
+        <Notice tone="unsure" title={plan.caution}>
+          <Link className="underline underline-offset-4" to={trayPath(tray.number, 'strip')}>
+            Write at Strip what is out
+          </Link>
+        </Notice>
+      )}
+      {plan.wet && (
+        <div className="border-unsure bg-unsure-soft flex flex-wrap items-center justify-between gap-3 rounded-lg border-l-4 px-4 py-2">
+          <p className="font-[650]">
+            Wet from what was used last. Rinse, blow out and dry before anything else follows.
+          </p>
+          <Button look="hands" disabled={!mayRecord || busy} onClick={() => void record({ kind: 'dry' })}>
+            Rinsed and dry
+          </Button>
+        </div>
+      )}
+      <ul>
+        {offers.map((offer) => (
+          <Offer
+            key={offer.recipe.key}
+            tray={tray.number}
+            offer={offer}
+            mayRecord={mayRecord && !busy}
+            record={record}
+          />
+        ))}
+      </ul>
+    </>
+  );
+}
+
+function Offer({
+  tray,
+  offer,
+  mayRecord,
+  record,
+}: {
+  tray: number;
+  offer: RecipeOffer;
+  mayRecord: boolean;
+  record: StepProps['record'];
+}) {
+  const units = useUnits();
+  const { recipe, standing, chosen, done } = offer;
+  const method = (step: 'chosen' | 'dropped' | 'done'): void =>
+    void record({ kind: 'method', recipe: recipe.key, step });
+  const long = recipe.minutes >= 120 ? `${Math.round(recipe.minutes / 60)} h` : `${recipe.minutes} min`;
+  return (
+    <li aria-label={recipe.label} className={`border-line border-t py-2 ${standing === 'notNow' ? 'text-mute' : ''}`}>
+      <div className="flex flex-wrap items-start justify-between gap-x-4 gap-y-1">
+        <div className="min-w-0 flex-1 basis-80">
+          <p className="text-[1.125rem] leading-snug font-[650]">
+            {recipe.label}
+            {standing === 'advised' && !done && (
+              <span className="bg-ok-soft text-ok ml-2 rounded px-1.5 text-[1rem]">advised</span>
+            )}
+          </p>
+          <p className={`leading-snug ${standing === 'notNow' ? 'text-bad font-[600]' : ''}`}>{offer.why}</p>
+          {standing !== 'notNow' && (
+            <p className="text-mute leading-snug">
+              {long}
+              {recipe.targetC !== null && (
+                <>
+                  {' '}
+                  at {temperature(recipe.targetC, units)}, from {temperature(recipe.lowC ?? 0, units)} to{' '}
+                  {temperature(recipe.highC ?? 0, units)}
+                </>
+              )}
+              . Then: {recipe.rinse.toLowerCase()}. {recipe.dry}.
+            </p>
+          )}
+        </div>
+        <div className="flex flex-wrap items-center gap-2">
+          {done && (
+            <span className="text-ok inline-flex min-h-11 items-center gap-1.5 font-[650]">
+              <Check aria-hidden size={20} /> Done
+            </span>
+          )}
+          {recipe.vessel !== 'none' && standing !== 'notNow' ? (
+            <Link
+              to={`${trayPath(tray, 'cleaning')}/bath`}
+              className={`inline-flex min-h-11 items-center rounded-lg px-4 font-[650] ${(standing === 'advised' && !done) || chosen ? 'bg-dawn text-dawn-ink' : 'border-line-strong border-[1.5px]'}`}
+            >
+              {done ? 'Once more' : 'Into the bath'}
+            </Link>
+          ) : chosen ? (
+            <>
+              <Button
+                look="hands"
+                disabled={!mayRecord}
+                aria-label={`Done: ${recipe.label}`}
+                onClick={() => method('done')}
+              >
+                It is done
+              </Button>
+              <Button
+                look="quiet"
+                className="px-2"
+                disabled={!mayRecord}
+                aria-label={`Not: ${recipe.label}`}
+                onClick={() => method('dropped')}
+              >
+                Not this
+              </Button>
+            </>
+          ) : (
+            standing !== 'notNow' && (
+              <Button
+                look={standing === 'advised' && !done ? 'hands' : 'plain'}
+                disabled={!mayRecord}
+                aria-label={`Choose: ${recipe.label}`}
+                onClick={() => method('chosen')}
+              >
+                {done ? 'Once more' : 'Choose it'}
+              </Button>
+            )
+          )}
+        </div>
+      </div>
+      {(chosen || standing === 'advised') &&
+        recipe.cautions.map((caution) => (
+          <p key={caution.key} className="text-unsure mt-1 flex gap-2 leading-snug font-[550]">
+            <TriangleAlert aria-label="Caution" size={18} className="mt-0.5 shrink-0" />
+            {caution.text}
+          </p>
+        ))}
+    </li>
+  );
+}

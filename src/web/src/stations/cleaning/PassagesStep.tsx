@@ -1,0 +1,87 @@
+import { Check } from 'lucide-react';
+import { useState } from 'react';
+import { PassageMap } from './PassageMap';
+import type { StepProps } from './step';
+
+/** Every passage: cleaned, and air seen where it has to come out. */
+export function PassagesStep({ tray, view, mayRecord, busy, record }: StepProps) {
+  const [picked, setPicked] = useState<string | null>(null);
+  const { passages } = view.plan;
+  const next = picked ?? passages.find((one) => !one.cleaned || !one.airSeen)?.passage.key ?? null;
+  return (
+    <div className="grid items-start gap-x-5 gap-y-3 xl:grid-cols-[minmax(0,6fr)_minmax(0,7fr)]">
+      <PassageMap tray={tray} passages={passages} picked={next} onPick={setPicked} />
+      <ol>
+        {passages.map(({ passage, cleaned, airSeen }, i) => (
+          <li
+            key={passage.key}
+            aria-label={passage.label}
+            className={`border-line border-t py-1.5 ${passage.key === next ? 'bg-dawn-soft -mx-2 px-2' : ''}`}
+          >
+            <p className="leading-snug">
+              <span className="text-[1.0625rem] font-[650]">
+                {i + 1}. {passage.label}
+              </span>
+              {passage.gentle && <span className="text-unsure font-[650]"> gently: a check valve sits in it</span>}
+              <span className="text-mute block">
+                in at {passage.into}, out at {passage.exit}
+              </span>
+            </p>
+            <div className="mt-1 flex flex-wrap gap-2">
+              <Toggle
+                on={cleaned}
+                label="Cleaned"
+                name={passage.label}
+                disabled={!mayRecord || busy}
+                onClick={() => void record({ kind: 'passage', passage: passage.key, cleaned: !cleaned, airSeen })}
+              />
+              <Toggle
+                on={airSeen}
+                label="Air seen at the exit"
+                name={passage.label}
+                disabled={!mayRecord || busy}
+                onClick={() => {
+                  setPicked(null);
+                  // Air that comes out at the far end has found it clear.
+                  void record({
+                    kind: 'passage',
+                    passage: passage.key,
+                    cleaned: cleaned || !airSeen,
+                    airSeen: !airSeen,
+                  });
+                }}
+              />
+            </div>
+          </li>
+        ))}
+      </ol>
+    </div>
+  );
+}
+
+function Toggle({
+  on,
+  label,
+  name,
+  disabled,
+  onClick,
+}: {
+  on: boolean;
+  label: string;
+  name: string;
+  disabled: boolean;
+  onClick: () => void;
+}) {
+  return (
+    <button
+      type="button"
+      aria-pressed={on}
+      aria-label={`${label}: ${name}`}
+      disabled={disabled}
+      onClick={onClick}
+      className="border-line-strong aria-pressed:border-ok aria-pressed:bg-ok-soft aria-pressed:text-ok inline-flex min-h-11 items-center gap-1.5 rounded-lg border-[1.5px] px-3 font-[550]"
+    >
+      {on && <Check aria-hidden size={18} strokeWidth={3} />} {label}
+    </button>
+  );
+}

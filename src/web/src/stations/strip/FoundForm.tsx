@@ -1,0 +1,197 @@
+import { useEffect, useRef, useState } from 'react';
+import type { LedgerLine, LineVerdict, OutNote } from '../../api/client';
+import { useKept } from '../../outbox/drafts';
+import { usePerson, useUnits } from '../../session/session';
+import { verdictWord } from '../../shell/words';
+import { Button } from '../../ui/button';
+import { Choice } from '../../ui/choice';
+import { TextField } from '../../ui/field';
+import { sign, toMm } from '../../units/format';
+import { PartPhotos } from './PartPhotos';
+import { TurnsChoice } from './TurnsChoice';
+import { WayChoice } from './WayChoice';
+
+interface Props {
+  tray: number;
+  line: LedgerLine;
+  usual: LineVerdict;
+  busy: boolean;
+  /** Takes the focus when it is the next to come out. */
+  eager: boolean;
+  onRecord: (note: OutNote) => Promise<boolean>;
+  onStays: () => void;
+  errors: Record<string, string[]>;
+}
+
+interface Draft {
+  verdict: LineVerdict | '';
+  way: string;
+  eighths: number | null;
+  notCounted: boolean;
+  thread: string;
+  screw: string;
+  position: string;
+  hole: string;
+  remark: string;
+}
+
+const empty: Draft = {
+  verdict: '',
+  way: '',
+  eighths: null,
+  notCounted: false,
+  thread: '',
+  screw: '',
+  position: '',
+  hole: '',
+  remark: '',
+};
+
+const notANumber = 'Give the length as a number.';
+
+const verdicts = (['clean', 'refit', 'renew', 'missing', 'doesNotBelong'] as const).map((value) => ({
+  value,
+  label: verdictWord[value],
+}));
+
+/** How a part was found as it came out. An ordinary one takes one key; everything else is at hand. */
+export function FoundForm({ tray, line, usual, busy, eager, onRecord, onStays, errors }: Props) {
+  const { part } = line;
+  const person = usePerson();
+  const units = useUnits();
+  const [draft, keep, clear] = useKept<Draft>(`${person.id}:strip:${tray}:${part.key}`, empty);
+  const out = useRef<HTMLButtonElement>(null);
+  useEffect(() => {
+    // The next part to come out is a key away; somebody who is typing is left alone.
+    if (!eager || document.activeElement?.matches('input, textarea')) return;
+    out.current?.focus({ preventScroll: true });
+    out.current?.closest('li')?.scrollIntoView({ block: 'center' });
+  }, [eager]);
+  const put = (change: Partial<Draft>): void => keep({ ...draft, ...change });
+  const verdict = draft.verdict || usual;
+  const asks = (what: (typeof part.asks)[number]): boolean => part.asks.includes(what);
+  const error = (field: string): string | undefined => errors[`note.${field}`]?.[0];
+  const [unread, setUnread] = useState<'thread' | 'screw' | null>(null);
+  const send = async (): Promise<void> => {
+    const wrong = (['thread', 'screw'] as const).find(
+      (field) => draft[field].trim() !== '' && toMm(draft[field], units) === null,
+    );
+    setUnread(wrong ?? null);
+    if (wrong) return;
+    const note: OutNote = {
+      kind: 'out',
+      part: part.key,
+      verdict,
+      way: draft.way || null,
+      turnsEighths: draft.notCounted ? null : draft.eighths,
+      notCounted: asks('turns') && (draft.notCounted || draft.eighths === null),
+      threadMm: toMm(draft.thread, units),
+      screwMm: toMm(draft.screw, units),
+      position: draft.position.trim() || null,
+      hole: draft.hole.trim() || null,
+      remark: draft.remark.trim() || null,
+    };
+    if (await onRecord(note)) clear();
+  };
+  return (
+    <form
+      className="grid gap-2.5 py-2"
+      onSubmit={(event) => {
+        event.preventDefault();
+        void send();
+      }}
+    >
+      {part.remind && <p className="leading-snug">{part.remind}</p>}
+      {asks('way') && (
+        <WayChoice
+          part={part}
+          label={`Which way round was it: ${part.label}`}
+          value={draft.way}
+          onChange={(way) => put({ way })}
+        />
+      )}
+      {asks('turns') && (
+        <div className="flex flex-wrap items-center gap-2">
+          <TurnsChoice
+            label={`Turns in to the seat: ${part.label}`}
+            value={draft.notCounted ? null : draft.eighths}
+            onChange={(eighths) => put({ eighths, notCounted: false })}
+          />
+          <Button aria-pressed={draft.notCounted} onClick={() => put({ notCounted: !draft.notCounted })}>
+            {draft.notCounted ? 'Not counted ✓' : 'Not counted'}
+          </Button>
+        </div>
+      )}
+      <div className="flex flex-wrap gap-3">
+        {asks('thread') && (
+          <TextField
+            label={`Thread stood in, ${sign('length', units)}`}
+            inputMode="decimal"
+            className="max-w-36"
+            value={draft.thread}
+            problem={unread === 'thread' ? notANumber : error('threadMm')}
+            onChange={(event) => put({ thread: event.target.value })}
+          />
+        )}
+        {asks('hole') && (
+          <TextField
+            label="Which hole"
+            placeholder="second from the outside"
+            value={draft.hole}
+            problem={error('hole')}
+            onChange={(event) => put({ hole: event.target.value })}
+          />
+        )}
+        {asks('screw') && (
+          <>
+            <TextField
+              label={`Screws, ${sign('length', units)}`}
+              inputMode="decimal"
+              className="max-w-36"
+              value={draft.screw}
+              problem={unread === 'screw' ? notANumber : error('screwMm')}
+              onChange={(event) => put({ screw: event.target.value })}
+            />
+            <TextField
+              label="Which went where"
+              placeholder="two long ones below"
+              value={draft.position}
+              problem={error('position')}
+              onChange={(event) => put({ position: event.target.value })}
+            />
+          </>
+        )}
+      </div>
+      <div className="flex flex-wrap items-center gap-2">
+        <Button ref={out} type="submit" look="hands" disabled={busy} aria-label={`${outWord(verdict)}: ${part.label}`}>
+          {outWord(verdict)}
+        </Button>
+        <Choice
+          label={`What becomes of it: ${part.label}`}
+          value={verdict}
+          options={verdicts}
+          onChange={(next) => put({ verdict: next })}
+          small
+        />
+        <Button look="quiet" className="px-2" disabled={busy} onClick={onStays}>
+          Stays in
+        </Button>
+      </div>
+      <details className="group">
+        <summary className="text-mute min-h-9 cursor-pointer py-1.5">Remark, photo</summary>
+        <div className="grid gap-2 pb-1">
+          <TextField
+            label="Remark"
+            value={draft.remark}
+            problem={error('remark')}
+            onChange={(event) => put({ remark: event.target.value })}
+          />
+          <PartPhotos tray={tray} part={part.key} mayAdd />
+        </div>
+      </details>
+    </form>
+  );
+}
+
+const outWord = (verdict: LineVerdict): string =>
+  verdict === 'missing' ? 'It is missing' : verdict === 'doesNotBelong' ? 'Out, does not belong' : 'It is out';

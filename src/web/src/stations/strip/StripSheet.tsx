@@ -1,0 +1,214 @@
+import { Check, Circle, CircleDashed, Undo2 } from 'lucide-react';
+import { useState } from 'react';
+import type { LedgerLine, LedgerNote, LedgerView, Tray } from '../../api/client';
+import { useEntries } from '../../outbox/useEntries';
+import { useAtTheBench, useUnits } from '../../session/session';
+import { useLedger } from '../../shell/queries';
+import { Button } from '../../ui/button';
+import { Loading, Notice, Trouble } from '../../ui/states';
+import { AddPart } from './AddPart';
+import { FoundForm } from './FoundForm';
+import { JobChoice } from './JobChoice';
+import { foundWords } from './found';
+
+/** Every part that comes out is a line, in the order it comes off. */
+export function StripSheet({ tray }: { tray: Tray }) {
+  const ledger = useLedger(tray.number);
+  if (ledger.isPending) return <Loading what="the ledger" />;
+  if (!ledger.data) return <Trouble error={ledger.error} retry={() => void ledger.refetch()} />;
+  return <Ledger tray={tray} view={ledger.data} />;
+}
+
+function Ledger({ tray, view }: { tray: Tray; view: LedgerView }) {
+  const mayRecord = useAtTheBench() && tray.facts.waitsFor !== 'handedBack';
+  const entries = useEntries(tray.number);
+  const [picking, setPicking] = useState(false);
+  const [opened, setOpened] = useState<string | null>(null);
+  const record = (note: LedgerNote): Promise<boolean> => entries.record({ kind: 'ledger', note });
+  const inJob = view.lines.filter((line) => line.inJob || line.state !== 'expected');
+  const rest = view.lines.length - inJob.length;
+  const next = inJob.find((line) => line.state === 'expected');
+  const groups = [...new Set(inJob.map((line) => line.part.group))];
+
+  if (!view.job || picking) {
+    return (
+      <JobChoice
+        view={view}
+        mayRecord={mayRecord}
+        onChoose={(job) =>
+          void record({ kind: 'job', job }).then((settled) => {
+            if (settled) setPicking(false);
+          })
+        }
+        {...(view.job ? { onCancel: () => setPicking(false) } : {})}
+      />
+    );
+  }
+  const asUsual = async (lines: LedgerLine[]): Promise<void> => {
+    for (const line of lines) {
+      const settled = await record({
+        kind: 'out',
+        part: line.part.key,
+        verdict: view.usual[line.part.key] ?? 'clean',
+        notCounted: line.part.asks.includes('turns'),
+      });
+      if (!settled) return;
+    }
+  };
+  return (
+    <section
+      aria-label="Strip"
+      className="bg-sheet border-line grid content-start gap-2 rounded-xl border px-5 pt-3 pb-4"
+    >
+      <div className="flex flex-wrap items-baseline justify-between gap-x-4">
+        <h2 className="text-[1.25rem]">{view.job.label}</h2>
+        <p className="text-mute">
+          {next ? `${inJob.filter((line) => line.state === 'expected').length} to go · Enter takes the next one` : ''}
+          {mayRecord && (
+            <button
+              type="button"
+              className="ml-3 min-h-11 underline underline-offset-4"
+              onClick={() => setPicking(true)}
+            >
+              Another way
+            </button>
+          )}
+        </p>
+      </div>
+      {entries.problem && (
+        <Notice title={Object.values(entries.problem.errors)[0]?.[0] ?? entries.problem.title}>
+          {entries.problem.detail}
+        </Notice>
+      )}
+      {view.job.parts?.length === 0 && <p>{view.job.note}</p>}
+      {groups.map((group) => {
+        const lines = inJob.filter((line) => line.part.group === group);
+        const open = lines.filter((line) => line.state === 'expected');
+        return (
+          <div key={group}>
+            <div className="border-line flex min-h-11 items-center justify-between border-b">
+              <h3 className="text-mute text-[1rem] font-[600]">{group}</h3>
+              {mayRecord && open.length > 1 && (
+                <Button look="quiet" disabled={entries.busy} onClick={() => void asUsual(open)}>
+                  All {open.length} out, as usual
+                </Button>
+              )}
+            </div>
+            <ul>
+              {lines.map((line) => (
+                <Row
+                  key={line.part.key}
+                  line={line}
+                  sign={view.signs.filter((sign) => sign.part === line.part.key).map((sign) => sign.finding)}
+                  open={mayRecord && (line === next || opened === line.part.key)}
+                  mayRecord={mayRecord}
+                  onOpen={() => setOpened(opened === line.part.key ? null : line.part.key)}
+                  onUndo={() => void record({ kind: 'undo', part: line.part.key })}
+                  form={
+                    <FoundForm
+                      tray={tray.number}
+                      line={line}
+                      usual={line.found?.verdict ?? view.usual[line.part.key] ?? 'clean'}
+                      busy={entries.busy}
+                      eager={line === next}
+                      errors={entries.problem?.errors ?? {}}
+                      onRecord={async (note) => {
+                        const settled = await record(note);
+                        if (settled) setOpened(null);
+                        return settled;
+                      }}
+                      onStays={() => void record({ kind: 'stays', part: line.part.key })}
+                    />
+                  }
+                />
+              ))}
+            </ul>
+          </div>
+        );
+      })}
+      {rest > 0 && view.job.parts && <p className="text-mute pt-1">{rest} other parts stay as they are.</p>}
+      {mayRecord && view.job.parts?.length !== 0 && <AddPart view={view} busy={entries.busy} onRecord={record} />}
+    </section>
+  );
+}
+
+interface RowProps {
+  line: LedgerLine;
+  sign: string[];
+  open: boolean;
+  mayRecord: boolean;
+  onOpen: () => void;
+  onUndo: () => void;
+  form: React.ReactNode;
+}
+
+const marks = {
+  expected: <Circle aria-hidden size={20} className="text-mute" />,
+  staysIn: <CircleDashed aria-hidden size={20} className="text-mute" />,
+  out: <Check aria-hidden size={22} strokeWidth={3} />,
+  missing: <CircleDashed aria-hidden size={20} className="text-bad" strokeWidth={3} />,
+  back: <Check aria-hidden size={22} strokeWidth={3} className="text-ok" />,
+} as const;
+
+/** One part: what it is, how it was found, and the form while it is the next one or being looked at again. */
+function Row({ line, sign, open, mayRecord, onOpen, onUndo, form }: RowProps) {
+  const units = useUnits();
+  const { part, state } = line;
+  const words = state === 'staysIn' ? 'stays in' : foundWords(line, units);
+  return (
+    <li
+      aria-label={part.label}
+      className={`border-line border-b ${open ? 'bg-dawn-soft -mx-5 border-l-4 border-l-[var(--dawn)] px-5' : ''}`}
+    >
+      <div className="flex min-h-11 flex-wrap items-center gap-x-3">
+        <span className="flex w-6 justify-center">{marks[state]}</span>
+        <span className={`inline-block text-[1.125rem] first-letter:uppercase ${open ? 'font-[700]' : 'font-[600]'}`}>
+          {part.label}
+        </span>
+        {!part.sure && state === 'expected' && <span className="text-mute">if it has one</span>}
+        <span className={`min-w-0 ${state === 'missing' ? 'text-bad font-[600]' : 'text-mute'}`}>{words}</span>
+        {state === 'back' && <span className="text-ok font-[600]">back in</span>}
+        {mayRecord && state !== 'back' && (
+          <span className="ml-auto flex">
+            {state !== 'expected' && (
+              <button
+                type="button"
+                aria-label={`Take back: ${part.label}`}
+                className="inline-flex size-11 items-center justify-center"
+                onClick={onUndo}
+              >
+                <Undo2 aria-hidden size={18} />
+              </button>
+            )}
+            {(state === 'out' || state === 'missing') && (
+              <button
+                type="button"
+                className="min-h-11 px-1 underline underline-offset-4"
+                aria-label={`Change: ${part.label}`}
+                onClick={onOpen}
+              >
+                {open ? 'Close' : 'Change'}
+              </button>
+            )}
+            {state === 'expected' && !open && (
+              <button
+                type="button"
+                className="min-h-11 px-1 underline underline-offset-4"
+                aria-label={`Open: ${part.label}`}
+                onClick={onOpen}
+              >
+                Open
+              </button>
+            )}
+          </span>
+        )}
+      </div>
+      {sign.map((finding) => (
+        <p key={finding} className="text-unsure pb-1 pl-9 font-[600]">
+          Counts at Trace: {finding.toLowerCase()}
+        </p>
+      ))}
+      {open && <div className="pl-9 max-sm:pl-0">{form}</div>}
+    </li>
+  );
+}

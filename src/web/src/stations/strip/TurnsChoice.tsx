@@ -1,0 +1,51 @@
+import { Minus, Plus } from 'lucide-react';
+import { turns } from '../../units/format';
+
+interface Props {
+  label: string;
+  /** Eighths of a turn; null while nothing has been said. */
+  value: number | null;
+  onChange: (eighths: number) => void;
+}
+
+const MOST = 80;
+
+/** Turns from the seat in quarters and eighths, counted up and down by a touch. */
+export function TurnsChoice({ label, value, onChange }: Props) {
+  const step = (by: number): void => onChange(Math.max(0, Math.min(MOST, (value ?? 0) + by)));
+  return (
+    <div role="group" aria-label={label} className="flex items-center gap-1.5">
+      <Step label="a turn less" onClick={() => step(-8)}>
+        <Minus aria-hidden size={16} />1
+      </Step>
+      <Step label="an eighth less" onClick={() => step(-1)}>
+        <Minus aria-hidden size={16} />⅛
+      </Step>
+      <output className="num min-w-16 text-center text-[1.625rem] font-[700]">
+        {value === null ? '–' : turns(value)}
+      </output>
+      <Step label="an eighth more" onClick={() => step(1)}>
+        <Plus aria-hidden size={16} />⅛
+      </Step>
+      <Step label="a quarter more" onClick={() => step(2)}>
+        <Plus aria-hidden size={16} />¼
+      </Step>
+      <Step label="a turn more" onClick={() => step(8)}>
+        <Plus aria-hidden size={16} />1
+      </Step>
+    </div>
+  );
+}
+
+function Step({ label, onClick, children }: { label: string; onClick: () => void; children: React.ReactNode }) {
+  return (
+    <button
+      type="button"
+      aria-label={label}
+      onClick={onClick}
+      className="border-line-strong hover:border-ink inline-flex min-h-11 min-w-12 items-center justify-center rounded-lg border-[1.5px] text-[1.0625rem] font-[600]"
+    >
+      {children}
+    </button>
+  );
+}

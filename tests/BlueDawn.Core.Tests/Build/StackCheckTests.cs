@@ -1,0 +1,157 @@
+using BlueDawn.Core.Build;
+using BlueDawn.Core.Strip;
+using BlueDawn.Core.Worksheets;
+
+namespace BlueDawn.Core.Tests.Build;
+
+public sealed class StackCheckTests
+{
+    private static Strip.Bench BenchOf(CarburetorFamily family) => family switch
+    {
+        CarburetorFamily.FloatBowl => Strip.Bench.FloatBowl(),
+        CarburetorFamily.Diaphragm => Strip.Bench.Diaphragm(),
+        _ => new Strip.Bench(CarburetorFamily.SuctionTank, null, ChokeKind.Vacuum),
+    };
+
+    /// <summary>Every layer with a right way round, and every wrong one it could have.</summary>
+    public static TheoryData<CarburetorFamily, string, string> WrongWays()
+    {
+        var data = new TheoryData<CarburetorFamily, string, string>();
+        foreach (var family in Enum.GetValues<CarburetorFamily>())
+        {
+            foreach (var layer in BuildKnowledge.Shipped.Stacks(family).SelectMany(stack => stack.Layers).Where(layer => layer.Way is not null and not StackLayer.AsFound))
+            {
+                foreach (var way in StripKnowledge.Shipped.All(family).Single(part => part.Key == layer.Part).Ways.Where(way => way.Key != layer.Way))
+                {
+                    data.Add(family, layer.Part, way.Key);
+                }
+            }
+        }
+
+        return data;
+    }
+
+    /// <summary>Every pair of layers of which one lies under the other.</summary>
+    public static TheoryData<CarburetorFamily, string, string> Pairs()
+    {
+        var data = new TheoryData<CarburetorFamily, string, string>();
+        foreach (var family in Enum.GetValues<CarburetorFamily>())
+        {
+            foreach (var stack in BuildKnowledge.Shipped.Stacks(family))
+            {
+                foreach (var over in stack.Layers)
+                {
+                    foreach (var under in stack.Layers.Where(layer => layer.Place < over.Place).Select(layer => layer.Part).Concat(over.Covers).Distinct())
+                    {
+                        data.Add(family, under, over.Part);
+                    }
+                }
+            }
+        }
+
+        return data;
+    }
+
+    [Theory]
+    [InlineData(CarburetorFamily.FloatBowl)]
+    [InlineData(CarburetorFamily.Diaphragm)]
+    [InlineData(CarburetorFamily.SuctionTank)]
+    public void In_the_order_advised_nothing_is_wrong(CarburetorFamily family)
+    {
+        var bench = BenchOf(family).Strips();
+        while (bench.Work.Advice is [var next, ..])
+        {
+            Assert.Empty(next.First);
+            bench.Does(new BackNote(next.Part, Fate.Refitted, next.RightWay?.Key));
+            Assert.Empty(bench.Problems);
+        }
+
+        Assert.Empty(bench.Ledger.Open);
+    }
+
+    [Theory]
+    [MemberData(nameof(WrongWays))]
+    public void The_wrong_way_round_is_caught_with_the_reason_and_what_mends_it(CarburetorFamily family, string part, string way)
+    {
+        var bench = BenchOf(family).Strips().BuildsUpTo(part).Does(new BackNote(part, Fate.Refitted, way));
+        var problem = Assert.Single(bench.Problems);
+        Assert.Equal((StackFault.WrongWay, part), (problem.Fault, problem.Part));
+        Assert.NotEmpty(problem.Why);
+        Assert.NotNull(bench.Work.WhyNotProven);
+        bench.Does(new UndoNote(part));
+        Assert.Empty(bench.Problems);
+    }
+
+    [Theory]
+    [MemberData(nameof(Pairs))]
+    public void What_closes_over_a_part_that_is_still_on_the_bench_is_caught(CarburetorFamily family, string under, string over)
+    {
+        var bench = BenchOf(family).Strips();
+        foreach (var line in StackCheck.Order(bench.Ledger).Where(line => line.Part.Key != under))
+        {
+            bench.Does(new BackNote(line.Part.Key, Fate.Refitted));
+        }
+
+        Assert.Contains(bench.Problems, problem => problem.Fault == StackFault.LeftOut && problem.Other == under && problem.Part == over);
+
+        // Fitted after all, past what closes over it, it is out of order; that taken off and put back mends it.
+        bench.Does(new BackNote(under, Fate.Refitted));
+        Assert.Contains(bench.Problems, problem => problem.Fault == StackFault.WrongOrder && problem.Other == under && problem.Part == over);
+        for (var off = 0; off < 20 && bench.Problems.Count > 0; off++)
+        {
+            var part = bench.Problems[0].Part;
+            bench.Does(new UndoNote(part)).Does(new BackNote(part, Fate.Refitted));
+        }
+
+        Assert.Empty(bench.Problems);
+    }
+
+    [Fact]
+    public void A_part_with_a_right_way_round_is_not_closed_over_before_somebody_has_said_how_it_went_in()
+    {
+        var bench = Strip.Bench.Diaphragm().Strips();
+        IReadOnlyList<Core.Measures.FieldProblem> Check(BackNote note) => StackCheck.Check(BuildKnowledge.Shipped, CarburetorFamily.Diaphragm, bench.Ledger, note);
+        Assert.StartsWith("Say which way round", Assert.Single(Check(new BackNote("metering-diaphragm", Fate.Refitted))).Message, StringComparison.Ordinal);
+        Assert.Empty(Check(new BackNote("metering-diaphragm", Fate.Refitted, "toward-cover"))); // taken down, then caught
+        Assert.Empty(Check(new BackNote("metering-diaphragm", Fate.LeftOff, Reason: "Owner brings one of his own")));
+        Assert.Empty(Check(new BackNote("metering-cover", Fate.Refitted)));
+        Assert.Empty(Check(new BackNote("pump-cover", Fate.Refitted))); // nobody looked as it came out
+    }
+
+    [Fact]
+    public void What_was_left_off_and_signed_for_is_not_missed()
+    {
+        var bench = Strip.Bench.Diaphragm().Strips().BuildsUpTo("inlet-screen").Does(new BackNote("inlet-screen", Fate.LeftOff, Reason: "Owner wants the line filter only"));
+        bench.BuildsUpTo("nothing");
+        Assert.Empty(bench.Problems);
+    }
+
+    [Fact]
+    public void A_cover_goes_back_as_it_was_found()
+    {
+        var bench = Strip.Bench.Diaphragm().Does(new JobNote("pump"));
+        foreach (var line in bench.Ledger.ToStrip)
+        {
+            bench.Does(new OutNote(line.Part.Key, LineVerdict.Clean, Way: line.Part.Key == "pump-cover" ? "left" : null));
+        }
+
+        bench.BuildsUpTo("pump-cover").Does(new BackNote("pump-cover", Fate.Refitted, "right"));
+        Assert.Equal(StackFault.WrongWay, Assert.Single(bench.Problems).Fault);
+    }
+
+    [Theory]
+    [InlineData(CarburetorFamily.FloatBowl)]
+    [InlineData(CarburetorFamily.Diaphragm)]
+    [InlineData(CarburetorFamily.SuctionTank)]
+    public void The_tables_hold_together(CarburetorFamily family)
+    {
+        var parts = StripKnowledge.Shipped.All(family).ToDictionary(part => part.Key);
+        foreach (var layer in BuildKnowledge.Shipped.Stacks(family).SelectMany(stack => stack.Layers))
+        {
+            Assert.True(parts.ContainsKey(layer.Part), layer.Part);
+            Assert.True(layer.Way is null or StackLayer.AsFound || parts[layer.Part].Ways.Any(way => way.Key == layer.Way), layer.Part);
+            // What lies on top comes off first.
+            Assert.All(layer.Covers.Where(parts.ContainsKey), under => Assert.True(parts[under].Order > parts[layer.Part].Order, $"{under} under {layer.Part}"));
+        }
+    }
+}

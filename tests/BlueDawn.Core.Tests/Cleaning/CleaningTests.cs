@@ -1,0 +1,116 @@
+using BlueDawn.Core.Cleaning;
+using BlueDawn.Core.Gauging;
+using BlueDawn.Core.Strip;
+
+namespace BlueDawn.Core.Tests.Cleaning;
+
+public sealed class CleaningTests
+{
+    private static RecipeOffer Offer(Strip.Bench bench, string recipe) => bench.Work.Cleaning.Find(recipe)!;
+
+    [Fact]
+    public void Dirt_advises_what_is_for_it()
+    {
+        var bench = Strip.Bench.FloatBowl().Strips().Cleans(new SoilsNote(["varnish"]));
+        Assert.Equal(RecipeStanding.Advised, Offer(bench, "bath").Standing);
+        Assert.Equal("For varnish.", Offer(bench, "bath").Why);
+        Assert.Equal(RecipeStanding.Possible, Offer(bench, "acid").Standing);
+        Assert.Equal(RecipeStanding.Advised, Offer(bench.Cleans(new SoilsNote(["corrosion"])), "acid").Standing);
+    }
+
+    [Fact]
+    public void Solvent_and_heat_cannot_be_chosen_together_until_it_has_been_rinsed_and_dried()
+    {
+        var bench = Strip.Bench.FloatBowl().Strips().Cleans(new MethodNote("brush", MethodStep.Done));
+        Assert.Equal(RecipeStanding.NotNow, Offer(bench, "bath").Standing);
+        Assert.Contains("can catch fire", Offer(bench, "bath").Why, StringComparison.Ordinal);
+        Assert.Single(bench.Work.Cleaning.Check(new MethodNote("bath", MethodStep.Chosen), CleaningKnowledge.Shipped));
+        bench.Cleans(new DryNote());
+        Assert.NotEqual(RecipeStanding.NotNow, Offer(bench, "bath").Standing);
+        bench.Cleans(new MethodNote("bath", MethodStep.Chosen));
+        Assert.Equal(RecipeStanding.NotNow, Offer(bench, "spray").Standing);
+        bench.Cleans(new MethodNote("bath", MethodStep.Dropped));
+        Assert.NotEqual(RecipeStanding.NotNow, Offer(bench, "spray").Standing);
+    }
+
+    [Fact]
+    public void Plastic_and_rubber_come_out_before_the_bath()
+    {
+        var bench = Strip.Bench.FloatBowl().Does(new JobNote("main-jet"));
+        bench.Does(new OutNote("bowl-nut", LineVerdict.Clean)).Does(new OutNote("bowl", LineVerdict.Clean)).Does(new OutNote("bowl-gasket", LineVerdict.Renew));
+        var bath = Offer(bench, "bath");
+        Assert.Equal(RecipeStanding.NotNow, bath.Standing);
+        Assert.Contains("idle jet", bath.TakeOutFirst);
+        Assert.DoesNotContain("bowl gasket", bath.TakeOutFirst);
+        Assert.Empty(Offer(Strip.Bench.FloatBowl().Strips(), "bath").TakeOutFirst);
+    }
+
+    [Fact]
+    public void Soft_parts_that_want_cleaning_are_washed_by_hand()
+    {
+        var bench = Strip.Bench.FloatBowl().Does(new JobNote("full")).Does(new OutNote("idle-jet", LineVerdict.Clean));
+        Assert.Equal(RecipeStanding.Advised, Offer(bench, "soap").Standing);
+        Assert.Contains("idle jet", Offer(bench, "soap").Why, StringComparison.Ordinal);
+        bench.Cleans(new MethodNote("soap", MethodStep.Done)).Cleans(new DryNote());
+        Assert.Equal((RecipeStanding.Possible, true), (Offer(bench, "soap").Standing, Offer(bench, "soap").Done));
+    }
+
+    [Fact]
+    public void A_passage_is_open_until_air_has_been_seen()
+    {
+        var bench = Strip.Bench.FloatBowl().Strips().Cleans(new PassageNote("idle-feed", true, false));
+        Assert.True(bench.Work.Cleaning.Passages.Single(one => one.Passage.Key == "idle-feed").IsOpen);
+        bench.Cleans(new PassageNote("idle-feed", true, true));
+        Assert.False(bench.Work.Cleaning.Passages.Single(one => one.Passage.Key == "idle-feed").IsOpen);
+        Assert.Single(bench.Work.Cleaning.Check(new PassageNote("pulse", true, true), CleaningKnowledge.Shipped));
+    }
+
+    [Fact]
+    public void The_largest_tool_of_each_kind_does_not_touch_the_smallest_good_hole()
+    {
+        foreach (var (bore, tolerance) in ((double, double)[])[(0.33, 0.015), (0.72, 0.01), (1.2, 0.05)])
+        {
+            foreach (var choice in ClearingTools.For(bore, tolerance))
+            {
+                Assert.True(choice.Largest is null || choice.Largest.DiameterMm < bore - tolerance);
+                Assert.True(choice.Spoils is null || choice.Largest is null || choice.Spoils.DiameterMm > choice.Largest.DiameterMm);
+            }
+        }
+    }
+
+    // ASTM B258: d = 0.127 mm × 92^((36−n)/39); 30 gauge is 0.2546 mm, 28 gauge 0.3211 mm, in any handbook's wire table.
+    // ASME B94.11M: number drill 80 is 0.0135 in = 0.343 mm, 83 is 0.0120 in = 0.305 mm, 84 is 0.0115 in = 0.292 mm.
+    [Fact]
+    public void An_idle_jet_of_0_33_mm_is_cleared_with_29_gauge_wire_and_never_with_an_80_drill()
+    {
+        var choices = ClearingTools.For(0.33, 0.015).ToDictionary(choice => choice.Kind);
+        Assert.Equal("29 gauge", choices["wire"].Largest!.Label);
+        Assert.Equal("28 gauge", choices["wire"].Spoils!.Label);
+        Assert.Equal(0.3211, choices["wire"].Spoils!.DiameterMm, 4);
+        Assert.Null(choices["tip-file"].Largest);
+        Assert.Equal("0.40 mm", choices["tip-file"].Spoils!.Label);
+        Assert.True(choices["drill"].Largest!.DiameterMm <= 0.285);
+        Assert.Equal(NumberDrills.All.Where(drill => (double)drill.DiameterMm > 0.285).Max(drill => drill.Number), int.Parse(choices["drill"].Spoils!.Label[1..], System.Globalization.CultureInfo.InvariantCulture));
+    }
+
+    [Fact]
+    public void A_larger_hole_never_gets_a_smaller_tool()
+    {
+        for (var bore = 0.2; bore < 2; bore += 0.01)
+        {
+            foreach (var (small, large) in ClearingTools.For(bore, 0.01).Zip(ClearingTools.For(bore + 0.01, 0.01)))
+            {
+                Assert.True((large.Largest?.DiameterMm ?? 0) >= (small.Largest?.DiameterMm ?? 0));
+            }
+        }
+    }
+
+    [Fact]
+    public void Every_kind_of_dirt_has_a_way_and_every_clash_a_reason()
+    {
+        var knowledge = CleaningKnowledge.Shipped;
+        Assert.All(knowledge.Soils, soil => Assert.Contains(knowledge.Recipes, recipe => recipe.Soils.Contains(soil.Key)));
+        Assert.All(knowledge.Recipes.Where(recipe => recipe.Kind == "solvent"), solvent => Assert.All(
+            knowledge.Recipes.Where(recipe => recipe.Vessel == Vessel.Heated), heated => Assert.NotNull(knowledge.Clash(heated, solvent))));
+    }
+}

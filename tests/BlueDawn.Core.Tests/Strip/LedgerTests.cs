@@ -1,0 +1,175 @@
+using BlueDawn.Core.Catalogue;
+using BlueDawn.Core.Strip;
+using BlueDawn.Core.Tests.Worksheets;
+using BlueDawn.Core.Worksheets;
+
+namespace BlueDawn.Core.Tests.Strip;
+
+public sealed class LedgerTests
+{
+    [Fact]
+    public void A_float_bowl_without_adjustable_needles_is_fourteen_lines_in_five_groups_at_most()
+    {
+        var simple = new Bench(CarburetorFamily.FloatBowl, Sheets.Spec with { Traits = new CarburetorTraits(18, 42, 0, "round"), IdleSpeed = null });
+        simple.Does(new JobNote("full"));
+        Assert.InRange(simple.Ledger.ToStrip.Count, 8, 14);
+        Assert.InRange(simple.Ledger.ToStrip.Select(line => line.Part.Group).Distinct().Count(), 3, 5);
+    }
+
+    [Fact]
+    public void Parts_follow_the_spec_sheet()
+    {
+        var knowledge = StripKnowledge.Shipped;
+        IEnumerable<string> Keys(SpecSheet? spec, bool sure) =>
+            knowledge.Expected(new CarburetorKind(CarburetorFamily.FloatBowl, null, null), spec).Where(part => part.Sure == sure).Select(part => part.Key);
+
+        Assert.Contains("idle-jet", Keys(Sheets.Spec, true));
+        Assert.DoesNotContain("idle-jet", Keys(Sheets.Spec with { Jets = [] }, true));
+        Assert.DoesNotContain("plunger", Keys(Sheets.Spec, true));
+        Assert.Contains("plunger", Keys(Sheets.Spec with { Needs = [new PartNeed("plunger seat", 1, new Dictionary<string, string>())] }, true));
+        Assert.Contains("idle-jet", Keys(null, false)); // nothing says so without a sheet
+        Assert.Contains("bowl", Keys(null, true));
+    }
+
+    [Fact]
+    public void Every_line_comes_out_and_ends()
+    {
+        var bench = Bench.FloatBowl().Strips();
+        Assert.Empty(bench.Ledger.ToStrip);
+        Assert.Equal(bench.Ledger.Lines.Count, bench.Ledger.Open.Count);
+        Assert.StartsWith($"{bench.Ledger.Open.Count} lines of the ledger are open", bench.Work.WhyNotProven, StringComparison.Ordinal);
+        bench.BuildsUpTo("nothing");
+        Assert.Empty(bench.Ledger.Open);
+        Assert.Empty(bench.Problems);
+        Assert.Null(bench.Work.WhyNotProven);
+    }
+
+    [Fact]
+    public void What_has_not_come_out_cannot_go_back_and_what_is_back_cannot_go_back_twice()
+    {
+        var bench = Bench.FloatBowl().Does(new JobNote("full"));
+        Assert.Equal("It has not come out.", bench.Refuses(new BackNote("bowl", Fate.Refitted)));
+        bench.Does(new OutNote("bowl", LineVerdict.Clean)).Does(new BackNote("bowl", Fate.Refitted, "under-float"));
+        Assert.Equal("It has ended already. Take that back first.", bench.Refuses(new BackNote("bowl", Fate.Refitted)));
+        Assert.Equal("It is back in. Take that back first.", bench.Refuses(new OutNote("bowl", LineVerdict.Clean)));
+    }
+
+    [Fact]
+    public void Taking_back_goes_one_step_at_a_time()
+    {
+        var bench = Bench.FloatBowl().Does(new JobNote("full")).Does(new OutNote("bowl", LineVerdict.Clean)).Does(new BackNote("bowl", Fate.Refitted));
+        Assert.Equal(LedgerState.Back, bench.Ledger.Find("bowl")!.State);
+        bench.Does(new UndoNote("bowl"));
+        Assert.Equal(LedgerState.Out, bench.Ledger.Find("bowl")!.State);
+        bench.Does(new UndoNote("bowl"));
+        Assert.Equal(LedgerState.Expected, bench.Ledger.Find("bowl")!.State);
+        Assert.Contains("Nothing has been said", bench.Refuses(new UndoNote("bowl")), StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public void A_missing_part_is_open_until_something_takes_its_place_or_somebody_signs()
+    {
+        var bench = Bench.Diaphragm().Does(new JobNote("full")).Does(new OutNote("inlet-screen", LineVerdict.Missing));
+        Assert.Equal(LedgerState.Missing, bench.Ledger.Find("inlet-screen")!.State);
+        Assert.StartsWith("It was missing", bench.Refuses(new BackNote("inlet-screen", Fate.Refitted)), StringComparison.Ordinal);
+        Assert.Contains("which kit or item", bench.Refuses(new BackNote("inlet-screen", Fate.Renewed)), StringComparison.Ordinal);
+        Assert.Contains("at least 10 characters", bench.Refuses(new BackNote("inlet-screen", Fate.LeftOff, Reason: "no")), StringComparison.Ordinal);
+        bench.Does(new BackNote("inlet-screen", Fate.LeftOff, Reason: "Filter in the line instead, owner knows"));
+        Assert.Empty(bench.Ledger.Open);
+        Assert.False(bench.Ledger.Find("inlet-screen")!.IsIn);
+    }
+
+    [Fact]
+    public void What_was_found_to_be_no_good_goes_back_only_with_a_reason()
+    {
+        var bench = Bench.FloatBowl().Does(new JobNote("full")).Does(new OutNote("needle", LineVerdict.Renew));
+        Assert.Contains("Say why", bench.Refuses(new BackNote("needle", Fate.Refitted)), StringComparison.Ordinal);
+        bench.Does(new BackNote("needle", Fate.Refitted, Reason: "New one is the wrong length"));
+    }
+
+    [Fact]
+    public void What_does_not_belong_is_thrown_out_and_what_belongs_is_not()
+    {
+        var bench = Bench.FloatBowl().Does(new JobNote("full")).Does(new OutNote("extra:1", LineVerdict.Added, Label: "wedge in the choke", From: "throat"));
+        Assert.Equal("wedge in the choke", bench.Ledger.Find("extra:1")!.Part.Label);
+        Assert.Contains("does not belong", bench.Refuses(new BackNote("extra:1", Fate.Renewed, Item: "X")), StringComparison.Ordinal);
+        bench.Does(new BackNote("extra:1", Fate.Scrapped)).Does(new OutNote("bowl", LineVerdict.Clean));
+        Assert.Contains("left off", bench.Refuses(new BackNote("bowl", Fate.Scrapped)), StringComparison.Ordinal);
+        Assert.Contains("say what it is", bench.Refuses(new OutNote("extra:2", LineVerdict.Added)), StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public void A_small_job_leaves_the_rest_alone()
+    {
+        var bench = Bench.FloatBowl().Strips("main-jet");
+        Assert.Equal(["bowl-nut", "bowl", "bowl-gasket", "main-jet", "emulsion-tube"], bench.Ledger.Taken.Select(line => line.Part.Key));
+        bench.BuildsUpTo("nothing");
+        Assert.Null(bench.Work.WhyNotProven);
+        Assert.All(bench.Ledger.Lines.Where(line => !line.InJob), line => Assert.Equal(LedgerState.Expected, line.State));
+    }
+
+    [Fact]
+    public void Nothing_taken_apart_stops_nobody()
+    {
+        Assert.Null(Bench.FloatBowl().Work.WhyNotProven);
+        Assert.Null(Bench.FloatBowl().Does(new JobNote("closed")).Work.WhyNotProven);
+    }
+
+    [Theory]
+    [InlineData(0, "0")]
+    [InlineData(1, "⅛")]
+    [InlineData(8, "1")]
+    [InlineData(10, "1¼")]
+    [InlineData(23, "2⅞")]
+    public void Turns_are_written_in_eighths(int eighths, string text) => Assert.Equal(text, Turns.Text(eighths));
+
+    [Theory]
+    [InlineData(-1)]
+    [InlineData(81)]
+    public void Turns_nobody_can_have_counted_are_refused(int eighths) =>
+        Assert.Contains("turns from 0", Bench.FloatBowl().Does(new JobNote("full")).Refuses(new OutNote("idle-needle", LineVerdict.Refit, TurnsEighths: eighths)), StringComparison.Ordinal);
+
+    [Fact]
+    public void Not_counted_is_an_answer() =>
+        Assert.Contains("turns not counted", new OutNote("idle-needle", LineVerdict.Refit, NotCounted: true).Words("idle mixture screw"), StringComparison.Ordinal);
+
+    [Theory]
+    [InlineData("insulator", "down", "insulator-wrong-way")]
+    [InlineData("seat", "outward", "earlier-work")]
+    public void A_part_found_the_wrong_way_round_is_a_finding(string part, string way, string finding)
+    {
+        var bench = Bench.FloatBowl().Does(new JobNote("full")).Does(new OutNote(part, LineVerdict.Refit, Way: way));
+        Assert.Contains(bench.Signs, sign => sign.FindingId == finding && sign.Part == part);
+    }
+
+    [Fact]
+    public void A_part_found_the_right_way_round_is_none() =>
+        Assert.Empty(Bench.FloatBowl().Does(new JobNote("full")).Does(new OutNote("insulator", LineVerdict.Refit, Way: "up")).Signs);
+
+    [Theory]
+    [InlineData(2, "screws-in")] // a quarter out of the usual one turn
+    [InlineData(14, "screws-out")]
+    public void Screws_far_from_where_they_start_are_a_finding(int eighths, string finding) =>
+        Assert.Equal(finding, Assert.Single(Bench.FloatBowl().Does(new JobNote("full")).Does(new OutNote("idle-needle", LineVerdict.Refit, TurnsEighths: eighths)).Signs).FindingId);
+
+    [Fact]
+    public void Screws_near_it_are_none() =>
+        Assert.Empty(Bench.FloatBowl().Does(new JobNote("full")).Does(new OutNote("idle-needle", LineVerdict.Refit, TurnsEighths: 10)).Signs);
+
+    [Fact]
+    public void A_finding_stays_when_the_part_has_gone_back_right()
+    {
+        var bench = Bench.FloatBowl().Does(new JobNote("full")).Does(new OutNote("insulator", LineVerdict.Refit, Way: "down")).Does(new BackNote("insulator", Fate.Refitted, "up"));
+        Assert.Contains(bench.Signs, sign => sign.FindingId == "insulator-wrong-way");
+    }
+
+    [Fact]
+    public void Every_sign_is_a_finding_the_trace_knows() =>
+        Assert.All(StripKnowledge.Shipped.Signs, sign => Assert.NotNull(Core.Faults.FaultKnowledge.Shipped.FindFinding(sign.FindingId)));
+
+    [Fact]
+    public void Every_kit_part_is_one_the_bench_can_compare() =>
+        Assert.All(
+            Enum.GetValues<CarburetorFamily>().SelectMany(StripKnowledge.Shipped.All).Where(part => part.KitPart is not null),
+            part => Assert.NotNull(Core.Catalogue.PartKnowledge.Shipped.Find(part.KitPart!)));
+}
