@@ -59,3 +59,17 @@ export async function tabTo(page: Page, wanted: Locator, most = 80): Promise<voi
 
 /** A fresh name, so that no test meets another's tray. */
 export const fresh = (name: string): string => `${name} ${Math.random().toString(36).slice(2, 8)}`;
+
+/** Sends something as the page would, for what a test needs and is not about. */
+export async function send(page: Page, path: string, body: unknown): Promise<void> {
+  const { token } = (await (await page.request.get('/api/session')).json()) as { token: string };
+  const answer = await page.request.post(path, { data: body, headers: { 'X-Blue-Dawn-Token': token } });
+  expect(answer.ok(), await answer.text()).toBe(true);
+}
+
+/** An entry of a tray's ledger or about its cleaning. */
+export const note = (page: Page, tray: number, room: 'ledger' | 'cleaning', entry: unknown): Promise<void> =>
+  send(page, `/api/trays/${tray}/${room}`, { id: crypto.randomUUID(), takenAt: new Date().toISOString(), note: entry });
+
+/** A number out of the interface, as it is now. */
+export const get = async (page: Page, path: string) => (await page.request.get(path)).json();

@@ -105,16 +105,14 @@ test('a machine that hunts is traced to a blocked idle jet and a torn gasket, by
 
   // The gauge reading at Gauge moves the ranking, and the trace says where it came from.
   await page.locator('#main').focus();
-  await keys.press(']');
-  await keys.press(']');
+  for (let past = 0; past < 4; past++) await keys.press(']');
   await expect(page.getByRole('heading', { name: 'Gauge jets and emulsion tube' })).toBeVisible();
   await tabTo(page, box(page, 'Idle jet', 'stops'));
   await keys.type('0.25');
   await keys.press('Enter');
   await expect(page.getByText('Clear with a soft strand')).toBeVisible();
   await page.locator('#main').focus();
-  await keys.press('[');
-  await keys.press('[');
+  for (let past = 0; past < 4; past++) await keys.press('[');
   await expect(
     page.getByRole('region', { name: 'What was found' }).getByRole('link', { name: 'Gauge' }).first(),
   ).toBeVisible();

@@ -43,7 +43,7 @@ test('a float-bowl carburetor from check-in to hand-back by keyboard alone', asy
 
   // Gauge. A digit goes straight into the first open box, as calipers that type would do it.
   await page.locator('#main').focus();
-  await keys.press(']');
+  for (let past = 0; past < 3; past++) await keys.press(']'); // past Strip and Clean: it stays shut
   await expect(page.getByRole('heading', { name: 'Gauge jets and emulsion tube' })).toBeVisible();
   await keys.type('0.17'); // a slip: 0.57 was meant
   await keys.press('Enter');
@@ -114,6 +114,7 @@ test('a float-bowl carburetor from check-in to hand-back by keyboard alone', asy
   // Prove.
   await page.locator('#main').focus();
   await keys.press(']');
+  await keys.press(']'); // past Build
   await expect(page.getByRole('heading', { name: 'Prove it on the bench' })).toBeVisible();
   await tabTo(page, box(page, 'Fuel on, rocked', 'minutes'));
   await keys.type('4');

@@ -13,9 +13,9 @@ export function BathCalls() {
     state.baskets.map((basket) => ({ basket, bath: state.bath.label })),
   );
   const due = baskets.filter(({ basket }) => basket.doneAt !== null && Date.parse(basket.doneAt) <= now);
-  const called = due.length === 0 ? '' : `● Bath: tray ${due.map(({ basket }) => basket.tray).join(', ')}`;
+  const called = due.length === 0 ? '' : `Bath, time is up: tray ${due.map(({ basket }) => basket.tray).join(', ')}`;
   useEffect(() => {
-    if (called) document.title = called;
+    if (called) document.title = `● ${called}`;
     return () => {
       document.title = 'Blue Dawn';
     };
@@ -25,10 +25,13 @@ export function BathCalls() {
   return (
     <aside
       aria-label="In the baths"
-      role={calling ? 'alert' : 'status'}
       className={`flex flex-wrap items-center gap-x-5 px-4 ${calling ? 'bg-dawn-soft border-b-[3px] border-[var(--dawn)]' : 'border-line border-b'} print:hidden`}
     >
       {calling && <BellRing aria-hidden size={22} className="text-dawn" />}
+      {/* Said once, not with every second that is counted down. */}
+      <p role="alert" className="sr-only">
+        {called}
+      </p>
       {baskets.map(({ basket, bath }) => (
         <Link key={basket.tray} to="/baths" className="inline-flex min-h-11 items-center gap-2">
           <span className="font-[650]">Tray {basket.tray}</span>

@@ -94,8 +94,8 @@ export function Shell() {
         Skip to the work
       </a>
       <aside className="text-night-text sticky top-0 hidden h-dvh flex-col bg-[linear-gradient(180deg,var(--night),var(--night-2)_80%,#573a52_96%,#b04e38)] lg:flex print:hidden">
-        <div className="flex items-end justify-between pr-1.5 pt-2">
-          <Link to="/" className="px-4 pb-1.5 text-[1.25rem] font-[700] text-white">
+        <div className="flex items-center justify-between pt-1 pr-1.5">
+          <Link to="/" className="px-4 text-[1.25rem] font-[700] text-white">
             Blue Dawn
           </Link>
           <NavLink to="/baths" className={`${item} aria-[current=page]:bg-white/15`}>

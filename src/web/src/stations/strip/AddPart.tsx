@@ -39,7 +39,7 @@ export function AddPart({ view, busy, onRecord }: Props) {
   return (
     <form
       aria-label="Something else came out"
-      className="grid items-end gap-3 pt-2 sm:grid-cols-[minmax(0,1fr)_minmax(0,1fr)_auto]"
+      className="grid items-end gap-3 pt-2 sm:grid-cols-[minmax(0,5fr)_minmax(0,3fr)_auto]"
       onSubmit={(event) => {
         event.preventDefault();
         void add('clean');
@@ -64,10 +64,10 @@ export function AddPart({ view, busy, onRecord }: Props) {
       <TextField label="Where from" value={from} onChange={(event) => setFrom(event.target.value)} />
       <span className="flex flex-wrap gap-2">
         <Button type="submit" disabled={busy}>
-          It belongs
+          Belongs
         </Button>
         <Button disabled={busy} onClick={() => void add('added')}>
-          Somebody added it
+          Added by someone
         </Button>
       </span>
     </form>

@@ -1,0 +1,134 @@
+import { expect, test, type Page } from '@playwright/test';
+import { checkIn, fresh, get, note, signIn } from './bench';
+
+const form = (page: Page, part: string) => page.getByRole('group', { name: `Fit: ${part}`, exact: true });
+
+interface Line {
+  part: { key: string; label: string };
+}
+
+/** A diaphragm carburetor with its kit, in pieces. */
+async function diaphragmInPieces(page: Page): Promise<number> {
+  const tray = await checkIn(page, fresh('Saw'), 'D38-2204');
+  await page.getByRole('button', { name: /DM38.*this very number/ }).click();
+  await page.getByRole('button', { name: 'Choose CK-419', exact: true }).click();
+  await expect(page.getByText('Chosen for this tray')).toBeVisible();
+  await note(page, tray, 'ledger', { kind: 'job', job: 'full' });
+  const { lines, usual } = (await get(page, `/api/trays/${tray}/ledger`)) as {
+    lines: Line[];
+    usual: Record<string, string>;
+  };
+  for (const { part } of lines)
+    await note(page, tray, 'ledger', { kind: 'out', part: part.key, verdict: usual[part.key] });
+  return tray;
+}
+
+/** Puts the next part in as it should be, by the interface. */
+async function fitNext(page: Page, tray: number): Promise<string> {
+  const { advice, lines } = await get(page, `/api/trays/${tray}/ledger`);
+  const next = advice[0] as { part: string; rightWay: { label: string } | null };
+  const label = (lines as Line[]).find((line) => line.part.key === next.part)?.part.label ?? '';
+  const here = form(page, label);
+  await expect(here).toBeVisible();
+  if (next.rightWay) await here.getByRole('radio', { name: next.rightWay.label }).click();
+  const renewed = here.getByRole('button', { name: /^In, from / }).first();
+  const old = here.getByRole('button', { name: 'It is in', exact: true });
+  await expect(renewed.or(old).first()).toBeVisible();
+  await ((await renewed.isVisible()) ? renewed : old.first()).click();
+  await expect(here).toBeHidden();
+  return label;
+}
+
+test('a diaphragm carburetor: a forgotten screen and a plate upside down are caught, and it is proven only whole', async ({
+  page,
+}) => {
+  test.setTimeout(150_000);
+  await signIn(page, 'jory');
+  const tray = await diaphragmInPieces(page);
+  await page.goto(`/tray/${tray}/build`);
+  // Needle and lever, then the metering side up to its diaphragm.
+  for (let i = 0; i < 4; i++) await fitNext(page, tray);
+  const diaphragm = form(page, 'metering diaphragm');
+  await expect(diaphragm.getByText('Plate toward the lever?')).toBeVisible();
+  await diaphragm.getByRole('button', { name: /^In, from CK-419/ }).click();
+  await expect(diaphragm.getByText(/Say which way round it went in/)).toBeVisible();
+  await diaphragm.getByRole('radio', { name: 'Plate toward the cover' }).click();
+  await diaphragm.getByRole('button', { name: /^In, from CK-419/ }).click();
+  const caught = page.getByRole('alert');
+  await expect(caught.getByText('Metering diaphragm went in wrong: plate toward the cover.')).toBeVisible();
+  await expect(caught.getByText(/lean or not at all/)).toBeVisible();
+  await page.getByRole('button', { name: 'Take out: metering diaphragm' }).click();
+  await diaphragm.getByRole('radio', { name: 'Plate toward the lever' }).click();
+  await diaphragm.getByRole('button', { name: /^In, from CK-419/ }).click();
+  await expect(page.getByText(/went in wrong/)).toBeHidden();
+  await fitNext(page, tray); // its cover
+
+  // The pump side, past the screen.
+  await expect(form(page, 'inlet screen')).toBeVisible();
+  const lines = page.getByRole('region', { name: 'Lines' });
+  for (const part of ['pump membrane', 'pump gasket', 'pump cover']) {
+    await lines.getByRole('button', { name: new RegExp(`^${part}`) }).click();
+    await expect(form(page, part).getByText(/^Before it: /)).toBeVisible();
+    await form(page, part)
+      .getByRole('button', { name: part === 'pump cover' ? 'It is in' : /^In, from CK-419/ })
+      .first()
+      .click();
+  }
+  await expect(page.getByText(/^Inlet screen is still on the bench, and pump cover closes over it/)).toBeVisible();
+
+  // Not to be proven while anything lies there.
+  await page.goto(`/tray/${tray}/prove`);
+  await expect(page.getByText('Not to be proven yet.', { exact: true })).toBeVisible();
+  await page.getByRole('link', { name: 'Go to build' }).click();
+  for (const part of ['pump cover', 'pump gasket', 'pump membrane']) {
+    await page
+      .getByRole('button', { name: `Take out: ${part}` })
+      .first()
+      .click();
+    await expect(page.getByRole('button', { name: `Take out: ${part}` })).toBeHidden();
+  }
+  for (let left = 0; left < 20; left++) {
+    const { advice } = await get(page, `/api/trays/${tray}/ledger`);
+    if (advice.length === 0) break;
+    await fitNext(page, tray);
+  }
+  await expect(page.getByText('Every line has ended.')).toBeVisible();
+  await page.goto(`/tray/${tray}/prove`);
+  await expect(page.getByText('Not to be proven yet.', { exact: true })).toBeHidden();
+
+  // What is left of the kit is explained.
+  await page.goto(`/tray/${tray}/build`);
+  await expect(page.getByRole('region', { name: 'Left of the kit' }).getByText(/welch plug/)).toBeVisible();
+});
+
+test('a part off the shelf leaves it, and goes back when it comes out again', async ({ page }) => {
+  await signIn(page, 'ilse');
+  const tray = await checkIn(page, fresh('Washer'));
+  await note(page, tray, 'ledger', { kind: 'job', job: 'bowl' });
+  for (const part of ['bowl-nut', 'bowl', 'bowl-gasket'])
+    await note(page, tray, 'ledger', { kind: 'out', part, verdict: part === 'bowl-gasket' ? 'renew' : 'clean' });
+  await page.goto(`/tray/${tray}/build`);
+  const gasket = form(page, 'bowl gasket');
+  const source = gasket.getByRole('button', { name: /^In, from / }).first();
+  await expect(source).toBeVisible();
+  const number = ((await source.getAttribute('aria-label')) ?? '').replace('In, from ', '');
+  const onHand = async (): Promise<number> => (await get(page, `/api/stock/items/${number}`)).line.standing.onHand;
+  const before = await onHand();
+  await source.click();
+  await expect(gasket).toBeHidden();
+  expect(await onHand()).toBe(before - 1);
+  await page
+    .getByRole('region', { name: 'Lines' })
+    .getByRole('button', { name: /^bowl gasket/ })
+    .click();
+  await page.getByRole('button', { name: 'Take out: bowl gasket' }).click();
+  await expect(gasket).toBeVisible();
+  expect(await onHand()).toBe(before);
+
+  // Left off only with a reason that is signed for.
+  await gasket.getByRole('button', { name: 'Leave it off, signed' }).click();
+  await expect(gasket.getByText(/at least 10 characters/)).toBeVisible();
+  await gasket.getByLabel('Reason or remark').fill('Sealed by the ring in the bowl itself');
+  await gasket.getByRole('button', { name: 'Leave it off, signed' }).click();
+  await expect(page.getByText(/Left off · .*Sealed by the ring/)).toBeVisible();
+});

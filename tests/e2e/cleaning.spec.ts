@@ -1,0 +1,132 @@
+import { expect, test, type Page } from '@playwright/test';
+import { checkIn, fresh, get, note, send, signIn } from './bench';
+import { OwnServer } from './machine';
+
+/** A float-bowl carburetor that is in pieces. */
+async function stripped(page: Page): Promise<number> {
+  const tray = await checkIn(page, fresh('Bath pump'));
+  await note(page, tray, 'ledger', { kind: 'job', job: 'full' });
+  const { lines } = await get(page, `/api/trays/${tray}/ledger`);
+  for (const { part } of lines as { part: { key: string } }[])
+    await note(page, tray, 'ledger', { kind: 'out', part: part.key, verdict: 'clean' });
+  return tray;
+}
+
+const offer = (page: Page, recipe: string) => page.getByRole('listitem', { name: recipe, exact: true });
+
+test('dirt advises how, and solvent and heat cannot be chosen together', async ({ page }) => {
+  await signIn(page, 'jory');
+  const tray = await stripped(page);
+  await page.goto(`/tray/${tray}/clean`);
+  await page.getByRole('button', { name: 'Varnish' }).click();
+  await expect(offer(page, 'Heated bath, water-based').getByText('advised')).toBeVisible();
+  await page.getByRole('button', { name: 'Choose: Petrol and brush' }).click();
+  await expect(offer(page, 'Heated bath, water-based').getByText(/can catch fire/)).toBeVisible();
+  await expect(offer(page, 'Heated bath, water-based').getByRole('link')).toBeHidden();
+  await page.getByRole('button', { name: 'Done: Petrol and brush' }).click();
+  await expect(offer(page, 'Heated bath, water-based').getByText(/can catch fire/)).toBeVisible();
+  await page.getByRole('button', { name: 'Rinsed and dry' }).click();
+  await expect(offer(page, 'Heated bath, water-based').getByRole('link', { name: 'Into the bath' })).toBeVisible();
+});
+
+test('a passage is clear when air has come out, and the tool for each hole is named', async ({ page }) => {
+  await signIn(page, 'jory');
+  const tray = await stripped(page);
+  await page.goto(`/tray/${tray}/clean/passages`);
+  await expect(page.getByText('6 open', { exact: true })).toBeVisible();
+  await page.getByRole('button', { name: 'Cleaned: Idle feed' }).click();
+  await expect(page.getByRole('button', { name: 'Cleaned: Idle feed' })).toHaveAttribute('aria-pressed', 'true');
+  await expect(page.getByText('6 open', { exact: true })).toBeVisible();
+  await page.getByRole('button', { name: 'Air seen at the exit: Idle feed' }).click();
+  await expect(page.getByText('5 open', { exact: true })).toBeVisible();
+  await page.reload();
+  await expect(page.getByText('5 open', { exact: true })).toBeVisible();
+
+  await page.getByRole('link', { name: 'Tools' }).click();
+  const idle = page.getByRole('group', { name: 'Idle jet' });
+  await expect(idle.getByText('29 gauge', { exact: true })).toBeVisible();
+  await expect(idle.getByText('28 gauge wedges')).toBeVisible();
+});
+
+test('two trays share a bath that is first too cold; the timer survives a reload and a restart', async ({
+  browser,
+}, info) => {
+  test.setTimeout(150_000);
+  const server = new OwnServer(5490 + info.parallelIndex);
+  await server.start();
+  try {
+    const context = await browser.newContext({ baseURL: server.url, viewport: { width: 1280, height: 800 } });
+    const page = await context.newPage();
+    await signIn(page, 'jory');
+    const first = await stripped(page);
+    const second = await stripped(page);
+    const bath = page.getByRole('region', { name: 'Heated bath' });
+    const temperature = async (shown: string): Promise<void> => {
+      await bath.getByLabel('Thermometer shows').fill(shown);
+      await bath.getByRole('button', { name: 'Record the temperature' }).click();
+    };
+    await page.goto(`/tray/${first}/clean/bath`);
+    await temperature('hot');
+    await expect(bath.getByText(/Give the temperature as a number/)).toBeVisible();
+    await temperature('48');
+    await expect(bath.getByText('48 °C')).toBeVisible();
+    await bath.getByRole('button', { name: new RegExp(`^Tray ${first} into basket`) }).click();
+    await expect(bath.getByRole('listitem').filter({ hasText: `Tray ${first}` })).toContainText('too cold');
+    await page.goto(`/tray/${second}/clean/bath`);
+    await bath.getByRole('button', { name: new RegExp(`^Tray ${second} into basket`) }).click();
+    await expect(bath.getByRole('listitem').filter({ hasText: `Tray ${second}` })).toContainText('too cold');
+
+    // Warm enough: both count down, on every page.
+    await temperature('80');
+    await expect(bath.getByRole('listitem').filter({ hasText: `Tray ${first}` })).toContainText('to go');
+    await page.goto('/');
+    const calls = page.getByRole('complementary', { name: 'In the baths' });
+    await expect(calls.getByRole('link', { name: new RegExp(`Tray ${first} .*to go`) })).toBeVisible();
+    const until = async (): Promise<string> => {
+      const { baths } = await get(page, '/api/baths');
+      return baths[0].state.baskets.find((one: { tray: number }) => one.tray === first).doneAt as string;
+    };
+    const before = await until();
+    await page.reload();
+    await expect(calls.getByText(`Tray ${first}`)).toBeVisible();
+    await server.stop();
+    await server.start();
+    expect(Math.abs(Date.parse(await until()) - Date.parse(before))).toBeLessThan(1000);
+    await expect(calls.getByRole('link', { name: new RegExp(`Tray ${first} .*to go`) })).toBeVisible({
+      timeout: 20_000,
+    });
+
+    // Out again: it waits for hands, and has to be rinsed and dried.
+    await page.goto('/baths');
+    for (const tray of [first, second]) await bath.getByRole('button', { name: `Out: tray ${tray}` }).click();
+    await expect(bath.getByRole('link', { name: `Tray ${first}` })).toBeHidden();
+    await page.goto(`/tray/${first}/clean`);
+    await expect(page.getByText(/Rinse, blow out and dry before/)).toBeVisible();
+    await context.close();
+  } finally {
+    await server.stop();
+  }
+});
+
+test('time that is up calls on an open page', async ({ page }) => {
+  await signIn(page, 'jory');
+  const tray = await stripped(page);
+  const free = (await get(page, '/api/baths')).baths[1].state.freeBaskets as number[];
+  test.skip(free.length === 0, 'every basket of the tub is in');
+  await send(page, '/api/baths/tub/events', { id: crypto.randomUUID(), kind: 'placed', trayNumber: tray });
+  await page.goto('/stock');
+  const calls = page.getByRole('complementary', { name: 'In the baths' });
+  await expect(calls.getByText(`Tray ${tray}`)).toBeVisible();
+  // Twelve hours on, by the page's own clock and by what the server says it is.
+  await page.route('**/api/baths', async (route) => {
+    const answer = await route.fetch();
+    const body = await answer.json();
+    await route.fulfill({ json: { ...body, now: new Date(Date.parse(body.now) + 12.5 * 3_600_000).toISOString() } });
+  });
+  await expect(calls.getByRole('link', { name: new RegExp(`Tray ${tray} .*Time is up`) })).toBeVisible({
+    timeout: 20_000,
+  });
+  await expect(page).toHaveTitle(/^● Bath, time is up/);
+  await page.unroute('**/api/baths');
+  await send(page, '/api/baths/tub/events', { id: crypto.randomUUID(), kind: 'takenOut', trayNumber: tray });
+});
