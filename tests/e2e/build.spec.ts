@@ -60,6 +60,7 @@ test('a diaphragm carburetor: a forgotten screen and a plate upside down are cau
   await page.getByRole('button', { name: 'Take out: metering diaphragm' }).click();
   await diaphragm.getByRole('radio', { name: 'Plate toward the lever' }).click();
   await diaphragm.getByRole('button', { name: /^In, from CK-419/ }).click();
+  await expect(diaphragm).toBeHidden();
   await expect(page.getByText(/went in wrong/)).toBeHidden();
   await fitNext(page, tray); // its cover
 
@@ -73,6 +74,7 @@ test('a diaphragm carburetor: a forgotten screen and a plate upside down are cau
       .getByRole('button', { name: part === 'pump cover' ? 'It is in' : /^In, from CK-419/ })
       .first()
       .click();
+    await expect(form(page, part)).toBeHidden();
   }
   await expect(page.getByText(/^Inlet screen is still on the bench, and pump cover closes over it/)).toBeVisible();
 

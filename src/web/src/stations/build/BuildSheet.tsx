@@ -41,7 +41,8 @@ function Build({ tray, view }: { tray: Tray; view: LedgerView }) {
   const [picked, setPicked] = useState<string | null>(null);
   const record = async (note: LedgerNote): Promise<boolean> => {
     const settled = await entries.record({ kind: 'ledger', note });
-    if (settled) setPicked(null);
+    // Whatever was picked meanwhile stays picked.
+    if (settled) setPicked((now) => ('part' in note && now === note.part ? null : now));
     return settled;
   };
   const first = view.problems[0]?.part ?? view.advice[0]?.part ?? null;
