@@ -45,7 +45,7 @@ public sealed record TrayWork(Ledger Ledger, CleaningPlan Cleaning, IReadOnlyLis
     /// <summary>What is open at Cleaning: dirt to name, ways to use, water to drive out, passages to see air through.</summary>
     public int CleaningOpen => !Cleans ? 0
         : (Cleaning.Soils is null ? 1 : 0)
-            + Cleaning.Offers.Count(offer => offer is { Chosen: true } or { Standing: RecipeStanding.Advised, Done: false })
+            + (Cleaning.Offers.Count(offer => offer.Chosen) is > 0 and var chosen ? chosen : Cleaning.Offers.Any(offer => offer is { Standing: RecipeStanding.Advised, Done: false }) ? 1 : 0)
             + (Cleaning.Wet ? 1 : 0)
             + (IsWhole ? Cleaning.Passages.Count(passage => passage.IsOpen) : 0);
 

@@ -85,6 +85,15 @@ public sealed record ReportLine(
 /// <param name="Referred">True when it was passed on and not put right here.</param>
 public sealed record ReportFault(string Label, string Fix, bool Referred);
 
+/// <summary>What became of a part that was out.</summary>
+/// <param name="Label">The part.</param>
+/// <param name="Fate">How its line ended.</param>
+/// <param name="Item">Number of the kit or item a new one came from, or null.</param>
+/// <param name="TurnsEighths">Eighths of a turn a screw was left at, or null.</param>
+/// <param name="Reason">Why it was left off, or anything else; may be null.</param>
+/// <param name="By">Who said so, and signed for it.</param>
+public sealed record ReportPart(string Label, Strip.Fate Fate, string? Item, int? TurnsEighths, string? Reason, string By);
+
 /// <summary>A signature for what is handed back with something open.</summary>
 /// <param name="Reason">Why it may go as it is.</param>
 /// <param name="SignedBy">Who signed.</param>
@@ -102,6 +111,7 @@ public sealed record SignedReason(string Reason, string SignedBy, IReadOnlyList<
 /// <param name="Faults">What was wrong; null on reports from before faults were traced.</param>
 /// <param name="NothingFound">True when the trace was closed without a cause.</param>
 /// <param name="Declined">True when it was not worth the repair: nothing was fitted, nothing is charged.</param>
+/// <param name="Parts">Parts that were renewed, made, left off or thrown out, and screws with what they were left at; null on reports from before there was a ledger.</param>
 public sealed record HandoverReport(
     ReportTray Tray,
     ReportKit? Kit,
@@ -112,8 +122,14 @@ public sealed record HandoverReport(
     SignedReason? Signed,
     IReadOnlyList<ReportFault>? Faults = null,
     bool NothingFound = false,
-    bool Declined = false)
+    bool Declined = false,
+    IReadOnlyList<ReportPart>? Parts = null)
 {
+    /// <summary>The parts of a ledger that are worth telling: what simply went back is not.</summary>
+    public static IReadOnlyList<ReportPart> PartsOf(Strip.Ledger ledger) =>
+        [.. ledger.Lines.Where(line => line.Fitted is { } fitted && (fitted.Fate != Strip.Fate.Refitted || fitted.TurnsEighths is not null))
+            .Select(line => new ReportPart(line.Part.Label, line.Fitted!.Fate, line.Fitted.Item, line.Fitted.TurnsEighths, line.Fitted.Reason, line.By ?? ""))];
+
     /// <summary>Draws the report up from a judged worksheet and its logbook entries.</summary>
     public static HandoverReport Of(ReportTray tray, ReportKit? kit, JudgedWorksheet sheet, IReadOnlyList<ReportEntry> entries) =>
         new(

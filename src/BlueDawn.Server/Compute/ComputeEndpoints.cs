@@ -70,6 +70,7 @@ internal static class ComputeEndpoints
         compute.MapGet("/number-drills", () => TypedResults.Ok(NumberDrills.All.Select(drill => new NumberDrillView(drill.Number, drill.DiameterIn, drill.DiameterMm))))
             .WithName("listNumberDrills");
         compute.MapKitCompute();
+        compute.MapCleaningCompute();
     }
 
     private static Results<Ok<TResult>, ValidationProblem> Judge<TInput, TResult>(

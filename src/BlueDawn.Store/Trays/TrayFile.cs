@@ -183,6 +183,7 @@ public sealed record TrayFile(Tray Tray, IReadOnlyList<LogbookEntry> Entries, Sh
                 fault.Label, FaultKnowledge.Shipped.FindCause(fault.CauseId)!.Fix, fault.Outcome == FaultOutcome.Referred))],
             NothingFound = evidence.NothingFound,
             Declined = Tray.Fitting is { Option: Core.Kits.FitOption.Decline },
+            Parts = HandoverReport.PartsOf(Work.Ledger),
         };
     }
 

@@ -1,4 +1,6 @@
+using BlueDawn.Core.Bench;
 using BlueDawn.Core.Catalogue;
+using BlueDawn.Core.Cleaning;
 using BlueDawn.Core.Strip;
 using BlueDawn.Core.Tests.Worksheets;
 using BlueDawn.Core.Worksheets;
@@ -106,6 +108,45 @@ public sealed class LedgerTests
         bench.BuildsUpTo("nothing");
         Assert.Null(bench.Work.WhyNotProven);
         Assert.All(bench.Ledger.Lines.Where(line => !line.InJob), line => Assert.Equal(LedgerState.Expected, line.State));
+    }
+
+    [Fact]
+    public void The_next_step_follows_the_work()
+    {
+        var bench = Bench.FloatBowl();
+        NextStep? At(Station station, bool measured = false) => bench.Work.StepAt(station, measured);
+        Assert.StartsWith("Say how far", At(Station.Strip)!.Do.Text, StringComparison.Ordinal);
+        Assert.Null(At(Station.Strip, measured: true)); // whoever has measured is not asked to take it apart first
+        bench.Does(new JobNote("full"));
+        Assert.Equal("Take off: filter housing.", At(Station.Strip)!.Do.Text);
+        Assert.Null(At(Station.Cleaning));
+        foreach (var line in bench.Ledger.ToStrip)
+        {
+            bench.Does(new OutNote(line.Part.Key, LineVerdict.Clean));
+        }
+
+        Assert.Null(At(Station.Strip));
+        Assert.Equal("Say what has to come off.", At(Station.Cleaning)!.Do.Text);
+        bench.Cleans(new SoilsNote(["varnish"]));
+        Assert.Equal("Choose: heated bath, water-based.", At(Station.Cleaning)!.Do.Text);
+        bench.Cleans(new MethodNote("bath", MethodStep.Done));
+        Assert.Equal("Choose: warm soapy water and a soft brush.", At(Station.Cleaning)!.Do.Text);
+        bench.Cleans(new MethodNote("soap", MethodStep.Done));
+        Assert.Equal("Rinse, blow out and dry.", At(Station.Cleaning)!.Do.Text);
+        bench.Cleans(new DryNote());
+        Assert.StartsWith("Fuel inlet: air in", At(Station.Cleaning)!.Do.Text, StringComparison.Ordinal);
+        foreach (var passage in bench.Work.Cleaning.Passages)
+        {
+            bench.Cleans(new PassageNote(passage.Passage.Key, true, true));
+        }
+
+        Assert.Null(At(Station.Cleaning));
+        Assert.Equal("Fit: idle jet.", At(Station.Build)!.Do.Text);
+        bench.BuildsUpTo("seat");
+        Assert.Equal("Fit: inlet seat, groove into the body.", At(Station.Build)!.Do.Text);
+        bench.Does(new BackNote("seat", Fate.Refitted, "outward"));
+        Assert.StartsWith("Take it out again", At(Station.Build)!.Do.Text, StringComparison.Ordinal);
+        Assert.StartsWith("In the bath", (bench.Work with { InBath = true }).StepAt(Station.Cleaning, false)!.Do.Text, StringComparison.Ordinal);
     }
 
     [Fact]

@@ -3,11 +3,11 @@ import { ArrowLeft, Download, Printer } from 'lucide-react';
 import { Link, useParams } from 'react-router';
 import { api, ask, type Report } from '../../api/client';
 import { useUnits } from '../../session/session';
-import { trayPath } from '../../shell/words';
+import { fateWord, trayPath } from '../../shell/words';
 import { Button } from '../../ui/button';
 import { Loading, Trouble } from '../../ui/states';
 import { VerdictMark, verdictText } from '../../ui/verdict';
-import { moment, money, quantity, say } from '../../units/format';
+import { moment, money, quantity, say, turns } from '../../units/format';
 
 /** What the owner and the next technician get: one or two sheets of A4, or a file. */
 export function ReportPage() {
@@ -102,6 +102,28 @@ function Sheet({ report }: { report: Report }) {
               : 'none'}
         </dd>
       </dl>
+
+      {(report.parts?.length ?? 0) > 0 && (
+        <section className="py-1 break-inside-avoid">
+          <h2 className="font-[650]">Parts and settings</h2>
+          <ul className="columns-2 gap-x-8 max-sm:columns-1">
+            {report.parts?.map((part) => (
+              <li key={part.label} className="break-inside-avoid">
+                <span className="first-letter:uppercase">{part.label}</span>:{' '}
+                {[
+                  fateWord[part.fate].toLowerCase(),
+                  part.item && `from ${part.item}`,
+                  part.turnsEighths != null && `left at ${turns(part.turnsEighths)} turns out`,
+                  part.reason,
+                  part.fate === 'leftOff' && `signed ${part.by}`,
+                ]
+                  .filter(Boolean)
+                  .join(', ')}
+              </li>
+            ))}
+          </ul>
+        </section>
+      )}
 
       {signed && (
         <section className="border-bad my-2 rounded-lg border-2 px-4 py-2.5 break-inside-avoid">
