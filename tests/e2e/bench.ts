@@ -48,7 +48,7 @@ export async function checkIn(page: Page, machine: string, stamped = '4107'): Pr
 }
 
 /** Presses Tab until the wanted thing has the focus, as someone without a pointer would. */
-export async function tabTo(page: Page, wanted: Locator, most = 80): Promise<void> {
+export async function tabTo(page: Page, wanted: Locator, most = 200): Promise<void> {
   await wanted.waitFor({ timeout: 15_000 });
   for (let i = 0; i < most; i++) {
     if (await wanted.evaluate((element) => element === document.activeElement)) return;

@@ -1,4 +1,4 @@
-import { expect, test, type Page } from '@playwright/test';
+import { expect, test, type Locator, type Page } from '@playwright/test';
 import { checkIn, fresh, get, note, signIn } from './bench';
 
 const form = (page: Page, part: string) => page.getByRole('group', { name: `Fit: ${part}`, exact: true });
@@ -23,6 +23,15 @@ async function diaphragmInPieces(page: Page): Promise<number> {
   return tray;
 }
 
+/** Presses what records a line and waits until the server has it: the page goes on before. */
+async function record(page: Page, button: Locator): Promise<void> {
+  const sent = page.waitForResponse(
+    (answer) => answer.url().endsWith('/ledger') && answer.request().method() === 'POST',
+  );
+  await button.click();
+  await sent;
+}
+
 /** Puts the next part in as it should be, by the interface. */
 async function fitNext(page: Page, tray: number): Promise<string> {
   const { advice, lines } = await get(page, `/api/trays/${tray}/ledger`);
@@ -34,7 +43,7 @@ async function fitNext(page: Page, tray: number): Promise<string> {
   const renewed = here.getByRole('button', { name: /^In, from / }).first();
   const old = here.getByRole('button', { name: 'It is in', exact: true });
   await expect(renewed.or(old).first()).toBeVisible();
-  await ((await renewed.isVisible()) ? renewed : old.first()).click();
+  await record(page, (await renewed.isVisible()) ? renewed : old.first());
   await expect(here).toBeHidden();
   return label;
 }
@@ -59,7 +68,7 @@ test('a diaphragm carburetor: a forgotten screen and a plate upside down are cau
   await expect(caught.getByText(/lean or not at all/)).toBeVisible();
   await page.getByRole('button', { name: 'Take out: metering diaphragm' }).click();
   await diaphragm.getByRole('radio', { name: 'Plate toward the lever' }).click();
-  await diaphragm.getByRole('button', { name: /^In, from CK-419/ }).click();
+  await record(page, diaphragm.getByRole('button', { name: /^In, from CK-419/ }));
   await expect(diaphragm).toBeHidden();
   await expect(page.getByText(/went in wrong/)).toBeHidden();
   await fitNext(page, tray); // its cover
@@ -70,10 +79,12 @@ test('a diaphragm carburetor: a forgotten screen and a plate upside down are cau
   for (const part of ['pump membrane', 'pump gasket', 'pump cover']) {
     await lines.getByRole('button', { name: new RegExp(`^${part}`) }).click();
     await expect(form(page, part).getByText(/^Before it: /)).toBeVisible();
-    await form(page, part)
-      .getByRole('button', { name: part === 'pump cover' ? 'It is in' : /^In, from CK-419/ })
-      .first()
-      .click();
+    await record(
+      page,
+      form(page, part)
+        .getByRole('button', { name: part === 'pump cover' ? 'It is in' : /^In, from CK-419/ })
+        .first(),
+    );
     await expect(form(page, part)).toBeHidden();
   }
   await expect(page.getByText(/^Inlet screen is still on the bench, and pump cover closes over it/)).toBeVisible();
@@ -83,10 +94,7 @@ test('a diaphragm carburetor: a forgotten screen and a plate upside down are cau
   await expect(page.getByText('Not to be proven yet.', { exact: true })).toBeVisible();
   await page.getByRole('link', { name: 'Go to build' }).click();
   for (const part of ['pump cover', 'pump gasket', 'pump membrane']) {
-    await page
-      .getByRole('button', { name: `Take out: ${part}` })
-      .first()
-      .click();
+    await record(page, page.getByRole('button', { name: `Take out: ${part}` }).first());
     await expect(page.getByRole('button', { name: `Take out: ${part}` })).toBeHidden();
   }
   for (let left = 0; left < 20; left++) {
@@ -116,14 +124,14 @@ test('a part off the shelf leaves it, and goes back when it comes out again', as
   const number = ((await source.getAttribute('aria-label')) ?? '').replace('In, from ', '');
   const onHand = async (): Promise<number> => (await get(page, `/api/stock/items/${number}`)).line.standing.onHand;
   const before = await onHand();
-  await source.click();
+  await record(page, source);
   await expect(gasket).toBeHidden();
   expect(await onHand()).toBe(before - 1);
   await page
     .getByRole('region', { name: 'Lines' })
     .getByRole('button', { name: /^bowl gasket/ })
     .click();
-  await page.getByRole('button', { name: 'Take out: bowl gasket' }).click();
+  await record(page, page.getByRole('button', { name: 'Take out: bowl gasket' }));
   await expect(gasket).toBeVisible();
   expect(await onHand()).toBe(before);
 

@@ -44,7 +44,8 @@ public sealed record NextStep(
         var measured = lines.Any(line => line.Reading is not null);
         foreach (var station in Enum.GetValues<Station>())
         {
-            if (station == Station.Kits && !hasKit)
+            // Half taken apart it is taken apart first: what comes out may say what to fit.
+            if (station == Station.Kits && !hasKit && work.Ledger.ToStrip.Count == 0)
             {
                 return Plain(Station.Kits, Sentence.Of("Decide what to fit to this tray."), Sentence.Of("The sheet is known; match the parts, then decide what goes back in."), null);
             }

@@ -11,7 +11,6 @@ using BlueDawn.Store.People;
 using BlueDawn.Store.Trays;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Identity;
-using Microsoft.EntityFrameworkCore;
 
 namespace BlueDawn.Server.Cleaning;
 
@@ -71,52 +70,25 @@ internal static class CleaningEndpoints
         int number, NewCleaningNote input, BlueDawnDb db, ClaimsPrincipal user, UserManager<Person> people, TimeProvider clock, CancellationToken cancel)
     {
         var (me, _) = await people.MeAsync(user);
-        await using var transaction = await db.Database.BeginTransactionAsync(cancel);
-        if (await TrayFile.OpenLockedAsync(db, number, cancel) is not { } file)
+        return await TrayWriting.AddOnceAsync(db, number, input.Id, before => Same(before.Cleaning, input.Note), async file =>
         {
-            return Problem.NoTray(number);
-        }
+            var knowledge = CleaningKnowledge.Shipped;
+            if (file.Work.Cleaning.Check(input.Note, knowledge) is { Count: > 0 } problems)
+            {
+                return Problem.Fields(problems);
+            }
 
-        if (file.Entries.FirstOrDefault(entry => entry.Id == input.Id) is { } before)
-        {
-            return Same(before.Cleaning, input.Note) ? TypedResults.Ok(CleaningView.Of(file)) : IdTaken();
-        }
+            // While its basket is in the bath nobody rinses it.
+            if (input.Note is DryNote && (await BathBook.StatesAsync(db, file.Shop.Cleaning, clock.GetUtcNow(), cancel)).SelectMany(state => state.Baskets).Any(basket => basket.Tray == number))
+            {
+                return Problem.Field("note", "Its basket is still in the bath. Take it out first.");
+            }
 
-        if (TrayWriting.RefuseIfHandedBack(file.Tray) is { } refused)
-        {
-            return refused;
-        }
-
-        var knowledge = CleaningKnowledge.Shipped;
-        if (file.Work.Cleaning.Check(input.Note, knowledge) is { Count: > 0 } problems)
-        {
-            return Problem.Fields(problems);
-        }
-
-        // While its basket is in the bath nobody rinses it.
-        if (input.Note is DryNote && (await BathBook.StatesAsync(db, file.Shop.Cleaning, clock.GetUtcNow(), cancel)).SelectMany(state => state.Baskets).Any(basket => basket.Tray == number))
-        {
-            return Problem.Field("note", "Its basket is still in the bath. Take it out first.");
-        }
-
-        db.Log(input.Id, file.Tray, EntryKind.Cleaned, me, input.Note.Words(knowledge, knowledge.Passages(file.Tray.Family)), clock, input.TakenAt).Cleaning = input.Note;
-        try
-        {
-            await db.SaveChangesAsync(cancel);
-        }
-        catch (DbUpdateException e) when (TrayWriting.IsDuplicate(e))
-        {
-            return IdTaken();
-        }
-
-        await transaction.CommitAsync(cancel);
-        db.ChangeTracker.Clear();
-        return TypedResults.Ok(CleaningView.Of((await TrayFile.OpenAsync(db, number, cancel))!));
+            db.Log(input.Id, file.Tray, EntryKind.Cleaned, me, input.Note.Words(knowledge, knowledge.Passages(file.Tray.Family)), clock, input.TakenAt).Cleaning = input.Note;
+            return null;
+        }, CleaningView.Of, cancel);
     }
 
     private static bool Same(CleaningNote? before, CleaningNote now) =>
         before is not null && JsonSerializer.Serialize(before, StoreJson.Options) == JsonSerializer.Serialize(now, StoreJson.Options);
-
-    private static ProblemHttpResult IdTaken() =>
-        Problem.Conflict("That logbook id stands for something else.", "Reload the page and enter it again.");
 }

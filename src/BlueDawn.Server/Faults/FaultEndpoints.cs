@@ -98,7 +98,7 @@ internal static class FaultEndpoints
 
         if (SentBefore(file, input) is { } before)
         {
-            return before ? TypedResults.Ok(await ViewAsync(db, file, history, cancel)) : IdTaken();
+            return before ? TypedResults.Ok(await ViewAsync(db, file, history, cancel)) : TrayWriting.IdTaken();
         }
 
         if (TrayWriting.RefuseIfHandedBack(file.Tray) is { } refused)
@@ -121,7 +121,7 @@ internal static class FaultEndpoints
             // The same entry twice at the same moment, or an id that another tray has.
             db.ChangeTracker.Clear();
             var again = (await TrayFile.OpenAsync(db, number, cancel))!;
-            return SentBefore(again, input) == true ? TypedResults.Ok(await ViewAsync(db, again, history, cancel)) : IdTaken();
+            return SentBefore(again, input) == true ? TypedResults.Ok(await ViewAsync(db, again, history, cancel)) : TrayWriting.IdTaken();
         }
 
         return TypedResults.Ok(await ViewAsync(db, (await TrayFile.OpenAsync(db, number, cancel))!, history, cancel));
@@ -132,9 +132,6 @@ internal static class FaultEndpoints
         file.Entries.FirstOrDefault(entry => entry.Id == input.Id) is { } before
             ? before.Trace?.Words(FaultKnowledge.Shipped) == input.Note.Words(FaultKnowledge.Shipped)
             : null;
-
-    private static ProblemHttpResult IdTaken() =>
-        Problem.Conflict("That logbook id stands for something else.", "Reload the page and enter it again.");
 
     private static async Task<TraceView> ViewAsync(BlueDawnDb db, TrayFile file, bool useHistory, CancellationToken cancel)
     {

@@ -144,49 +144,24 @@ internal static class LedgerEndpoints
         int number, NewLedgerNote input, BlueDawnDb db, ClaimsPrincipal user, UserManager<Person> people, TimeProvider clock, CancellationToken cancel)
     {
         var (me, _) = await people.MeAsync(user);
-        await using var transaction = await db.Database.BeginTransactionAsync(cancel);
-        if (await TrayFile.OpenLockedAsync(db, number, cancel) is not { } file)
+        return await TrayWriting.AddOnceAsync(db, number, input.Id, before => Same(before.Ledger, input.Note), async file =>
         {
-            return Problem.NoTray(number);
-        }
+            var jobs = StripKnowledge.Shipped.Jobs(file.Tray.Family);
+            var ledger = file.Work.Ledger;
+            IReadOnlyList<FieldProblem> problems = [.. ledger.Check(input.Note, jobs), .. StackCheck.Check(BuildKnowledge.Shipped, file.Tray.Family, ledger, input.Note)];
+            if (problems.Count > 0)
+            {
+                return Problem.Fields(problems);
+            }
 
-        if (file.Entries.FirstOrDefault(entry => entry.Id == input.Id) is { } before)
-        {
-            return Same(before.Ledger, input.Note) ? TypedResults.Ok(LedgerView.Of(file)) : IdTaken();
-        }
+            if (await MoveStockAsync(db, file.Tray, ledger, input, me.Id, clock.GetUtcNow(), cancel) is { } problem)
+            {
+                return problem;
+            }
 
-        if (TrayWriting.RefuseIfHandedBack(file.Tray) is { } refused)
-        {
-            return refused;
-        }
-
-        var jobs = StripKnowledge.Shipped.Jobs(file.Tray.Family);
-        var ledger = file.Work.Ledger;
-        IReadOnlyList<FieldProblem> problems = [.. ledger.Check(input.Note, jobs), .. StackCheck.Check(BuildKnowledge.Shipped, file.Tray.Family, ledger, input.Note)];
-        if (problems.Count > 0)
-        {
-            return Problem.Fields(problems);
-        }
-
-        if (await MoveStockAsync(db, file.Tray, ledger, input, me.Id, clock.GetUtcNow(), cancel) is { } problem)
-        {
-            return problem;
-        }
-
-        var label = ledger.LabelOf(input.Note, jobs);
-        db.Log(input.Id, file.Tray, EntryKind.Ledgered, me, input.Note.Words(label), clock, input.TakenAt).Ledger = input.Note;
-        try
-        {
-            await db.SaveChangesAsync(cancel);
-        }
-        catch (DbUpdateException e) when (TrayWriting.IsDuplicate(e))
-        {
-            return IdTaken();
-        }
-
-        await transaction.CommitAsync(cancel);
-        db.ChangeTracker.Clear();
-        return TypedResults.Ok(LedgerView.Of((await TrayFile.OpenAsync(db, number, cancel))!));
+            db.Log(input.Id, file.Tray, EntryKind.Ledgered, me, input.Note.Words(ledger.LabelOf(input.Note, jobs)), clock, input.TakenAt).Ledger = input.Note;
+            return null;
+        }, LedgerView.Of, cancel);
     }
 
     /// <summary>What goes in from the shelf leaves it; what comes out again goes back.</summary>
@@ -223,7 +198,4 @@ internal static class LedgerEndpoints
 
     private static bool Same(LedgerNote? before, LedgerNote now) =>
         before is not null && JsonSerializer.Serialize(before, StoreJson.Options) == JsonSerializer.Serialize(now, StoreJson.Options);
-
-    private static ProblemHttpResult IdTaken() =>
-        Problem.Conflict("That logbook id stands for something else.", "Reload the page and enter it again.");
 }

@@ -68,6 +68,65 @@ internal static class TrayWriting
         ? Problem.Conflict($"Tray {tray.Number} has been handed back.", "Bring it back to the bench first; its history stays.")
         : null;
 
+    /// <summary>
+    /// Adds one entry to a tray's logbook inside a transaction that holds the tray: decided on everything that stands,
+    /// once however often it is sent.
+    /// </summary>
+    /// <param name="db">The store.</param>
+    /// <param name="number">The tray.</param>
+    /// <param name="id">The entry's id.</param>
+    /// <param name="same">Whether an entry of that id is this very one.</param>
+    /// <param name="add">Adds it, or says what is wrong with it.</param>
+    /// <param name="view">What is answered.</param>
+    /// <param name="cancel">Cancels.</param>
+    public static async Task<Results<Ok<TView>, ValidationProblem, ProblemHttpResult>> AddOnceAsync<TView>(
+        BlueDawnDb db,
+        int number,
+        Guid id,
+        Func<LogbookEntry, bool> same,
+        Func<TrayFile, Task<ValidationProblem?>> add,
+        Func<TrayFile, TView> view,
+        CancellationToken cancel)
+    {
+        await using var transaction = await db.Database.BeginTransactionAsync(cancel);
+        if (await TrayFile.OpenLockedAsync(db, number, cancel) is not { } file)
+        {
+            return Problem.NoTray(number);
+        }
+
+        if (file.Entries.FirstOrDefault(entry => entry.Id == id) is { } before)
+        {
+            return same(before) ? TypedResults.Ok(view(file)) : IdTaken();
+        }
+
+        if (RefuseIfHandedBack(file.Tray) is { } refused)
+        {
+            return refused;
+        }
+
+        if (await add(file) is { } problem)
+        {
+            return problem;
+        }
+
+        try
+        {
+            await db.SaveChangesAsync(cancel);
+        }
+        catch (DbUpdateException e) when (IsDuplicate(e))
+        {
+            return IdTaken();
+        }
+
+        await transaction.CommitAsync(cancel);
+        db.ChangeTracker.Clear();
+        return TypedResults.Ok(view((await TrayFile.OpenAsync(db, number, cancel))!));
+    }
+
+    /// <summary>409: the id of an entry stands for another one.</summary>
+    public static ProblemHttpResult IdTaken() =>
+        Problem.Conflict("That logbook id stands for something else.", "Reload the page and enter it again.");
+
     /// <summary>Whether a save failed because the same id, or a second correction of one entry, was already there.</summary>
     public static bool IsDuplicate(DbUpdateException exception) => exception.InnerException is PostgresException { SqlState: UniqueViolation };
 }

@@ -166,7 +166,7 @@ internal static class ReadingEndpoints
         {
             return same(found)
                 ? TypedResults.Ok(TrayView.Of(file, pins))
-                : Problem.Conflict("That logbook id stands for something else.", "Reload the page and enter it again.");
+                : TrayWriting.IdTaken();
         }
 
         // Only another tray's: the same entry on its way twice may have arrived since this file was opened.

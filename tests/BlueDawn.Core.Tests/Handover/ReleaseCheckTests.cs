@@ -44,6 +44,7 @@ public class ReleaseCheckTests
         Assert.Equal("gauging/idle-jet", NextStep.Of(true, true, false, Sheets.Judged(readings), Sheets.Untouched).LineKey);
         Assert.Equal(Station.Kits, NextStep.Of(true, false, false, Sheets.Judged(readings), Sheets.Untouched).Station);
         Assert.Equal(Station.Kits, NextStep.Of(false, false, false, [], Sheets.Untouched).Station);
+        Assert.Equal(Station.Strip, NextStep.Of(true, false, false, Sheets.Judged(readings), Strip.Bench.FloatBowl().Does(new Core.Strip.JobNote("full")).Work).Station);
     }
 
     [Fact]

@@ -3,6 +3,7 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 import type { LedgerLine, LedgerNote, LedgerView, Tray } from '../../api/client';
 import { useEntries } from '../../outbox/useEntries';
+import { useKeptParts } from '../../outbox/useKeptParts';
 import { useAtTheBench, useUnits } from '../../session/session';
 import { useLedger } from '../../shell/queries';
 import { fateWord, trayPath } from '../../shell/words';
@@ -45,7 +46,8 @@ function Build({ tray, view }: { tray: Tray; view: LedgerView }) {
     if (settled) setPicked((now) => ('part' in note && now === note.part ? null : now));
     return settled;
   };
-  const first = view.problems[0]?.part ?? view.advice[0]?.part ?? null;
+  const kept = useKeptParts(tray.number);
+  const first = view.problems[0]?.part ?? view.advice.find((advice) => !kept.has(advice.part))?.part ?? null;
   const current = picked ?? first;
   const line = view.lines.find((one) => one.part.key === current) ?? null;
   const stack =

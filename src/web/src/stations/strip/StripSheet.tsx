@@ -2,6 +2,7 @@ import { Check, Circle, CircleDashed, Undo2 } from 'lucide-react';
 import { useState } from 'react';
 import type { LedgerLine, LedgerNote, LedgerView, Tray } from '../../api/client';
 import { useEntries } from '../../outbox/useEntries';
+import { useKeptParts } from '../../outbox/useKeptParts';
 import { useAtTheBench, useUnits } from '../../session/session';
 import { useLedger } from '../../shell/queries';
 import { Button } from '../../ui/button';
@@ -27,7 +28,8 @@ function Ledger({ tray, view }: { tray: Tray; view: LedgerView }) {
   const record = (note: LedgerNote): Promise<boolean> => entries.record({ kind: 'ledger', note });
   const inJob = view.lines.filter((line) => line.inJob || line.state !== 'expected');
   const rest = view.lines.length - inJob.length;
-  const next = inJob.find((line) => line.state === 'expected');
+  const kept = useKeptParts(tray.number);
+  const next = inJob.find((line) => line.state === 'expected' && !kept.has(line.part.key));
   const groups = [...new Set(inJob.map((line) => line.part.group))];
 
   if (!view.job || picking) {
@@ -100,6 +102,7 @@ function Ledger({ tray, view }: { tray: Tray; view: LedgerView }) {
                   key={line.part.key}
                   line={line}
                   sign={view.signs.filter((sign) => sign.part === line.part.key).map((sign) => sign.finding)}
+                  kept={kept.has(line.part.key)}
                   open={mayRecord && (line === next || opened === line.part.key)}
                   mayRecord={mayRecord}
                   onOpen={() => setOpened(opened === line.part.key ? null : line.part.key)}
@@ -114,7 +117,8 @@ function Ledger({ tray, view }: { tray: Tray; view: LedgerView }) {
                       errors={entries.problem?.errors ?? {}}
                       onRecord={async (note) => {
                         const settled = await record(note);
-                        if (settled) setOpened(null);
+                        // Another line that was opened meanwhile stays open.
+                        if (settled) setOpened((now) => (now === line.part.key ? null : now));
                         return settled;
                       }}
                       onStays={() => void record({ kind: 'stays', part: line.part.key })}
@@ -135,6 +139,7 @@ function Ledger({ tray, view }: { tray: Tray; view: LedgerView }) {
 interface RowProps {
   line: LedgerLine;
   sign: string[];
+  kept: boolean;
   open: boolean;
   mayRecord: boolean;
   onOpen: () => void;
@@ -151,7 +156,7 @@ const marks = {
 } as const;
 
 /** One part: what it is, how it was found, and the form while it is the next one or being looked at again. */
-function Row({ line, sign, open, mayRecord, onOpen, onUndo, form }: RowProps) {
+function Row({ line, sign, kept, open, mayRecord, onOpen, onUndo, form }: RowProps) {
   const units = useUnits();
   const { part, state } = line;
   const words = state === 'staysIn' ? 'stays in' : foundWords(line, units);
@@ -167,6 +172,7 @@ function Row({ line, sign, open, mayRecord, onOpen, onUndo, form }: RowProps) {
         </span>
         {!part.sure && state === 'expected' && <span className="text-mute">if it has one</span>}
         <span className={`min-w-0 ${state === 'missing' ? 'text-bad font-[600]' : 'text-mute'}`}>{words}</span>
+        {kept && <span className="text-unsure">on its way</span>}
         {state === 'back' && <span className="text-ok font-[600]">back in</span>}
         {mayRecord && state !== 'back' && (
           <span className="ml-auto flex">

@@ -14,7 +14,7 @@ const MOST = 80;
 export function TurnsChoice({ label, value, onChange }: Props) {
   const step = (by: number): void => onChange(Math.max(0, Math.min(MOST, (value ?? 0) + by)));
   return (
-    <div role="group" aria-label={label} className="flex items-center gap-1.5">
+    <div role="group" aria-label={label} className="flex flex-wrap items-center gap-1.5">
       <Step label="a turn less" onClick={() => step(-8)}>
         <Minus aria-hidden size={16} />1
       </Step>
