@@ -59,8 +59,19 @@ public class PhotoTests(Shop shop)
         Assert.Equal((2048, 512), (added.Body.GetProperty("width").GetInt32(), added.Body.GetProperty("height").GetInt32()));
     }
 
-    private static Task<Answer> AddAsync(Visitor visitor, int number, byte[] file, Guid? id = null) =>
-        visitor.SendAsync(new HttpRequestMessage(HttpMethod.Put, $"/api/trays/{number}/photos/{id ?? Guid.CreateVersion7()}")
+    [Fact]
+    public async Task A_photo_can_be_of_one_part()
+    {
+        var jory = await shop.SignInAsync("jory");
+        var number = await jory.NewTrayAsync();
+        await AddAsync(jory, number, Picture(SKEncodedImageFormat.Png, 4, 4));
+        await AddAsync(jory, number, Picture(SKEncodedImageFormat.Png, 4, 4), part: "bowl");
+        var parts = (await jory.GetAsync($"/api/trays/{number}/photos")).Body.EnumerateArray().Select(photo => photo.GetProperty("part").GetString());
+        Assert.Equal([null, "bowl"], parts.Order());
+    }
+
+    private static Task<Answer> AddAsync(Visitor visitor, int number, byte[] file, Guid? id = null, string? part = null) =>
+        visitor.SendAsync(new HttpRequestMessage(HttpMethod.Put, $"/api/trays/{number}/photos/{id ?? Guid.CreateVersion7()}{(part is null ? "" : $"?part={part}")}")
         {
             Content = new ByteArrayContent(file) { Headers = { ContentType = new MediaTypeHeaderValue("image/jpeg") } },
         });

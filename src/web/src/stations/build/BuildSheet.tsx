@@ -1,7 +1,7 @@
 import { Undo2 } from 'lucide-react';
 import { useState } from 'react';
 import { Link } from 'react-router';
-import type { LedgerLine, LedgerNote, LedgerView, Tray } from '../../api/client';
+import type { LedgerLine, LedgerNote, LedgerView, StackPlan, Tray } from '../../api/client';
 import { useEntries } from '../../outbox/useEntries';
 import { useKeptParts } from '../../outbox/useKeptParts';
 import { useAtTheBench, useUnits } from '../../session/session';
@@ -50,9 +50,7 @@ function Build({ tray, view }: { tray: Tray; view: LedgerView }) {
   const first = view.problems[0]?.part ?? view.advice.find((advice) => !kept.has(advice.part))?.part ?? null;
   const current = picked ?? first;
   const line = view.lines.find((one) => one.part.key === current) ?? null;
-  const stack =
-    view.stacks.find((one) => one.layers.some((layer) => layer.part === current)) ??
-    view.stacks.find((one) => one.layers.some((layer) => view.lines.some((l) => l.part.key === layer.part && l.found)));
+  const stack = line ? (stackOf(view, line.part.key) ?? alone(line)) : view.stacks[0];
   const taken = view.lines.filter((one) => one.found !== null && one.state !== 'expected');
   const open = taken.filter((one) => one.state !== 'back').length;
   const nextInStack = view.advice.find((one) => stack?.layers.some((layer) => layer.part === one.part))?.part ?? null;
@@ -74,7 +72,7 @@ function Build({ tray, view }: { tray: Tray; view: LedgerView }) {
                 <button
                   key={one.key}
                   type="button"
-                  aria-pressed={one === stack}
+                  aria-pressed={one.key === stack?.key}
                   onClick={() =>
                     setPicked(view.advice.find((a) => parts.includes(a.part))?.part ?? parts.at(-1) ?? null)
                   }
@@ -145,6 +143,17 @@ function Build({ tray, view }: { tray: Tray; view: LedgerView }) {
     </div>
   );
 }
+
+const stackOf = (view: LedgerView, part: string): StackPlan | undefined =>
+  view.stacks.find((one) => one.layers.some((layer) => layer.part === part));
+
+/** A part that lies in no stack is drawn by itself. */
+const alone = ({ part }: LedgerLine): StackPlan => ({
+  key: part.key,
+  label: part.group,
+  base: 'body',
+  layers: [{ place: 1, part: part.key, way: null, covers: [], trap: null, reason: '', source: part.source }],
+});
 
 const labelOf = (view: LedgerView, part: string): string =>
   view.lines.find((line) => line.part.key === part)?.part.label ?? part;

@@ -149,6 +149,7 @@ export function PartShape({ part, way }: ShapeProps): ReactNode {
           )}
         </>
       );
+    case 'idle-jet':
     case 'main-jet':
       return (
         <>
@@ -234,6 +235,33 @@ export function PartShape({ part, way }: ShapeProps): ReactNode {
           )}
         </>
       );
+    case 'idle-speed-screw':
+    case 'main-needle':
+    case 'idle-needle':
+    case 'high-needle':
+    case 'low-needle':
+    case 'mixture-screw':
+      return (
+        <>
+          <path d="M-7 -18h14v36l-7 22l-7 -22z" className="metal" />
+          <path d="M-13 -12l26 6l-26 6l26 6l-26 6" className="wire" />
+          <path d="M-24 -38h48v18h-48z" className="metal" />
+          <path d="M-18 -38h36" className="wire thick" />
+        </>
+      );
+    case 'throttle-link':
+      return <path d="M-104 22v-30h180q20 0 20 -22" className="wire thick" />;
+    case 'fuel-hose':
+    case 'breather-hose':
+      return (
+        <>
+          <path d="M-96 -14h192v28h-192z" />
+          <ellipse cx={96} cy={0} rx={8} ry={14} className="hole" />
+        </>
+      );
+    case 'needle-rings':
+    case 'mixture-seal':
+      return ring(34, 12, 9);
     default:
       return slab(60, 16, 22);
   }
