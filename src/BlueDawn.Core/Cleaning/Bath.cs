@@ -99,6 +99,12 @@ public sealed record BathState(
     double TimeConstantMin,
     bool Fitted)
 {
+    /// <summary>Where the temperature is heading from now on, evenly spaced; empty when nobody has read it.</summary>
+    /// <param name="minutes">How far ahead, in minutes.</param>
+    /// <param name="steps">How many steps, 1 or more.</param>
+    public IReadOnlyList<TemperatureSample> Ahead(double minutes, int steps) => TemperatureC is not { } now ? []
+        : [.. Enumerable.Range(0, steps + 1).Select(step => minutes * step / steps).Select(minute => new TemperatureSample(minute, new NewtonFit(EndC, now, TimeConstantMin, 0).TemperatureC(minute)))];
+
     /// <summary>The bath as its events leave it.</summary>
     /// <param name="bath">The bath.</param>
     /// <param name="knowledge">The recipes.</param>

@@ -24,8 +24,9 @@ internal sealed record BathsView(DateTimeOffset Now, IReadOnlyList<BathView> Bat
 /// <summary>A bath.</summary>
 /// <param name="State">How it stands.</param>
 /// <param name="Recipe">The recipe it is used for.</param>
+/// <param name="Ahead">Where its temperature is heading from now on.</param>
 /// <param name="Readings">What its thermometer showed lately, oldest first.</param>
-internal sealed record BathView(BathState State, CleaningRecipe Recipe, IReadOnlyList<BathReading> Readings);
+internal sealed record BathView(BathState State, CleaningRecipe Recipe, IReadOnlyList<BathReading> Ahead, IReadOnlyList<BathReading> Readings);
 
 /// <summary>A reading of a bath's thermometer.</summary>
 internal sealed record BathReading(DateTimeOffset At, double TemperatureC);
@@ -42,6 +43,8 @@ internal sealed record NewBathEvent(Guid Id, BathEventKind Kind, int? TrayNumber
 internal static class BathEndpoints
 {
     private static readonly TimeSpan ReadingsShown = TimeSpan.FromHours(2);
+    private const double MinutesAhead = 40;
+    private const int StepsAhead = 20;
     private static readonly TimeSpan OldestReading = TimeSpan.FromHours(12);
 
     public static void MapBaths(this RouteGroupBuilder api)
@@ -212,9 +215,10 @@ internal static class BathEndpoints
         var now = clock.GetUtcNow();
         var shop = await TrayFile.ShopAsync(db, cancel);
         var rows = (await BathBook.EventsAsync(db, now, cancel)).ToLookup(row => row.Bath);
-        return new BathsView(now, [.. shop.Cleaning.Baths.Select(bath => new BathView(
-            BathState.Of(bath, CleaningKnowledge.Shipped, [.. rows[bath.Key].Select(row => row.AsEvent())], now),
-            CleaningKnowledge.Shipped.Recipes.First(recipe => recipe.Vessel == bath.Vessel),
-            [.. rows[bath.Key].Where(row => row.TemperatureC is not null && row.At >= now - ReadingsShown).Select(row => new BathReading(row.At, row.TemperatureC!.Value))]))]);
+        return new BathsView(now, [.. shop.Cleaning.Baths.Select(bath => (Bath: bath, State: BathState.Of(bath, CleaningKnowledge.Shipped, [.. rows[bath.Key].Select(row => row.AsEvent())], now))).Select(pair => new BathView(
+            pair.State,
+            CleaningKnowledge.Shipped.Recipes.First(recipe => recipe.Vessel == pair.Bath.Vessel),
+            [.. pair.State.Ahead(MinutesAhead, StepsAhead).Select(one => new BathReading(now.AddMinutes(one.Minute), one.TemperatureC))],
+            [.. rows[pair.Bath.Key].Where(row => row.TemperatureC is not null && row.At >= now - ReadingsShown).Select(row => new BathReading(row.At, row.TemperatureC!.Value))]))]);
     }
 }

@@ -150,6 +150,16 @@ public sealed class BathTests
     }
 
     [Fact]
+    public void Where_it_is_heading_follows_the_same_curve()
+    {
+        BathEvent[] events = [new(BathEventKind.HeaterOn, At(0)), Read(0, 40)];
+        var ahead = State(10, events).Ahead(30, 3);
+        Assert.Equal([0, 10, 20, 30], ahead.Select(one => one.Minute));
+        Assert.All(ahead, one => Assert.Equal(State(10 + one.Minute, events).TemperatureC!.Value, one.TemperatureC, 9));
+        Assert.Empty(State(0).Ahead(30, 3));
+    }
+
+    [Fact]
     public void A_cold_soak_runs_by_the_clock()
     {
         var tub = new Bath("tub", "Soak tub", Vessel.Tub, 4, 20, 60);

@@ -17,12 +17,9 @@ export function BathCurve({ view, now }: { view: BathView; now: number }) {
   if (!last || recipe.lowC === null || recipe.highC === null) return null;
   const x = (ms: number): number => ((ms - now) / 60_000 + BEFORE_MIN) * (W / (BEFORE_MIN + AFTER_MIN));
   const y = (celsius: number): number => H - ((celsius - FLOOR_C) / (TOP_C - FLOOR_C)) * H;
-  const from = Date.parse(last.at);
-  const ahead = Array.from({ length: 41 }, (_, i) => {
-    const ms = from + (i / 40) * (now + AFTER_MIN * 60_000 - from);
-    const share = Math.exp(-(ms - from) / 60_000 / state.timeConstantMin);
-    return `${x(ms).toFixed(1)},${y(state.endC + (last.temperatureC - state.endC) * share).toFixed(1)}`;
-  });
+  const ahead = view.ahead.map((one) => `${x(Date.parse(one.at)).toFixed(1)},${y(one.temperatureC).toFixed(1)}`);
+  const carried = view.ahead[0];
+  if (carried) ahead.unshift(`${x(Date.parse(last.at)).toFixed(1)},${y(last.temperatureC).toFixed(1)}`);
   return (
     <svg
       viewBox={`0 0 ${W} ${H}`}
