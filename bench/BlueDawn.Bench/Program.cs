@@ -1,8 +1,9 @@
 using System.Diagnostics;
 using System.Numerics;
+using BlueDawn.Core.Carburetors;
 using BlueDawn.Core.Faults;
+using BlueDawn.Core.Shop;
 using BlueDawn.Core.Tests.Faults;
-using BlueDawn.Core.Worksheets;
 using Trace = BlueDawn.Core.Faults.Trace;
 
 // Ratios measured in one run on one core. Times are of this machine at this moment; only the ratios travel.

@@ -1,6 +1,9 @@
 using System.Net;
 using System.Text.Json;
 using System.Text.Json.Serialization;
+using System.Text.Json.Serialization.Metadata;
+using BlueDawn.Core.Shop;
+using BlueDawn.Core.Trays;
 using BlueDawn.Server.Bench;
 using BlueDawn.Server.Catalogue;
 using BlueDawn.Server.Cleaning;
@@ -15,13 +18,11 @@ using BlueDawn.Server.Problems;
 using BlueDawn.Server.Stock;
 using BlueDawn.Server.Strip;
 using BlueDawn.Server.Trays;
-using BlueDawn.Server.Worksheets;
 using BlueDawn.Store;
 using BlueDawn.Store.Demo;
 using Microsoft.AspNetCore.DataProtection;
 using Microsoft.AspNetCore.Identity;
 using Microsoft.EntityFrameworkCore;
-using Microsoft.OpenApi;
 
 var builder = WebApplication.CreateBuilder(args);
 
@@ -47,6 +48,7 @@ builder.Services.ConfigureHttpJsonOptions(options =>
     options.SerializerOptions.AllowOutOfOrderMetadataProperties = true;
     options.SerializerOptions.NumberHandling = JsonNumberHandling.Strict;
     options.SerializerOptions.UnmappedMemberHandling = JsonUnmappedMemberHandling.Disallow;
+    options.SerializerOptions.TypeInfoResolverChain.Insert(0, new DefaultJsonTypeInfoResolver { Modifiers = { CoreJson.KnowKinds } });
     options.SerializerOptions.RespectNullableAnnotations = true;
     options.SerializerOptions.RespectRequiredConstructorParameters = true;
 });
@@ -55,12 +57,9 @@ builder.Services.AddBlueDawnProblems();
 builder.Services.AddBlueDawnHealth();
 builder.Services.AddScoped<DemoScenario>();
 builder.Services.AddSingleton<ImportJobs>();
-builder.Services.AddOpenApi("v1", options => options.AddDocumentTransformer((document, _, _) =>
-{
-    document.Info = new OpenApiInfo { Title = "Blue Dawn", Version = "1", Description = "The bench's own interface. Units stand in the names of fields." };
-    document.Servers = [];
-    return Task.CompletedTask;
-}));
+builder.Services.AddScoped<NoteWriter>();
+builder.Services.AddScoped<NoteLookups>();
+builder.Services.AddOpenApi("v1", DocumentSetup.Describe);
 if (!writingDocument)
 {
     builder.Services.AddDataProtection().SetApplicationName("blue-dawn").PersistKeysToDbContext<BlueDawnDb>();
@@ -90,7 +89,7 @@ var api = app.MapGroup("/api");
 api.MapCompute();
 api.MapFaultWords();
 api.MapSession();
-var bench = api.MapGroup("").RequireAuthorization().AddEndpointFilter<AntiforgeryFilter>();
+var bench = api.MapGroup("").RequireAuthorization(nameof(May.Look)).AddEndpointFilter<AntiforgeryFilter>();
 bench.MapMe();
 bench.MapBench();
 bench.MapIntake();
@@ -106,7 +105,7 @@ bench.MapCatalogue();
 bench.MapLedger();
 bench.MapCleaning();
 bench.MapBaths();
-bench.MapReadings();
+bench.MapNotes();
 bench.MapHandover();
 app.Map("/api/{**rest}", () => TypedResults.Problem(statusCode: 404, title: "There is nothing at this address.")).ExcludeFromDescription();
 app.MapStaticAssets();

@@ -7,12 +7,13 @@ using BlueDawn.Store.Logbook;
 using BlueDawn.Store.People;
 using BlueDawn.Store.Stock;
 using BlueDawn.Store.Trays;
-using BlueDawn.Store.Worksheets;
+using BlueDawn.Store.Carburetors;
 using Microsoft.AspNetCore.DataProtection.EntityFrameworkCore;
 using Microsoft.AspNetCore.Identity;
 using Microsoft.AspNetCore.Identity.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.ChangeTracking;
+using Microsoft.EntityFrameworkCore.Metadata;
 using Microsoft.EntityFrameworkCore.Metadata.Builders;
 
 namespace BlueDawn.Store;
@@ -112,7 +113,9 @@ public sealed class BlueDawnDb(DbContextOptions<BlueDawnDb> options)
             tray.Property(t => t.OwnerLimit).HasPrecision(12, 2);
             tray.Property(t => t.MachineWorth).HasPrecision(12, 2);
             tray.HasIndex(t => t.MachineId);
-            tray.Property(t => t.Version).IsRowVersion();
+            tray.Property(t => t.Version).IsConcurrencyToken();
+            // Kept by a trigger: whoever reads it sees it, nobody writes it.
+            tray.Property(t => t.Revision).HasDefaultValue(0).Metadata.SetAfterSaveBehavior(PropertySaveBehavior.Ignore);
             tray.HasOne(t => t.Spec).WithMany().HasForeignKey(t => t.SpecCode);
         });
         builder.Entity<Owner>().HasIndex(owner => owner.Name);
@@ -120,12 +123,14 @@ public sealed class BlueDawnDb(DbContextOptions<BlueDawnDb> options)
         {
             sheet.ToTable("spec_sheets").HasKey(s => s.Code);
             AsJson(sheet.Property(s => s.Sheet));
+            sheet.Property(s => s.Version).IsRowVersion();
         });
         builder.Entity<ShopRow>(shop =>
         {
             shop.ToTable("shop");
             shop.Property(s => s.Id).ValueGeneratedNever();
             AsJson(shop.Property(s => s.Defaults));
+            shop.Property(s => s.Version).IsRowVersion();
         });
         BuildCatalogue(builder);
         BuildStock(builder);
@@ -147,13 +152,19 @@ public sealed class BlueDawnDb(DbContextOptions<BlueDawnDb> options)
             entry.HasOne<LogbookEntry>().WithMany().HasForeignKey(e => e.SupersedesId);
             entry.HasIndex(e => new { e.TrayId, e.TakenAt });
             entry.HasIndex(e => e.SupersedesId).IsUnique();
-            entry.Property(e => e.Kind).HasConversion<string>();
-            AsJson(entry.Property(e => e.Typed));
-            AsJson(entry.Property(e => e.Reading));
-            AsJson(entry.Property(e => e.Trace));
-            AsJson(entry.Property(e => e.OldPart));
-            AsJson(entry.Property(e => e.Ledger));
-            AsJson(entry.Property(e => e.Cleaning));
+            AsJson(entry.Property(e => e.Note));
+            entry.OwnsOne(e => e.Old, old =>
+            {
+                old.Property(o => o.LineKey).HasColumnName("line_key");
+                old.Property(o => o.Finding).HasColumnName("finding");
+                AsJson(old.Property(o => o.Typed)).HasColumnName("typed");
+                AsJson(old.Property(o => o.Reading)).HasColumnName("reading");
+                AsJson(old.Property(o => o.Trace)).HasColumnName("trace");
+                AsJson(old.Property(o => o.OldPart)).HasColumnName("old_part");
+                AsJson(old.Property(o => o.Ledger)).HasColumnName("ledger");
+                AsJson(old.Property(o => o.Cleaning)).HasColumnName("cleaning");
+            });
+            entry.Navigation(e => e.Old).IsRequired();
             entry.Property(e => e.Report).HasColumnType("jsonb");
         });
     }
@@ -228,7 +239,7 @@ public sealed class BlueDawnDb(DbContextOptions<BlueDawnDb> options)
         });
     }
 
-    private static void AsJson<T>(PropertyBuilder<T> property) =>
+    private static PropertyBuilder<T> AsJson<T>(PropertyBuilder<T> property) =>
         property.HasColumnType("jsonb").HasConversion(
             value => JsonSerializer.Serialize(value, StoreJson.Options),
             text => JsonSerializer.Deserialize<T>(text, StoreJson.Options)!,

@@ -1,3 +1,4 @@
+using BlueDawn.Core.Stations;
 using BlueDawn.Core.Worksheets;
 using NetArchTest.Rules;
 

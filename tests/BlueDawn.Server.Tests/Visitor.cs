@@ -1,4 +1,5 @@
 using System.Net.Http.Json;
+using BlueDawn.Core.Stations;
 
 namespace BlueDawn.Server.Tests;
 

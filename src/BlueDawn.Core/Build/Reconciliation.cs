@@ -1,6 +1,5 @@
 using BlueDawn.Core.Catalogue;
-using BlueDawn.Core.Kits;
-using BlueDawn.Core.Strip;
+using BlueDawn.Core.Parts;
 
 namespace BlueDawn.Core.Build;
 

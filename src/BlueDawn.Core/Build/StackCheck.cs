@@ -1,6 +1,6 @@
+using BlueDawn.Core.Carburetors;
 using BlueDawn.Core.Measures;
-using BlueDawn.Core.Strip;
-using BlueDawn.Core.Worksheets;
+using BlueDawn.Core.Parts;
 
 namespace BlueDawn.Core.Build;
 
@@ -41,7 +41,7 @@ public static class StackCheck
     /// <param name="knowledge">The stacks.</param>
     /// <param name="family">The carburetor's family.</param>
     /// <param name="ledger">The ledger; parts count in the order they were recorded.</param>
-    public static IReadOnlyList<StackProblem> Problems(BuildKnowledge knowledge, CarburetorFamily family, Ledger ledger)
+    public static IReadOnlyList<StackProblem> Problems(StackKnowledge knowledge, CarburetorFamily family, Ledger ledger)
     {
         var problems = new List<StackProblem>();
         var order = ledger.Lines.Where(line => line.Fitted is not null).OrderBy(line => line.At).ThenBy(line => line.EntryId).Select((line, place) => (line.Part.Key, place)).ToDictionary(pair => pair.Key, pair => pair.place);
@@ -93,7 +93,7 @@ public static class StackCheck
     }
 
     /// <summary>What to see to before a part goes in.</summary>
-    public static BuildAdvice Advice(BuildKnowledge knowledge, CarburetorFamily family, Ledger ledger, LedgerLine line)
+    public static BuildAdvice Advice(StackKnowledge knowledge, CarburetorFamily family, Ledger ledger, LedgerLine line)
     {
         if (knowledge.Layer(family, line.Part.Key) is not { } layer)
         {
@@ -113,7 +113,7 @@ public static class StackCheck
     /// What is missing from an entry while it can still be looked at: a part with a right way round is not closed over
     /// before somebody has said how it went in.
     /// </summary>
-    public static IReadOnlyList<FieldProblem> Check(BuildKnowledge knowledge, CarburetorFamily family, Ledger ledger, LedgerNote note) =>
+    public static IReadOnlyList<FieldProblem> Check(StackKnowledge knowledge, CarburetorFamily family, Ledger ledger, LedgerNote note) =>
         note is BackNote { Way: null, Fate: Fate.Refitted or Fate.Renewed or Fate.Made } back
             && ledger.Find(back.Part) is { } line
             && knowledge.Layer(family, back.Part) is { } layer
@@ -128,7 +128,7 @@ public static class StackCheck
     public static string? RightWay(StackLayer layer, LedgerLine line) => layer.Way == StackLayer.AsFound ? line.Found?.Way : layer.Way;
 
     /// <summary>Everything that has to be in before a layer: what lies under it in its stack, and what it closes over.</summary>
-    private static IEnumerable<LedgerLine> Under(BuildKnowledge knowledge, CarburetorFamily family, StackLayer layer, Ledger ledger) =>
+    private static IEnumerable<LedgerLine> Under(StackKnowledge knowledge, CarburetorFamily family, StackLayer layer, Ledger ledger) =>
         knowledge.Stacks(family).Where(stack => stack.Layers.Contains(layer))
             .SelectMany(stack => stack.Layers.Where(other => other.Place < layer.Place).Select(other => other.Part))
             .Concat(layer.Covers)

@@ -101,6 +101,16 @@ public static class FeatureText
     public static string Write(IReadOnlyDictionary<string, string> features) =>
         string.Join("; ", features.OrderBy(pair => pair.Key, StringComparer.Ordinal).Select(pair => $"{pair.Key}={pair.Value}"));
 
+    /// <summary>Features as a sentence, lengths as data.</summary>
+    /// <param name="part">The part they belong to.</param>
+    /// <param name="features">Its features in their written form.</param>
+    /// <param name="knowledge">What is known of parts.</param>
+    public static Sentence Say(string part, IReadOnlyDictionary<string, string> features, PartKnowledge knowledge) =>
+        Sentence.Join("; ", features.OrderBy(pair => pair.Key, StringComparer.Ordinal).Select(pair =>
+            knowledge.Find(part)?.Features.FirstOrDefault(one => one.Name == pair.Key) is { } feature && FeatureValue.ReadWritten(feature, pair.Value) is { } value
+                ? Sentence.Say($"{pair.Key} {value.Said}")
+                : Sentence.Say($"{pair.Key} {pair.Value}")));
+
     /// <summary>Reads one cell of features and puts every value into its one written form.</summary>
     /// <param name="part">The part they belong to.</param>
     /// <param name="text">The cell; may be empty.</param>

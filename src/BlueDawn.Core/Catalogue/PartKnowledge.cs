@@ -1,5 +1,5 @@
+using BlueDawn.Core.Carburetors;
 using BlueDawn.Core.Tables;
-using BlueDawn.Core.Worksheets;
 
 namespace BlueDawn.Core.Catalogue;
 

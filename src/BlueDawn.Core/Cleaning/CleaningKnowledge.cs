@@ -1,22 +1,10 @@
+using BlueDawn.Core.Carburetors;
+using BlueDawn.Core.Parts;
 using BlueDawn.Core.Safety;
-using BlueDawn.Core.Strip;
+using BlueDawn.Core.Shop;
 using BlueDawn.Core.Tables;
-using BlueDawn.Core.Worksheets;
 
 namespace BlueDawn.Core.Cleaning;
-
-/// <summary>What parts are cleaned in.</summary>
-public enum Vessel
-{
-    /// <summary>Nothing: by hand on the bench.</summary>
-    None,
-
-    /// <summary>The heated bath.</summary>
-    Heated,
-
-    /// <summary>The cold soak tub.</summary>
-    Tub,
-}
 
 /// <summary>What dirt there is.</summary>
 /// <param name="Key">Stable name.</param>

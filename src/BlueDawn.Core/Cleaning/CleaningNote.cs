@@ -1,4 +1,4 @@
-using System.Text.Json.Serialization;
+using BlueDawn.Core.Logbook;
 
 namespace BlueDawn.Core.Cleaning;
 
@@ -16,12 +16,7 @@ public enum MethodStep
 }
 
 /// <summary>One entry about cleaning a tray's parts. Added, never edited.</summary>
-[JsonPolymorphic(TypeDiscriminatorPropertyName = "kind")]
-[JsonDerivedType(typeof(SoilsNote), "soils")]
-[JsonDerivedType(typeof(MethodNote), "method")]
-[JsonDerivedType(typeof(DryNote), "dry")]
-[JsonDerivedType(typeof(PassageNote), "passage")]
-public abstract record CleaningNote
+public abstract record CleaningNote : Note
 {
     /// <summary>What happened, in words for the logbook.</summary>
     public abstract string Words(CleaningKnowledge knowledge, IReadOnlyList<Passage> passages);
@@ -50,7 +45,7 @@ public sealed record MethodNote(string Recipe, MethodStep Step) : CleaningNote
         {
             MethodStep.Chosen => $"To clean with: {label}",
             MethodStep.Dropped => $"Not to clean with: {label}",
-            _ => $"Cleaned: {label}",
+            MethodStep.Done => $"Cleaned: {label}",
         };
     }
 }
@@ -77,13 +72,7 @@ public sealed record PassageNote(string Passage, bool Cleaned, bool AirSeen) : C
             (true, true) => $"{label}: clean, air at the exit",
             (true, false) => $"{label}: cleaned, no air seen yet",
             (false, true) => $"{label}: air at the exit",
-            _ => $"{label}: open again",
+            (false, false) => $"{label}: open again",
         };
     }
 }
-
-/// <summary>An entry about cleaning with its place in time.</summary>
-/// <param name="EntryId">Its logbook entry.</param>
-/// <param name="TakenAt">When.</param>
-/// <param name="Note">What.</param>
-public sealed record LoggedCleaningNote(Guid EntryId, DateTimeOffset TakenAt, CleaningNote Note);

@@ -1,5 +1,7 @@
+using BlueDawn.Core.Logbook;
 using BlueDawn.Core.Measures;
-using BlueDawn.Core.Strip;
+using BlueDawn.Core.Parts;
+using BlueDawn.Core.Shop;
 
 namespace BlueDawn.Core.Cleaning;
 
@@ -49,7 +51,7 @@ public sealed record CleaningPlan(
     /// <param name="passages">The passages of its family.</param>
     /// <param name="ledger">Its ledger: what is out and what is still in.</param>
     /// <param name="notes">Its entries about cleaning, oldest first.</param>
-    public static CleaningPlan Of(CleaningKnowledge knowledge, IReadOnlyList<Passage> passages, Ledger ledger, IReadOnlyList<LoggedCleaningNote> notes)
+    public static CleaningPlan Of(CleaningKnowledge knowledge, IReadOnlyList<Passage> passages, Ledger ledger, IReadOnlyList<Logged<CleaningNote>> notes)
     {
         var soils = notes.Select(logged => logged.Note).OfType<SoilsNote>().LastOrDefault()?.Soils;
         var round = notes.Reverse().TakeWhile(logged => logged.Note is not DryNote).Reverse().Select(logged => logged.Note).OfType<MethodNote>().ToList();
@@ -74,6 +76,10 @@ public sealed record CleaningPlan(
 
     /// <summary>A recipe as it stands for the tray, or null when there is none of that key.</summary>
     public RecipeOffer? Find(string recipe) => Offers.FirstOrDefault(offer => offer.Recipe.Key == recipe);
+
+    /// <summary>The way to clean that a vessel is for, as it stands for the tray; the first of the table when there are several.</summary>
+    /// <param name="vessel">The vessel.</param>
+    public RecipeOffer ForVessel(Vessel vessel) => Offers.First(offer => offer.Recipe.Vessel == vessel);
 
     /// <summary>What is wrong with an entry as things stand, field by field; empty when it can be recorded.</summary>
     public IReadOnlyList<FieldProblem> Check(CleaningNote note, CleaningKnowledge knowledge) => note switch

@@ -1,5 +1,5 @@
 using System.Globalization;
-using BlueDawn.Core.Gauging;
+using BlueDawn.Core.Measures;
 using BlueDawn.Core.Tables;
 
 namespace BlueDawn.Core.Cleaning;

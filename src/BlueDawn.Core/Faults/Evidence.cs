@@ -1,4 +1,6 @@
-using BlueDawn.Core.Worksheets;
+using BlueDawn.Core.Logbook;
+using BlueDawn.Core.Carburetors;
+using BlueDawn.Core.Stations;
 
 namespace BlueDawn.Core.Faults;
 
@@ -71,10 +73,10 @@ public sealed record Evidence(
     public static Evidence Gather(
         FaultKnowledge knowledge,
         CarburetorKind kind,
-        IReadOnlyList<LoggedNote> notes,
+        IReadOnlyList<Logged<TraceNote>> notes,
         IReadOnlyList<JudgedReading> readings,
         IReadOnlyList<string> lineKeys,
-        IReadOnlyList<Strip.LedgerSign> signs)
+        IReadOnlyList<FindingSign> signs)
     {
         var said = FaultNote.Standing(notes).Select(logged => (Logged: logged, Note: (FaultNote)logged.Note)).ToList();
         var found = FoundIn(knowledge, kind, said, readings);
@@ -84,7 +86,7 @@ public sealed record Evidence(
         // One item a finding and a stretch between fixes: the last answer of the stretch stands.
         var standing = new Dictionary<(string Finding, int Stretch), EvidenceItem>();
         foreach (var item in Answers(knowledge, notes).Concat(FromStations(knowledge, readings, lineKeys))
-            .Concat(signs.Select(sign => new Answer(sign.FindingId, Said.Present, false, EvidenceFrom.Strip, $"strip/{sign.Part}", sign.EntryId, sign.TakenAt)))
+            .Concat(signs.Select(sign => new Answer(sign.FindingId, Said.Present, false, EvidenceFrom.Strip, sign.Source, sign.EntryId, sign.TakenAt)))
             .OrderBy(answer => answer.At).Where(answer => Applies(knowledge, kind, answer.FindingId)))
         {
             var key = (item.FindingId, Stretch(item.At));
@@ -165,7 +167,7 @@ public sealed record Evidence(
         {
             EvidenceFrom.Owner => reliability.Owner,
             EvidenceFrom.Gauge => reliability.Gauge,
-            _ => reliability.Technician,
+            EvidenceFrom.Technician or EvidenceFrom.Strip => reliability.Technician,
         };
 
     private readonly record struct Answer(
@@ -174,7 +176,7 @@ public sealed record Evidence(
     private static bool Applies(FaultKnowledge knowledge, CarburetorKind kind, string findingId) =>
         knowledge.FindFinding(findingId)?.Applies.Matches(kind) == true;
 
-    private static IEnumerable<Answer> Answers(FaultKnowledge knowledge, IReadOnlyList<LoggedNote> notes) =>
+    private static IEnumerable<Answer> Answers(FaultKnowledge knowledge, IReadOnlyList<Logged<TraceNote>> notes) =>
         from logged in notes
         where logged.Note is FindingsNote
         let note = (FindingsNote)logged.Note
@@ -212,7 +214,7 @@ public sealed record Evidence(
 
     /// <summary>Causes confirmed by hand, and those that a bad reading followed by a good one on the same line shows.</summary>
     private static List<FaultFound> FoundIn(
-        FaultKnowledge knowledge, CarburetorKind kind, List<(LoggedNote Logged, FaultNote Note)> said, IReadOnlyList<JudgedReading> readings)
+        FaultKnowledge knowledge, CarburetorKind kind, List<(Logged<TraceNote> Logged, FaultNote Note)> said, IReadOnlyList<JudgedReading> readings)
     {
         var found = new List<FaultFound>();
         foreach (var station in knowledge.StationFindings.Where(station => station.CauseId is not null))
@@ -255,7 +257,7 @@ public sealed record Evidence(
         return [.. found.OrderBy(fault => fault.At)];
     }
 
-    private static ApartLevel ApartNow(FaultKnowledge knowledge, IReadOnlyList<LoggedNote> notes)
+    private static ApartLevel ApartNow(FaultKnowledge knowledge, IReadOnlyList<Logged<TraceNote>> notes)
     {
         var level = ApartLevel.Together;
         foreach (var logged in notes)

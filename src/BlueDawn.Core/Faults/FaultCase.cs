@@ -1,4 +1,5 @@
-using BlueDawn.Core.Worksheets;
+using BlueDawn.Core.Carburetors;
+using BlueDawn.Core.Shop;
 
 namespace BlueDawn.Core.Faults;
 

@@ -1,6 +1,6 @@
+using BlueDawn.Core.Carburetors;
 using BlueDawn.Core.Safety;
 using BlueDawn.Core.Tables;
-using BlueDawn.Core.Worksheets;
 
 namespace BlueDawn.Core.Faults;
 

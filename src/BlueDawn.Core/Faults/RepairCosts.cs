@@ -1,10 +1,6 @@
-namespace BlueDawn.Core.Faults;
+using BlueDawn.Core.Shop;
 
-/// <summary>What the shop's time costs while a fault is traced.</summary>
-/// <param name="LabourPerHour">Hourly rate, in the shop's currency, above 0.</param>
-/// <param name="ProofMinutes">Minutes to prove a fix before the next is tried.</param>
-/// <param name="ReferMinutes">What giving up costs, in minutes: sending it on, or a full clean and renewal blind.</param>
-public sealed record TraceDefaults(double LabourPerHour, double ProofMinutes, double ReferMinutes);
+namespace BlueDawn.Core.Faults;
 
 /// <summary>Every cost of a trace in one unit: minutes of hands-on time, money turned into them by the hourly rate.</summary>
 public sealed class RepairCosts

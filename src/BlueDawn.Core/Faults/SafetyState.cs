@@ -27,7 +27,7 @@ public sealed record SafetyState(IReadOnlySet<SafetyCondition> Met, bool OilThin
     /// What a tray's trace notes leave behind, oldest first. A check with the engine running makes it hot again and
     /// needs the lead on: what was met before it has to be met anew.
     /// </summary>
-    public static SafetyState Of(FaultKnowledge knowledge, Worksheets.CarburetorKind kind, IEnumerable<TraceNote> notes)
+    public static SafetyState Of(FaultKnowledge knowledge, Carburetors.CarburetorKind kind, IEnumerable<TraceNote> notes)
     {
         var met = new HashSet<SafetyCondition>();
         var thinned = false;

@@ -1,6 +1,7 @@
+using BlueDawn.Core.Carburetors;
 using BlueDawn.Core.Measures;
 using BlueDawn.Core.Safety;
-using BlueDawn.Core.Worksheets;
+using BlueDawn.Core.Shop;
 
 namespace BlueDawn.Core.Faults;
 

@@ -1,4 +1,5 @@
 using System.Text.Json.Serialization;
+using BlueDawn.Core.Logbook;
 
 namespace BlueDawn.Core.Faults;
 
@@ -41,12 +42,7 @@ public enum FaultOutcome
 }
 
 /// <summary>One step of a trace as it stands in the logbook.</summary>
-[JsonPolymorphic(TypeDiscriminatorPropertyName = "kind")]
-[JsonDerivedType(typeof(FindingsNote), "findings")]
-[JsonDerivedType(typeof(FaultNote), "fault")]
-[JsonDerivedType(typeof(ApartNote), "apart")]
-[JsonDerivedType(typeof(SafetyNote), "safety")]
-public abstract record TraceNote
+public abstract record TraceNote : Note
 {
     /// <summary>What happened, in words for the logbook.</summary>
     /// <param name="knowledge">The fault knowledge, for names.</param>
@@ -70,7 +66,7 @@ public sealed record FindingsNote(string? CheckId, IReadOnlyList<FindingAnswer> 
         {
             Said.Present => answer.Doubtful ? "yes, doubtful" : "yes",
             Said.Absent => answer.Doubtful ? "no, doubtful" : "no",
-            _ => "could not tell",
+            Said.CouldNotTell => "could not tell",
         };
         var who = FromOwner ? "Owner says: " : "Found: ";
         return who + string.Join("; ", Answers.Select(answer => $"{knowledge.FindFinding(answer.FindingId)?.Label ?? answer.FindingId}: {Of(answer)}"));
@@ -107,12 +103,12 @@ public sealed record FaultNote(string? CauseId, FaultOutcome Outcome) : TraceNot
 
     /// <summary>What stands of each cause, and of closing without one: the last that was said of it, with when.</summary>
     /// <param name="notes">The trace's notes, oldest first.</param>
-    public static IReadOnlyList<LoggedNote> Standing(IEnumerable<LoggedNote> notes) =>
+    public static IReadOnlyList<Logged<TraceNote>> Standing(IEnumerable<Logged<TraceNote>> notes) =>
         [.. notes.Where(logged => logged.Note is FaultNote).GroupBy(logged => ((FaultNote)logged.Note).CauseId ?? "").Select(cause => cause.Last())];
 
     /// <summary>Whether a trace is settled by what stands.</summary>
     /// <param name="notes">The trace's notes, oldest first.</param>
-    public static bool IsSettled(IEnumerable<LoggedNote> notes) => Standing(notes).Any(logged => logged.Note is FaultNote { Settles: true });
+    public static bool IsSettled(IEnumerable<Logged<TraceNote>> notes) => Standing(notes).Any(logged => logged.Note is FaultNote { Settles: true });
 
     /// <inheritdoc/>
     public override string Words(FaultKnowledge knowledge)
@@ -124,7 +120,7 @@ public sealed record FaultNote(string? CauseId, FaultOutcome Outcome) : TraceNot
             FaultOutcome.NotIt => $"Not it: {label}",
             FaultOutcome.Referred => $"Found and referred: {label}",
             FaultOutcome.Open => label.Length > 0 ? $"Back in question: {label}" : "Trace opened again",
-            _ => "Closed without a cause: cleaned and renewed as usual",
+            FaultOutcome.NothingFound => "Closed without a cause: cleaned and renewed as usual",
         };
     }
 
@@ -153,12 +149,6 @@ public sealed record SafetyNote(SafetyCondition Condition) : TraceNote
         SafetyCondition.EngineCool => "Engine cool to the touch",
         SafetyCondition.LeadOff => "Plug lead off and held clear",
         SafetyCondition.OilChanged => "Oil drained and changed",
-        _ => "No flame, no spark, ventilated, fuel can away",
+        SafetyCondition.NoFlame => "No flame, no spark, ventilated, fuel can away",
     };
 }
-
-/// <summary>A step of a trace with its place in time.</summary>
-/// <param name="EntryId">Its logbook entry.</param>
-/// <param name="TakenAt">When.</param>
-/// <param name="Note">What.</param>
-public sealed record LoggedNote(Guid EntryId, DateTimeOffset TakenAt, TraceNote Note);

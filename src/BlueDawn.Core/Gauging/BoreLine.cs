@@ -1,6 +1,6 @@
 using BlueDawn.Core.Measures;
 using BlueDawn.Core.Safety;
-using BlueDawn.Core.Worksheets;
+using BlueDawn.Core.Stations;
 
 namespace BlueDawn.Core.Gauging;
 
@@ -32,7 +32,7 @@ public sealed record BoreLine(
     decimal NominalMm,
     decimal ToleranceMm,
     int? Holes,
-    string SpecName) : WorksheetLine(Key, Station.Gauging, Section, Label)
+    string SpecName) : GaugeLine(Key, Station.Gauging, Section, Label)
 {
     /// <inheritdoc/>
     public override Sentence Target => Holes is { } holes

@@ -1,21 +1,17 @@
-using BlueDawn.Core.Worksheets;
+using BlueDawn.Core.Stations;
 
 namespace BlueDawn.Core.Handover;
-
-/// <summary>A line with all that was found on it, oldest first, the standing judgement last.</summary>
-/// <param name="Line">The line and its standing judgement.</param>
-/// <param name="EarlierFindings">Findings of earlier readings that were not withdrawn as mistakes.</param>
-public sealed record LineHistory(JudgedLine Line, IReadOnlyList<string> EarlierFindings);
 
 /// <summary>What the owner and the next technician should watch, drawn from the readings.</summary>
 public static class WatchList
 {
     /// <summary>The points to watch; never empty, storage is always one.</summary>
-    public static IReadOnlyList<string> Of(IReadOnlyList<LineHistory> lines)
+    public static IReadOnlyList<string> Of(IReadOnlyList<JudgedLine> lines)
     {
         var points = new List<string>();
-        foreach (var (judged, earlier) in lines)
+        foreach (var judged in lines)
         {
+            var earlier = judged.Readings.SkipLast(1).Select(reading => reading.Finding).ToList();
             var label = judged.Line.Label;
             switch (judged.Judgement.Verdict)
             {

@@ -42,7 +42,7 @@ public sealed record CheckIn(
         Text(OwnerName, "ownerName", "Who brings it? A name or a boat will do.", LongestName);
         Text(OwnerContact, "ownerContact", "", LongestName);
         Text(MachineName, "machineName", "What is it off? Say the machine and where it stands.", LongestName);
-        Text(StampedNumber, "stampedNumber", "", Kits.Stamp.Longest);
+        Text(StampedNumber, "stampedNumber", "", Carburetors.StampedNumber.Longest);
         Text(Complaint, "complaint", "What does the owner say it does?", LongestComplaint);
         problems.AddRange(CheckPromise(PromisedDay, today));
         return problems;

@@ -1,5 +1,3 @@
-using BlueDawn.Core.Faults;
-
 namespace BlueDawn.Core.Intake;
 
 /// <summary>How long a machine stood with fuel in.</summary>
@@ -66,38 +64,4 @@ public enum FuelSaid
 /// <param name="WorkedOnBy">Who worked on it.</param>
 /// <param name="Oil">How the oil was found.</param>
 /// <param name="Fuel">What is said of the fuel.</param>
-public sealed record Story(IReadOnlyList<string> Complaints, StoodFor StoodFor, WorkedOnBy WorkedOnBy, OilFound Oil, FuelSaid Fuel)
-{
-    /// <summary>The story as notes of the trace: what the owner said, then what was seen.</summary>
-    public IReadOnlyList<FindingsNote> Notes()
-    {
-        var said = Complaints.Distinct().Select(id => new FindingAnswer(id, Said.Present)).ToList();
-        if (StoodFor != StoodFor.NotSaid)
-        {
-            said.Add(new("stood-unused", StoodFor == StoodFor.SeasonOrMore ? Said.Present : Said.Absent));
-        }
-
-        if (WorkedOnBy != WorkedOnBy.NotSaid)
-        {
-            said.Add(new("earlier-work", WorkedOnBy == WorkedOnBy.Nobody ? Said.Absent : Said.Present));
-        }
-
-        if (Fuel != FuelSaid.NotSaid)
-        {
-            said.Add(new("fuel-smells-stale", Fuel == FuelSaid.Old ? Said.Present : Said.Absent, Doubtful: true));
-        }
-
-        var notes = new List<FindingsNote>();
-        if (said.Count > 0)
-        {
-            notes.Add(new FindingsNote("owner-story", said, FromOwner: true));
-        }
-
-        if (Oil != OilFound.NotLooked)
-        {
-            notes.Add(new FindingsNote("oil-check", [new("fuel-in-oil", Oil == OilFound.FuelInIt ? Said.Present : Said.Absent)]));
-        }
-
-        return notes;
-    }
-}
+public sealed record Story(IReadOnlyList<string> Complaints, StoodFor StoodFor, WorkedOnBy WorkedOnBy, OilFound Oil, FuelSaid Fuel);

@@ -1,34 +1,7 @@
 using System.Globalization;
+using BlueDawn.Core.Parts;
 
 namespace BlueDawn.Core.Kits;
-
-/// <summary>What can be done about worn parts.</summary>
-public enum FitOption
-{
-    /// <summary>Fit a kit.</summary>
-    Kit,
-
-    /// <summary>Fit only the parts that are worn.</summary>
-    SingleParts,
-
-    /// <summary>Fit a whole carburetor from the carburetor's own maker.</summary>
-    MakersCarburetor,
-
-    /// <summary>Fit a whole carburetor made by someone else to the same pattern.</summary>
-    PatternCarburetor,
-
-    /// <summary>Take the parts from a carburetor kept for parts.</summary>
-    DonorPart,
-
-    /// <summary>Make the parts: cut a gasket from sheet, a hose from the roll.</summary>
-    MakeIt,
-
-    /// <summary>Get by without mending the fault.</summary>
-    Stopgap,
-
-    /// <summary>Leave it: not worth the repair.</summary>
-    Decline,
-}
 
 /// <summary>How often something fitted came back.</summary>
 /// <param name="Option">What was fitted.</param>
@@ -216,22 +189,3 @@ public sealed record FitDecision(IReadOnlyList<OptionStanding> Options, FitOptio
             : "Least expected cost, the comeback counted.";
     }
 }
-
-/// <summary>What decides between options, in the shop's settings.</summary>
-/// <param name="WorthShare">Share of a machine's worth that a repair may cost, 0 to 1.</param>
-/// <param name="ComebackMinutes">Minutes lost on a comeback besides doing the work again.</param>
-/// <param name="InspectMinutes">Minutes spent before a machine is declined.</param>
-/// <param name="KitMinutes">Minutes to fit a whole kit.</param>
-/// <param name="CarburetorMinutes">Minutes to change the whole carburetor.</param>
-/// <param name="DonorMinutes">Minutes to take one part from a donor and look it over.</param>
-/// <param name="Returns">The share of each option that comes back, to start from.</param>
-/// <param name="ReturnsWeight">How many fitted ones those shares count as.</param>
-public sealed record FitDefaults(
-    decimal WorthShare,
-    double ComebackMinutes,
-    double InspectMinutes,
-    double KitMinutes,
-    double CarburetorMinutes,
-    double DonorMinutes,
-    IReadOnlyDictionary<FitOption, double> Returns,
-    double ReturnsWeight);

@@ -1,4 +1,6 @@
 using BlueDawn.Core.Catalogue;
+using BlueDawn.Core.Parts;
+using BlueDawn.Core.Shop;
 
 namespace BlueDawn.Core.Kits;
 

@@ -1,6 +1,6 @@
 using System.Globalization;
+using BlueDawn.Core.Carburetors;
 using BlueDawn.Core.Measures;
-using BlueDawn.Core.Worksheets;
 
 namespace BlueDawn.Core.Kits;
 

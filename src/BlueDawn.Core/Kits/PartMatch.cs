@@ -1,3 +1,4 @@
+using BlueDawn.Core.Carburetors;
 using BlueDawn.Core.Catalogue;
 using BlueDawn.Core.Measures;
 

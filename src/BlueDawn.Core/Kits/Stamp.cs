@@ -1,3 +1,5 @@
+using BlueDawn.Core.Carburetors;
+
 namespace BlueDawn.Core.Kits;
 
 /// <summary>How well a number as read agrees with one on record, best last.</summary>
@@ -78,7 +80,7 @@ public sealed record StampReading(string OnRecord, StampMatch Match, double Weig
 public static class Stamp
 {
     /// <summary>Longest number accepted.</summary>
-    public const int Longest = 40;
+    public const int Longest = StampedNumber.Longest;
 
     /// <summary>Stands for a character that cannot be read.</summary>
     public const char Unreadable = '?';

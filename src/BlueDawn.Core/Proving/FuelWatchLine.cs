@@ -1,7 +1,6 @@
-using BlueDawn.Core.Gauging;
 using BlueDawn.Core.Measures;
 using BlueDawn.Core.Safety;
-using BlueDawn.Core.Worksheets;
+using BlueDawn.Core.Stations;
 
 namespace BlueDawn.Core.Proving;
 
@@ -33,7 +32,7 @@ public sealed record FuelWatchReading(double WatchedMin, bool Rocked, FuelLeak L
 /// <summary>Fuel on and watch: dry after the shop's minutes, rocked.</summary>
 /// <param name="MinutesNeeded">Minutes it has to stay dry.</param>
 public sealed record FuelWatchLine(double MinutesNeeded)
-    : WorksheetLine("proving/fuel-on", Station.Proving, "Fuel on", "Fuel on, rocked")
+    : GaugeLine("proving/fuel-on", Station.Proving, "Fuel on", "Fuel on, rocked")
 {
     private static readonly (FuelLeak Leak, string Value, string Label)[] Leaks =
     [

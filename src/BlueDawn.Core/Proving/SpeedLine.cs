@@ -1,7 +1,7 @@
-using BlueDawn.Core.Gauging;
+using BlueDawn.Core.Carburetors;
 using BlueDawn.Core.Measures;
 using BlueDawn.Core.Safety;
-using BlueDawn.Core.Worksheets;
+using BlueDawn.Core.Stations;
 
 namespace BlueDawn.Core.Proving;
 
@@ -18,7 +18,7 @@ public sealed record SpeedReading(double SpeedRpm, double SwingRpm) : Reading;
 /// <param name="HighRemedy">What to do when it is too fast.</param>
 /// <param name="SpecName">Where the window is from.</param>
 public sealed record SpeedLine(string Key, string Label, SpeedSpec Speed, string LowRemedy, string HighRemedy, string SpecName)
-    : WorksheetLine(Key, Station.Proving, "Speeds, warm", Label)
+    : GaugeLine(Key, Station.Proving, "Speeds, warm", Label)
 {
     /// <inheritdoc/>
     public override Sentence Target => Sentence.Of("{0} to {1}", Quantity.Rpm(Speed.LowRpm), Quantity.Rpm(Speed.HighRpm));

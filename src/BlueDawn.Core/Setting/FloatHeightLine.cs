@@ -1,7 +1,7 @@
-using BlueDawn.Core.Gauging;
+using BlueDawn.Core.Carburetors;
 using BlueDawn.Core.Measures;
 using BlueDawn.Core.Safety;
-using BlueDawn.Core.Worksheets;
+using BlueDawn.Core.Stations;
 
 namespace BlueDawn.Core.Setting;
 
@@ -13,7 +13,7 @@ public sealed record FloatHeightReading(IReadOnlyList<HeightPoint> Points) : Rea
 /// <param name="Float">The limits.</param>
 /// <param name="SpecName">Where they are from.</param>
 public sealed record FloatHeightLine(FloatSpec Float, string SpecName)
-    : WorksheetLine("setting/float-height", Station.Setting, "Float", "Float height")
+    : GaugeLine("setting/float-height", Station.Setting, "Float", "Float height")
 {
     private static readonly string[] SuggestedAngles = ["0", "120", "240"];
 

@@ -1,7 +1,6 @@
-using BlueDawn.Core.Gauging;
 using BlueDawn.Core.Measures;
 using BlueDawn.Core.Safety;
-using BlueDawn.Core.Worksheets;
+using BlueDawn.Core.Stations;
 
 namespace BlueDawn.Core.Setting;
 
@@ -15,7 +14,7 @@ public sealed record FloatMassReading(double MassG, double ResolutionG) : Readin
 /// <param name="ToleranceG">Allowed either way.</param>
 /// <param name="SpecName">Where the limits are from.</param>
 public sealed record FloatMassLine(double DryMassG, double ToleranceG, string SpecName)
-    : WorksheetLine("setting/float-mass", Station.Setting, "Float", "Float mass")
+    : GaugeLine("setting/float-mass", Station.Setting, "Float", "Float mass")
 {
     /// <inheritdoc/>
     public override Sentence Target => Sentence.Of("{0} ± {1} dry", Quantity.G(DryMassG), Quantity.G(ToleranceG));

@@ -1,7 +1,7 @@
-using BlueDawn.Core.Gauging;
+using BlueDawn.Core.Carburetors;
 using BlueDawn.Core.Measures;
 using BlueDawn.Core.Safety;
-using BlueDawn.Core.Worksheets;
+using BlueDawn.Core.Stations;
 
 namespace BlueDawn.Core.Setting;
 
@@ -20,7 +20,7 @@ public sealed record HoldReading(
 /// <param name="Hold">The limits.</param>
 /// <param name="SourceName">The spec sheet, or the shop's defaults.</param>
 public sealed record HoldLine(HoldSpec Hold, string SourceName)
-    : WorksheetLine("setting/hold-test", Station.Setting, "Needle and seat", "Hold test")
+    : GaugeLine("setting/hold-test", Station.Setting, "Needle and seat", "Hold test")
 {
     /// <inheritdoc/>
     public override Sentence Target => Sentence.Of(

@@ -59,9 +59,3 @@ public enum ShelfStanding
     /// <summary>On hand, but not used in the time looked back on.</summary>
     Idle,
 }
-
-/// <summary>What the shelf goes by, in the shop's settings.</summary>
-/// <param name="ServiceLevel">How sure to be that the shelf lasts, 0 to 1.</param>
-/// <param name="LookBackDays">Days of use that are looked back on.</param>
-/// <param name="LatePerDay">What a day past a promised day is taken to cost.</param>
-public sealed record StockDefaults(double ServiceLevel, int LookBackDays, decimal LatePerDay);

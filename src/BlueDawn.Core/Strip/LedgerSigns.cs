@@ -1,14 +1,8 @@
-using BlueDawn.Core.Build;
-using BlueDawn.Core.Worksheets;
+using BlueDawn.Core.Carburetors;
+using BlueDawn.Core.Parts;
+using BlueDawn.Core.Stations;
 
 namespace BlueDawn.Core.Strip;
-
-/// <summary>A finding that a line of the ledger amounts to.</summary>
-/// <param name="FindingId">The finding.</param>
-/// <param name="Part">The part's key.</param>
-/// <param name="EntryId">Its logbook entry.</param>
-/// <param name="TakenAt">When.</param>
-public sealed record LedgerSign(string FindingId, string Part, Guid EntryId, DateTimeOffset TakenAt);
 
 /// <summary>Signs of earlier work and of the fault itself, as parts come out.</summary>
 public static class LedgerSigns
@@ -19,9 +13,9 @@ public static class LedgerSigns
     /// <param name="family">The carburetor's family.</param>
     /// <param name="spec">Its spec sheet, or null.</param>
     /// <param name="ledger">The ledger.</param>
-    public static IReadOnlyList<LedgerSign> Of(StripKnowledge strip, BuildKnowledge build, CarburetorFamily family, SpecSheet? spec, Ledger ledger)
+    public static IReadOnlyList<FindingSign> Of(LedgerKnowledge strip, StackKnowledge build, CarburetorFamily family, SpecSheet? spec, Ledger ledger)
     {
-        var signs = new List<LedgerSign>();
+        var signs = new List<FindingSign>();
         // By the entry that came out: what happens to the part later does not unsay how it was found.
         var came = ledger.Notes.Where(logged => logged.Note is OutNote).GroupBy(logged => ((OutNote)logged.Note).Part).ToDictionary(group => group.Key, group => group.Last());
         foreach (var line in ledger.Taken.Where(line => came.ContainsKey(line.Part.Key)))
@@ -29,13 +23,13 @@ public static class LedgerSigns
             var logged = came[line.Part.Key];
             signs.AddRange(strip.Signs
                 .Where(sign => (sign.Part == "*" || sign.Part == line.Part.Key) && Shows(sign, line, build, family, spec))
-                .Select(sign => new LedgerSign(sign.FindingId, line.Part.Key, logged.EntryId, logged.TakenAt)));
+                .Select(sign => new FindingSign(sign.FindingId, $"strip/{line.Part.Key}", logged.EntryId, logged.TakenAt)));
         }
 
         return [.. signs.GroupBy(sign => sign.FindingId).Select(group => group.First())];
     }
 
-    private static bool Shows(StripSign sign, LedgerLine line, BuildKnowledge build, CarburetorFamily family, SpecSheet? spec)
+    private static bool Shows(StripSign sign, LedgerLine line, StackKnowledge build, CarburetorFamily family, SpecSheet? spec)
     {
         var found = line.Found!;
         return sign.Sign switch
@@ -48,6 +42,6 @@ public static class LedgerSigns
     }
 
     /// <summary>Turns away from the starting setting, or null when one of them is not known.</summary>
-    private static double? Off(OutNote found, LedgerLine line, BuildKnowledge build, CarburetorFamily family, SpecSheet? spec) =>
+    private static double? Off(OutNote found, LedgerLine line, StackKnowledge build, CarburetorFamily family, SpecSheet? spec) =>
         found.TurnsEighths is { } eighths && build.StartOf(line.Part.Key, family, spec) is { } start ? eighths / 8.0 - start.Turns : null;
 }

@@ -75,18 +75,4 @@ public readonly record struct TableRow(CsvReader Csv, string Table)
     public T Word<T>(string column)
         where T : struct, Enum =>
         Enum.TryParse<T>(Text(column), true, out var word) ? word : throw Wrong(column, $"is not one of {string.Join(", ", Enum.GetNames<T>())}");
-
-    /// <summary>Families of carburetors by their letters F, D and S.</summary>
-    /// <exception cref="InvalidDataException">There is another letter.</exception>
-    public IReadOnlyList<Worksheets.CarburetorFamily> Families(string column)
-    {
-        var row = this;
-        return [.. Text(column).Select(letter => letter switch
-        {
-            'F' => Worksheets.CarburetorFamily.FloatBowl,
-            'D' => Worksheets.CarburetorFamily.Diaphragm,
-            'S' => Worksheets.CarburetorFamily.SuctionTank,
-            _ => throw row.Wrong(column, "must be of the letters F, D and S"),
-        })];
-    }
 }

@@ -1,14 +1,11 @@
-using System.Security.Claims;
-using BlueDawn.Core.Bench;
 using BlueDawn.Core.Measures;
-using BlueDawn.Core.Worksheets;
+using BlueDawn.Core.Stations;
+using BlueDawn.Core.Trays;
 using BlueDawn.Server.People;
 using BlueDawn.Server.Trays;
 using BlueDawn.Store;
-using BlueDawn.Store.People;
 using BlueDawn.Store.Trays;
-using Microsoft.AspNetCore.Http.HttpResults;
-using Microsoft.AspNetCore.Identity;
+using Microsoft.EntityFrameworkCore;
 
 namespace BlueDawn.Server.Bench;
 
@@ -49,34 +46,39 @@ internal static class BenchEndpoints
 {
     private const int HandedBackShown = 20;
 
-    public static void MapBench(this RouteGroupBuilder api) => api.MapGet("/bench", ShowAsync).WithName("getBench").WithTags("Bench");
+    public static void MapBench(this RouteGroupBuilder api) => api.MapGet("/bench", ShowAsync).WithName("getBench").WithTags("Bench").Produces<BenchView>().Produces(304);
 
-    private static async Task<Ok<BenchView>> ShowAsync(BlueDawnDb db, ClaimsPrincipal user, UserManager<Person> people, TimeProvider clock, CancellationToken cancel)
+    private static async Task<IResult> ShowAsync(HttpContext context, BlueDawnDb db, Me me, CancellationToken cancel)
     {
-        var (_, pins) = await people.MeAsync(user);
-        var files = await TrayFile.OpenBenchAsync(db, HandedBackShown, cancel);
-        var trays = files
-            .OrderBy(file => file.Tray.WaitsFor == WaitsFor.HandedBack)
-            .ThenBy(file => file.Tray.WaitsFor == WaitsFor.HandedBack ? DateOnly.MinValue : file.Tray.PromisedDay)
-            .ThenBy(file => file.Tray.WaitsFor == WaitsFor.HandedBack ? -file.Tray.Number : file.Tray.Number)
-            .Select(file =>
-            {
-                var sheet = file.Judge(pins);
-                var tray = file.Tray;
-                return new BenchTray(
-                    tray.Number,
-                    tray.Machine.Name,
-                    tray.Machine.Owner.Name,
-                    tray.Complaint,
-                    tray.PromisedDay,
-                    tray.WaitsFor,
-                    tray.WaitNote,
-                    sheet.Next.Station,
-                    sheet.Next.LineLabel,
-                    sheet.Next.Do,
-                    sheet.Lines.Count(line => line.IsOpen),
-                    sheet.Lines.Count);
-            });
-        return TypedResults.Ok(new BenchView(clock.Today(), (await TrayFile.ShopAsync(db, cancel)).PromisedDays, [.. trays]));
+        // Every entry and every change of a tray counts its row up, so the sums over all rows change with anything that is seen here.
+        var stamp = await db.Database.SqlQuery<string>(
+            $"""
+            select concat_ws('.', count(*), sum(revision), sum(version), (select sum(xmin::text::bigint) from spec_sheets)) as "Value" from trays
+            """).SingleAsync(cancel);
+        if (Etag.IsFresh(context, $"{stamp}.{me.Stamp}"))
+        {
+            return TypedResults.StatusCode(304);
+        }
+
+        var files = await TrayFile.OpenBenchAsync(db, HandedBackShown, me.Desk, cancel);
+        return TypedResults.Ok(new BenchView(me.Desk.Today, me.Desk.Shop.PromisedDays, [.. BenchOrder.Of(files, file => file.Book.Facts).Select(Of)]));
+    }
+
+    private static BenchTray Of(TrayFile file)
+    {
+        var (tray, facts, next) = (file.Tray, file.Book.Facts, Policy.Next(file.Book));
+        return new BenchTray(
+            tray.Number,
+            tray.Machine.Name,
+            tray.Machine.Owner.Name,
+            facts.Complaint,
+            facts.PromisedDay,
+            facts.WaitsFor,
+            facts.WaitNote,
+            next.Station,
+            next.LineLabel,
+            next.Do,
+            file.Book.Lines.Count(line => line.IsOpen),
+            file.Book.Lines.Count);
     }
 }

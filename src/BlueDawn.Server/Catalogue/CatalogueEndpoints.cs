@@ -1,9 +1,9 @@
 using System.Text;
 using BlueDawn.Core.Catalogue;
+using BlueDawn.Core.Shop;
 using BlueDawn.Server.Problems;
 using BlueDawn.Store;
 using BlueDawn.Store.Catalogue;
-using BlueDawn.Store.People;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using Npgsql;
@@ -28,7 +28,7 @@ internal static class CatalogueEndpoints
         catalogue.MapGet("", ShowAsync).WithName("getCatalogue");
         catalogue.MapGet("/{file}.csv", ExportAsync).WithName("exportCatalogue").Produces<string>(200, "text/csv");
         catalogue.MapGet("/imports/{id:guid}", FindAsync).WithName("getImport");
-        var lead = catalogue.MapGroup("/imports").RequireAuthorization(policy => policy.RequireRole(Roles.Lead));
+        var lead = catalogue.MapGroup("/imports").RequireAuthorization(nameof(May.ImportCatalogue));
         lead.MapPut("/{id:guid}", StartAsync).WithName("startImport").WithMetadata(new BodyUpTo(LargestFile)).Accepts<string>("text/csv");
         lead.MapPost("/{id:guid}/accept", Accept).WithName("acceptImport");
         lead.MapDelete("/{id:guid}", Forget).WithName("forgetImport");
@@ -46,7 +46,7 @@ internal static class CatalogueEndpoints
                 CatalogueFile.Fits => await db.ItemFits.LongCountAsync(cancel),
                 CatalogueFile.Supersessions => await db.Supersessions.LongCountAsync(cancel),
                 CatalogueFile.Suppliers => await db.Suppliers.LongCountAsync(cancel),
-                _ => await db.Offers.LongCountAsync(cancel),
+                CatalogueFile.Offers => await db.Offers.LongCountAsync(cancel),
             };
             views.Add(new CatalogueFileView(file, CatalogueCsv.Columns(file), rows, file is CatalogueFile.Contents or CatalogueFile.Fits));
         }

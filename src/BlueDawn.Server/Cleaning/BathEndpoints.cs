@@ -1,17 +1,13 @@
-using System.Security.Claims;
-using BlueDawn.Core.Bench;
 using BlueDawn.Core.Cleaning;
 using BlueDawn.Core.Measures;
+using BlueDawn.Core.Shop;
 using BlueDawn.Server.People;
 using BlueDawn.Server.Problems;
 using BlueDawn.Server.Trays;
 using BlueDawn.Store;
 using BlueDawn.Store.Cleaning;
-using BlueDawn.Store.Logbook;
-using BlueDawn.Store.People;
 using BlueDawn.Store.Trays;
 using Microsoft.AspNetCore.Http.HttpResults;
-using Microsoft.AspNetCore.Identity;
 using Microsoft.EntityFrameworkCore;
 
 namespace BlueDawn.Server.Cleaning;
@@ -51,21 +47,20 @@ internal static class BathEndpoints
     {
         var baths = api.MapGroup("/baths").WithTags("Cleaning");
         baths.MapGet("", ShowAsync).WithName("getBaths");
-        baths.MapPost("/{bath}/events", RecordAsync).WithName("recordBathEvent").RequireAuthorization(PeopleSetup.AtTheBench);
+        baths.MapPost("/{bath}/events", RecordAsync).WithName("recordBathEvent").RequireAuthorization(nameof(May.WorkAtTheBench));
     }
 
-    private static async Task<Ok<BathsView>> ShowAsync(BlueDawnDb db, TimeProvider clock, CancellationToken cancel) =>
-        TypedResults.Ok(await ViewAsync(db, clock, cancel));
+    private static async Task<Ok<BathsView>> ShowAsync(BlueDawnDb db, Me me, TimeProvider clock, CancellationToken cancel) =>
+        TypedResults.Ok(await ViewAsync(db, me, clock, cancel));
 
     private static async Task<Results<Ok<BathsView>, ValidationProblem, ProblemHttpResult>> RecordAsync(
-        string bath, NewBathEvent input, BlueDawnDb db, ClaimsPrincipal user, UserManager<Person> people, TimeProvider clock, CancellationToken cancel)
+        string bath, NewBathEvent input, BlueDawnDb db, NoteWriter writer, Me me, TimeProvider clock, CancellationToken cancel)
     {
-        var (me, _) = await people.MeAsync(user);
         var now = clock.GetUtcNow();
         await using var transaction = await db.Database.BeginTransactionAsync(cancel);
         // One at a time: two trays must not get the same basket.
         await db.Database.ExecuteSqlAsync($"select 1 from shop for update", cancel);
-        var shop = await TrayFile.ShopAsync(db, cancel);
+        var shop = me.Desk.Shop;
         if (shop.Cleaning.Baths.FirstOrDefault(one => one.Key == bath) is not { } vessel)
         {
             return TypedResults.Problem(statusCode: 404, title: "There is no such bath.", detail: "Pick one of the shop’s.");
@@ -73,7 +68,7 @@ internal static class BathEndpoints
 
         if (await db.BathEvents.AnyAsync(happened => happened.Id == input.Id, cancel))
         {
-            return TypedResults.Ok(await ViewAsync(db, clock, cancel));
+            return TypedResults.Ok(await ViewAsync(db, me, clock, cancel));
         }
 
         var row = new BathEventRow
@@ -82,8 +77,8 @@ internal static class BathEndpoints
             Bath = bath,
             Kind = input.Kind,
             At = input.At is { } at && at < now ? at.ToUniversalTime() : now,
-            PersonId = me.Id,
-            PersonName = me.DisplayName,
+            PersonId = me.Person.Id,
+            PersonName = me.Person.DisplayName,
         };
         var states = await BathBook.StatesAsync(db, shop.Cleaning, now, cancel);
         if (row.At < now - OldestReading)
@@ -95,8 +90,8 @@ internal static class BathEndpoints
         {
             BathEventKind.Temperature => ReadTemperature(input, row, me.Units),
             BathEventKind.HeaterOn or BathEventKind.HeaterOff => vessel.Vessel == Vessel.Heated ? null : Problem.Field("kind", "This one has no heater."),
-            BathEventKind.Placed => await PlaceAsync(db, input, row, vessel, states, me, clock, cancel),
-            _ => await OfBasketAsync(db, input, row, states.Single(state => state.Bath.Key == bath), me, clock, cancel),
+            BathEventKind.Placed => await PlaceAsync(db, input, row, vessel, states, writer, me, cancel),
+            BathEventKind.TakenOut or BathEventKind.Longer => await OfBasketAsync(db, input, row, states.Single(state => state.Bath.Key == bath), writer, me, cancel),
         };
         if (problem is not null)
         {
@@ -106,7 +101,7 @@ internal static class BathEndpoints
         db.BathEvents.Add(row);
         await db.SaveChangesAsync(cancel);
         await transaction.CommitAsync(cancel);
-        return TypedResults.Ok(await ViewAsync(db, clock, cancel));
+        return TypedResults.Ok(await ViewAsync(db, me, clock, cancel));
     }
 
     private static ValidationProblem? ReadTemperature(NewBathEvent input, BathEventRow row, UnitSystem units)
@@ -117,14 +112,14 @@ internal static class BathEndpoints
     }
 
     private static async Task<ValidationProblem?> PlaceAsync(
-        BlueDawnDb db, NewBathEvent input, BathEventRow row, Bath vessel, IReadOnlyList<BathState> states, Person me, TimeProvider clock, CancellationToken cancel)
+        BlueDawnDb db, NewBathEvent input, BathEventRow row, Bath vessel, IReadOnlyList<BathState> states, NoteWriter writer, Me me, CancellationToken cancel)
     {
-        if (input.TrayNumber is not { } number || await TrayFile.OpenAsync(db, number, cancel) is not { } file)
+        if (input.TrayNumber is not { } number || await TrayFile.OpenAsync(db, number, me.Desk, cancel, locked: true) is not { } file)
         {
             return Problem.Field("trayNumber", "Say which tray goes in.");
         }
 
-        if (file.Tray.WaitsFor == WaitsFor.HandedBack)
+        if (file.Book.IsHandedBack)
         {
             return Problem.Field("trayNumber", $"Tray {number} has been handed back.");
         }
@@ -142,7 +137,7 @@ internal static class BathEndpoints
                 : $"Basket {input.Basket} is in. Free: {string.Join(", ", state.FreeBaskets)}.");
         }
 
-        var offer = file.Work.Cleaning.Offers.First(one => one.Recipe.Vessel == vessel.Vessel);
+        var offer = file.Book.State<CleaningState>().Plan.ForVessel(vessel.Vessel);
         if (offer.Standing == RecipeStanding.NotNow)
         {
             return Problem.Field("trayNumber", offer.Why);
@@ -153,28 +148,25 @@ internal static class BathEndpoints
         row.Basket = input.Basket ?? state.FreeBaskets[0];
         row.Recipe = offer.Recipe.Key;
         row.Minutes = offer.Recipe.Minutes;
-        // Under ids of their own: one touch makes an event of the bath and entries of the tray.
         if (!offer.Chosen)
         {
-            Note(db, file.Tray, me, new MethodNote(offer.Recipe.Key, MethodStep.Chosen), clock);
+            file = writer.Append(file, new MethodNote(offer.Recipe.Key, MethodStep.Chosen), me);
         }
 
-        file.Tray.WaitsFor = WaitsFor.Bath;
-        file.Tray.WaitNote = $"{vessel.Label}, basket {row.Basket}";
-        db.Log(Guid.CreateVersion7(clock.GetUtcNow()), file.Tray, EntryKind.TrayChanged, me, $"Into the {vessel.Label.ToLowerInvariant()}, basket {row.Basket}", clock);
+        writer.Append(file, new BasketNote(vessel.Label, row.Basket.Value, true), me);
         return null;
     }
 
     private static async Task<ValidationProblem?> OfBasketAsync(
-        BlueDawnDb db, NewBathEvent input, BathEventRow row, BathState state, Person me, TimeProvider clock, CancellationToken cancel)
+        BlueDawnDb db, NewBathEvent input, BathEventRow row, BathState state, NoteWriter writer, Me me, CancellationToken cancel)
     {
         if (state.Baskets.FirstOrDefault(one => one.Tray == input.TrayNumber) is not { } basket)
         {
             return Problem.Field("trayNumber", "That tray is not in it.");
         }
 
-        var tray = await db.Trays.SingleAsync(one => one.Number == basket.Tray, cancel);
-        row.TrayId = tray.Id;
+        var file = (await TrayFile.OpenAsync(db, basket.Tray, me.Desk, cancel, locked: true))!;
+        row.TrayId = file.Tray.Id;
         row.TrayNumber = basket.Tray;
         row.Basket = basket.Number;
         row.Recipe = basket.Recipe;
@@ -189,31 +181,15 @@ internal static class BathEndpoints
             return null;
         }
 
-        var early = basket.Standing != BasketStanding.Done;
-        Note(db, tray, me, new MethodNote(basket.Recipe, MethodStep.Done), clock);
-        db.Log(
-            Guid.CreateVersion7(clock.GetUtcNow()),
-            tray,
-            EntryKind.TrayChanged,
-            me,
-            string.Create(System.Globalization.CultureInfo.InvariantCulture, $"Out of the {state.Bath.Label.ToLowerInvariant()} after {basket.Counted:0} of {basket.Minutes:0} min{(early ? ", early" : "")}"),
-            clock);
-        if (tray.WaitsFor == WaitsFor.Bath)
-        {
-            tray.WaitsFor = WaitsFor.Hands;
-            tray.WaitNote = "";
-        }
-
+        file = writer.Append(file, new MethodNote(basket.Recipe, MethodStep.Done), me);
+        writer.Append(file, new BasketNote(state.Bath.Label, basket.Number, false, basket.Counted, basket.Minutes), me);
         return null;
     }
 
-    private static void Note(BlueDawnDb db, Tray tray, Person me, CleaningNote note, TimeProvider clock) =>
-        db.Log(Guid.CreateVersion7(clock.GetUtcNow()), tray, EntryKind.Cleaned, me, note.Words(CleaningKnowledge.Shipped, []), clock).Cleaning = note;
-
-    private static async Task<BathsView> ViewAsync(BlueDawnDb db, TimeProvider clock, CancellationToken cancel)
+    private static async Task<BathsView> ViewAsync(BlueDawnDb db, Me me, TimeProvider clock, CancellationToken cancel)
     {
         var now = clock.GetUtcNow();
-        var shop = await TrayFile.ShopAsync(db, cancel);
+        var shop = me.Desk.Shop;
         var rows = (await BathBook.EventsAsync(db, now, cancel)).ToLookup(row => row.Bath);
         return new BathsView(now, [.. shop.Cleaning.Baths.Select(bath => (Bath: bath, State: BathState.Of(bath, CleaningKnowledge.Shipped, [.. rows[bath.Key].Select(row => row.AsEvent())], now))).Select(pair => new BathView(
             pair.State,

@@ -1,8 +1,10 @@
+using BlueDawn.Core.Carburetors;
 using BlueDawn.Core.Faults;
 using BlueDawn.Core.Gauging;
+using BlueDawn.Core.Logbook;
 using BlueDawn.Core.Measures;
 using BlueDawn.Core.Setting;
-using BlueDawn.Core.Worksheets;
+using BlueDawn.Core.Shop;
 using BlueDawn.Server.Problems;
 using Microsoft.AspNetCore.Http.HttpResults;
 
@@ -86,7 +88,7 @@ internal static class ComputeEndpoints
         }
 
         var kind = new CarburetorKind(input.Family, input.Engine, input.Choke);
-        var evidence = Evidence.Gather(FaultKnowledge.Shipped, kind, [new LoggedNote(Guid.Empty, DateTimeOffset.UnixEpoch, note)], [], [], []);
+        var evidence = Evidence.Gather(FaultKnowledge.Shipped, kind, [new Logged<TraceNote>(Guid.Empty, DateTimeOffset.UnixEpoch, "", note)], [], [], []);
         var shop = new TraceDefaults(input.LabourPerHour, input.ProofMin, input.ReferMin);
         var trace = Trace.Of(FaultKnowledge.Shipped, kind, shop, FaultHistory.None, evidence);
         return TypedResults.Ok(new FaultTraceResult(

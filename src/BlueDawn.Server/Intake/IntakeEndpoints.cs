@@ -1,19 +1,17 @@
-using System.Security.Claims;
-using BlueDawn.Core.Bench;
+using BlueDawn.Core.Carburetors;
 using BlueDawn.Core.Faults;
 using BlueDawn.Core.Intake;
 using BlueDawn.Core.Kits;
-using BlueDawn.Core.Worksheets;
+using BlueDawn.Core.Shop;
+using BlueDawn.Core.Stations;
+using BlueDawn.Core.Trays;
 using BlueDawn.Server.People;
 using BlueDawn.Server.Problems;
 using BlueDawn.Server.Trays;
 using BlueDawn.Store;
 using BlueDawn.Store.Intake;
-using BlueDawn.Store.Logbook;
-using BlueDawn.Store.People;
 using BlueDawn.Store.Trays;
 using Microsoft.AspNetCore.Http.HttpResults;
-using Microsoft.AspNetCore.Identity;
 using Microsoft.EntityFrameworkCore;
 
 namespace BlueDawn.Server.Intake;
@@ -62,13 +60,13 @@ internal static class IntakeEndpoints
 
     public static void MapIntake(this RouteGroupBuilder api)
     {
-        api.MapPost("/trays", CheckInAsync).WithName("checkIn").WithTags("Intake");
+        api.MapPost("/trays", CheckInAsync).WithName("checkIn").WithTags("Intake").RequireAuthorization(nameof(May.CheckIn));
         api.MapGet("/owners", ListOwnersAsync).WithName("listOwners").WithTags("Intake");
         api.MapGet("/earlier", ListEarlierAsync).WithName("listEarlier").WithTags("Intake");
     }
 
     /// <summary>Earlier trays of a machine, newest first.</summary>
-    private static async Task<Ok<List<EarlierTray>>> ListEarlierAsync(string owner, string machine, BlueDawnDb db, CancellationToken cancel)
+    private static async Task<Ok<List<EarlierTray>>> ListEarlierAsync(string owner, string machine, BlueDawnDb db, Me me, CancellationToken cancel)
     {
         var (ownerName, machineName) = (owner.Trim(), machine.Trim());
         var numbers = await db.Trays
@@ -80,14 +78,13 @@ internal static class IntakeEndpoints
         var earlier = new List<EarlierTray>();
         foreach (var number in numbers)
         {
-            var file = (await TrayFile.OpenAsync(db, number, cancel))!;
-            var evidence = file.Evidence(file.Judge(Core.Gauging.PinSet.Empty));
+            var file = (await TrayFile.OpenAsync(db, number, me.Desk, cancel))!;
             earlier.Add(new EarlierTray(
                 number,
                 file.Tray.CheckedInAt,
-                file.Tray.Complaint,
-                [.. evidence.Found.Select(fault => fault.Label)],
-                file.Tray.WaitsFor == WaitsFor.HandedBack));
+                file.Book.Facts.Complaint,
+                [.. file.Book.State<FaultsState>().Evidence.Found.Select(fault => fault.Label)],
+                file.Book.IsHandedBack));
         }
 
         return TypedResults.Ok(earlier);
@@ -104,17 +101,16 @@ internal static class IntakeEndpoints
     }
 
     private static async Task<Results<Created<TrayView>, Ok<TrayView>, ValidationProblem, ProblemHttpResult>> CheckInAsync(
-        NewTray input, BlueDawnDb db, ClaimsPrincipal user, UserManager<Person> people, TimeProvider clock, CancellationToken cancel)
+        NewTray input, BlueDawnDb db, NoteWriter writer, Me me, TimeProvider clock, CancellationToken cancel)
     {
-        var (me, pins) = await people.MeAsync(user);
-        if (await SentBeforeAsync(db, input.TrayId, cancel) is { } before)
+        if (await SentBeforeAsync(db, input, me, cancel) is { } before)
         {
-            return TypedResults.Ok(TrayView.Of(before, pins));
+            return before;
         }
 
         var checkIn = new CheckIn(input.OwnerName, input.OwnerContact, input.MachineName, input.StampedNumber, input.Complaint, input.PromisedDay);
-        var story = input.Story?.Notes() ?? [];
-        if (checkIn.Check(clock.Today()).Concat(story.SelectMany(note => note.Check(FaultKnowledge.Shipped))).ToList() is { Count: > 0 } problems)
+        var story = input.Story is { } told ? StoryEvidence.Of(told) : [];
+        if (checkIn.Check(me.Desk.Today).Concat(story.SelectMany(note => note.Check(FaultKnowledge.Shipped))).ToList() is { Count: > 0 } problems)
         {
             return Problem.Fields(problems);
         }
@@ -135,32 +131,45 @@ internal static class IntakeEndpoints
         };
         tray.SpecCode = await OnlyExactSpecAsync(db, tray.StampedNumber, tray.Family, cancel);
         db.Trays.Add(tray);
-        db.Log(input.EntryId, tray, EntryKind.CheckedIn, me, tray.SpecCode is null ? "Checked in" : $"Checked in; spec sheet {tray.SpecCode} by its stamped number", clock);
-        foreach (var note in story)
-        {
-            db.LogTrace(Guid.CreateVersion7(clock.GetUtcNow()), tray, me, note, clock);
-        }
-
+        await using var transaction = await db.Database.BeginTransactionAsync(cancel);
         try
         {
             await db.SaveChangesAsync(cancel);
+            var file = (await TrayFile.OpenAsync(db, tray.Number, me.Desk, cancel))!;
+            file = writer.Append(file, new CheckedInNote(tray.SpecCode), me, input.EntryId);
+            foreach (var note in story)
+            {
+                file = writer.Append(file, note, me);
+            }
+
+            await db.SaveChangesAsync(cancel);
+            await transaction.CommitAsync(cancel);
         }
-        catch (DbUpdateException e) when (TrayWriting.IsDuplicate(e))
+        catch (DbUpdateException e) when (NoteWriter.IsDuplicate(e))
         {
+            await transaction.RollbackAsync(cancel);
             db.ChangeTracker.Clear();
-            return await SentBeforeAsync(db, input.TrayId, cancel) is { } same
-                ? TypedResults.Ok(TrayView.Of(same, pins))
-                : Problem.Conflict("That logbook id has been used.", "Reload the page and check in again.");
+            return await SentBeforeAsync(db, input, me, cancel) ?? Problem.Conflict("That logbook id has been used.", "Reload the page and check in again.");
         }
 
-        var file = (await TrayFile.OpenAsync(db, tray.Number, cancel))!;
-        return TypedResults.Created($"/api/trays/{tray.Number}", TrayView.Of(file, pins));
+        return TypedResults.Created($"/api/trays/{tray.Number}", TrayView.Of((await TrayFile.OpenAsync(db, tray.Number, me.Desk, cancel))!));
     }
 
-    private static async Task<TrayFile?> SentBeforeAsync(BlueDawnDb db, Guid trayId, CancellationToken cancel)
+    /// <summary>The tray as it is when this very check-in is in the book already; 409 when its id stands for another.</summary>
+    private static async Task<Results<Created<TrayView>, Ok<TrayView>, ValidationProblem, ProblemHttpResult>?> SentBeforeAsync(BlueDawnDb db, NewTray input, Me me, CancellationToken cancel)
     {
-        var number = await db.Trays.Where(tray => tray.Id == trayId).Select(tray => (int?)tray.Number).SingleOrDefaultAsync(cancel);
-        return number is null ? null : await TrayFile.OpenAsync(db, number.Value, cancel);
+        var before = await db.Trays.Where(tray => tray.Id == input.TrayId).Select(tray => new { tray.Number, Machine = tray.Machine.Name, Owner = tray.Machine.Owner.Name, tray.CheckedInAt }).SingleOrDefaultAsync(cancel);
+        if (before is null)
+        {
+            return null;
+        }
+
+        // What stands on it may have been changed since; whose it is and under which entry it came in has not.
+        var same = before.Machine == input.MachineName.Trim() && before.Owner == input.OwnerName.Trim()
+            && await db.LogbookEntries.AnyAsync(entry => entry.Id == input.EntryId && db.Trays.Any(tray => tray.Id == entry.TrayId && tray.Number == before.Number), cancel);
+        return same
+            ? TypedResults.Ok(TrayView.Of((await TrayFile.OpenAsync(db, before.Number, me.Desk, cancel))!))
+            : Problem.Conflict("That tray's id stands for another check-in.", "Reload the page and check in again.");
     }
 
     private static async Task<Machine> FindMachineAsync(BlueDawnDb db, CheckIn checkIn, DateTimeOffset now, CancellationToken cancel)

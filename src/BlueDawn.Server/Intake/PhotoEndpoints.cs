@@ -1,12 +1,13 @@
-using System.Security.Claims;
+using BlueDawn.Core.Intake;
+using BlueDawn.Core.Shop;
+using BlueDawn.Core.Trays;
 using BlueDawn.Server.People;
 using BlueDawn.Server.Problems;
 using BlueDawn.Server.Trays;
 using BlueDawn.Store;
 using BlueDawn.Store.Intake;
-using BlueDawn.Store.People;
+using BlueDawn.Store.Trays;
 using Microsoft.AspNetCore.Http.HttpResults;
-using Microsoft.AspNetCore.Identity;
 using Microsoft.EntityFrameworkCore;
 
 namespace BlueDawn.Server.Intake;
@@ -33,7 +34,7 @@ internal static class PhotoEndpoints
     public static void MapPhotos(this RouteGroupBuilder api)
     {
         api.MapGet("/trays/{number:int}/photos", ListAsync).WithName("listPhotos").WithTags("Intake");
-        api.MapPut("/trays/{number:int}/photos/{id:guid}", AddAsync).WithName("addPhoto").WithTags("Intake")
+        api.MapPut("/trays/{number:int}/photos/{id:guid}", AddAsync).WithName("addPhoto").WithTags("Intake").RequireAuthorization(nameof(May.CheckIn))
             .WithMetadata(new BodyUpTo(LargestFile))
             .Accepts<byte[]>("application/octet-stream", "image/jpeg", "image/png", "image/webp");
         api.MapGet("/photos/{id:guid}", ShowAsync).WithName("getPhoto").WithTags("Intake");
@@ -49,14 +50,17 @@ internal static class PhotoEndpoints
             : Problem.NoTray(number);
 
     private static async Task<Results<Ok<PhotoView>, ValidationProblem, ProblemHttpResult>> AddAsync(
-        int number, Guid id, string? part, HttpRequest request, BlueDawnDb db, ClaimsPrincipal user, UserManager<Person> people, TimeProvider clock, CancellationToken cancel)
+        int number, Guid id, string? part, HttpRequest request, BlueDawnDb db, NoteWriter writer, Me me, TimeProvider clock, CancellationToken cancel)
     {
-        var (me, _) = await people.MeAsync(user);
-        if (await db.Trays.SingleOrDefaultAsync(tray => tray.Number == number, cancel) is not { } tray)
+        using var body = new MemoryStream();
+        await request.Body.CopyToAsync(body, cancel);
+        await using var transaction = await db.Database.BeginTransactionAsync(cancel);
+        if (await TrayFile.OpenAsync(db, number, me.Desk, cancel, locked: true) is not { } file)
         {
             return Problem.NoTray(number);
         }
 
+        var tray = file.Tray;
         if (await db.Photos.FindAsync([id], cancel) is { } before)
         {
             return before.TrayId == tray.Id
@@ -64,9 +68,10 @@ internal static class PhotoEndpoints
                 : Problem.Conflict("That photo belongs to another tray.", "Take it again.");
         }
 
-        if (TrayWriting.RefuseIfHandedBack(tray) is { } refused)
+        var note = new PhotoNote(part is { Length: > 0 and <= LongestPart } ? part : null);
+        if (Policy.Refuses(note, file.Book) is { } refused)
         {
-            return refused;
+            return Problem.Conflict(refused.Title, refused.Detail);
         }
 
         if (await db.Photos.CountAsync(photo => photo.TrayId == tray.Id, cancel) >= MostOfOneTray)
@@ -74,8 +79,6 @@ internal static class PhotoEndpoints
             return Problem.Field("photo", $"A tray holds {MostOfOneTray} photos at most.");
         }
 
-        using var body = new MemoryStream();
-        await request.Body.CopyToAsync(body, cancel);
         if (!PhotoRemake.TryMake(body.ToArray(), out var made, out var problem))
         {
             return Problem.Field("photo", problem);
@@ -85,16 +88,26 @@ internal static class PhotoEndpoints
         {
             Id = id,
             TrayId = tray.Id,
-            Part = part is { Length: > 0 and <= LongestPart } ? part : null,
+            Part = note.Part,
             Jpeg = made.Jpeg,
             Width = made.Width,
             Height = made.Height,
-            PersonId = me.Id,
-            PersonName = me.DisplayName,
+            PersonId = me.Person.Id,
+            PersonName = me.Person.DisplayName,
             AddedAt = clock.GetUtcNow(),
         };
         db.Photos.Add(photo);
-        await db.SaveChangesAsync(cancel);
+        writer.Append(file, note, me);
+        try
+        {
+            await db.SaveChangesAsync(cancel);
+        }
+        catch (DbUpdateException e) when (NoteWriter.IsDuplicate(e))
+        {
+            return Problem.Conflict("That photo belongs to another tray.", "Take it again.");
+        }
+
+        await transaction.CommitAsync(cancel);
         return TypedResults.Ok(ViewOf(photo));
     }
 

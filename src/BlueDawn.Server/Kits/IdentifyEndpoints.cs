@@ -1,14 +1,11 @@
-using System.Security.Claims;
+using BlueDawn.Core.Carburetors;
 using BlueDawn.Core.Catalogue;
 using BlueDawn.Core.Kits;
 using BlueDawn.Core.Measures;
-using BlueDawn.Core.Worksheets;
 using BlueDawn.Server.People;
 using BlueDawn.Store;
 using BlueDawn.Store.Catalogue;
-using BlueDawn.Store.People;
 using Microsoft.AspNetCore.Http.HttpResults;
-using Microsoft.AspNetCore.Identity;
 using Microsoft.EntityFrameworkCore;
 
 namespace BlueDawn.Server.Kits;
@@ -54,9 +51,8 @@ internal static class IdentifyEndpoints
             .WithDescription("Answers are written trait=value, such as boltSpacing=48 or family=diaphragm; numbers without a unit are in the units of who asks.");
 
     private static async Task<Ok<IdentifyView>> IdentifyAsync(
-        string? stamped, string? plate, string? date, string? maker, string[]? answer, BlueDawnDb db, ClaimsPrincipal user, UserManager<Person> people, CancellationToken cancel)
+        string? stamped, string? plate, string? date, string? maker, string[]? answer, BlueDawnDb db, Me me, CancellationToken cancel)
     {
-        var (me, _) = await people.MeAsync(user);
         var sheets = await db.SpecSheets.AsNoTracking().OrderBy(row => row.Code).Select(row => row.Sheet).ToListAsync(cancel);
         var (answers, problems) = ReadAnswers(answer ?? [], me.Units, sheets);
         var stamps = await NumbersAsync(db, MarkKind.Stamp, stamped, sheets, sheet => sheet.StampedNumbers, cancel);

@@ -1,3 +1,5 @@
+using System.Security.Claims;
+using BlueDawn.Core.Shop;
 using BlueDawn.Store;
 using BlueDawn.Store.People;
 using Microsoft.AspNetCore.Antiforgery;
@@ -8,9 +10,6 @@ namespace BlueDawn.Server.People;
 /// <summary>Sign-in by cookie, three roles, lockout, antiforgery on writes.</summary>
 internal static class PeopleSetup
 {
-    /// <summary>Policy for those who work at the bench: technician or lead.</summary>
-    public const string AtTheBench = "at-the-bench";
-
     /// <summary>Header that carries the antiforgery token.</summary>
     public const string TokenHeader = "X-Blue-Dawn-Token";
 
@@ -41,7 +40,13 @@ internal static class PeopleSetup
             options.Events.OnRedirectToAccessDenied = context => Refuse(
                 context.HttpContext, 403, "This is not for your role.", "Ask a technician or the lead to do it.");
         });
-        services.AddAuthorizationBuilder().AddPolicy(AtTheBench, policy => policy.RequireRole(Roles.Technician, Roles.Lead));
+        // One policy for each thing that can be allowed, by its name. Whoever is signed in has at least to be allowed to look.
+        var authorization = services.AddAuthorizationBuilder();
+        foreach (var may in Enum.GetValues<May>())
+        {
+            authorization.AddPolicy(may.ToString(), policy => policy.RequireAuthenticatedUser().RequireAssertion(context => Roles.Allow(context.User.FindFirst(ClaimTypes.Role)?.Value).Contains(may)));
+        }
+
         services.AddAntiforgery(options =>
         {
             options.HeaderName = TokenHeader;

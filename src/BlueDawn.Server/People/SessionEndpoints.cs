@@ -1,6 +1,6 @@
 using System.Security.Claims;
-using BlueDawn.Core.Gauging;
 using BlueDawn.Core.Measures;
+using BlueDawn.Core.Shop;
 using BlueDawn.Server.Problems;
 using BlueDawn.Store.People;
 using Microsoft.AspNetCore.Antiforgery;
@@ -15,9 +15,10 @@ namespace BlueDawn.Server.People;
 /// <param name="UserName">The name they sign in with.</param>
 /// <param name="DisplayName">The name in the logbook.</param>
 /// <param name="Role">technician, lead or front-desk.</param>
+/// <param name="May">What they may do.</param>
 /// <param name="Units">The units they read and type in.</param>
 /// <param name="Pins">Their pins, as they described them.</param>
-internal sealed record PersonView(Guid Id, string UserName, string DisplayName, string Role, UnitSystem Units, string Pins);
+internal sealed record PersonView(Guid Id, string UserName, string DisplayName, string Role, IReadOnlyList<May> May, UnitSystem Units, string Pins);
 
 /// <summary>The session.</summary>
 /// <param name="Person">Who is signed in, or null.</param>
@@ -53,13 +54,6 @@ internal static class SessionEndpoints
 
     public static void MapMe(this RouteGroupBuilder api) =>
         api.MapPut("/me", SaveMyBenchAsync).WithName("saveMyBench").WithTags("Session");
-
-    /// <summary>The signed-in person with their pins, as every bench endpoint needs them.</summary>
-    public static async Task<(Person Person, PinSet Pins)> MeAsync(this UserManager<Person> people, ClaimsPrincipal user)
-    {
-        var person = await people.GetUserAsync(user) ?? throw new InvalidOperationException("Signed in as someone who is no longer there.");
-        return (person, PinSet.Parse(person.Pins).Value ?? PinSet.Empty);
-    }
 
     private static async Task<Results<Ok<SessionView>, ProblemHttpResult>> SignInAsync(
         SignIn input, HttpContext context, SignInManager<Person> signIn, UserManager<Person> people, IAntiforgery antiforgery, IConfiguration configuration)
@@ -112,6 +106,9 @@ internal static class SessionEndpoints
             demo);
     }
 
-    private static async Task<PersonView> PersonViewAsync(Person person, UserManager<Person> people) => new(
-        person.Id, person.UserName!, person.DisplayName, (await people.GetRolesAsync(person)).FirstOrDefault() ?? "", person.Units, person.Pins);
+    private static async Task<PersonView> PersonViewAsync(Person person, UserManager<Person> people)
+    {
+        var role = (await people.GetRolesAsync(person)).FirstOrDefault() ?? "";
+        return new PersonView(person.Id, person.UserName!, person.DisplayName, role, Roles.Allow(role), person.Units, person.Pins);
+    }
 }

@@ -1,17 +1,13 @@
 using System.Globalization;
-using System.Security.Claims;
 using System.Text;
 using BlueDawn.Core.Catalogue;
+using BlueDawn.Core.Shop;
 using BlueDawn.Core.Stock;
 using BlueDawn.Server.People;
 using BlueDawn.Server.Problems;
-using BlueDawn.Server.Trays;
 using BlueDawn.Store;
-using BlueDawn.Store.People;
 using BlueDawn.Store.Stock;
-using BlueDawn.Store.Trays;
 using Microsoft.AspNetCore.Http.HttpResults;
-using Microsoft.AspNetCore.Identity;
 using Microsoft.EntityFrameworkCore;
 
 namespace BlueDawn.Server.Stock;
@@ -38,21 +34,19 @@ internal static class BuyingEndpoints
         var buying = api.MapGroup("/stock/buying").WithTags("Stock");
         buying.MapGet("", ShowAsync).WithName("getBuyingPlan");
         buying.MapGet("/order-list", DownloadAsync).WithName("downloadOrderList").Produces<string>(200, "text/csv");
-        buying.MapPost("/ordered", OrderedAsync).WithName("placeOrder").RequireAuthorization(PeopleSetup.AtTheBench);
+        buying.MapPost("/ordered", OrderedAsync).WithName("placeOrder").RequireAuthorization(nameof(May.WorkAtTheBench));
     }
 
-    private static async Task<Ok<BuyingView>> ShowAsync(BlueDawnDb db, TimeProvider clock, CancellationToken cancel, bool refill = false)
+    private static async Task<Ok<BuyingView>> ShowAsync(BlueDawnDb db, Me me, TimeProvider clock, CancellationToken cancel, bool refill = false)
     {
-        var shop = await TrayFile.ShopAsync(db, cancel);
-        var (book, items) = await ShelfBook.BuyingAsync(db, shop, refill, clock.GetUtcNow(), clock.Today(), cancel);
+        var (book, items) = await ShelfBook.BuyingAsync(db, me.Desk, refill, clock.GetUtcNow(), cancel);
         return TypedResults.Ok(new BuyingView(
-            BuyingAdvice.Of(book, cancel: cancel), items.ToDictionary(pair => pair.Key, pair => pair.Value.Item.Name), book.Needs.Count, shop.Currency));
+            BuyingAdvice.Of(book, cancel: cancel), items.ToDictionary(pair => pair.Key, pair => pair.Value.Item.Name), book.Needs.Count, me.Desk.Shop.Currency));
     }
 
-    private static async Task<IResult> DownloadAsync(string supplier, BlueDawnDb db, TimeProvider clock, CancellationToken cancel, bool refill = false)
+    private static async Task<IResult> DownloadAsync(string supplier, BlueDawnDb db, Me me, TimeProvider clock, CancellationToken cancel, bool refill = false)
     {
-        var shop = await TrayFile.ShopAsync(db, cancel);
-        var (book, items) = await ShelfBook.BuyingAsync(db, shop, refill, clock.GetUtcNow(), clock.Today(), cancel);
+        var (book, items) = await ShelfBook.BuyingAsync(db, me.Desk, refill, clock.GetUtcNow(), cancel);
         var order = BuyingAdvice.Of(book, cancel: cancel).Plan.Orders.FirstOrDefault(one => one.Supplier == supplier);
         if (order is null)
         {
@@ -69,9 +63,8 @@ internal static class BuyingEndpoints
     }
 
     private static async Task<Results<Ok<OrderPlaced>, ValidationProblem>> OrderedAsync(
-        OrderPlaced order, BlueDawnDb db, ClaimsPrincipal user, UserManager<Person> people, TimeProvider clock, CancellationToken cancel)
+        OrderPlaced order, BlueDawnDb db, Me me, TimeProvider clock, CancellationToken cancel)
     {
-        var (me, _) = await people.MeAsync(user);
         if (await db.StockMoves.AnyAsync(move => move.Id == order.Id, cancel))
         {
             return TypedResults.Ok(order);
@@ -92,7 +85,7 @@ internal static class BuyingEndpoints
         var first = true;
         foreach (var (number, pieces) in order.Lines)
         {
-            var move = Shelf.Move(db, ids[number], StockMoveKind.Ordered, pieces, null, me.Id, clock.GetUtcNow(), order.Supplier);
+            var move = Shelf.Move(db, ids[number], StockMoveKind.Ordered, pieces, null, me.Person.Id, clock.GetUtcNow(), order.Supplier);
             if (first)
             {
                 move.Id = order.Id;

@@ -1,16 +1,14 @@
-using System.Security.Claims;
 using BlueDawn.Core.Catalogue;
 using BlueDawn.Core.Kits;
+using BlueDawn.Core.Shop;
 using BlueDawn.Core.Stock;
 using BlueDawn.Server.People;
 using BlueDawn.Server.Problems;
 using BlueDawn.Store;
 using BlueDawn.Store.Catalogue;
-using BlueDawn.Store.People;
 using BlueDawn.Store.Stock;
 using BlueDawn.Store.Trays;
 using Microsoft.AspNetCore.Http.HttpResults;
-using Microsoft.AspNetCore.Identity;
 using Microsoft.EntityFrameworkCore;
 
 namespace BlueDawn.Server.Stock;
@@ -61,7 +59,7 @@ internal static class StockEndpoints
         stock.MapGet("", ShowAsync).WithName("getStock");
         stock.MapGet("/items", FindAsync).WithName("findItems");
         stock.MapGet("/items/{item}", ShowItemAsync).WithName("getStockItem");
-        var bench = stock.MapGroup("").RequireAuthorization(PeopleSetup.AtTheBench);
+        var bench = stock.MapGroup("").RequireAuthorization(nameof(May.WorkAtTheBench));
         bench.MapPost("/moves", MoveAsync).WithName("moveStock");
         bench.MapPost("/donors", AddDonorAsync).WithName("addDonor");
     }
@@ -98,9 +96,8 @@ internal static class StockEndpoints
         await ViewAsync(db, item, clock, cancel) is { } view ? TypedResults.Ok(view) : NoItem(item);
 
     private static async Task<Results<Ok<StockItemView>, ValidationProblem, ProblemHttpResult>> MoveAsync(
-        NewMove input, BlueDawnDb db, ClaimsPrincipal user, UserManager<Person> people, TimeProvider clock, CancellationToken cancel)
+        NewMove input, BlueDawnDb db, Me me, TimeProvider clock, CancellationToken cancel)
     {
-        var (me, _) = await people.MeAsync(user);
         if (await db.Items.Where(item => item.Number == input.Item).Select(item => (Guid?)item.Id).SingleOrDefaultAsync(cancel) is not { } itemId)
         {
             return NoItem(input.Item);
@@ -137,7 +134,7 @@ internal static class StockEndpoints
             return Problem.Fields(problems);
         }
 
-        if (input.Kind == StockMoveKind.FromDonor && await TakeAsync(db, input, itemId, trayId, me.Id, now, cancel) is { } problem)
+        if (input.Kind == StockMoveKind.FromDonor && await TakeAsync(db, input, itemId, trayId, me.Person.Id, now, cancel) is { } problem)
         {
             return problem;
         }
@@ -151,7 +148,7 @@ internal static class StockEndpoints
             TrayId = trayId,
             DonorId = input.DonorId,
             Note = input.Note.Trim(),
-            PersonId = me.Id,
+            PersonId = me.Person.Id,
             At = now,
         });
         await db.SaveChangesAsync(cancel);

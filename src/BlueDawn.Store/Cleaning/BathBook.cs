@@ -1,4 +1,5 @@
 using BlueDawn.Core.Cleaning;
+using BlueDawn.Core.Shop;
 using Microsoft.EntityFrameworkCore;
 
 namespace BlueDawn.Store.Cleaning;

@@ -1,25 +1,28 @@
 using System.Text.Json;
-using BlueDawn.Core.Bench;
-using BlueDawn.Core.Faults;
-using BlueDawn.Core.Gauging;
-using BlueDawn.Core.Handover;
-using BlueDawn.Core.Intake;
+using BlueDawn.Core.Carburetors;
 using BlueDawn.Core.Catalogue;
 using BlueDawn.Core.Cleaning;
+using BlueDawn.Core.Faults;
+using BlueDawn.Core.Handover;
+using BlueDawn.Core.Logbook;
+using BlueDawn.Core.Intake;
 using BlueDawn.Core.Kits;
 using BlueDawn.Core.Measures;
+using BlueDawn.Core.Parts;
+using BlueDawn.Core.Shop;
+using BlueDawn.Core.Stations;
 using BlueDawn.Core.Stock;
-using BlueDawn.Core.Strip;
-using BlueDawn.Core.Worksheets;
+using BlueDawn.Core.Trays;
+using BlueDawn.Core.Build;
 using BlueDawn.Store.Catalogue;
 using BlueDawn.Store.Cleaning;
-using BlueDawn.Store.Kits;
 using BlueDawn.Store.Intake;
+using BlueDawn.Store.Kits;
 using BlueDawn.Store.Logbook;
 using BlueDawn.Store.People;
 using BlueDawn.Store.Stock;
 using BlueDawn.Store.Trays;
-using BlueDawn.Store.Worksheets;
+using BlueDawn.Store.Carburetors;
 using Microsoft.AspNetCore.Identity;
 using Microsoft.EntityFrameworkCore;
 using Npgsql;
@@ -192,61 +195,36 @@ public sealed class DemoScenario(BlueDawnDb db, UserManager<Person> people, Time
     }
 
     /// <summary>Entries of the ledger and about cleaning, each as the rules allow it at that moment.</summary>
-    private void LoadWork(DemoWork demo, Tray tray, Person by, DateTimeOffset now)
+    private TrayFile LoadWork(TrayFile file, DemoWork demo, Person by, DateTimeOffset now)
     {
         var at = now.AddHours(-demo.HoursAgo);
-        var kind = new CarburetorKind(tray.Family, tray.Engine, tray.Choke);
-        var spec = tray.Spec?.Sheet;
-        var jobs = StripKnowledge.Shipped.Jobs(tray.Family);
-        var ledgerNotes = new List<LoggedLedgerNote>();
-        var cleaningNotes = new List<LoggedCleaningNote>();
-        TrayWork Work() => TrayWork.Of(kind, spec, ledgerNotes, cleaningNotes);
-        void Ledger(LedgerNote note)
+        void Add(Note note) => file = Record(file, note, by, at = at.AddMinutes(1));
+        Add(new JobNote(demo.Job));
+        var renewed = file.Book.Fitting?.Items.SelectMany(item => item.Parts.Select(part => part.Part)).ToHashSet() ?? [];
+        foreach (var part in file.Book.Ledger.ToStrip.Take(demo.Out ?? int.MaxValue).Select(line => line.Part).ToList())
         {
-            var ledger = Work().Ledger;
-            if (ledger.Check(note, jobs) is [var wrong, ..])
-            {
-                throw new InvalidOperationException($"Demo tray {tray.Number}: {wrong.Message}");
-            }
-
-            at = at.AddMinutes(1);
-            var entry = Log(tray, EntryKind.Ledgered, by, at, note.Words(ledger.LabelOf(note, jobs)));
-            entry.Ledger = note;
-            ledgerNotes.Add(new LoggedLedgerNote(entry.Id, at, by.DisplayName, note));
-        }
-
-        void Cleaned(CleaningNote note)
-        {
-            at = at.AddMinutes(1);
-            var entry = Log(tray, EntryKind.Cleaned, by, at, note.Words(CleaningKnowledge.Shipped, CleaningKnowledge.Shipped.Passages(tray.Family)));
-            entry.Cleaning = note;
-            cleaningNotes.Add(new LoggedCleaningNote(entry.Id, at, note));
-        }
-
-        Ledger(new JobNote(demo.Job));
-        var renewed = tray.Fitting?.Items.SelectMany(item => item.Parts.Select(part => part.Part)).ToHashSet() ?? [];
-        foreach (var part in Work().Ledger.ToStrip.Take(demo.Out ?? int.MaxValue).Select(line => line.Part).ToList())
-        {
-            Ledger(demo.Found.OfType<PartNote>().FirstOrDefault(note => note.Part == part.Key)
-                ?? new OutNote(part.Key, Core.Strip.Ledger.Usual(part, renewed), NotCounted: part.Asks.Contains(Ask.Turns)));
+            Add(demo.Found.OfType<PartNote>().FirstOrDefault(note => note.Part == part.Key)
+                ?? new OutNote(part.Key, Ledger.Usual(part, renewed), NotCounted: part.Asks.Contains(Ask.Turns)));
         }
 
         foreach (var note in demo.Cleaning)
         {
-            Cleaned(note);
+            Add(note);
         }
 
-        foreach (var passage in demo.Passages ? CleaningKnowledge.Shipped.Passages(tray.Family) : [])
+        foreach (var passage in demo.Passages ? CleaningKnowledge.Shipped.Passages(file.Book.Kind.Family) : [])
         {
-            Cleaned(new PassageNote(passage.Key, true, true));
+            Add(new PassageNote(passage.Key, true, true));
         }
 
-        foreach (var advice in Work().Advice.Take(demo.In).ToList())
+        foreach (var advice in file.Book.State<BuildState>().Advice.Take(demo.In).ToList())
         {
-            var line = Work().Ledger.Find(advice.Part)!;
-            var item = line.Found!.Verdict == LineVerdict.Renew ? tray.Fitting?.Items.FirstOrDefault(one => one.Parts.Any(part => part.Part == line.Part.KitPart)) : null;
-            Ledger(new BackNote(advice.Part, item is null ? Fate.Refitted : Fate.Renewed, advice.RightWay?.Key, item?.Number));
+            var line = file.Book.Ledger.Find(advice.Part)!;
+            var item = line.Found!.Verdict == LineVerdict.Renew ? file.Book.Fitting?.Items.FirstOrDefault(one => one.Parts.Any(part => part.Part == line.Part.KitPart)) : null;
+            Add(new BackNote(advice.Part, item is null ? Fate.Refitted : Fate.Renewed, advice.RightWay?.Key, item?.Number));
         }
+
+        return file;
     }
 
     /// <summary>The catalogue comes in as any catalogue does: through the import.</summary>
@@ -321,60 +299,69 @@ public sealed class DemoScenario(BlueDawnDb db, UserManager<Person> people, Time
             Story = demo.Story,
             Complaint = demo.Complaint,
             PromisedDay = DateOnly.FromDateTime(now.AddDays(demo.PromisedInDays).LocalDateTime),
-            WaitsFor = demo.WaitsFor,
-            WaitNote = demo.WaitNote,
+            WaitsFor = WaitsFor.Hands,
             CheckedInAt = checkedIn,
         };
         db.Trays.Add(tray);
-        Log(tray, EntryKind.CheckedIn, staff[demo.CheckedInBy], checkedIn, "Checked in");
-        foreach (var note in demo.Story.Notes())
+        await db.SaveChangesAsync(cancel);
+        var desk = new Desk(await TrayFile.ShopAsync(db, cancel), PinSet.Empty, DateOnly.FromDateTime(now.LocalDateTime));
+        var file = (await TrayFile.OpenAsync(db, demo.Number, desk, cancel))!;
+        file = Append(file, new CheckedInNote(null), staff[demo.CheckedInBy], checkedIn);
+        foreach (var note in StoryEvidence.Of(demo.Story))
         {
-            LogTrace(tray, staff[demo.CheckedInBy], checkedIn.AddSeconds(1), note);
+            file = Record(file, note, staff[demo.CheckedInBy], checkedIn.AddSeconds(1));
         }
 
         foreach (var found in demo.Findings)
         {
-            LogTrace(tray, staff[found.By], now.AddHours(-found.HoursAgo), new FindingsNote(
+            var note = new FindingsNote(
                 found.Check,
-                [.. found.Present.Select(id => new FindingAnswer(id, Said.Present)), .. found.Absent.Select(id => new FindingAnswer(id, Said.Absent))]));
+                [.. found.Present.Select(id => new FindingAnswer(id, Said.Present)), .. found.Absent.Select(id => new FindingAnswer(id, Said.Absent))]);
+            file = Record(file, note, staff[found.By], now.AddHours(-found.HoursAgo));
         }
 
         foreach (var fault in demo.Faults)
         {
-            LogTrace(tray, staff[fault.By], now.AddHours(-fault.HoursAgo), new FaultNote(fault.Cause, fault.Outcome));
+            file = Record(file, new FaultNote(fault.Cause, fault.Outcome), staff[fault.By], now.AddHours(-fault.HoursAgo));
         }
 
         foreach (var old in demo.OldParts ?? [])
         {
-            var part = new ItemPart(old.Part, 1, old.Features);
-            Log(tray, EntryKind.PartMeasured, staff[old.By], now.AddHours(-old.HoursAgo), $"Old {part.Part}: {FeatureText.Write(part.Features)}").OldPart = part;
+            file = Record(file, new OldPartNote(old.Part, 1, old.Features), staff[old.By], now.AddHours(-old.HoursAgo));
         }
 
-        await db.SaveChangesAsync(cancel);
         if (demo.KitNumber is not null || demo.Option is not null)
         {
             var at = checkedIn.AddMinutes(20);
-            var fitting = await Shelf.FitAsync(db, tray, await DecidedAsync(demo, at, cancel), staff["ilse"].Id, at, cancel);
-            Log(tray, EntryKind.KitChosen, staff["ilse"], at, FittingChoice.Words(fitting));
-            await db.SaveChangesAsync(cancel);
+            var decided = await DecidedAsync(file, demo, at, cancel);
+            var fitting = await Shelf.FitAsync(db, tray.Id, null, decided, staff["ilse"].Id, at, cancel);
+            file = Append(file, new FittingNote(fitting.Option, demo.Renew, demo.KitNumber, fitting), staff["ilse"], at);
         }
 
         if (demo.Work is { } work)
         {
-            LoadWork(work, tray, staff[work.By], now);
-            await db.SaveChangesAsync(cancel);
+            file = LoadWork(file, work, staff[work.By], now);
         }
 
-        await LoadReadingsAsync(demo, tray, staff, now, cancel);
+        foreach (var reading in demo.Readings)
+        {
+            file = Record(file, new ReadingNote(reading.Line, new TypedReading(UnitSystem.Metric, reading.Values, reading.Rows)), staff[reading.By], now.AddHours(-reading.HoursAgo));
+        }
+
         if (demo.Release is { } release)
         {
-            await ReleaseAsync(release, tray, staff, now, cancel);
+            Release(file, release, staff, now);
         }
+        else
+        {
+            (tray.WaitsFor, tray.WaitNote) = (demo.WaitsFor, demo.WaitNote);
+        }
+
+        await db.SaveChangesAsync(cancel);
     }
 
-    private async Task<Fitting> DecidedAsync(DemoTray demo, DateTimeOffset at, CancellationToken cancel)
+    private async Task<Fitting> DecidedAsync(TrayFile file, DemoTray demo, DateTimeOffset at, CancellationToken cancel)
     {
-        var file = (await TrayFile.OpenAsync(db, demo.Number, cancel))!;
         var day = DateOnly.FromDateTime(at.LocalDateTime);
         if (demo.KitNumber is { } number)
         {
@@ -388,76 +375,28 @@ public sealed class DemoScenario(BlueDawnDb db, UserManager<Person> people, Time
             : FittingChoice.ToFitting(option, demo.Renew ?? []);
     }
 
-    private async Task LoadReadingsAsync(DemoTray demo, Tray tray, Dictionary<string, Person> staff, DateTimeOffset now, CancellationToken cancel)
-    {
-        var shop = await TrayFile.ShopAsync(db, cancel);
-        var spec = demo.SpecCode is null ? null : (await db.SpecSheets.SingleAsync(s => s.Code == demo.SpecCode, cancel)).Sheet;
-        var lines = spec is null ? [] : Worksheet.For(spec, shop);
-        foreach (var reading in demo.Readings)
-        {
-            var line = lines.Single(l => l.Key == reading.Line);
-            var typed = new TypedReading(UnitSystem.Metric, reading.Values, reading.Rows);
-            var read = line.Read(typed);
-            if (read.Reading is null)
-            {
-                throw new InvalidOperationException($"Demo tray {demo.Number}, {reading.Line}: {read.Problems[0].Field}: {read.Problems[0].Message}");
-            }
-
-            var entry = Log(tray, EntryKind.Reading, staff[reading.By], now.AddHours(-reading.HoursAgo), $"{line.Label}: {line.Describe(read.Reading)}");
-            entry.LineKey = line.Key;
-            entry.Typed = typed;
-            entry.Reading = read.Reading;
-            entry.Finding = line.Judge(read.Reading, PinSet.Empty).Finding;
-        }
-
-        await db.SaveChangesAsync(cancel);
-    }
-
-    private async Task ReleaseAsync(DemoRelease release, Tray tray, Dictionary<string, Person> staff, DateTimeOffset now, CancellationToken cancel)
+    private void Release(TrayFile file, DemoRelease release, Dictionary<string, Person> staff, DateTimeOffset now)
     {
         var at = now.AddHours(-release.HoursAgo);
-        var file = await TrayFile.OpenAsync(db, tray.Number, cancel) ?? throw new InvalidOperationException("The tray was just made.");
-        var open = file.Judge(PinSet.Empty).Obstacles;
-        if (open.Count > 0 && release.SignedBy is null)
+        var note = new ReleaseNote(release.Reason) { Signer = release.SignedBy is { } signer ? staff[signer].DisplayName : null };
+        var written = Writing.Write(new NewEntry(Guid.CreateVersion7(at), at, note), file.Book, staff[release.By].DisplayName, at);
+        if (Policy.Obstacles(file.Book) is [var open, ..] && release.SignedBy is null)
         {
-            throw new InvalidOperationException($"Demo tray {tray.Number} is handed back with {open[0].Label} open and no signature.");
+            throw new InvalidOperationException($"Demo tray {file.Tray.Number} is handed back with {open.Label} open and no signature.");
         }
 
-        var signed = release.SignedBy is { } signer
-            ? new SignedReason(release.Reason!, staff[signer].DisplayName, [.. open.Select(obstacle => $"{obstacle.Label}: {obstacle.Word}")])
-            : null;
-        var report = file.Report() with { ReleasedAt = at, ReleasedBy = staff[release.By].DisplayName, Signed = signed };
-        Log(tray, EntryKind.Released, staff[release.By], at, signed is null ? "Handed back" : $"Handed back, signed by {signed.SignedBy}: {signed.Reason}").Report =
-            JsonSerializer.Serialize(report, StoreJson.Options);
-        await db.SaveChangesAsync(cancel);
+        var report = file.Report() with { ReleasedAt = at, ReleasedBy = staff[release.By].DisplayName, Signed = ((ReleaseNote)written.Entry.Note).Signed };
+        LogWriter.Append(db, file, written, staff[release.By], at, JsonSerializer.Serialize(report, StoreJson.Options));
     }
 
-    private void LogTrace(Tray tray, Person person, DateTimeOffset at, TraceNote note)
-    {
-        if (note.Check(FaultKnowledge.Shipped) is [var problem, ..])
-        {
-            throw new InvalidOperationException($"Demo tray {tray.Number}: {problem.Message}");
-        }
+    /// <summary>Records a note as the rules allow it at that moment.</summary>
+    private TrayFile Record(TrayFile file, Note note, Person person, DateTimeOffset at) =>
+        Writing.Refuses(new NewEntry(Guid.CreateVersion7(at), at, note), file.Book, Core.Shop.Roles.Allow(Core.Shop.Roles.Lead)) is { } refused
+            ? throw new InvalidOperationException($"Demo tray {file.Tray.Number}, {at:u}: {refused.Title} {refused.Detail}")
+            : Append(file, note, person, at);
 
-        Log(tray, EntryKind.Traced, person, at, note.Words(FaultKnowledge.Shipped)).Trace = note;
-    }
-
-    private LogbookEntry Log(Tray tray, EntryKind kind, Person person, DateTimeOffset at, string words)
-    {
-        var entry = new LogbookEntry
-        {
-            Id = Guid.CreateVersion7(at),
-            TrayId = tray.Id,
-            Kind = kind,
-            PersonId = person.Id,
-            PersonName = person.DisplayName,
-            TakenAt = at,
-            RecordedAt = at,
-            Words = words,
-        };
-        db.LogbookEntries.Add(entry);
-        return entry;
-    }
+    private TrayFile Append(TrayFile file, Note note, Person person, DateTimeOffset at) =>
+        LogWriter.Append(db, file, Writing.Write(new NewEntry(Guid.CreateVersion7(at), at, note), file.Book, person.DisplayName, at), person, at);
 
     private static void Require(IdentityResult result)
     {

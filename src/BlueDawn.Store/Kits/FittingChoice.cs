@@ -1,6 +1,6 @@
-using System.Globalization;
 using BlueDawn.Core.Catalogue;
 using BlueDawn.Core.Kits;
+using BlueDawn.Core.Parts;
 using BlueDawn.Store.Catalogue;
 using BlueDawn.Store.Stock;
 using BlueDawn.Store.Trays;
@@ -20,13 +20,13 @@ public static class FittingChoice
     public static async Task<(IReadOnlyList<PricedOption> Priced, FitDecision Decision)> DecideAsync(
         BlueDawnDb db, TrayFile file, IReadOnlyCollection<string>? renew, DateOnly today, CancellationToken cancel)
     {
-        var parts = file.Wanted.Where(part => renew is null || renew.Contains(part.Part)).ToList();
-        var ids = (await CatalogueSearch.ListedForAsync(db, file.Numbers, cancel))
-            .Union(await CatalogueSearch.WithPartsAsync(db, file.Wanted, PartKnowledge.Shipped, cancel))
+        var parts = file.Kits.Wanted.Where(part => renew is null || renew.Contains(part.Part)).ToList();
+        var ids = (await CatalogueSearch.ListedForAsync(db, file.Kits.Numbers, cancel))
+            .Union(await CatalogueSearch.WithPartsAsync(db, file.Kits.Wanted, PartKnowledge.Shipped, cancel))
             .ToList();
         var offers = await OffersAsync(db, file, parts, ids, today, cancel);
         var priced = offers.Price();
-        var rates = await Shelf.ReturnRatesAsync(db, file.Shop.Fit, cancel);
+        var rates = await Shelf.ReturnRatesAsync(db, file.Book.Shop.Fit, cancel);
         return (priced, FitDecision.Of([.. priced.Select(option => option.Offer)], rates, Terms(file, today)));
     }
 
@@ -39,7 +39,7 @@ public static class FittingChoice
             return null;
         }
 
-        var offers = await OffersAsync(db, file, file.Wanted, [found], today, cancel);
+        var offers = await OffersAsync(db, file, file.Kits.Wanted, [found], today, cancel);
         var kit = offers.Items[0];
         return ToFitting(offers.PriceKit(kit), [.. kit.Item.Parts.Select(part => part.Part).Distinct()]);
     }
@@ -55,7 +55,7 @@ public static class FittingChoice
             return decided;
         }
 
-        var parts = file.Wanted.Where(part => decided.Parts.Contains(part.Part)).ToList();
+        var parts = file.Kits.Wanted.Where(part => decided.Parts.Contains(part.Part)).ToList();
         var shelf = (await Shelf.OnHandAsync(db, null, cancel)).Where(pair => pair.Value > 0).Select(pair => pair.Key).ToList();
         var priced = (await OffersAsync(db, file, parts, shelf, today, cancel)).FromShelf();
         return priced.Offer.Obstacle is null ? ToFitting(priced, decided.Parts) : null;
@@ -65,47 +65,25 @@ public static class FittingChoice
     public static Fitting ToFitting(PricedOption priced, IReadOnlyList<string> parts) =>
         new(priced.Offer.Option, priced.Offer.What, priced.Items, parts, priced.DonorId, priced.Offer.PartsMoney);
 
-    /// <summary>What was decided, as the logbook says it.</summary>
-    public static string Words(Fitting fitting)
-    {
-        static string Named(FittedItem item) => item.Pieces > 1 ? string.Create(CultureInfo.InvariantCulture, $"{item.Pieces} {item.Number}") : item.Number;
-        var taken = fitting.Items.Where(item => item.FromShelf).Select(Named).ToList();
-        var toOrder = fitting.Items.Where(item => !item.FromShelf).Select(Named).ToList();
-        var words = fitting.Option switch
-        {
-            FitOption.Kit => "Kit",
-            FitOption.SingleParts => "Single parts",
-            FitOption.MakersCarburetor => "Maker’s carburetor",
-            FitOption.PatternCarburetor => "Pattern carburetor",
-            FitOption.DonorPart => "From a donor: " + fitting.What,
-            FitOption.MakeIt => "Made here: " + fitting.What,
-            FitOption.Stopgap => "Stopgap: " + fitting.What,
-            _ => "Declined: not worth the repair, nothing is charged",
-        };
-        return words
-            + (taken.Count > 0 ? $" {string.Join(", ", taken)} taken from the shelf" : "")
-            + (toOrder.Count > 0 ? $"{(taken.Count > 0 ? ";" : "")} {string.Join(", ", toOrder)} to order" : "");
-    }
-
     /// <summary>What the sums go by for a tray.</summary>
     public static FitTerms Terms(TrayFile file, DateOnly today) => new(
-        (decimal)file.Shop.Trace.LabourPerHour,
-        file.Shop.Fit.ComebackMinutes,
-        file.Shop.Fit.InspectMinutes,
-        file.Shop.Fit.WorthShare,
-        file.Tray.OwnerLimit,
-        file.Tray.MachineWorth,
-        file.Tray.PromisedDay.DayNumber - today.DayNumber,
-        file.Shop.Stock.LatePerDay);
+        (decimal)file.Book.Shop.Trace.LabourPerHour,
+        file.Book.Shop.Fit.ComebackMinutes,
+        file.Book.Shop.Fit.InspectMinutes,
+        file.Book.Shop.Fit.WorthShare,
+        file.Book.Facts.OwnerLimit,
+        file.Book.Facts.MachineWorth,
+        file.Book.Facts.PromisedDay.DayNumber - today.DayNumber,
+        file.Book.Shop.Stock.LatePerDay);
 
     private static async Task<FitOffers> OffersAsync(
         BlueDawnDb db, TrayFile file, IReadOnlyList<WantedPart> parts, IReadOnlyCollection<Guid> ids, DateOnly today, CancellationToken cancel) => new(
-            file.Wanted,
+            file.Kits.Wanted,
             parts,
-            file.Numbers,
+            file.Kits.Numbers,
             await CatalogueSearch.ItemsAsync(db, ids, cancel),
             await Shelf.DonorsAsync(db, cancel),
-            file.Shop.Fit,
+            file.Book.Shop.Fit,
             Terms(file, today).DaysToPromise,
             PartKnowledge.Shipped);
 }

@@ -1,47 +1,6 @@
 using BlueDawn.Core.Logbook;
-using BlueDawn.Core.Worksheets;
 
 namespace BlueDawn.Store.Logbook;
-
-/// <summary>What kind of thing happened.</summary>
-public enum EntryKind
-{
-    /// <summary>The tray was made.</summary>
-    CheckedIn,
-
-    /// <summary>A spec sheet was chosen.</summary>
-    SpecChosen,
-
-    /// <summary>It was decided what to fit; a kit, on trays from before there was more to choose from.</summary>
-    KitChosen,
-
-    /// <summary>An old part was measured, to match new ones with.</summary>
-    PartMeasured,
-
-    /// <summary>Something was read; a correction when it supersedes.</summary>
-    Reading,
-
-    /// <summary>A reading was taken back without another in its place.</summary>
-    Withdrawn,
-
-    /// <summary>A step of the trace: findings, a cause settled, taken apart, a condition met.</summary>
-    Traced,
-
-    /// <summary>An entry of the strip ledger: a part out, back in, left off.</summary>
-    Ledgered,
-
-    /// <summary>An entry about cleaning.</summary>
-    Cleaned,
-
-    /// <summary>Promised day, what it waits for, or the like was changed.</summary>
-    TrayChanged,
-
-    /// <summary>Handed back.</summary>
-    Released,
-
-    /// <summary>Brought back to the bench after it had been handed back.</summary>
-    BroughtBack,
-}
 
 /// <summary>One line of the logbook: what, who, when. Added, never edited; the database refuses anything else.</summary>
 public sealed class LogbookEntry
@@ -52,11 +11,8 @@ public sealed class LogbookEntry
     /// <summary>The tray.</summary>
     public Guid TrayId { get; set; }
 
-    /// <summary>What kind of thing happened.</summary>
-    public EntryKind Kind { get; set; }
-
-    /// <summary>The gauge line, for readings and withdrawals.</summary>
-    public string? LineKey { get; set; }
+    /// <summary>The word of its note, see <see cref="Core.Trays.StationList.Notes"/>; on rows from before notes had one shape, what kind of thing happened.</summary>
+    public string Kind { get; set; } = "";
 
     /// <summary>The entry this one corrects or withdraws.</summary>
     public Guid? SupersedesId { get; set; }
@@ -67,39 +23,24 @@ public sealed class LogbookEntry
     /// <summary>Their name at that time.</summary>
     public string PersonName { get; set; } = "";
 
-    /// <summary>When it was taken, by the clock of the device.</summary>
+    /// <summary>When it was taken, by the clock of the device, never after the server had it.</summary>
     public DateTimeOffset TakenAt { get; set; }
 
     /// <summary>When the server had it.</summary>
     public DateTimeOffset RecordedAt { get; set; }
 
-    /// <summary>The reading as it was typed.</summary>
-    public TypedReading? Typed { get; set; }
+    /// <summary>What it says; null on rows from before notes had one shape.</summary>
+    public Note? Note { get; set; }
 
-    /// <summary>The reading as it was understood, in base units.</summary>
-    public Reading? Reading { get; set; }
-
-    /// <summary>The step of the trace, for entries of that kind.</summary>
-    public Core.Faults.TraceNote? Trace { get; set; }
-
-    /// <summary>The old part as measured, for entries of that kind; no features when its measures were taken back.</summary>
-    public Core.Catalogue.ItemPart? OldPart { get; set; }
-
-    /// <summary>The entry of the strip ledger, for entries of that kind.</summary>
-    public Core.Strip.LedgerNote? Ledger { get; set; }
-
-    /// <summary>The entry about cleaning, for entries of that kind.</summary>
-    public Core.Cleaning.CleaningNote? Cleaning { get; set; }
-
-    /// <summary>What was found at that time, by the spec sheet of that time.</summary>
-    public string? Finding { get; set; }
-
-    /// <summary>What happened, in words.</summary>
+    /// <summary>What it said on the day it was recorded, in metric units, for whoever reads the table itself.</summary>
     public string Words { get; set; } = "";
 
     /// <summary>For a release: the report as it was handed over, as JSON.</summary>
     public string? Report { get; set; }
 
+    /// <summary>What rows from before notes had one shape hold instead.</summary>
+    public OldColumns Old { get; set; } = new();
+
     /// <summary>The entry as Core's rules see it.</summary>
-    public LoggedReading AsLogged() => new(Id, LineKey ?? "", SupersedesId, TakenAt, Kind == EntryKind.Reading ? Reading : null);
+    public Entry AsEntry() => new(Id, SupersedesId, TakenAt, PersonName, Note ?? OldRow.Upcast(this));
 }

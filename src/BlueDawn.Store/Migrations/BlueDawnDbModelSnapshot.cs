@@ -25,6 +25,69 @@ namespace BlueDawn.Store.Migrations
 
             modelBuilder.HasSequence<int>("tray_numbers");
 
+            modelBuilder.Entity("BlueDawn.Store.Carburetors.DateCodeRow", b =>
+                {
+                    b.Property<string>("Maker")
+                        .HasColumnType("text")
+                        .HasColumnName("maker");
+
+                    b.Property<string>("Code")
+                        .IsRequired()
+                        .HasColumnType("jsonb")
+                        .HasColumnName("code");
+
+                    b.HasKey("Maker")
+                        .HasName("pk_date_codes");
+
+                    b.ToTable("date_codes", (string)null);
+                });
+
+            modelBuilder.Entity("BlueDawn.Store.Carburetors.ShopRow", b =>
+                {
+                    b.Property<int>("Id")
+                        .HasColumnType("integer")
+                        .HasColumnName("id");
+
+                    b.Property<string>("Defaults")
+                        .IsRequired()
+                        .HasColumnType("jsonb")
+                        .HasColumnName("defaults");
+
+                    b.Property<uint>("Version")
+                        .IsConcurrencyToken()
+                        .ValueGeneratedOnAddOrUpdate()
+                        .HasColumnType("xid")
+                        .HasColumnName("xmin");
+
+                    b.HasKey("Id")
+                        .HasName("pk_shop");
+
+                    b.ToTable("shop", (string)null);
+                });
+
+            modelBuilder.Entity("BlueDawn.Store.Carburetors.SpecSheetRow", b =>
+                {
+                    b.Property<string>("Code")
+                        .HasColumnType("text")
+                        .HasColumnName("code");
+
+                    b.Property<string>("Sheet")
+                        .IsRequired()
+                        .HasColumnType("jsonb")
+                        .HasColumnName("sheet");
+
+                    b.Property<uint>("Version")
+                        .IsConcurrencyToken()
+                        .ValueGeneratedOnAddOrUpdate()
+                        .HasColumnType("xid")
+                        .HasColumnName("xmin");
+
+                    b.HasKey("Code")
+                        .HasName("pk_spec_sheets");
+
+                    b.ToTable("spec_sheets", (string)null);
+                });
+
             modelBuilder.Entity("BlueDawn.Store.Catalogue.ItemContent", b =>
                 {
                     b.Property<Guid>("ItemId")
@@ -396,30 +459,14 @@ namespace BlueDawn.Store.Migrations
                         .HasColumnType("uuid")
                         .HasColumnName("id");
 
-                    b.Property<string>("Cleaning")
-                        .HasColumnType("jsonb")
-                        .HasColumnName("cleaning");
-
-                    b.Property<string>("Finding")
-                        .HasColumnType("text")
-                        .HasColumnName("finding");
-
                     b.Property<string>("Kind")
                         .IsRequired()
                         .HasColumnType("text")
                         .HasColumnName("kind");
 
-                    b.Property<string>("Ledger")
+                    b.Property<string>("Note")
                         .HasColumnType("jsonb")
-                        .HasColumnName("ledger");
-
-                    b.Property<string>("LineKey")
-                        .HasColumnType("text")
-                        .HasColumnName("line_key");
-
-                    b.Property<string>("OldPart")
-                        .HasColumnType("jsonb")
-                        .HasColumnName("old_part");
+                        .HasColumnName("note");
 
                     b.Property<Guid>("PersonId")
                         .HasColumnType("uuid")
@@ -429,10 +476,6 @@ namespace BlueDawn.Store.Migrations
                         .IsRequired()
                         .HasColumnType("text")
                         .HasColumnName("person_name");
-
-                    b.Property<string>("Reading")
-                        .HasColumnType("jsonb")
-                        .HasColumnName("reading");
 
                     b.Property<DateTimeOffset>("RecordedAt")
                         .HasColumnType("timestamp with time zone")
@@ -450,17 +493,9 @@ namespace BlueDawn.Store.Migrations
                         .HasColumnType("timestamp with time zone")
                         .HasColumnName("taken_at");
 
-                    b.Property<string>("Trace")
-                        .HasColumnType("jsonb")
-                        .HasColumnName("trace");
-
                     b.Property<Guid>("TrayId")
                         .HasColumnType("uuid")
                         .HasColumnName("tray_id");
-
-                    b.Property<string>("Typed")
-                        .HasColumnType("jsonb")
-                        .HasColumnName("typed");
 
                     b.Property<string>("Words")
                         .IsRequired()
@@ -739,6 +774,10 @@ namespace BlueDawn.Store.Migrations
                         .HasColumnType("uuid")
                         .HasColumnName("id");
 
+                    b.Property<bool>("CameBack")
+                        .HasColumnType("boolean")
+                        .HasColumnName("came_back");
+
                     b.Property<DateTimeOffset>("CheckedInAt")
                         .HasColumnType("timestamp with time zone")
                         .HasColumnName("checked_in_at");
@@ -751,6 +790,10 @@ namespace BlueDawn.Store.Migrations
                         .IsRequired()
                         .HasColumnType("text")
                         .HasColumnName("complaint");
+
+                    b.PrimitiveCollection<string[]>("Confirmed")
+                        .HasColumnType("text[]")
+                        .HasColumnName("confirmed");
 
                     b.Property<string>("Engine")
                         .HasColumnType("text")
@@ -789,6 +832,16 @@ namespace BlueDawn.Store.Migrations
                         .HasColumnType("date")
                         .HasColumnName("promised_day");
 
+                    b.Property<bool>("Released")
+                        .HasColumnType("boolean")
+                        .HasColumnName("released");
+
+                    b.Property<int>("Revision")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("integer")
+                        .HasDefaultValue(0)
+                        .HasColumnName("revision");
+
                     b.Property<string>("SpecCode")
                         .HasColumnType("text")
                         .HasColumnName("spec_code");
@@ -802,11 +855,10 @@ namespace BlueDawn.Store.Migrations
                         .HasColumnType("jsonb")
                         .HasColumnName("story");
 
-                    b.Property<uint>("Version")
+                    b.Property<int>("Version")
                         .IsConcurrencyToken()
-                        .ValueGeneratedOnAddOrUpdate()
-                        .HasColumnType("xid")
-                        .HasColumnName("xmin");
+                        .HasColumnType("integer")
+                        .HasColumnName("version");
 
                     b.Property<string>("WaitNote")
                         .IsRequired()
@@ -835,57 +887,6 @@ namespace BlueDawn.Store.Migrations
                         .HasDatabaseName("ix_trays_waits_for");
 
                     b.ToTable("trays", (string)null);
-                });
-
-            modelBuilder.Entity("BlueDawn.Store.Worksheets.DateCodeRow", b =>
-                {
-                    b.Property<string>("Maker")
-                        .HasColumnType("text")
-                        .HasColumnName("maker");
-
-                    b.Property<string>("Code")
-                        .IsRequired()
-                        .HasColumnType("jsonb")
-                        .HasColumnName("code");
-
-                    b.HasKey("Maker")
-                        .HasName("pk_date_codes");
-
-                    b.ToTable("date_codes", (string)null);
-                });
-
-            modelBuilder.Entity("BlueDawn.Store.Worksheets.ShopRow", b =>
-                {
-                    b.Property<int>("Id")
-                        .HasColumnType("integer")
-                        .HasColumnName("id");
-
-                    b.Property<string>("Defaults")
-                        .IsRequired()
-                        .HasColumnType("jsonb")
-                        .HasColumnName("defaults");
-
-                    b.HasKey("Id")
-                        .HasName("pk_shop");
-
-                    b.ToTable("shop", (string)null);
-                });
-
-            modelBuilder.Entity("BlueDawn.Store.Worksheets.SpecSheetRow", b =>
-                {
-                    b.Property<string>("Code")
-                        .HasColumnType("text")
-                        .HasColumnName("code");
-
-                    b.Property<string>("Sheet")
-                        .IsRequired()
-                        .HasColumnType("jsonb")
-                        .HasColumnName("sheet");
-
-                    b.HasKey("Code")
-                        .HasName("pk_spec_sheets");
-
-                    b.ToTable("spec_sheets", (string)null);
                 });
 
             modelBuilder.Entity("Microsoft.AspNetCore.DataProtection.EntityFrameworkCore.DataProtectionKey", b =>
@@ -1162,6 +1163,56 @@ namespace BlueDawn.Store.Migrations
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired()
                         .HasConstraintName("fk_logbook_entries_trays_tray_id");
+
+                    b.OwnsOne("BlueDawn.Store.Logbook.OldColumns", "Old", b1 =>
+                        {
+                            b1.Property<Guid>("LogbookEntryId")
+                                .HasColumnType("uuid")
+                                .HasColumnName("id");
+
+                            b1.Property<string>("Cleaning")
+                                .HasColumnType("jsonb")
+                                .HasColumnName("cleaning");
+
+                            b1.Property<string>("Finding")
+                                .HasColumnType("text")
+                                .HasColumnName("finding");
+
+                            b1.Property<string>("Ledger")
+                                .HasColumnType("jsonb")
+                                .HasColumnName("ledger");
+
+                            b1.Property<string>("LineKey")
+                                .HasColumnType("text")
+                                .HasColumnName("line_key");
+
+                            b1.Property<string>("OldPart")
+                                .HasColumnType("jsonb")
+                                .HasColumnName("old_part");
+
+                            b1.Property<string>("Reading")
+                                .HasColumnType("jsonb")
+                                .HasColumnName("reading");
+
+                            b1.Property<string>("Trace")
+                                .HasColumnType("jsonb")
+                                .HasColumnName("trace");
+
+                            b1.Property<string>("Typed")
+                                .HasColumnType("jsonb")
+                                .HasColumnName("typed");
+
+                            b1.HasKey("LogbookEntryId");
+
+                            b1.ToTable("logbook_entries");
+
+                            b1.WithOwner()
+                                .HasForeignKey("LogbookEntryId")
+                                .HasConstraintName("fk_logbook_entries_logbook_entries_id");
+                        });
+
+                    b.Navigation("Old")
+                        .IsRequired();
                 });
 
             modelBuilder.Entity("BlueDawn.Store.Stock.DonorTaking", b =>
@@ -1208,7 +1259,7 @@ namespace BlueDawn.Store.Migrations
                         .IsRequired()
                         .HasConstraintName("fk_trays_machines_machine_id");
 
-                    b.HasOne("BlueDawn.Store.Worksheets.SpecSheetRow", "Spec")
+                    b.HasOne("BlueDawn.Store.Carburetors.SpecSheetRow", "Spec")
                         .WithMany()
                         .HasForeignKey("SpecCode")
                         .HasConstraintName("fk_trays_spec_sheets_spec_code");

@@ -1,6 +1,7 @@
 using BlueDawn.Core.Kits;
+using BlueDawn.Core.Parts;
+using BlueDawn.Core.Shop;
 using BlueDawn.Core.Stock;
-using BlueDawn.Store.Trays;
 using Microsoft.EntityFrameworkCore;
 
 namespace BlueDawn.Store.Stock;
@@ -32,24 +33,33 @@ public static class Shelf
 
     /// <summary>
     /// Fits what was decided to a tray: what it had before goes back first, then items come off the shelf as far as they
-    /// are there. Call inside a transaction.
+    /// are there. Call inside a transaction that holds the tray.
     /// </summary>
+    /// <param name="db">The store.</param>
+    /// <param name="trayId">The tray.</param>
+    /// <param name="before">What it had before, or null.</param>
+    /// <param name="fitting">What is fitted.</param>
+    /// <param name="personId">Who decided.</param>
+    /// <param name="at">When.</param>
+    /// <param name="cancel">Cancellation.</param>
     /// <returns>The fitting as it is then; items that are not on the shelf stay to be ordered.</returns>
     public static async Task<Fitting> FitAsync(
-        BlueDawnDb db, Tray tray, Fitting fitting, Guid personId, DateTimeOffset at, CancellationToken cancel)
+        BlueDawnDb db, Guid trayId, Fitting? before, Fitting fitting, Guid personId, DateTimeOffset at, CancellationToken cancel)
     {
-        await PutBackAsync(db, tray, personId, at, cancel);
-        var numbers = fitting.Items.Select(item => item.Number).ToList();
-        var ids = await db.Items.Where(item => numbers.Contains(item.Number)).ToDictionaryAsync(item => item.Number, item => item.Id, cancel);
+        var numbers = fitting.Items.Concat(before?.Items ?? []).Select(item => item.Number).Distinct().ToArray();
+        // All of them at once and in one order, so that two trays never wait for each other.
+        var ids = (await db.Items.FromSql($"select * from catalogue_items where number = any({numbers}) order by id for update").AsNoTracking().ToListAsync(cancel))
+            .ToDictionary(item => item.Number, item => item.Id);
+        PutBack(db, trayId, before, ids, personId, at);
+        await db.SaveChangesAsync(cancel);
         var items = new List<FittedItem>();
-        // In the order of their numbers, so that two trays never wait for each other.
         foreach (var item in fitting.Items.OrderBy(item => item.Number, StringComparer.Ordinal))
         {
             var standing = await LockAsync(db, ids[item.Number], at, cancel);
             var there = standing.Check(StockMoveKind.Fitted, item.Pieces).Count == 0;
             if (there)
             {
-                Move(db, ids[item.Number], StockMoveKind.Fitted, item.Pieces, tray.Id, personId, at);
+                Move(db, ids[item.Number], StockMoveKind.Fitted, item.Pieces, trayId, personId, at);
             }
 
             items.Add(item with { FromShelf = there });
@@ -57,21 +67,11 @@ public static class Shelf
 
         if (fitting.DonorId is { } donor)
         {
-            db.DonorTakings.AddRange(fitting.Parts.Select(part => new DonorTaking
-            {
-                Id = Guid.CreateVersion7(at),
-                DonorId = donor,
-                Part = part,
-                Quantity = 1,
-                TrayId = tray.Id,
-                PersonId = personId,
-                At = at,
-            }));
+            Take(db, donor, fitting.Parts, 1, trayId, personId, at);
         }
 
-        tray.Fitting = fitting with { Items = items };
         await db.SaveChangesAsync(cancel);
-        return tray.Fitting;
+        return fitting with { Items = items };
     }
 
     /// <summary>Adds a stock move.</summary>
@@ -103,8 +103,8 @@ public static class Shelf
     public static async Task<IReadOnlyList<ReturnRate>> ReturnRatesAsync(BlueDawnDb db, FitDefaults defaults, CancellationToken cancel)
     {
         var earlier = await db.EarlierReturns.AsNoTracking().ToListAsync(cancel);
-        var released = await db.Trays.Where(tray => tray.Fitting != null && db.LogbookEntries.Any(entry => entry.TrayId == tray.Id && entry.Kind == Logbook.EntryKind.Released))
-            .Select(tray => new { tray.Fitting, CameBack = db.LogbookEntries.Any(entry => entry.TrayId == tray.Id && entry.Kind == Logbook.EntryKind.BroughtBack) })
+        var released = await db.Trays.Where(tray => tray.Fitting != null && tray.Released)
+            .Select(tray => new { tray.Fitting, tray.CameBack })
             .AsNoTracking()
             .ToListAsync(cancel);
         return [.. defaults.Returns.OrderBy(pair => pair.Key).Select(pair =>
@@ -116,35 +116,28 @@ public static class Shelf
         })];
     }
 
-    private static async Task PutBackAsync(BlueDawnDb db, Tray tray, Guid personId, DateTimeOffset at, CancellationToken cancel)
+    private static void PutBack(BlueDawnDb db, Guid trayId, Fitting? before, Dictionary<string, Guid> ids, Guid personId, DateTimeOffset at)
     {
-        if (tray.Fitting is not { } before)
+        foreach (var item in (before?.Items ?? []).Where(item => item.FromShelf && ids.ContainsKey(item.Number)))
         {
-            return;
+            Move(db, ids[item.Number], StockMoveKind.Returned, item.Pieces, trayId, personId, at);
         }
 
-        var numbers = before.Items.Where(item => item.FromShelf).Select(item => item.Number).ToList();
-        var ids = await db.Items.Where(item => numbers.Contains(item.Number)).ToDictionaryAsync(item => item.Number, item => item.Id, cancel);
-        foreach (var item in before.Items.Where(item => item.FromShelf && ids.ContainsKey(item.Number)))
+        if (before is { DonorId: { } donor })
         {
-            Move(db, ids[item.Number], StockMoveKind.Returned, item.Pieces, tray.Id, personId, at);
+            Take(db, donor, before.Parts, -1, trayId, personId, at);
         }
-
-        if (before.DonorId is { } donor)
-        {
-            db.DonorTakings.AddRange(before.Parts.Select(part => new DonorTaking
-            {
-                Id = Guid.CreateVersion7(at),
-                DonorId = donor,
-                Part = part,
-                Quantity = -1,
-                TrayId = tray.Id,
-                PersonId = personId,
-                At = at,
-            }));
-        }
-
-        tray.Fitting = null;
-        await db.SaveChangesAsync(cancel);
     }
+
+    private static void Take(BlueDawnDb db, Guid donor, IReadOnlyList<string> parts, int quantity, Guid trayId, Guid personId, DateTimeOffset at) =>
+        db.DonorTakings.AddRange(parts.Select(part => new DonorTaking
+        {
+            Id = Guid.CreateVersion7(at),
+            DonorId = donor,
+            Part = part,
+            Quantity = quantity,
+            TrayId = trayId,
+            PersonId = personId,
+            At = at,
+        }));
 }

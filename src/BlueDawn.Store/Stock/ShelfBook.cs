@@ -1,5 +1,7 @@
 using BlueDawn.Core.Catalogue;
 using BlueDawn.Core.Kits;
+using BlueDawn.Core.Parts;
+using BlueDawn.Core.Shop;
 using BlueDawn.Core.Stock;
 using BlueDawn.Store.Catalogue;
 using BlueDawn.Store.Trays;
@@ -34,24 +36,23 @@ public static class ShelfBook
 
     /// <summary>Everything a buying plan is made from.</summary>
     /// <param name="db">The store.</param>
-    /// <param name="shop">The shop's defaults.</param>
+    /// <param name="desk">What trays are judged by.</param>
     /// <param name="refill">Whether items down to their reorder point are bought as well.</param>
     /// <param name="now">Now.</param>
-    /// <param name="today">Today by the shop's clock.</param>
     /// <param name="cancel">Cancels.</param>
     public static async Task<(BuyingBook Book, IReadOnlyDictionary<string, StockedItem> Items)> BuyingAsync(
-        BlueDawnDb db, Core.Worksheets.ShopDefaults shop, bool refill, DateTimeOffset now, DateOnly today, CancellationToken cancel)
+        BlueDawnDb db, Desk desk, bool refill, DateTimeOffset now, CancellationToken cancel)
     {
+        var (shop, today) = (desk.Shop, desk.Today);
         var lines = await LinesAsync(db, shop.Stock, now, cancel);
-        var files = (await TrayFile.OpenBenchAsync(db, 0, cancel)).Where(file => file.Tray.Fitting is { ToOrder: true }).OrderBy(file => file.Tray.Number).ToList();
-        var old = await OldPartsAsync(db, files, cancel);
+        var files = (await TrayFile.OpenBenchAsync(db, 0, desk, cancel)).Where(file => file.Tray.Fitting is { ToOrder: true }).OrderBy(file => file.Tray.Number).ToList();
         var needs = new List<(TrayFile File, FittedItem? Item, WantedPart? Part)>();
         foreach (var file in files)
         {
             var fitting = file.Tray.Fitting!;
             if (fitting.Option == FitOption.SingleParts)
             {
-                var wanted = WantedPart.Of(file.Tray.Spec?.Sheet.Needs ?? [], old.GetValueOrDefault(file.Tray.Id) ?? [], PartKnowledge.Shipped);
+                var wanted = file.Kits.Wanted;
                 // What has come off the shelf already is no longer needed.
                 var there = fitting.Items.Where(item => item.FromShelf).SelectMany(item => item.Parts.Select(part => part.Part)).ToHashSet();
                 needs.AddRange(wanted.Where(part => fitting.Parts.Contains(part.Part) && !there.Contains(part.Part)).Select(part => (file, (FittedItem?)null, (WantedPart?)part)));
@@ -118,18 +119,5 @@ public static class ShelfBook
         }
 
         return await CatalogueSearch.ItemsAsync(db, ids, cancel);
-    }
-
-    private static async Task<Dictionary<Guid, IReadOnlyList<ItemPart>>> OldPartsAsync(BlueDawnDb db, List<TrayFile> files, CancellationToken cancel)
-    {
-        var ids = files.Select(file => file.Tray.Id).ToList();
-        var entries = await db.LogbookEntries.AsNoTracking()
-            .Where(entry => ids.Contains(entry.TrayId) && entry.OldPart != null)
-            .OrderBy(entry => entry.TakenAt).ThenBy(entry => entry.Id)
-            .Select(entry => new { entry.TrayId, entry.OldPart })
-            .ToListAsync(cancel);
-        return entries.GroupBy(entry => entry.TrayId).ToDictionary(
-            group => group.Key,
-            group => (IReadOnlyList<ItemPart>)[.. group.GroupBy(entry => entry.OldPart!.Part).Select(part => part.Last().OldPart!).Where(part => part.Features.Count > 0)]);
     }
 }

@@ -1,5 +1,5 @@
 using BlueDawn.Core.Catalogue;
-using BlueDawn.Core.Kits;
+using BlueDawn.Core.Parts;
 using BlueDawn.Core.Stock;
 
 namespace BlueDawn.Store.Stock;

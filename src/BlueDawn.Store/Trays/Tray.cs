@@ -1,6 +1,7 @@
-using BlueDawn.Core.Bench;
+using BlueDawn.Core.Carburetors;
+using BlueDawn.Core.Stations;
 using BlueDawn.Store.Intake;
-using BlueDawn.Store.Worksheets;
+using BlueDawn.Store.Carburetors;
 
 namespace BlueDawn.Store.Trays;
 
@@ -29,7 +30,7 @@ public sealed class Tray
     public SpecSheetRow? Spec { get; set; }
 
     /// <summary>What has been decided to fit to it, or null.</summary>
-    public Core.Kits.Fitting? Fitting { get; set; }
+    public Core.Parts.Fitting? Fitting { get; set; }
 
     /// <summary>What the owner agreed to spend, or null.</summary>
     public decimal? OwnerLimit { get; set; }
@@ -38,13 +39,13 @@ public sealed class Tray
     public decimal? MachineWorth { get; set; }
 
     /// <summary>The carburetor's family.</summary>
-    public Core.Worksheets.CarburetorFamily Family { get; set; }
+    public CarburetorFamily Family { get; set; }
 
     /// <summary>The engine it feeds, or null while it is not known.</summary>
-    public Core.Worksheets.EngineKind? Engine { get; set; }
+    public EngineKind? Engine { get; set; }
 
     /// <summary>Its choke, or null while it is not known.</summary>
-    public Core.Worksheets.ChokeKind? Choke { get; set; }
+    public ChokeKind? Choke { get; set; }
 
     /// <summary>What was said and seen at check-in, or null on trays from before it was asked.</summary>
     public Core.Intake.Story? Story { get; set; }
@@ -64,6 +65,41 @@ public sealed class Tray
     /// <summary>When it came in.</summary>
     public DateTimeOffset CheckedInAt { get; set; }
 
-    /// <summary>Concurrency token: PostgreSQL's xmin.</summary>
-    public uint Version { get; set; }
+    /// <summary>Version of what stands on the tray: one more with each change of it. A change is decided on a version.</summary>
+    public int Version { get; set; } = 1;
+
+    /// <summary>One more with each entry of the logbook; kept by a trigger. Two answers of the same revision are the same.</summary>
+    public int Revision { get; set; }
+
+    /// <summary>Causes confirmed by its trace, for the shop's history; null while the trace is not settled. Follows from the logbook.</summary>
+    public string[]? Confirmed { get; set; }
+
+    /// <summary>Whether it has ever been handed back.</summary>
+    public bool Released { get; set; }
+
+    /// <summary>Whether it has come back after that.</summary>
+    public bool CameBack { get; set; }
+
+    /// <summary>What stands on it, as Core's rules see it.</summary>
+    public TrayFacts Facts() => new(
+        Number, new CarburetorKind(Family, Engine, Choke), StampedNumber, Spec?.Sheet, Fitting, Complaint, PromisedDay, WaitsFor, WaitNote, OwnerLimit, MachineWorth);
+
+    /// <summary>Takes over what stands on it after an entry.</summary>
+    /// <param name="facts">What stands on it then.</param>
+    public void Take(TrayFacts facts)
+    {
+        Released |= facts.WaitsFor == WaitsFor.HandedBack;
+        CameBack |= WaitsFor == WaitsFor.HandedBack && facts.WaitsFor != WaitsFor.HandedBack;
+        (Family, Engine, Choke) = (facts.Kind.Family, facts.Kind.Engine, facts.Kind.Choke);
+        StampedNumber = facts.StampedNumber;
+        SpecCode = facts.Sheet?.Code;
+        Fitting = facts.Fitting;
+        Complaint = facts.Complaint;
+        PromisedDay = facts.PromisedDay;
+        WaitsFor = facts.WaitsFor;
+        WaitNote = facts.WaitNote;
+        OwnerLimit = facts.OwnerLimit;
+        MachineWorth = facts.MachineWorth;
+        Version++;
+    }
 }

@@ -1,8 +1,9 @@
 using BlueDawn.Core.Build;
+using BlueDawn.Core.Carburetors;
 using BlueDawn.Core.Catalogue;
 using BlueDawn.Core.Kits;
+using BlueDawn.Core.Parts;
 using BlueDawn.Core.Strip;
-using BlueDawn.Core.Worksheets;
 
 namespace BlueDawn.Core.Tests.Build;
 
@@ -66,9 +67,9 @@ public sealed class ReconciliationTests
     public void Torque_comes_from_the_sheet_else_from_practice_else_is_not_known()
     {
         var sheet = Worksheets.Sheets.Spec with { Screws = [new ScrewSpec("bowl-nut", TorqueNm: 5.2)] };
-        Assert.Equal(5.2, BuildKnowledge.Shipped.TorqueOf("bowl-nut", sheet).TorqueNm);
-        Assert.Equal(4.7, BuildKnowledge.Shipped.TorqueOf("filter-housing", sheet).TorqueNm);
-        Assert.Equal("No value known: snug, brass strips.", BuildKnowledge.Shipped.TorqueOf("main-jet", sheet).Source);
+        Assert.Equal(5.2, StackKnowledge.Shipped.TorqueOf("bowl-nut", sheet).TorqueNm);
+        Assert.Equal(4.7, StackKnowledge.Shipped.TorqueOf("filter-housing", sheet).TorqueNm);
+        Assert.Equal("No value known: snug, brass strips.", StackKnowledge.Shipped.TorqueOf("main-jet", sheet).Source);
     }
 
     [Fact]
@@ -76,7 +77,7 @@ public sealed class ReconciliationTests
     {
         var sheet = Worksheets.Sheets.Spec with { Traits = new CarburetorTraits(18, 42, 2, "round"), Screws = [new ScrewSpec("idle-needle", TurnsOut: 1.25)] };
         var bench = new Strip.Bench(CarburetorFamily.FloatBowl, sheet).Does(new JobNote("full")).Does(new OutNote("main-needle", LineVerdict.Refit, TurnsEighths: 9));
-        var starts = BuildKnowledge.Shipped.Starts(bench.Ledger, CarburetorFamily.FloatBowl, sheet);
+        var starts = StackKnowledge.Shipped.Starts(bench.Ledger, CarburetorFamily.FloatBowl, sheet);
         Assert.Equal([("main-needle", 12, 9), ("idle-needle", 10, null)], starts.Select(start => (start.Part, start.TurnsEighths, start.FoundEighths)));
         Assert.StartsWith("By family", starts[0].Source, StringComparison.Ordinal);
         Assert.StartsWith("Spec sheet", starts[1].Source, StringComparison.Ordinal);

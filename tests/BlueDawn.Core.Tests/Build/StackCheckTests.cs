@@ -1,6 +1,7 @@
 using BlueDawn.Core.Build;
+using BlueDawn.Core.Carburetors;
+using BlueDawn.Core.Parts;
 using BlueDawn.Core.Strip;
-using BlueDawn.Core.Worksheets;
 
 namespace BlueDawn.Core.Tests.Build;
 
@@ -19,9 +20,9 @@ public sealed class StackCheckTests
         var data = new TheoryData<CarburetorFamily, string, string>();
         foreach (var family in Enum.GetValues<CarburetorFamily>())
         {
-            foreach (var layer in BuildKnowledge.Shipped.Stacks(family).SelectMany(stack => stack.Layers).Where(layer => layer.Way is not null and not StackLayer.AsFound))
+            foreach (var layer in StackKnowledge.Shipped.Stacks(family).SelectMany(stack => stack.Layers).Where(layer => layer.Way is not null and not StackLayer.AsFound))
             {
-                foreach (var way in StripKnowledge.Shipped.All(family).Single(part => part.Key == layer.Part).Ways.Where(way => way.Key != layer.Way))
+                foreach (var way in LedgerKnowledge.Shipped.All(family).Single(part => part.Key == layer.Part).Ways.Where(way => way.Key != layer.Way))
                 {
                     data.Add(family, layer.Part, way.Key);
                 }
@@ -37,7 +38,7 @@ public sealed class StackCheckTests
         var data = new TheoryData<CarburetorFamily, string, string>();
         foreach (var family in Enum.GetValues<CarburetorFamily>())
         {
-            foreach (var stack in BuildKnowledge.Shipped.Stacks(family))
+            foreach (var stack in StackKnowledge.Shipped.Stacks(family))
             {
                 foreach (var over in stack.Layers)
                 {
@@ -110,7 +111,7 @@ public sealed class StackCheckTests
     public void A_part_with_a_right_way_round_is_not_closed_over_before_somebody_has_said_how_it_went_in()
     {
         var bench = Strip.Bench.Diaphragm().Strips();
-        IReadOnlyList<Core.Measures.FieldProblem> Check(BackNote note) => StackCheck.Check(BuildKnowledge.Shipped, CarburetorFamily.Diaphragm, bench.Ledger, note);
+        IReadOnlyList<Core.Measures.FieldProblem> Check(BackNote note) => StackCheck.Check(StackKnowledge.Shipped, CarburetorFamily.Diaphragm, bench.Ledger, note);
         Assert.StartsWith("Say which way round", Assert.Single(Check(new BackNote("metering-diaphragm", Fate.Refitted))).Message, StringComparison.Ordinal);
         Assert.Empty(Check(new BackNote("metering-diaphragm", Fate.Refitted, "toward-cover"))); // taken down, then caught
         Assert.Empty(Check(new BackNote("metering-diaphragm", Fate.LeftOff, Reason: "Owner brings one of his own")));
@@ -145,8 +146,8 @@ public sealed class StackCheckTests
     [InlineData(CarburetorFamily.SuctionTank)]
     public void The_tables_hold_together(CarburetorFamily family)
     {
-        var parts = StripKnowledge.Shipped.All(family).ToDictionary(part => part.Key);
-        foreach (var layer in BuildKnowledge.Shipped.Stacks(family).SelectMany(stack => stack.Layers))
+        var parts = LedgerKnowledge.Shipped.All(family).ToDictionary(part => part.Key);
+        foreach (var layer in StackKnowledge.Shipped.Stacks(family).SelectMany(stack => stack.Layers))
         {
             Assert.True(parts.ContainsKey(layer.Part), layer.Part);
             Assert.True(layer.Way is null or StackLayer.AsFound || parts[layer.Part].Ways.Any(way => way.Key == layer.Way), layer.Part);

@@ -1,5 +1,6 @@
 using BlueDawn.Core.Cleaning;
 using BlueDawn.Core.Measures;
+using BlueDawn.Core.Shop;
 
 namespace BlueDawn.Core.Tests.Cleaning;
 

@@ -1,5 +1,8 @@
 using BlueDawn.Core.Cleaning;
 using BlueDawn.Core.Gauging;
+using BlueDawn.Core.Measures;
+using BlueDawn.Core.Parts;
+using BlueDawn.Core.Shop;
 using BlueDawn.Core.Strip;
 
 namespace BlueDawn.Core.Tests.Cleaning;

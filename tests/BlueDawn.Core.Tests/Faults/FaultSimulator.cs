@@ -1,5 +1,6 @@
+using BlueDawn.Core.Carburetors;
 using BlueDawn.Core.Faults;
-using BlueDawn.Core.Worksheets;
+using BlueDawn.Core.Shop;
 
 namespace BlueDawn.Core.Tests.Faults;
 

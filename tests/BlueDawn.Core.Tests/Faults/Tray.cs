@@ -1,5 +1,7 @@
+using BlueDawn.Core.Carburetors;
 using BlueDawn.Core.Faults;
-using BlueDawn.Core.Worksheets;
+using BlueDawn.Core.Shop;
+using BlueDawn.Core.Stations;
 
 namespace BlueDawn.Core.Tests.Faults;
 

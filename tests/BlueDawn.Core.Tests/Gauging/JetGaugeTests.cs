@@ -1,5 +1,6 @@
 using BlueDawn.Core.Gauging;
-using BlueDawn.Core.Worksheets;
+using BlueDawn.Core.Measures;
+using BlueDawn.Core.Stations;
 using CsCheck;
 
 namespace BlueDawn.Core.Tests.Gauging;

@@ -1,6 +1,8 @@
 using BlueDawn.Core.Gauging;
 using BlueDawn.Core.Handover;
 using BlueDawn.Core.Logbook;
+using BlueDawn.Core.Measures;
+using BlueDawn.Core.Stations;
 using BlueDawn.Core.Tests.Worksheets;
 using BlueDawn.Core.Worksheets;
 

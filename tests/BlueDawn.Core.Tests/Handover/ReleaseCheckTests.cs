@@ -1,7 +1,8 @@
 using BlueDawn.Core.Bench;
 using BlueDawn.Core.Handover;
+using BlueDawn.Core.Parts;
+using BlueDawn.Core.Stations;
 using BlueDawn.Core.Tests.Worksheets;
-using BlueDawn.Core.Worksheets;
 
 namespace BlueDawn.Core.Tests.Handover;
 
@@ -44,7 +45,7 @@ public class ReleaseCheckTests
         Assert.Equal("gauging/idle-jet", NextStep.Of(true, true, false, Sheets.Judged(readings), Sheets.Untouched).LineKey);
         Assert.Equal(Station.Kits, NextStep.Of(true, false, false, Sheets.Judged(readings), Sheets.Untouched).Station);
         Assert.Equal(Station.Kits, NextStep.Of(false, false, false, [], Sheets.Untouched).Station);
-        Assert.Equal(Station.Strip, NextStep.Of(true, false, false, Sheets.Judged(readings), Strip.Bench.FloatBowl().Does(new Core.Strip.JobNote("full")).Work).Station);
+        Assert.Equal(Station.Strip, NextStep.Of(true, false, false, Sheets.Judged(readings), Strip.Bench.FloatBowl().Does(new Core.Parts.JobNote("full")).Work).Station);
     }
 
     [Fact]

@@ -1,4 +1,5 @@
 using BlueDawn.Core.Kits;
+using BlueDawn.Core.Parts;
 using CsCheck;
 
 namespace BlueDawn.Core.Tests.Kits;

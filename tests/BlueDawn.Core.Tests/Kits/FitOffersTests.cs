@@ -1,5 +1,8 @@
+using BlueDawn.Core.Carburetors;
 using BlueDawn.Core.Catalogue;
 using BlueDawn.Core.Kits;
+using BlueDawn.Core.Parts;
+using BlueDawn.Core.Stations;
 using BlueDawn.Core.Tests.Worksheets;
 
 namespace BlueDawn.Core.Tests.Kits;

@@ -1,5 +1,7 @@
+using BlueDawn.Core.Carburetors;
 using BlueDawn.Core.Catalogue;
 using BlueDawn.Core.Kits;
+using BlueDawn.Core.Stations;
 using CsCheck;
 
 namespace BlueDawn.Core.Tests.Kits;

@@ -1,6 +1,8 @@
+using BlueDawn.Core.Carburetors;
 using BlueDawn.Core.Gauging;
+using BlueDawn.Core.Measures;
 using BlueDawn.Core.Proving;
-using BlueDawn.Core.Worksheets;
+using BlueDawn.Core.Stations;
 
 namespace BlueDawn.Core.Tests.Proving;
 

@@ -1,4 +1,5 @@
 using BlueDawn.Core.Setting;
+using BlueDawn.Core.Stations;
 using CsCheck;
 using MathNet.Numerics;
 using MathNet.Numerics.LinearAlgebra;

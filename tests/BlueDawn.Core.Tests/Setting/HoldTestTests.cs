@@ -1,4 +1,5 @@
 using BlueDawn.Core.Setting;
+using BlueDawn.Core.Stations;
 using CsCheck;
 
 namespace BlueDawn.Core.Tests.Setting;

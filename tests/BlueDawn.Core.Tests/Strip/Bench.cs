@@ -1,9 +1,10 @@
 using BlueDawn.Core.Bench;
 using BlueDawn.Core.Build;
+using BlueDawn.Core.Carburetors;
 using BlueDawn.Core.Cleaning;
+using BlueDawn.Core.Parts;
 using BlueDawn.Core.Strip;
 using BlueDawn.Core.Tests.Worksheets;
-using BlueDawn.Core.Worksheets;
 
 namespace BlueDawn.Core.Tests.Strip;
 
@@ -16,7 +17,7 @@ internal sealed class Bench(CarburetorFamily family, SpecSheet? spec = null, Cho
 
     public CarburetorKind Kind { get; } = new(family, EngineKind.FourStroke, choke);
 
-    public IReadOnlyList<StripJob> Jobs => StripKnowledge.Shipped.Jobs(family);
+    public IReadOnlyList<StripJob> Jobs => LedgerKnowledge.Shipped.Jobs(family);
 
     public TrayWork Work => TrayWork.Of(Kind, spec, notes, cleaning);
 
@@ -24,7 +25,7 @@ internal sealed class Bench(CarburetorFamily family, SpecSheet? spec = null, Cho
 
     public IReadOnlyList<StackProblem> Problems => Work.Problems;
 
-    public IReadOnlyList<LedgerSign> Signs => LedgerSigns.Of(StripKnowledge.Shipped, BuildKnowledge.Shipped, family, spec, Ledger);
+    public IReadOnlyList<LedgerSign> Signs => LedgerSigns.Of(LedgerKnowledge.Shipped, StackKnowledge.Shipped, family, spec, Ledger);
 
     public static Bench FloatBowl() => new(CarburetorFamily.FloatBowl, Sheets.Spec with { Traits = new CarburetorTraits(18, 42, 1, "round") });
 

@@ -1,9 +1,11 @@
 using BlueDawn.Core.Bench;
+using BlueDawn.Core.Carburetors;
 using BlueDawn.Core.Catalogue;
 using BlueDawn.Core.Cleaning;
+using BlueDawn.Core.Parts;
+using BlueDawn.Core.Stations;
 using BlueDawn.Core.Strip;
 using BlueDawn.Core.Tests.Worksheets;
-using BlueDawn.Core.Worksheets;
 
 namespace BlueDawn.Core.Tests.Strip;
 
@@ -21,7 +23,7 @@ public sealed class LedgerTests
     [Fact]
     public void Parts_follow_the_spec_sheet()
     {
-        var knowledge = StripKnowledge.Shipped;
+        var knowledge = LedgerKnowledge.Shipped;
         IEnumerable<string> Keys(SpecSheet? spec, bool sure) =>
             knowledge.Expected(new CarburetorKind(CarburetorFamily.FloatBowl, null, null), spec).Where(part => part.Sure == sure).Select(part => part.Key);
 
@@ -206,11 +208,11 @@ public sealed class LedgerTests
 
     [Fact]
     public void Every_sign_is_a_finding_the_trace_knows() =>
-        Assert.All(StripKnowledge.Shipped.Signs, sign => Assert.NotNull(Core.Faults.FaultKnowledge.Shipped.FindFinding(sign.FindingId)));
+        Assert.All(LedgerKnowledge.Shipped.Signs, sign => Assert.NotNull(Core.Faults.FaultKnowledge.Shipped.FindFinding(sign.FindingId)));
 
     [Fact]
     public void Every_kit_part_is_one_the_bench_can_compare() =>
         Assert.All(
-            Enum.GetValues<CarburetorFamily>().SelectMany(StripKnowledge.Shipped.All).Where(part => part.KitPart is not null),
+            Enum.GetValues<CarburetorFamily>().SelectMany(LedgerKnowledge.Shipped.All).Where(part => part.KitPart is not null),
             part => Assert.NotNull(Core.Catalogue.PartKnowledge.Shipped.Find(part.KitPart!)));
 }

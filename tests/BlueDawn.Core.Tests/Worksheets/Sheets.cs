@@ -1,4 +1,9 @@
+using BlueDawn.Core.Carburetors;
 using BlueDawn.Core.Catalogue;
+using BlueDawn.Core.Measures;
+using BlueDawn.Core.Parts;
+using BlueDawn.Core.Shop;
+using BlueDawn.Core.Stations;
 using BlueDawn.Core.Worksheets;
 
 namespace BlueDawn.Core.Tests.Worksheets;
@@ -6,24 +11,24 @@ namespace BlueDawn.Core.Tests.Worksheets;
 /// <summary>A made-up spec sheet for tests of more than one room.</summary>
 internal static class Sheets
 {
-    public static readonly Core.Kits.FitDefaults Fit = new(
+    public static readonly Core.Shop.FitDefaults Fit = new(
         0.5m,
         20,
         20,
         45,
         25,
         15,
-        new Dictionary<Core.Kits.FitOption, double> { [Core.Kits.FitOption.Kit] = 0.04, [Core.Kits.FitOption.PatternCarburetor] = 0.3, [Core.Kits.FitOption.Stopgap] = 0.5 },
+        new Dictionary<Core.Parts.FitOption, double> { [Core.Parts.FitOption.Kit] = 0.04, [Core.Parts.FitOption.PatternCarburetor] = 0.3, [Core.Parts.FitOption.Stopgap] = 0.5 },
         10);
 
-    public static readonly Core.Stock.StockDefaults Stock = new(0.95, 90, 4);
+    public static readonly Core.Shop.StockDefaults Stock = new(0.95, 90, 4);
 
-    public static readonly Core.Cleaning.CleaningDefaults Baths = new([
-        new Core.Cleaning.Bath("heated", "Heated bath", Core.Cleaning.Vessel.Heated, 3, 20, 25),
-        new Core.Cleaning.Bath("tub", "Soak tub", Core.Cleaning.Vessel.Tub, 4, 20, 60),
+    public static readonly Core.Shop.CleaningDefaults Baths = new([
+        new Core.Shop.Bath("heated", "Heated bath", Core.Shop.Vessel.Heated, 3, 20, 25),
+        new Core.Shop.Bath("tub", "Soak tub", Core.Shop.Vessel.Tub, 4, 20, 60),
     ]);
 
-    public static readonly ShopDefaults Shop = new(new HoldSpec(48, 10, 1.5, 2, 20, 1), 4, 5, "GBP", new Core.Faults.TraceDefaults(48, 5, 240), Fit, Stock, Baths, "common practice, no source");
+    public static readonly ShopDefaults Shop = new(new HoldSpec(48, 10, 1.5, 2, 20, 1), 4, 5, "GBP", new Core.Shop.TraceDefaults(48, 5, 240), Fit, Stock, Baths, "common practice, no source");
 
     public static readonly SpecSheet Spec = new(
         "FB18",
@@ -48,17 +53,17 @@ internal static class Sheets
     public static Core.Bench.TrayWork Untouched => Core.Bench.TrayWork.Of(
         new CarburetorKind(CarburetorFamily.FloatBowl, EngineKind.FourStroke, null),
         Spec,
-        [new Core.Strip.LoggedLedgerNote(Guid.Empty, DateTimeOffset.UnixEpoch, "Ilse", new Core.Strip.JobNote("closed"))],
+        [new Core.Parts.LoggedLedgerNote(Guid.Empty, DateTimeOffset.UnixEpoch, "Ilse", new Core.Parts.JobNote("closed"))],
         []);
 
-    public static IReadOnlyList<WorksheetLine> Lines => Worksheet.For(Spec, Shop);
+    public static IReadOnlyList<GaugeLine> Lines => Worksheet.For(Spec, Shop);
 
     /// <summary>Every line with the reading of that name, judged.</summary>
     public static IReadOnlyList<JudgedLine> Judged(IReadOnlyDictionary<string, TypedReading> readings) =>
         [.. Lines.Select(line =>
         {
             var reading = readings.TryGetValue(line.Key, out var typed) ? line.Read(typed).Reading : null;
-            return new JudgedLine(line, reading, line.Judge(reading, Core.Gauging.PinSet.Empty));
+            return new JudgedLine(line, reading, line.Judge(reading, Core.Measures.PinSet.Empty));
         })];
 
     public static Dictionary<string, TypedReading> AllGood() => new()

@@ -1,4 +1,6 @@
+using BlueDawn.Core.Carburetors;
 using BlueDawn.Core.Measures;
+using BlueDawn.Core.Stations;
 using BlueDawn.Core.Worksheets;
 using CsCheck;
 
@@ -54,7 +56,7 @@ public class WorksheetTests
             Assert.All(read.Problems, problem => Assert.False(string.IsNullOrWhiteSpace(problem.Message)));
             if (read.Reading is not null)
             {
-                Assert.NotEqual(Verdict.NotRead, line.Judge(read.Reading, Core.Gauging.PinSet.Empty).Verdict);
+                Assert.NotEqual(Verdict.NotRead, line.Judge(read.Reading, Core.Measures.PinSet.Empty).Verdict);
             }
         });
 

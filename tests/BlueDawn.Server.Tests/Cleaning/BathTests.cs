@@ -1,3 +1,4 @@
+using BlueDawn.Core.Shop;
 using BlueDawn.Server.Tests.Strip;
 
 namespace BlueDawn.Server.Tests.Cleaning;

@@ -1,3 +1,5 @@
+using BlueDawn.Core.Stations;
+
 namespace BlueDawn.Server.Tests.Kits;
 
 public class KitTests(Shop shop)

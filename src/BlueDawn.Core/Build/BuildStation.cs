@@ -1,0 +1,133 @@
+using BlueDawn.Core.Logbook;
+using BlueDawn.Core.Measures;
+using BlueDawn.Core.Parts;
+using BlueDawn.Core.Stations;
+
+namespace BlueDawn.Core.Build;
+
+/// <summary>Build: put together in order and the right way round, every line of the ledger ended.</summary>
+public sealed class BuildStation : StationModule
+{
+    /// <inheritdoc/>
+    public override Station Station => Station.Build;
+
+    /// <inheritdoc/>
+    public override IReadOnlyList<NoteKind> Notes { get; } = [NoteKind.Of<BackNote>("back")];
+
+    /// <inheritdoc/>
+    public override StationState State(TrayBook tray) => new BuildState(tray);
+
+    /// <inheritdoc/>
+    public override IReadOnlyList<FieldProblem> Check(Note note, TrayBook tray)
+    {
+        var back = (BackNote)note;
+        IReadOnlyList<FieldProblem> problems =
+        [
+            .. tray.Ledger.Check(back, LedgerKnowledge.Shipped.Jobs(tray.Kind.Family)),
+            .. StackCheck.Check(StackKnowledge.Shipped, tray.Kind.Family, tray.Ledger, back),
+        ];
+        return problems.Count == 0 && back is { Fate: Fate.Renewed, FromShelf: false } && tray.Fitting?.Items.Any(item => item.Number == back.Item) != true
+            ? Wrong("item", "That is not what was decided on at Kit. Take one from the shelf, or decide on it first.")
+            : problems;
+    }
+
+    /// <inheritdoc/>
+    public override Sentence Say(Note note, TrayBook tray) => tray.Ledger.Say((LedgerNote)note, LedgerKnowledge.Shipped.Jobs(tray.Kind.Family));
+
+    /// <inheritdoc/>
+    public override ShelfMove? Moves(Note note, TrayBook tray) => tray.Ledger.Moves((LedgerNote)note);
+}
+
+/// <summary>How far a tray is put together.</summary>
+/// <param name="tray">The tray.</param>
+public sealed class BuildState(TrayBook tray) : StationState
+{
+    private readonly Ledger ledger = tray.Ledger;
+    private readonly Lazy<IReadOnlyList<StackProblem>> problems = new(() => StackCheck.Problems(StackKnowledge.Shipped, tray.Kind.Family, tray.Ledger));
+    private readonly Lazy<IReadOnlyList<BuildAdvice>> advice = new(() =>
+        [.. StackCheck.Order(tray.Ledger).Select(line => StackCheck.Advice(StackKnowledge.Shipped, tray.Kind.Family, tray.Ledger, line))]);
+
+    /// <summary>What is wrong with how it has been put together.</summary>
+    public IReadOnlyList<StackProblem> Problems => problems.Value;
+
+    /// <summary>What to see to before each open part goes in, in the order they go in.</summary>
+    public IReadOnlyList<BuildAdvice> Advice => advice.Value;
+
+    /// <summary>Why it is not together yet, or null when it is.</summary>
+    public string? WhyNotTogether
+    {
+        get
+        {
+            var open = ledger.Open.Select(line => line.Part.Label).ToList();
+            return open.Count > 0 ? $"{(open.Count == 1 ? "One line of the ledger is" : $"{open.Count} lines of the ledger are")} open: {string.Join(", ", open)}. Fit it, renew it or leave it off with a reason, at Build."
+                : Problems.Count > 0 ? $"{Problems[0].What} {Problems[0].Mend}"
+                : null;
+        }
+    }
+
+    /// <inheritdoc/>
+    public override Station Station => Station.Build;
+
+    /// <inheritdoc/>
+    public override StationProgress Progress
+    {
+        get
+        {
+            var (open, total) = (ledger.Open.Count + Problems.Count, ledger.Taken.Count);
+            return !ledger.IsBegun ? new StationProgress(0, 0, true, "nothing out")
+                : open > 0 ? new StationProgress(open, total, false, $"{open} open")
+                : StationProgress.Done(total == 0 ? "nothing out" : "all in", total);
+        }
+    }
+
+    /// <inheritdoc/>
+    public override NextStep? Step
+    {
+        get
+        {
+            if (Problems is [var problem, ..])
+            {
+                return NextStep.At(Station.Build, problem.Mend, $"{problem.What} {problem.Why}", null);
+            }
+
+            if (Advice is not [var next, ..])
+            {
+                return null;
+            }
+
+            var line = ledger.Find(next.Part)!;
+            return NextStep.At(
+                Station.Build,
+                line.State == LedgerState.Missing
+                    ? $"It was missing: renew or make {line.Part.Label}, or leave it off with a reason."
+                    : $"Fit: {line.Part.Label}{(next.RightWay is { } way ? $", {Lower(way.Label)}" : "")}.",
+                next.Reason ?? $"{ledger.Open.Count} to go.",
+                null);
+        }
+    }
+
+    /// <inheritdoc/>
+    public override IReadOnlyList<Obstacle> Obstacles =>
+    [
+        .. ledger.Open.Select(line => new Obstacle(
+            $"build/{line.Part.Key}", Capital(line.Part.Label), Station.Build, ObstacleKind.Missing, line.State == LedgerState.Missing ? "Missing, nothing in its place" : "Out, not back in")),
+        .. Problems.Select(problem => new Obstacle(
+            $"build/{problem.Part}", Capital(ledger.Find(problem.Part)!.Part.Label), Station.Build, ObstacleKind.Failing, problem.Fault switch
+            {
+                StackFault.WrongWay => "Wrong way round",
+                StackFault.WrongOrder => "Wrong order",
+                StackFault.LeftOut => "Something left out under it",
+            })),
+    ];
+
+    /// <summary>The parts of the ledger that are worth telling: what simply went back is not.</summary>
+    public override IReadOnlyList<ReportSection> Report =>
+    [
+        new PartsSection([.. ledger.Lines.Where(line => line.Fitted is { } fitted && (fitted.Fate != Fate.Refitted || fitted.TurnsEighths is not null))
+            .Select(line => new ReportPart(line.Part.Label, line.Fitted!.Fate, line.Fitted.Item, line.Fitted.TurnsEighths, line.Fitted.Reason, line.By ?? ""))]),
+    ];
+
+    private static string Capital(string text) => char.ToUpperInvariant(text[0]) + text[1..];
+
+    private static string Lower(string text) => char.ToLowerInvariant(text[0]) + text[1..];
+}

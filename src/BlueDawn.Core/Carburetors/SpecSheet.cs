@@ -1,0 +1,115 @@
+using System.Text.Json.Serialization;
+
+namespace BlueDawn.Core.Carburetors;
+
+/// <summary>What one type of carburetor should measure. Lengths in millimetres.</summary>
+/// <param name="Code">Short name, such as <c>FB18</c>.</param>
+/// <param name="Maker">Who made the carburetor.</param>
+/// <param name="Family">Its kind.</param>
+/// <param name="Issue">Issue of the sheet; a changed sheet is a new issue.</param>
+/// <param name="StampedNumbers">Numbers found stamped on carburetors of this type.</param>
+/// <param name="Jets">Jets to gauge.</param>
+/// <param name="EmulsionRows">Rows of the emulsion tube, from the top.</param>
+/// <param name="Float">Float limits, or null on a carburetor without a float.</param>
+/// <param name="Hold">Hold test limits, or null for the shop's defaults.</param>
+/// <param name="IdleSpeed">Idle window, or null for a fixed-speed machine, which has none.</param>
+/// <param name="GovernedSpeed">Governed window, or null when it has no governor.</param>
+/// <param name="Needs">Parts a kit for it should bring.</param>
+/// <param name="Source">Where the figures are from.</param>
+/// <param name="Traits">What it is told by when no number is legible, or null.</param>
+/// <param name="Plates">Engine plates it is found on, <c>model/specification</c>, or null.</param>
+/// <param name="Screws">Starting settings and torques it gives, or null.</param>
+public sealed record SpecSheet(
+    string Code,
+    string Maker,
+    CarburetorFamily Family,
+    int Issue,
+    IReadOnlyList<string> StampedNumbers,
+    IReadOnlyList<BoreSpec> Jets,
+    IReadOnlyList<EmulsionRowSpec> EmulsionRows,
+    FloatSpec? Float,
+    HoldSpec? Hold,
+    SpeedSpec? IdleSpeed,
+    SpeedSpec? GovernedSpeed,
+    IReadOnlyList<PartNeed> Needs,
+    string Source,
+    CarburetorTraits? Traits = null,
+    IReadOnlyList<string>? Plates = null,
+    IReadOnlyList<ScrewSpec>? Screws = null)
+{
+    /// <summary>How the sheet is named where a limit is from it.</summary>
+    [JsonIgnore]
+    public string Name => $"Spec sheet {Code}, issue {Issue}";
+}
+
+/// <summary>What a spec sheet says of a screw or fastened part.</summary>
+/// <param name="Part">The part's key in the strip ledger, such as <c>idle-needle</c>.</param>
+/// <param name="TurnsOut">Turns out from a light seat it starts from, or null.</param>
+/// <param name="TorqueNm">Newton metres it is fastened with, or null.</param>
+public sealed record ScrewSpec(string Part, double? TurnsOut = null, double? TorqueNm = null);
+
+/// <summary>What a carburetor is told by when no number is legible.</summary>
+/// <param name="ThroatMm">Bore at the throttle plate.</param>
+/// <param name="BoltSpacingMm">Between the centres of the flange bolts.</param>
+/// <param name="MixtureNeedles">Adjustable mixture needles.</param>
+/// <param name="FloatShape">The float's shape: <c>round</c>, <c>twin</c>, <c>horseshoe</c> or <c>none</c>.</param>
+public sealed record CarburetorTraits(decimal ThroatMm, decimal BoltSpacingMm, int MixtureNeedles, string FloatShape);
+
+/// <summary>A jet on a spec sheet.</summary>
+/// <param name="Key">Stable name, such as <c>main-jet</c>.</param>
+/// <param name="Label">Its name at the bench.</param>
+/// <param name="BoreMm">Nominal bore.</param>
+/// <param name="ToleranceMm">Allowed either way.</param>
+public sealed record BoreSpec(string Key, string Label, decimal BoreMm, decimal ToleranceMm);
+
+/// <summary>A row of holes of an emulsion tube.</summary>
+/// <param name="Row">1 is the top row.</param>
+/// <param name="Holes">Holes in the row.</param>
+/// <param name="BoreMm">Nominal bore of each.</param>
+/// <param name="ToleranceMm">Allowed either way.</param>
+/// <param name="HeightMm">Height of the row above the jet.</param>
+public sealed record EmulsionRowSpec(int Row, int Holes, decimal BoreMm, decimal ToleranceMm, decimal HeightMm);
+
+/// <summary>Float limits.</summary>
+/// <param name="HeightMm">Height, carburetor inverted.</param>
+/// <param name="ToleranceMm">Allowed either way.</param>
+/// <param name="UnevennessLimitMm">Largest difference across the float.</param>
+/// <param name="TabArmMm">Hinge pin to where the tab touches the needle.</param>
+/// <param name="MeasuringArmMm">Hinge pin to where the height is measured.</param>
+/// <param name="DryMassG">Mass of a dry float in grams, or null when not known.</param>
+/// <param name="MassToleranceG">Allowed either way.</param>
+public sealed record FloatSpec(
+    decimal HeightMm,
+    decimal ToleranceMm,
+    decimal UnevennessLimitMm,
+    decimal TabArmMm,
+    decimal MeasuringArmMm,
+    double? DryMassG,
+    double MassToleranceG);
+
+/// <summary>Hold test limits.</summary>
+/// <param name="PressureKPa">Pressure to hold, gauge.</param>
+/// <param name="WindowS">For how long.</param>
+/// <param name="DropLimitKPa">Drop allowed over the window.</param>
+/// <param name="SettlingS">Seconds after pumping that do not count.</param>
+/// <param name="TestVolumeML">Shut-in volume of pump hose and fitting.</param>
+/// <param name="GaugeResolutionKPa">Step of the shop's gauge.</param>
+public sealed record HoldSpec(
+    double PressureKPa,
+    double WindowS,
+    double DropLimitKPa,
+    double SettlingS,
+    double TestVolumeML,
+    double GaugeResolutionKPa);
+
+/// <summary>A window of speed in revolutions per minute, edges included.</summary>
+/// <param name="LowRpm">Slowest.</param>
+/// <param name="HighRpm">Fastest.</param>
+public sealed record SpeedSpec(double LowRpm, double HighRpm);
+
+/// <summary>A number stamped on a carburetor, as somebody reads it.</summary>
+public static class StampedNumber
+{
+    /// <summary>Longest number that is taken, in characters.</summary>
+    public const int Longest = 40;
+}

@@ -1,0 +1,156 @@
+using BlueDawn.Core.Logbook;
+using BlueDawn.Core.Measures;
+using BlueDawn.Core.Parts;
+using BlueDawn.Core.Safety;
+using BlueDawn.Core.Stations;
+
+namespace BlueDawn.Core.Cleaning;
+
+/// <summary>The tray's basket went into a bath or came out of it; recorded together with the bath's own event.</summary>
+/// <param name="Bath">What the bath is called.</param>
+/// <param name="Basket">Its basket, from 1.</param>
+/// <param name="Placed">True when it went in.</param>
+/// <param name="CountedMin">Minutes that counted, when it came out.</param>
+/// <param name="WantedMin">Minutes that were wanted, when it came out.</param>
+public sealed record BasketNote(string Bath, int Basket, bool Placed, double? CountedMin = null, double? WantedMin = null) : Note;
+
+/// <summary>Clean: what dirt there is, how it comes off, and whether the passages are through.</summary>
+public sealed class CleaningStation : StationModule
+{
+    /// <inheritdoc/>
+    public override Station Station => Station.Cleaning;
+
+    /// <inheritdoc/>
+    public override IReadOnlyList<NoteKind> Notes { get; } =
+    [
+        NoteKind.Of<SoilsNote>("soils"),
+        NoteKind.Of<MethodNote>("method"),
+        NoteKind.Of<DryNote>("dry"),
+        NoteKind.Of<PassageNote>("passage"),
+        NoteKind.Of<BasketNote>("basket"),
+    ];
+
+    /// <inheritdoc/>
+    public override StationState State(TrayBook tray) => new CleaningState(tray);
+
+    /// <inheritdoc/>
+    public override IReadOnlyList<FieldProblem> Check(Note note, TrayBook tray) => note switch
+    {
+        BasketNote => Wrong("kind", "This is recorded at the bath."),
+        // While its basket is in the bath nobody rinses it.
+        DryNote when tray.Facts.WaitsFor == WaitsFor.Bath => [new("note", "Its basket is still in the bath. Take it out first.")],
+        CleaningNote cleaning => ((CleaningState)State(tray)).Plan.Check(cleaning, CleaningKnowledge.Shipped),
+        _ => [],
+    };
+
+    /// <inheritdoc/>
+    public override TrayFacts Facts(Note note, TrayBook tray) => note switch
+    {
+        BasketNote { Placed: true } basket => Waiting.After(tray.Facts, WaitEvent.IntoBath, $"{basket.Bath}, basket {basket.Basket}"),
+        BasketNote => Waiting.After(tray.Facts, WaitEvent.OutOfBath),
+        _ => tray.Facts,
+    };
+
+    /// <inheritdoc/>
+    public override Sentence Say(Note note, TrayBook tray) => note switch
+    {
+        BasketNote { Placed: true } basket => Sentence.Say($"Into the {basket.Bath.ToLowerInvariant()}, basket {basket.Basket}"),
+        BasketNote { CountedMin: { } counted, WantedMin: { } wanted } basket => Sentence.Say(
+            $"Out of the {basket.Bath.ToLowerInvariant()} after {Quantity.Min(Math.Round(counted))} of {Quantity.Min(wanted)}{(counted < wanted ? ", early" : "")}"),
+        BasketNote basket => Sentence.Say($"Out of the {basket.Bath.ToLowerInvariant()}"),
+        CleaningNote cleaning => Sentence.Say($"{cleaning.Words(CleaningKnowledge.Shipped, CleaningKnowledge.Shipped.Passages(tray.Kind.Family))}"),
+        _ => Sentence.None,
+    };
+}
+
+/// <summary>How a tray's parts are cleaned, and how far that is.</summary>
+public sealed class CleaningState : StationState
+{
+    private readonly TrayBook tray;
+    private readonly Ledger ledger;
+
+    /// <summary>The cleaning of a tray.</summary>
+    /// <param name="tray">The tray.</param>
+    public CleaningState(TrayBook tray)
+    {
+        this.tray = tray;
+        ledger = tray.Ledger;
+        var knowledge = CleaningKnowledge.Shipped;
+        Plan = CleaningPlan.Of(knowledge, knowledge.Passages(tray.Kind.Family), ledger, tray.Log.Notes<CleaningNote>());
+    }
+
+    /// <summary>What is to be cleaned off, how, and the passages.</summary>
+    public CleaningPlan Plan { get; }
+
+    /// <summary>True when everything comes off: then every passage is looked through.</summary>
+    public bool IsWhole => ledger.Job is { Parts: null };
+
+    /// <summary>Whether anything is to be cleaned.</summary>
+    public bool Cleans => IsWhole || ledger.Lines.Any(line => line.Found?.Verdict == LineVerdict.Clean);
+
+    /// <summary>What is open: dirt to name, ways to use, water to drive out, passages to see air through.</summary>
+    public int Open => !Cleans ? 0
+        : (Plan.Soils is null ? 1 : 0)
+            + (Plan.Offers.Count(offer => offer.Chosen) is > 0 and var chosen ? chosen : Advised is null ? 0 : 1)
+            + (Plan.Wet ? 1 : 0)
+            + (IsWhole ? Plan.Passages.Count(passage => passage.IsOpen) : 0);
+
+    /// <inheritdoc/>
+    public override Station Station => Station.Cleaning;
+
+    /// <inheritdoc/>
+    public override StationProgress Progress => !ledger.IsBegun ? new StationProgress(0, 0, true, "not begun")
+        : Open > 0 ? new StationProgress(Open, Open, false, $"{Open} open", MinutesLeft)
+        : StationProgress.Done(Cleans ? "done" : "nothing to do", Cleans ? 1 : 0);
+
+    /// <inheritdoc/>
+    public override NextStep? Step
+    {
+        get
+        {
+            if (tray.Facts.WaitsFor == WaitsFor.Bath)
+            {
+                return NextStep.At(Station.Cleaning, "In the bath: another tray meanwhile.", "Its timer calls on every page.", Caution.Bath);
+            }
+
+            if (!Cleans || ledger.Taken.Count == 0 || Open == 0)
+            {
+                return null;
+            }
+
+            if (Plan.Soils is null)
+            {
+                return NextStep.At(Station.Cleaning, "Say what has to come off.", "Varnish, white corrosion, rust and dirt each want their own way.", null);
+            }
+
+            if (Plan.Offers.FirstOrDefault(offer => offer.Chosen) is { } chosen)
+            {
+                return NextStep.At(Station.Cleaning, $"{chosen.Recipe.Label}.", chosen.Why, chosen.Recipe.Cautions is [var first, ..] ? first : null);
+            }
+
+            if (Advised is { } advised)
+            {
+                return NextStep.At(Station.Cleaning, $"Choose: {Lower(advised.Recipe.Label)}.", advised.Why, advised.Recipe.Cautions is [var first, ..] ? first : null);
+            }
+
+            if (Plan.Wet)
+            {
+                return NextStep.At(Station.Cleaning, "Rinse, blow out and dry.", "What was used before has to be off before anything else follows.", Caution.Eyes);
+            }
+
+            return Plan.Passages.FirstOrDefault(one => one.IsOpen)?.Passage is { } passage
+                ? NextStep.At(
+                    Station.Cleaning,
+                    $"{passage.Label}: air in at {passage.Into}, out at {passage.Exit}.",
+                    passage.Gentle ? "A check valve sits in it: gently, a blast ruins it." : "Light through is not enough: air has to come out at the far end.",
+                    Caution.Eyes)
+                : null;
+        }
+    }
+
+    private RecipeOffer? Advised => Plan.Offers.FirstOrDefault(offer => offer is { Standing: RecipeStanding.Advised, Done: false });
+
+    private double? MinutesLeft => Plan.Offers.Where(offer => offer.Chosen).Select(offer => offer.Recipe.Minutes).DefaultIfEmpty(Advised?.Recipe.Minutes ?? 0).Sum() is > 0 and var minutes ? minutes : null;
+
+    private static string Lower(string text) => char.ToLowerInvariant(text[0]) + text[1..];
+}

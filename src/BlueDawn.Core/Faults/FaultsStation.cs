@@ -1,0 +1,86 @@
+using BlueDawn.Core.Logbook;
+using BlueDawn.Core.Measures;
+using BlueDawn.Core.Stations;
+
+namespace BlueDawn.Core.Faults;
+
+/// <summary>Trace: from what was found to what is wrong.</summary>
+public sealed class FaultsStation : StationModule
+{
+    /// <inheritdoc/>
+    public override Station Station => Station.Faults;
+
+    /// <inheritdoc/>
+    public override IReadOnlyList<NoteKind> Notes { get; } =
+    [
+        NoteKind.Of<FindingsNote>("findings"),
+        NoteKind.Of<FaultNote>("fault"),
+        NoteKind.Of<ApartNote>("apart"),
+        NoteKind.Of<SafetyNote>("safety"),
+    ];
+
+    /// <inheritdoc/>
+    public override StationState State(TrayBook tray) => new FaultsState(tray);
+
+    /// <inheritdoc/>
+    public override IReadOnlyList<FieldProblem> Check(Note note, TrayBook tray) => ((TraceNote)note).Check(FaultKnowledge.Shipped);
+
+    /// <inheritdoc/>
+    public override Sentence Say(Note note, TrayBook tray) => Sentence.Say($"{((TraceNote)note).Words(FaultKnowledge.Shipped)}");
+}
+
+/// <summary>How a trace stands. The ranking is worked out only when somebody looks at it.</summary>
+public sealed class FaultsState : StationState
+{
+    private readonly Lazy<Evidence> evidence;
+    private readonly Lazy<Trace> trace;
+
+    /// <summary>The trace of a tray.</summary>
+    /// <param name="tray">The tray.</param>
+    public FaultsState(TrayBook tray)
+    {
+        Notes = tray.Log.Notes<TraceNote>();
+        evidence = new(() => Evidence.Gather(
+            FaultKnowledge.Shipped, tray.Kind, Notes, tray.Readings, [.. tray.Lines.Select(line => line.Line.Key)], tray.Signs));
+        trace = new(() => Trace.Of(FaultKnowledge.Shipped, tray.Kind, tray.Shop.Trace, tray.Context.History, evidence.Value));
+    }
+
+    /// <summary>Its steps, oldest first.</summary>
+    public IReadOnlyList<Logged<TraceNote>> Notes { get; }
+
+    /// <summary>Everything known about the fault.</summary>
+    public Evidence Evidence => evidence.Value;
+
+    /// <summary>Ranked causes and the next best step.</summary>
+    public Trace Trace => trace.Value;
+
+    /// <summary>Whether anything has been found or asked.</summary>
+    public bool IsBegun => Notes.Any(logged => logged.Note is FindingsNote or FaultNote);
+
+    /// <summary>Whether it has been settled: something was found, or nothing was.</summary>
+    public bool IsSettled => FaultNote.IsSettled(Notes);
+
+    /// <summary>Causes confirmed by hand, for the shop's history; null while the trace is not settled.</summary>
+    public IReadOnlyList<string>? Confirmed => !IsSettled ? null
+        : [.. FaultNote.Standing(Notes).Select(logged => (FaultNote)logged.Note).Where(note => note is { Settles: true, CauseId: not null }).Select(note => note.CauseId!)];
+
+    /// <inheritdoc/>
+    public override Station Station => Station.Faults;
+
+    /// <inheritdoc/>
+    public override StationProgress Progress => IsSettled ? StationProgress.Done("settled")
+        : IsBegun ? new StationProgress(1, 1, false, "open")
+        : StationProgress.NotBegun("not begun");
+
+    /// <inheritdoc/>
+    public override NextStep? Step => IsSettled || Notes.Count == 0 ? null
+        : new NextStep(Station.Faults, null, null, Trace.Next.Do, Trace.Next.Why, [], Trace.Next.Caution);
+
+    /// <inheritdoc/>
+    public override IReadOnlyList<ReportSection> Report =>
+    [
+        new FaultsSection(
+            [.. Evidence.Found.Select(fault => new ReportFault(fault.Label, FaultKnowledge.Shipped.FindCause(fault.CauseId)!.Fix, fault.Outcome == FaultOutcome.Referred))],
+            Evidence.NothingFound),
+    ];
+}

@@ -1,0 +1,243 @@
+using System.Globalization;
+using System.Text.Json.Serialization;
+using BlueDawn.Core.Carburetors;
+using BlueDawn.Core.Catalogue;
+using BlueDawn.Core.Logbook;
+using BlueDawn.Core.Measures;
+using BlueDawn.Core.Parts;
+using BlueDawn.Core.Stations;
+
+namespace BlueDawn.Core.Kits;
+
+/// <summary>A spec sheet is chosen.</summary>
+/// <param name="SpecCode">Its code.</param>
+/// <param name="StampedNumber">The stamped number that led to it, or null when it stays as it is.</param>
+public sealed record SheetNote(string SpecCode, string? StampedNumber = null) : Note
+{
+    /// <summary>The sheet of that code, looked up before the note is decided; null when there is none.</summary>
+    [JsonIgnore]
+    public SpecSheet? Sheet { get; init; }
+}
+
+/// <summary>It is decided what to fit.</summary>
+/// <param name="Option">What.</param>
+/// <param name="Renew">The parts to renew, or null for all that are wanted.</param>
+/// <param name="KitNumber">A kit picked by hand; then the option is the kit.</param>
+/// <param name="Decided">What that came to on the day; worked out when it is recorded.</param>
+public sealed record FittingNote(FitOption Option, IReadOnlyList<string>? Renew = null, string? KitNumber = null, Fitting? Decided = null) : Note
+{
+    /// <inheritdoc/>
+    public override Note AsSent() => this with { Decided = null };
+}
+
+/// <summary>What was on order is there and is taken from the shelf.</summary>
+/// <param name="Decided">What the tray has then; worked out when it is recorded.</param>
+public sealed record PartsHereNote(Fitting? Decided = null) : Note
+{
+    /// <inheritdoc/>
+    public override Note AsSent() => this with { Decided = null };
+}
+
+/// <summary>An old part as measured on the bench, to match new ones with. No features: its measures are taken back.</summary>
+/// <param name="Part">Which part.</param>
+/// <param name="Quantity">How many there were, 1 to 99.</param>
+/// <param name="Features">Its features as they were typed.</param>
+/// <param name="Units">The units that typed sizes without a unit are in.</param>
+/// <param name="Measured">Its features in their written form; worked out when it is recorded.</param>
+public sealed record OldPartNote(
+    string Part, int Quantity, IReadOnlyDictionary<string, string> Features, UnitSystem Units = UnitSystem.Metric, IReadOnlyDictionary<string, string>? Measured = null) : Note
+{
+    /// <inheritdoc/>
+    public override Note AsSent() => this with { Measured = null };
+
+    /// <summary>The features read, or what is wrong with them.</summary>
+    public (IReadOnlyDictionary<string, string> Measured, IReadOnlyList<FieldProblem> Problems) Read()
+    {
+        var problems = new List<FieldProblem>();
+        var measured = new Dictionary<string, string>();
+        if (PartKnowledge.Shipped.Find(Part) is not { } kind)
+        {
+            return (measured, [new FieldProblem("note.part", "The bench does not know that part. Pick one from the list.")]);
+        }
+
+        if (Quantity is < 1 or > 99)
+        {
+            problems.Add(new FieldProblem("note.quantity", "Give how many there were, from 1 to 99."));
+        }
+
+        foreach (var (name, text) in Features.Where(pair => pair.Value.Trim().Length > 0))
+        {
+            var read = kind.Features.FirstOrDefault(feature => feature.Name == name) is { } feature
+                ? FeatureValue.Parse(feature, text, Units)
+                : Parsed<FeatureValue>.Wrong($"A {Part} has no such feature.");
+            if (read.IsRight)
+            {
+                measured[name] = read.Value!.Text;
+            }
+            else
+            {
+                problems.Add(new FieldProblem("note.features." + name, read.Problem!));
+            }
+        }
+
+        return (measured, problems);
+    }
+}
+
+/// <summary>Kit: which carburetor it is, what fits it, what is fitted.</summary>
+public sealed class KitsStation : StationModule
+{
+    /// <inheritdoc/>
+    public override Station Station => Station.Kits;
+
+    /// <inheritdoc/>
+    public override IReadOnlyList<NoteKind> Notes { get; } =
+    [
+        NoteKind.Of<SheetNote>("sheet"),
+        NoteKind.Of<FittingNote>("fitting"),
+        NoteKind.Of<PartsHereNote>("partsHere"),
+        NoteKind.Of<OldPartNote>("oldPart"),
+    ];
+
+    /// <inheritdoc/>
+    public override StationState State(TrayBook tray) => new KitsState(tray);
+
+    /// <inheritdoc/>
+    public override bool ChangesFacts(Note note) => note is SheetNote or FittingNote or PartsHereNote;
+
+    /// <inheritdoc/>
+    public override IReadOnlyList<FieldProblem> Check(Note note, TrayBook tray) => note switch
+    {
+        SheetNote { Sheet: null } => Wrong("specCode", "There is no spec sheet of that name. Pick one from the list."),
+        SheetNote { StampedNumber.Length: > StampedNumber.Longest } => Wrong("stampedNumber", $"Longer than {StampedNumber.Longest} characters. Check the number."),
+        PartsHereNote when tray.Fitting is not { ToOrder: true } => Wrong("kind", "Nothing is on order for this tray."),
+        OldPartNote old => old.Read().Problems,
+        _ => [],
+    };
+
+    /// <inheritdoc/>
+    public override Note Complete(Note note, TrayBook tray) => note is OldPartNote old ? old with { Measured = old.Read().Measured } : note;
+
+    /// <inheritdoc/>
+    public override TrayFacts Facts(Note note, TrayBook tray) => note switch
+    {
+        // The sheet knows what kind it is; what was noted at check-in was a first look.
+        SheetNote { Sheet: { } sheet } chosen => tray.Facts with
+        {
+            Sheet = sheet,
+            StampedNumber = (chosen.StampedNumber ?? tray.Facts.StampedNumber).Trim(),
+            Kind = tray.Kind with { Family = sheet.Family },
+        },
+        FittingNote { Decided: { } fitting } => Fitted(tray.Facts, fitting),
+        PartsHereNote { Decided: { } fitting } => Fitted(tray.Facts, fitting),
+        _ => tray.Facts,
+    };
+
+    /// <inheritdoc/>
+    public override Sentence Say(Note note, TrayBook tray) => note switch
+    {
+        SheetNote sheet => Sentence.Say($"Spec sheet {sheet.SpecCode}{(sheet.StampedNumber is { } stamped ? $", stamped number {stamped.Trim()}" : "")}"),
+        FittingNote { Decided: { } fitting } => Sentence.Say($"{Words(fitting)}"),
+        PartsHereNote { Decided: { } fitting } => Sentence.Say($"Parts are here. {Words(fitting)}"),
+        OldPartNote old => Say(old),
+        _ => Sentence.None,
+    };
+
+    /// <summary>What was decided, as the logbook says it.</summary>
+    /// <param name="fitting">What was decided.</param>
+    public static string Words(Fitting fitting)
+    {
+        static string Named(FittedItem item) => item.Pieces > 1 ? string.Create(CultureInfo.InvariantCulture, $"{item.Pieces} {item.Number}") : item.Number;
+        var taken = fitting.Items.Where(item => item.FromShelf).Select(Named).ToList();
+        var toOrder = fitting.Items.Where(item => !item.FromShelf).Select(Named).ToList();
+        var words = fitting.Option switch
+        {
+            FitOption.Kit => "Kit",
+            FitOption.SingleParts => "Single parts",
+            FitOption.MakersCarburetor => "Maker’s carburetor",
+            FitOption.PatternCarburetor => "Pattern carburetor",
+            FitOption.DonorPart => "From a donor: " + fitting.What,
+            FitOption.MakeIt => "Made here: " + fitting.What,
+            FitOption.Stopgap => "Stopgap: " + fitting.What,
+            FitOption.Decline => "Declined: not worth the repair, nothing is charged",
+        };
+        return words
+            + (taken.Count > 0 ? $" {string.Join(", ", taken)} taken from the shelf" : "")
+            + (toOrder.Count > 0 ? $"{(taken.Count > 0 ? ";" : "")} {string.Join(", ", toOrder)} to order" : "");
+    }
+
+    /// <summary>A tray with something on order waits for parts; one that did waits for hands again.</summary>
+    private static TrayFacts Fitted(TrayFacts facts, Fitting fitting)
+    {
+        var waited = facts.Fitting is { ToOrder: true };
+        var after = facts with { Fitting = fitting };
+        return fitting.ToOrder
+            ? Waiting.After(after, WaitEvent.PartsToOrder, $"{string.Join(", ", fitting.Items.Where(item => !item.FromShelf).Select(item => item.Number))} to order")
+            : waited ? Waiting.After(after, WaitEvent.PartsHere) : after;
+    }
+
+    private static Sentence Say(OldPartNote old)
+    {
+        var measured = old.Measured ?? old.Features;
+        return measured.Count == 0
+            ? Sentence.Say($"Old {old.Part}: measures taken back")
+            : Sentence.Say($"Old {old.Part}: {FeatureText.Say(old.Part, measured, PartKnowledge.Shipped)}");
+    }
+}
+
+/// <summary>How a tray stands at Kit.</summary>
+/// <param name="tray">The tray.</param>
+public sealed class KitsState(TrayBook tray) : StationState
+{
+    /// <summary>Old parts as measured on the bench, the last measure of each.</summary>
+    public IReadOnlyList<ItemPart> OldParts { get; } =
+        [.. tray.Log.Last<OldPartNote>(note => note.Part).Select(logged => new ItemPart(logged.Note.Part, logged.Note.Quantity, logged.Note.Measured ?? logged.Note.Features)).Where(part => part.Features.Count > 0)];
+
+    /// <summary>Parts as they are wanted: by the spec sheet and by the old ones.</summary>
+    public IReadOnlyList<WantedPart> Wanted => WantedPart.Of(tray.Sheet?.Needs ?? [], OldParts, PartKnowledge.Shipped);
+
+    /// <summary>Numbers it goes by: the stamp as read, and those of its spec sheet.</summary>
+    public IReadOnlyList<string> Numbers =>
+        [.. (tray.Sheet?.StampedNumbers ?? []).Prepend(tray.Facts.StampedNumber).Where(number => number.Length > 0).Distinct()];
+
+    /// <inheritdoc/>
+    public override Station Station => Station.Kits;
+
+    /// <inheritdoc/>
+    public override StationProgress Progress
+    {
+        get
+        {
+            var open = (tray.Sheet is null ? 1 : 0) + (tray.Fitting is null ? 1 : 0);
+            return open == 0 ? StationProgress.Done("done", 2) : new StationProgress(open, 2, false, $"{open} of 2 open");
+        }
+    }
+
+    /// <inheritdoc/>
+    public override NextStep? Step =>
+        tray.Sheet is null ? NextStep.At(Station.Kits, "Find its spec sheet by the stamped number.", "Nothing can be judged without the sheet.", null)
+        : tray.Fitting is null ? NextStep.At(Station.Kits, "Decide what to fit to this tray.", "The sheet is known; match the parts, then decide what goes back in.", null)
+        : null;
+
+    /// <inheritdoc/>
+    public override IReadOnlyList<Obstacle> Obstacles =>
+        tray.Sheet is null ? [new Obstacle("kits/spec-sheet", "Spec sheet", Station.Kits, ObstacleKind.Missing, "Not chosen")] : [];
+
+    /// <inheritdoc/>
+    public override IReadOnlyList<ReportSection> Report => tray.Fitting switch
+    {
+        null => [],
+        { Option: FitOption.Decline } => [new KitSection(null, true)],
+        var fitting =>
+        [
+            new KitSection(
+                new ReportKit(
+                    string.Join(", ", fitting.Items.Select(item => item.Number)),
+                    fitting.Items is [var only] ? only.Name : fitting.What,
+                    fitting.PartsMoney,
+                    tray.Shop.Currency,
+                    fitting.Items is [var item] && item.Parts.Count > 0 ? [.. item.Parts.Select(part => $"{part.Quantity} {part.Part}")] : fitting.Parts),
+                false),
+        ],
+    };
+}

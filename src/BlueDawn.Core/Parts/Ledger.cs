@@ -1,0 +1,264 @@
+using BlueDawn.Core.Logbook;
+using BlueDawn.Core.Measures;
+
+namespace BlueDawn.Core.Parts;
+
+/// <summary>Where a line of the ledger stands.</summary>
+public enum LedgerState
+{
+    /// <summary>Expected; nothing has been said about it.</summary>
+    Expected,
+
+    /// <summary>Left in on purpose.</summary>
+    StaysIn,
+
+    /// <summary>Out, on the bench.</summary>
+    Out,
+
+    /// <summary>Should have been there and was not.</summary>
+    Missing,
+
+    /// <summary>Ended: something went back in its place, or nothing on purpose.</summary>
+    Back,
+}
+
+/// <summary>A part with everything that stands about it.</summary>
+/// <param name="Part">The part.</param>
+/// <param name="State">Where it stands.</param>
+/// <param name="Found">How it was found, or null.</param>
+/// <param name="Fitted">How it ended, or null.</param>
+/// <param name="EntryId">The entry that stands, or null.</param>
+/// <param name="At">When that was, or null.</param>
+/// <param name="By">Who said so, or null.</param>
+/// <param name="InJob">Whether it comes off in the job that was chosen.</param>
+public sealed record LedgerLine(
+    StripPart Part, LedgerState State, OutNote? Found, BackNote? Fitted, Guid? EntryId, DateTimeOffset? At, string? By, bool InJob)
+{
+    /// <summary>True while it is on the bench or missing and nothing has gone in its place.</summary>
+    public bool IsOpen => State is LedgerState.Out or LedgerState.Missing;
+
+    /// <summary>True when there is something in its place in the carburetor, as far as is known.</summary>
+    public bool IsIn => State is LedgerState.Expected or LedgerState.StaysIn || Fitted is { Fate: Fate.Refitted or Fate.Renewed or Fate.Made };
+}
+
+/// <summary>Every part that came out of a tray's carburetor, and what became of it.</summary>
+/// <param name="Job">How far it is taken apart, or null while that has not been said.</param>
+/// <param name="Lines">Its parts in the order they come off, what was found besides at the end.</param>
+/// <param name="Notes">Every entry, oldest first.</param>
+/// <param name="Known">Every part the family can have.</param>
+public sealed record Ledger(StripJob? Job, IReadOnlyList<LedgerLine> Lines, IReadOnlyList<Logged<LedgerNote>> Notes, IReadOnlyList<StripPart> Known)
+{
+    /// <summary>A ledger that has not been begun.</summary>
+    public static readonly Ledger Empty = new(null, [], [], []);
+
+    /// <summary>True once anything has been said.</summary>
+    public bool IsBegun => Notes.Count > 0;
+
+    /// <summary>Lines that come off in this job and have not been answered for.</summary>
+    public IReadOnlyList<LedgerLine> ToStrip => Job is null ? [] : [.. Lines.Where(line => line.InJob && line.State == LedgerState.Expected)];
+
+    /// <summary>Lines that are on the bench or missing: the tray cannot be proven while there are any.</summary>
+    public IReadOnlyList<LedgerLine> Open => [.. Lines.Where(line => line.IsOpen)];
+
+    /// <summary>Lines that were out.</summary>
+    public IReadOnlyList<LedgerLine> Taken => [.. Lines.Where(line => line.Found is not null && line.State is not LedgerState.Expected)];
+
+    /// <summary>A line by its part's key, or null.</summary>
+    public LedgerLine? Find(string part) => Lines.FirstOrDefault(line => line.Part.Key == part);
+
+    /// <summary>The ledger as its entries leave it.</summary>
+    /// <param name="jobs">The jobs there are.</param>
+    /// <param name="expected">The parts it should have, in the order they come off.</param>
+    /// <param name="all">Every part of its family, for parts that were named though they were not expected.</param>
+    /// <param name="notes">Its entries, oldest first.</param>
+    public static Ledger Of(IReadOnlyList<StripJob> jobs, IReadOnlyList<StripPart> expected, IReadOnlyList<StripPart> all, IReadOnlyList<Logged<LedgerNote>> notes)
+    {
+        var job = notes.Select(logged => logged.Note).OfType<JobNote>().LastOrDefault() is { } said ? jobs.FirstOrDefault(one => one.Key == said.Job) : null;
+        var standing = new Dictionary<string, List<Logged<LedgerNote>>>();
+        foreach (var logged in notes)
+        {
+            if (logged.Note is not PartNote note)
+            {
+                continue;
+            }
+
+            var stack = standing.TryGetValue(note.Part, out var there) ? there : standing[note.Part] = [];
+            if (note is not UndoNote)
+            {
+                stack.Add(logged);
+            }
+            else if (stack.Count > 0)
+            {
+                stack.RemoveAt(stack.Count - 1);
+            }
+        }
+
+        var parts = expected.ToList();
+        var besides = standing.Where(pair => pair.Value.Count > 0 && expected.All(part => part.Key != pair.Key))
+            .OrderBy(pair => pair.Value[0].TakenAt).ThenBy(pair => pair.Key, StringComparer.Ordinal);
+        foreach (var (key, stack) in besides)
+        {
+            var label = stack.Select(logged => logged.Note).OfType<OutNote>().Select(note => note.Label).LastOrDefault(one => one is not null);
+            parts.Add(all.FirstOrDefault(part => part.Key == key) ?? StripPart.Extra(key, label ?? key));
+        }
+
+        return new Ledger(
+            job,
+            [.. parts.OrderBy(part => part.Order).Select(part => Line(part, standing.GetValueOrDefault(part.Key) ?? [], job?.Takes(part.Key) ?? false))],
+            notes,
+            all);
+    }
+
+    /// <summary>What is wrong with an entry as things stand, field by field; empty when it can be recorded.</summary>
+    /// <param name="note">The entry.</param>
+    /// <param name="jobs">The jobs there are.</param>
+    public IReadOnlyList<FieldProblem> Check(LedgerNote note, IReadOnlyList<StripJob> jobs)
+    {
+        if (note is JobNote job)
+        {
+            return jobs.Any(one => one.Key == job.Job) ? [] : [new("note.job", "There is no job of that name. Pick one from the list.")];
+        }
+
+        var part = (PartNote)note;
+        // A part the family can have and nobody expected is known by name all the same.
+        var line = Find(part.Part) ?? (Known.FirstOrDefault(known => known.Key == part.Part) is { } known ? Line(known, [], false) : null);
+        if (line is null && part is not OutNote { Label.Length: > 0 })
+        {
+            return [new("note.label", "This part is on no list: say what it is.")];
+        }
+
+        var problems = new List<FieldProblem>();
+        var state = line?.State ?? LedgerState.Expected;
+        switch (part)
+        {
+            case OutNote found:
+                CheckFound(found, line, state, problems);
+                break;
+            case StaysNote when state != LedgerState.Expected:
+                problems.Add(new("note.part", "It has come out already. Take that back first."));
+                break;
+            case UndoNote when line?.EntryId is null:
+                problems.Add(new("note.part", "Nothing has been said about it that could be taken back."));
+                break;
+            case BackNote back:
+                CheckFitted(back, line!, problems);
+                break;
+        }
+
+        return problems;
+    }
+
+    /// <summary>What usually becomes of a part: what is going to be renewed is, soft parts go back, the rest is cleaned.</summary>
+    /// <param name="part">The part.</param>
+    /// <param name="renewed">Parts that were decided to be renewed, as kits call them.</param>
+    public static LineVerdict Usual(StripPart part, IReadOnlyCollection<string> renewed) =>
+        part.KitPart is { } kitPart && renewed.Contains(kitPart) ? LineVerdict.Renew
+        : part.Material is Material.Metal or Material.Plastic ? LineVerdict.Clean
+        : LineVerdict.Refit;
+
+    /// <summary>What an entry says, for the logbook.</summary>
+    /// <param name="note">The entry.</param>
+    /// <param name="jobs">The jobs of the family.</param>
+    public Sentence Say(LedgerNote note, IReadOnlyList<StripJob> jobs) => note switch
+    {
+        JobNote job => job.Say(jobs.FirstOrDefault(one => one.Key == job.Job)?.Label ?? job.Job, []),
+        PartNote about => (Find(about.Part)?.Part ?? Known.FirstOrDefault(known => known.Key == about.Part)) is var part
+            ? note.Say((note as OutNote)?.Label is { Length: > 0 } named ? named : part?.Label ?? about.Part, part?.Ways ?? [])
+            : Sentence.None,
+        _ => Sentence.None,
+    };
+
+    /// <summary>What leaves the shelf or goes back to it with an entry; null when nothing does.</summary>
+    /// <param name="note">The entry.</param>
+    public ShelfMove? Moves(LedgerNote note) => note switch
+    {
+        BackNote { Fate: Fate.Renewed, FromShelf: true, Item: { } item } => new ShelfMove(item, true),
+        UndoNote undo when Find(undo.Part)?.Fitted is { Fate: Fate.Renewed, FromShelf: true, Item: { } item } => new ShelfMove(item, false),
+        _ => null,
+    };
+
+    private static void CheckFound(OutNote found, LedgerLine? line, LedgerState state, List<FieldProblem> problems)
+    {
+        if (state == LedgerState.Back)
+        {
+            problems.Add(new("note.part", "It is back in. Take that back first."));
+        }
+
+        if (found.Way is { } way && line is not null && line.Part.Ways.Count > 0 && line.Part.Ways.All(one => one.Key != way))
+        {
+            problems.Add(new("note.way", "It has no such way round. Pick one of the drawings."));
+        }
+
+        if (Turns.Check(found.TurnsEighths) is { } turns)
+        {
+            problems.Add(turns);
+        }
+
+        problems.AddRange(found.Read().Problems);
+        foreach (var (field, text) in ((string, string?)[])[("label", found.Label), ("from", found.From), ("position", found.Position), ("hole", found.Hole), ("remark", found.Remark)])
+        {
+            if (text?.Length > LongestText)
+            {
+                problems.Add(new("note." + field, $"Longer than {LongestText} characters. Shorten it."));
+            }
+        }
+    }
+
+    private static void CheckFitted(BackNote back, LedgerLine line, List<FieldProblem> problems)
+    {
+        if (!line.IsOpen)
+        {
+            problems.Add(new("note.part", line.State == LedgerState.Back ? "It has ended already. Take that back first." : "It has not come out."));
+            return;
+        }
+
+        var strange = line.Found!.Verdict is LineVerdict.Added or LineVerdict.DoesNotBelong;
+        (string Field, string Problem)? wrong = back.Fate switch
+        {
+            Fate.Refitted when line.State == LedgerState.Missing => ("fate", "It was missing: there is none to refit. Renew it, make it, or leave it off with a reason."),
+            Fate.Refitted when line.Found.Verdict is LineVerdict.Renew or LineVerdict.DoesNotBelong && string.IsNullOrWhiteSpace(back.Reason) =>
+                ("reason", "At Strip it was found to be no good. Say why the old one goes back."),
+            Fate.Renewed or Fate.Made when strange => ("fate", "It does not belong here: refit it with a reason, or throw it out."),
+            Fate.Renewed when string.IsNullOrWhiteSpace(back.Item) => ("item", "Say which kit or item the new one is from."),
+            Fate.LeftOff when Reason.Problem(back.Reason) is { } reason => ("reason", reason),
+            Fate.Scrapped when !strange => ("fate", "Thrown out with nothing in its place is left off: give a reason for it."),
+            Fate.Refitted or Fate.Renewed or Fate.Made or Fate.LeftOff or Fate.Scrapped => null,
+        };
+        if (wrong is { } found)
+        {
+            problems.Add(new("note." + found.Field, found.Problem));
+        }
+
+        if (back.Way is { } way && line.Part.Ways.All(one => one.Key != way))
+        {
+            problems.Add(new("note.way", "It has no such way round. Pick one of the drawings."));
+        }
+
+        if (Turns.Check(back.TurnsEighths) is { } turns)
+        {
+            problems.Add(turns);
+        }
+
+        if (back.Reason?.Length > LongestText)
+        {
+            problems.Add(new("note.reason", $"Longer than {LongestText} characters. Shorten it."));
+        }
+    }
+
+    private const int LongestText = 200;
+
+    private static LedgerLine Line(StripPart part, List<Logged<LedgerNote>> stack, bool inJob)
+    {
+        var last = stack.Count == 0 ? null : stack[^1];
+        var found = stack.Select(logged => logged.Note).OfType<OutNote>().LastOrDefault();
+        var state = last?.Note switch
+        {
+            OutNote { Verdict: LineVerdict.Missing } => LedgerState.Missing,
+            OutNote => LedgerState.Out,
+            StaysNote => LedgerState.StaysIn,
+            BackNote => LedgerState.Back,
+            _ => LedgerState.Expected,
+        };
+        return new LedgerLine(part, state, found, last?.Note as BackNote, last?.EntryId, last?.TakenAt, last?.By, inJob);
+    }
+}

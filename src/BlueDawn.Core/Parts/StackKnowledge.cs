@@ -1,0 +1,136 @@
+using BlueDawn.Core.Carburetors;
+using BlueDawn.Core.Tables;
+
+namespace BlueDawn.Core.Parts;
+
+/// <summary>One layer of a stack.</summary>
+/// <param name="Place">1 lies on the base; higher ones further out.</param>
+/// <param name="Part">The part's key.</param>
+/// <param name="Way">The right way round; <c>=</c> for as it was found; null where there is none.</param>
+/// <param name="Covers">What it closes over besides what lies under it.</param>
+/// <param name="Trap">What to look at while it can still be put right, or null.</param>
+/// <param name="Reason">Why it matters.</param>
+/// <param name="Source">Where this is from.</param>
+public sealed record StackLayer(
+    int Place, string Part, string? Way, IReadOnlyList<string> Covers, string? Trap, string Reason, string Source)
+{
+    /// <summary>The mark for “as it was found”.</summary>
+    public const string AsFound = "=";
+}
+
+/// <summary>Parts that lie on one another in a certain order and way round.</summary>
+/// <param name="Key">Stable name, such as <c>metering</c>.</param>
+/// <param name="Label">Its name at the bench.</param>
+/// <param name="Base">What it is built on.</param>
+/// <param name="Layers">From the base outward.</param>
+public sealed record StackPlan(string Key, string Label, string Base, IReadOnlyList<StackLayer> Layers);
+
+/// <summary>How firmly a part is fastened.</summary>
+/// <param name="Part">The part's key.</param>
+/// <param name="TorqueNm">Newton metres, or null when no value is known.</param>
+/// <param name="Source">Where the value is from; what to go by when there is none.</param>
+public sealed record Torque(string Part, double? TorqueNm, string Source)
+{
+    /// <summary>Newton metres in a pound-force foot, exactly: 0.3048 m × 0.45359237 kg × 9.80665 m/s². Source: SI definitions of foot, pound and standard gravity.</summary>
+    public const double NmPerLbfFt = 0.3048 * 0.45359237 * 9.80665;
+
+    /// <summary>What to go by where no value is known.</summary>
+    public static Torque Unknown(string part) => new(part, null, "No value known: snug, brass strips.");
+}
+
+/// <summary>Where a mixture screw starts from.</summary>
+/// <param name="Part">The part's key.</param>
+/// <param name="Label">Its name.</param>
+/// <param name="TurnsEighths">Eighths of a turn out from a light seat.</param>
+/// <param name="Source">Where the value is from.</param>
+/// <param name="FoundEighths">What it was found at, or null.</param>
+/// <param name="NotCounted">True when it was not counted at Strip.</param>
+public sealed record StartingSetting(string Part, string Label, int TurnsEighths, string Source, int? FoundEighths, bool NotCounted);
+
+/// <summary>What the bench knows about putting together. The tables are data/build/*.csv.</summary>
+public sealed class StackKnowledge
+{
+    private const string Resources = "build/";
+
+    private readonly IReadOnlyList<(StackPlan Stack, IReadOnlyList<CarburetorFamily> Families)> stacks;
+    private readonly IReadOnlyList<Torque> torques;
+    private readonly IReadOnlyList<(CarburetorFamily Family, string Part, double Turns, string Source)> settings;
+
+    private StackKnowledge(
+        IReadOnlyList<(StackPlan Stack, IReadOnlyList<CarburetorFamily> Families)> stacks,
+        IReadOnlyList<Torque> torques,
+        IReadOnlyList<(CarburetorFamily Family, string Part, double Turns, string Source)> settings)
+    {
+        this.stacks = stacks;
+        this.torques = torques;
+        this.settings = settings;
+    }
+
+    /// <summary>What ships with the product.</summary>
+    public static StackKnowledge Shipped { get; } = Read(name => CsvTable.OpenShipped(Resources + name));
+
+    /// <summary>The stacks of a family.</summary>
+    public IReadOnlyList<StackPlan> Stacks(CarburetorFamily family) => [.. stacks.Where(row => row.Families.Contains(family)).Select(row => row.Stack)];
+
+    /// <summary>A part's layer in the stacks of a family, or null when it lies in none.</summary>
+    public StackLayer? Layer(CarburetorFamily family, string part) =>
+        Stacks(family).SelectMany(stack => stack.Layers).FirstOrDefault(layer => layer.Part == part);
+
+    /// <summary>How firmly a part is fastened: the spec sheet's value, else what is common, else that none is known.</summary>
+    public Torque TorqueOf(string part, SpecSheet? spec) =>
+        spec?.Screws?.FirstOrDefault(screw => screw.Part == part && screw.TorqueNm is not null) is { } screw
+            ? new Torque(part, screw.TorqueNm, $"Spec sheet {spec.Code}, issue {spec.Issue}")
+            : torques.FirstOrDefault(torque => torque.Part == part) ?? Torque.Unknown(part);
+
+    /// <summary>Turns out a screw starts from, and where that is from; null when there is no value.</summary>
+    public (double Turns, string Source)? StartOf(string part, CarburetorFamily family, SpecSheet? spec)
+    {
+        if (spec?.Screws?.FirstOrDefault(screw => screw.Part == part)?.TurnsOut is { } turns)
+        {
+            return (turns, $"Spec sheet {spec.Code}, issue {spec.Issue}");
+        }
+
+        var usual = settings.Where(row => row.Family == family && row.Part == part).ToList();
+        return usual.Count == 0 ? null : (usual[0].Turns, $"By family: {usual[0].Source}");
+    }
+
+    /// <summary>Starting settings of every screw of a ledger, beside what was found.</summary>
+    public IReadOnlyList<StartingSetting> Starts(Ledger ledger, CarburetorFamily family, SpecSheet? spec) =>
+        [.. ledger.Lines.Where(line => line.Part.Asks.Contains(Ask.Turns)).Select(line => (Line: line, Start: StartOf(line.Part.Key, family, spec))).Where(pair => pair.Start is not null)
+            .Select(pair => new StartingSetting(
+                pair.Line.Part.Key,
+                pair.Line.Part.Label,
+                Turns.OfTurns(pair.Start!.Value.Turns),
+                pair.Start.Value.Source,
+                pair.Line.Found?.TurnsEighths,
+                pair.Line.Found?.NotCounted ?? false))];
+
+    /// <summary>Reads tables from wherever they are.</summary>
+    /// <param name="open">Opens a table by its file name.</param>
+    /// <exception cref="InvalidDataException">A table does not hold together; the message says which row.</exception>
+    public static StackKnowledge Read(Func<string, TextReader> open)
+    {
+        var rows = CsvTable.Rows(open, "stacks.csv", row => (
+            Stack: row.Text("stack"),
+            Label: row.Text("label"),
+            Families: row.Families("families"),
+            Part: row.Text("part"),
+            Layer: row.Number("place") == 0
+                ? null
+                : new StackLayer(
+                    (int)row.Number("place"),
+                    row.Text("part"),
+                    row.TextOrNull("way"),
+                    row.MayBeEmpty("covers").Split(' ', StringSplitOptions.RemoveEmptyEntries),
+                    row.TextOrNull("trap"),
+                    row.Text("reason"),
+                    row.Text("source"))));
+        return new StackKnowledge(
+            [.. rows.GroupBy(row => (row.Stack, row.Label, Families: string.Join(' ', row.Families))).Select(group => (
+                new StackPlan(group.Key.Stack, group.Key.Label, group.First(row => row.Layer is null).Part, [.. group.Select(row => row.Layer).OfType<StackLayer>().OrderBy(layer => layer.Place)]),
+                group.First().Families))],
+            CsvTable.Rows(open, "torques.csv", row => new Torque(row.Text("part"), row.Number("torque_nm"), row.Text("source"))),
+            [.. CsvTable.Rows(open, "settings.csv", row => (row.Families("family"), Part: row.Text("part"), Turns: row.Number("turns_out"), Source: row.Text("source")))
+                .SelectMany(row => row.Item1.Select(family => (family, row.Part, row.Turns, row.Source)))]);
+    }
+}

@@ -1,0 +1,52 @@
+using BlueDawn.Core.Carburetors;
+using BlueDawn.Core.Parts;
+
+namespace BlueDawn.Core.Shop;
+
+/// <summary>What the shop goes by where a spec sheet says nothing.</summary>
+/// <param name="Hold">Hold test on float types.</param>
+/// <param name="FuelWatchMin">Minutes with the fuel on before it counts as dry.</param>
+/// <param name="PromisedDays">Days from check-in that are offered as the promised day.</param>
+/// <param name="Currency">Currency of prices, three letters (ISO 4217).</param>
+/// <param name="Trace">What tracing a fault costs.</param>
+/// <param name="Fit">What decides between ways to renew worn parts.</param>
+/// <param name="Stock">What the shelf goes by.</param>
+/// <param name="Cleaning">The shop's baths.</param>
+/// <param name="Source">Where these come from.</param>
+public sealed record ShopDefaults(
+    HoldSpec Hold, double FuelWatchMin, int PromisedDays, string Currency, TraceDefaults Trace, FitDefaults Fit, StockDefaults Stock, CleaningDefaults Cleaning, string Source);
+
+/// <summary>What the shop's time costs while a fault is traced.</summary>
+/// <param name="LabourPerHour">Hourly rate, in the shop's currency, above 0.</param>
+/// <param name="ProofMinutes">Minutes to prove a fix before the next is tried.</param>
+/// <param name="ReferMinutes">What giving up costs, in minutes: sending it on, or a full clean and renewal blind.</param>
+public sealed record TraceDefaults(double LabourPerHour, double ProofMinutes, double ReferMinutes);
+
+/// <summary>What decides between options, in the shop's settings.</summary>
+/// <param name="WorthShare">Share of a machine's worth that a repair may cost, 0 to 1.</param>
+/// <param name="ComebackMinutes">Minutes lost on a comeback besides doing the work again.</param>
+/// <param name="InspectMinutes">Minutes spent before a machine is declined.</param>
+/// <param name="KitMinutes">Minutes to fit a whole kit.</param>
+/// <param name="CarburetorMinutes">Minutes to change the whole carburetor.</param>
+/// <param name="DonorMinutes">Minutes to take one part from a donor and look it over.</param>
+/// <param name="Returns">The share of each option that comes back, to start from.</param>
+/// <param name="ReturnsWeight">How many fitted ones those shares count as.</param>
+public sealed record FitDefaults(
+    decimal WorthShare,
+    double ComebackMinutes,
+    double InspectMinutes,
+    double KitMinutes,
+    double CarburetorMinutes,
+    double DonorMinutes,
+    IReadOnlyDictionary<FitOption, double> Returns,
+    double ReturnsWeight);
+
+/// <summary>What the shelf goes by, in the shop's settings.</summary>
+/// <param name="ServiceLevel">How sure to be that the shelf lasts, 0 to 1.</param>
+/// <param name="LookBackDays">Days of use that are looked back on.</param>
+/// <param name="LatePerDay">What a day past a promised day is taken to cost.</param>
+public sealed record StockDefaults(double ServiceLevel, int LookBackDays, decimal LatePerDay);
+
+/// <summary>What the shop goes by when cleaning.</summary>
+/// <param name="Baths">Its vessels.</param>
+public sealed record CleaningDefaults(IReadOnlyList<Bath> Baths);

@@ -1,0 +1,48 @@
+using BlueDawn.Core.Measures;
+using BlueDawn.Core.Safety;
+
+namespace BlueDawn.Core.Stations;
+
+/// <summary>
+/// One gauge line of a tray's worksheet: what is measured, against what, how it is typed and how it is judged.
+/// A new kind of measurement is a new class in the room of its station.
+/// </summary>
+/// <param name="Key">Stable name within the tray: station and part, such as <c>gauging/main-jet</c>.</param>
+/// <param name="Station">Where it is measured.</param>
+/// <param name="Section">The heading it stands under on its station's sheet.</param>
+/// <param name="Label">What is measured.</param>
+public abstract record GaugeLine(string Key, Station Station, string Section, string Label)
+{
+    /// <summary>What it should be, in words.</summary>
+    public abstract Sentence Target { get; }
+
+    /// <summary>The window on the line's scale, or null for a line without a scale.</summary>
+    public abstract Span? Window { get; }
+
+    /// <summary>What is asked for.</summary>
+    public abstract EntryForm Form { get; }
+
+    /// <summary>Where the limits come from: the spec sheet or the shop's defaults.</summary>
+    public abstract string LimitSource { get; }
+
+    /// <summary>The caution that belongs to this measurement, or null.</summary>
+    public virtual Caution? Caution => null;
+
+    /// <summary>Whether the tray can be released without it.</summary>
+    public virtual bool Required => true;
+
+    /// <summary>Reads what was typed.</summary>
+    public abstract ReadReading Read(TypedReading typed);
+
+    /// <summary>Judges a reading of this line.</summary>
+    /// <param name="reading">A reading that <see cref="Read"/> gave for this line, or null for none.</param>
+    /// <param name="pins">The pins the technician has at hand.</param>
+    public abstract Judgement Judge(Reading? reading, PinSet pins);
+
+    /// <summary>What was read, in a few words, such as <c>0.65 mm goes, 0.67 mm stops</c>.</summary>
+    /// <param name="reading">A reading that <see cref="Read"/> gave for this line.</param>
+    public abstract Sentence Describe(Reading reading);
+
+    private protected static ReadReading Result(TypedReader reader, Func<Reading> reading) =>
+        reader.Problems.Count > 0 ? new ReadReading(null, reader.Problems) : new ReadReading(reading(), []);
+}

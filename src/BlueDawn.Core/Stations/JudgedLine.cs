@@ -1,0 +1,44 @@
+using BlueDawn.Core.Logbook;
+using BlueDawn.Core.Measures;
+
+namespace BlueDawn.Core.Stations;
+
+/// <summary>A reading that counts, with what it said.</summary>
+/// <param name="EntryId">Its logbook entry.</param>
+/// <param name="LineKey">Its line.</param>
+/// <param name="Finding">What was found.</param>
+/// <param name="TakenAt">When.</param>
+public sealed record JudgedReading(Guid EntryId, string LineKey, string Finding, DateTimeOffset TakenAt);
+
+/// <summary>A line with its readings and what the last of them says.</summary>
+/// <param name="Line">The line.</param>
+/// <param name="Standing">The reading that counts now, or null while there is none.</param>
+/// <param name="Judgement">What it says.</param>
+/// <param name="Readings">Every reading that was not corrected or withdrawn, oldest first; the last is the one that counts now.</param>
+public sealed record JudgedLine(GaugeLine Line, Logged<ReadingNote>? Standing, Judgement Judgement, IReadOnlyList<JudgedReading> Readings)
+{
+    /// <summary>The reading that counts now, or null.</summary>
+    public Reading? Reading => Standing?.Note.Reading;
+
+    /// <summary>True while the line still needs hands: nothing read, not good, or not decided.</summary>
+    public bool IsOpen => Line.Required && Judgement.Verdict != Verdict.Good;
+
+    /// <summary>Judges lines by what has been read on them.</summary>
+    /// <param name="lines">The lines, in bench order.</param>
+    /// <param name="log">The tray's logbook.</param>
+    /// <param name="pins">The reader's own pins.</param>
+    public static IReadOnlyList<JudgedLine> Judge(IEnumerable<GaugeLine> lines, Log log, PinSet pins)
+    {
+        var byLine = log.Notes<ReadingNote>().ToLookup(logged => logged.Note.Line);
+        return [.. lines.Select(line =>
+        {
+            var readings = byLine[line.Key].ToList();
+            var judgements = readings.Select(logged => line.Judge(logged.Note.Reading, pins)).ToList();
+            return new JudgedLine(
+                line,
+                readings.Count == 0 ? null : readings[^1],
+                judgements.Count == 0 ? line.Judge(null, pins) : judgements[^1],
+                [.. readings.Zip(judgements, (logged, judgement) => new JudgedReading(logged.EntryId, line.Key, judgement.Finding, logged.TakenAt))]);
+        })];
+    }
+}

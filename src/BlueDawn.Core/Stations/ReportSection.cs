@@ -1,0 +1,117 @@
+using BlueDawn.Core.Logbook;
+using BlueDawn.Core.Measures;
+using BlueDawn.Core.Parts;
+
+namespace BlueDawn.Core.Stations;
+
+/// <summary>What a station adds to the report.</summary>
+public abstract record ReportSection;
+
+/// <summary>Gauge lines.</summary>
+/// <param name="Lines">Every line with what was read on it.</param>
+public sealed record LinesSection(IReadOnlyList<ReportLine> Lines) : ReportSection;
+
+/// <summary>What was wrong.</summary>
+/// <param name="Faults">The faults that were found.</param>
+/// <param name="NothingFound">True when the trace was closed without a cause.</param>
+public sealed record FaultsSection(IReadOnlyList<ReportFault> Faults, bool NothingFound) : ReportSection;
+
+/// <summary>What was fitted out of the catalogue.</summary>
+/// <param name="Kit">The kit, or null when there is none.</param>
+/// <param name="Declined">True when it was decided not to repair it.</param>
+public sealed record KitSection(ReportKit? Kit, bool Declined) : ReportSection;
+
+/// <summary>What became of the parts that were out.</summary>
+/// <param name="Parts">The parts that are worth telling.</param>
+public sealed record PartsSection(IReadOnlyList<ReportPart> Parts) : ReportSection;
+
+/// <summary>The kit that was used.</summary>
+/// <param name="Number">Its number.</param>
+/// <param name="Name">What it is called.</param>
+/// <param name="Price">What it cost.</param>
+/// <param name="Currency">Currency, ISO 4217.</param>
+/// <param name="Parts">What is in it.</param>
+public sealed record ReportKit(string Number, string Name, decimal Price, string Currency, IReadOnlyList<string> Parts);
+
+/// <summary>What was wrong, on the report.</summary>
+/// <param name="Label">What.</param>
+/// <param name="Fix">What was done about it.</param>
+/// <param name="Referred">True when it is not this bench's work.</param>
+public sealed record ReportFault(string Label, string Fix, bool Referred);
+
+/// <summary>What became of a part that was out.</summary>
+/// <param name="Label">The part.</param>
+/// <param name="Fate">How it ended.</param>
+/// <param name="Item">The kit or item a new one is from.</param>
+/// <param name="TurnsEighths">Turns it was set to, in eighths.</param>
+/// <param name="Reason">Why, where a reason was needed.</param>
+/// <param name="By">Who fitted it.</param>
+public sealed record ReportPart(string Label, Fate Fate, string? Item, int? TurnsEighths, string? Reason, string By);
+
+/// <summary>A reading on the report.</summary>
+/// <param name="What">What was read.</param>
+/// <param name="Word">What it said, in a word.</param>
+/// <param name="Verdict">What it said.</param>
+/// <param name="TakenAt">When.</param>
+/// <param name="TakenBy">By whom.</param>
+/// <param name="Corrected">True when it was corrected or withdrawn later.</param>
+public sealed record ReportReading(Sentence What, string Word, Verdict Verdict, DateTimeOffset TakenAt, string TakenBy, bool Corrected);
+
+/// <summary>A line on the report.</summary>
+/// <param name="Key">The line's key.</param>
+/// <param name="Station">Where it is measured.</param>
+/// <param name="Section">Its heading.</param>
+/// <param name="Label">What is measured.</param>
+/// <param name="Target">What it should be.</param>
+/// <param name="LimitSource">Where the limits are from.</param>
+/// <param name="Verdict">What the reading that counts says.</param>
+/// <param name="Word">The same in a word.</param>
+/// <param name="Finding">What was found, for scripts.</param>
+/// <param name="Figures">The numbers behind it.</param>
+/// <param name="Standing">The reading that counts, or null.</param>
+/// <param name="Before">Every other reading, oldest first.</param>
+public sealed record ReportLine(
+    string Key,
+    Station Station,
+    string Section,
+    string Label,
+    Sentence Target,
+    string LimitSource,
+    Verdict Verdict,
+    string Word,
+    string Finding,
+    IReadOnlyList<Figure> Figures,
+    ReportReading? Standing,
+    IReadOnlyList<ReportReading> Before)
+{
+    /// <summary>A judged line with its whole history.</summary>
+    /// <param name="judged">The line.</param>
+    /// <param name="log">The tray's logbook.</param>
+    public static ReportLine Of(JudgedLine judged, Log log)
+    {
+        var line = judged.Line;
+        var all = log.Entries
+            .Where(entry => entry.Note is ReadingNote { Reading: not null } note && note.Line == line.Key)
+            .Select(entry =>
+            {
+                var reading = ((ReadingNote)entry.Note).Reading!;
+                var judgement = line.Judge(reading, PinSet.Empty);
+                return new ReportReading(line.Describe(reading), judgement.Word, judgement.Verdict, entry.TakenAt, entry.By, log.IsSuperseded(entry.Id));
+            })
+            .ToList();
+        var standing = all.LastOrDefault(reading => !reading.Corrected);
+        return new ReportLine(
+            line.Key,
+            line.Station,
+            line.Section,
+            line.Label,
+            line.Target,
+            line.LimitSource,
+            judged.Judgement.Verdict,
+            judged.Judgement.Word,
+            judged.Judgement.Finding,
+            judged.Judgement.Figures,
+            standing,
+            [.. all.Where(reading => reading != standing)]);
+    }
+}

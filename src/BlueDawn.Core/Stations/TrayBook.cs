@@ -1,0 +1,92 @@
+using BlueDawn.Core.Carburetors;
+using BlueDawn.Core.Logbook;
+using BlueDawn.Core.Parts;
+using BlueDawn.Core.Shop;
+
+namespace BlueDawn.Core.Stations;
+
+/// <summary>
+/// Everything known about one tray, given to every station alike: the facts that stand on it, its logbook, the shop, and
+/// what follows from them for more than one station. Worked out when it is asked for, then kept; never changed.
+/// </summary>
+public sealed class TrayBook
+{
+    private readonly Lazy<IReadOnlyList<JudgedLine>> lines;
+    private readonly Lazy<Ledger> ledger;
+    private readonly Lazy<IReadOnlyList<FindingSign>> signs;
+    private readonly Dictionary<Station, StationState> states = [];
+
+    /// <summary>A tray seen by these stations.</summary>
+    /// <param name="facts">What stands on it.</param>
+    /// <param name="context">What it is judged by.</param>
+    /// <param name="log">Its logbook.</param>
+    /// <param name="modules">The stations, in bench order.</param>
+    public TrayBook(TrayFacts facts, TrayContext context, Log log, IReadOnlyList<StationModule> modules)
+    {
+        Facts = facts;
+        Context = context;
+        Log = log;
+        Modules = modules;
+        lines = new(() => JudgedLine.Judge(Sheet is null ? [] : modules.SelectMany(module => module.Lines(Kind, Sheet, Shop)), log, context.Pins));
+        ledger = new(() => Ledger.Of(
+            LedgerKnowledge.Shipped.Jobs(Kind.Family), LedgerKnowledge.Shipped.Expected(Kind, Sheet), LedgerKnowledge.Shipped.All(Kind.Family), log.Notes<LedgerNote>()));
+        signs = new(() => [.. modules.SelectMany(module => module.Signs(this))]);
+    }
+
+    /// <summary>What stands on the tray itself.</summary>
+    public TrayFacts Facts { get; }
+
+    /// <summary>What it is judged by.</summary>
+    public TrayContext Context { get; }
+
+    /// <summary>Its logbook.</summary>
+    public Log Log { get; }
+
+    /// <summary>The stations, in bench order.</summary>
+    public IReadOnlyList<StationModule> Modules { get; }
+
+    /// <summary>The carburetor and its choke.</summary>
+    public CarburetorKind Kind => Facts.Kind;
+
+    /// <summary>Its spec sheet, or null while it has none.</summary>
+    public SpecSheet? Sheet => Facts.Sheet;
+
+    /// <summary>The shop's defaults.</summary>
+    public ShopDefaults Shop => Context.Shop;
+
+    /// <summary>What has been decided to fit, or null.</summary>
+    public Fitting? Fitting => Facts.Fitting;
+
+    /// <summary>Whether it has been handed back.</summary>
+    public bool IsHandedBack => Facts.WaitsFor == WaitsFor.HandedBack;
+
+    /// <summary>Every gauge line that is asked for, judged, in bench order.</summary>
+    public IReadOnlyList<JudgedLine> Lines => lines.Value;
+
+    /// <summary>Every reading that counts, oldest first.</summary>
+    public IReadOnlyList<JudgedReading> Readings => [.. Lines.SelectMany(line => line.Readings).OrderBy(reading => reading.TakenAt).ThenBy(reading => reading.EntryId)];
+
+    /// <summary>Every part that came out.</summary>
+    public Ledger Ledger => ledger.Value;
+
+    /// <summary>What the stations have come upon that speaks for a fault.</summary>
+    public IReadOnlyList<FindingSign> Signs => signs.Value;
+
+    /// <summary>
+    /// What stands in the way of handing back at the stations before it, in bench order; nothing when it was decided not to
+    /// repair it: then nothing has to be done before it goes.
+    /// </summary>
+    public IReadOnlyList<Obstacle> OpenElsewhere => Fitting is { Option: FitOption.Decline } ? []
+        : [.. Modules.Where(module => module.Station != Station.Handover).SelectMany(module => State(module.Station).Obstacles)];
+
+    /// <summary>How a station stands.</summary>
+    /// <param name="station">Which.</param>
+    /// <exception cref="InvalidOperationException">It is not one of this tray's stations.</exception>
+    public StationState State(Station station) =>
+        states.TryGetValue(station, out var state) ? state : states[station] = Modules.Single(module => module.Station == station).State(this);
+
+    /// <summary>The state of a station whose state is of this class.</summary>
+    /// <typeparam name="T">The state's class.</typeparam>
+    public T State<T>()
+        where T : StationState => Modules.Select(module => State(module.Station)).OfType<T>().Single();
+}

@@ -1,0 +1,102 @@
+using BlueDawn.Core.Build;
+using BlueDawn.Core.Faults;
+using BlueDawn.Core.Handover;
+using BlueDawn.Core.Intake;
+using BlueDawn.Core.Logbook;
+using BlueDawn.Core.Parts;
+using BlueDawn.Core.Safety;
+using BlueDawn.Core.Stations;
+
+namespace BlueDawn.Core.Trays;
+
+/// <summary>
+/// The rules between stations, all of them. A station knows only itself; what one means for another is said here.
+/// </summary>
+public static class Policy
+{
+    /// <summary>The one thing to do next on a tray.</summary>
+    /// <param name="tray">The tray.</param>
+    public static NextStep Next(TrayBook tray)
+    {
+        // Handed back: nothing is left to do.
+        if (tray.IsHandedBack)
+        {
+            return tray.State(Station.Handover).Step!;
+        }
+
+        // Not worth the repair: nothing else has to be done first.
+        if (IsDeclined(tray))
+        {
+            return NextStep.At(Station.Handover, "Hand it back as it came.", "It was decided not to repair it. The shop’s rule: nothing is charged.", Caution.HandBack);
+        }
+
+        // An open trace leads until something after it has been started.
+        if (TraceLeads(tray) && tray.State(Station.Faults).Step is { } trace)
+        {
+            return trace;
+        }
+
+        // Without a sheet nothing can be judged.
+        if (tray.Sheet is null)
+        {
+            return tray.State(Station.Kits).Step!;
+        }
+
+        return tray.Modules
+            .Where(module => module.Station != Station.Faults && !Waits(module.Station, tray))
+            .Select(module => tray.State(module.Station).Step)
+            .OfType<NextStep>()
+            .First();
+    }
+
+    /// <summary>What stands in the way of handing back, in bench order; nothing for a machine that is not repaired.</summary>
+    /// <param name="tray">The tray.</param>
+    public static IReadOnlyList<Obstacle> Obstacles(TrayBook tray) => ((HandoverState)tray.State(Station.Handover)).Open;
+
+    /// <summary>Why it cannot be proven yet, or null when it can: a tray is not proven while a part of it lies on the bench.</summary>
+    /// <param name="tray">The tray.</param>
+    public static string? WhyNotProven(TrayBook tray) => ((BuildState)tray.State(Station.Build)).WhyNotTogether;
+
+    /// <summary>Why a note is refused whatever its station says, or null.</summary>
+    /// <param name="note">The note.</param>
+    /// <param name="tray">The tray.</param>
+    public static Refusal? Refuses(Note note, TrayBook tray)
+    {
+        // A tray that was handed back takes no more entries, save the one that brings it back to the bench.
+        if (tray.IsHandedBack && note is not FactsNote { WaitsFor: not null })
+        {
+            return Refusal.Conflict($"Tray {tray.Facts.Number} has been handed back.", "Bring it back to the bench first; its history stays.");
+        }
+
+        if (note is not ReadingNote reading)
+        {
+            return null;
+        }
+
+        if (tray.Lines.FirstOrDefault(line => line.Line.Key == reading.Line) is not { } judged)
+        {
+            return Refusal.NotFound($"Tray {tray.Facts.Number} has no such line.", "Choose its spec sheet first; the sheet says what is measured.");
+        }
+
+        // Prove waits for Build: what is read now would be of another carburetor.
+        return judged.Line.Station == Station.Proving && WhyNotProven(tray) is { } why ? Refusal.Conflict("Not to be proven yet.", why) : null;
+    }
+
+    /// <summary>Whether what is next hangs on what the shop has confirmed on other carburetors.</summary>
+    /// <param name="tray">The tray.</param>
+    public static bool AsksHistory(TrayBook tray) =>
+        !tray.IsHandedBack && !IsDeclined(tray) && TraceLeads(tray) && tray.State(Station.Faults) is FaultsState { IsSettled: false, Notes.Count: > 0 };
+
+    private static bool IsDeclined(TrayBook tray) => tray.Fitting is { Option: FitOption.Decline };
+
+    private static bool TraceLeads(TrayBook tray) => tray.Fitting is null && tray.Readings.Count == 0 && !tray.Ledger.IsBegun;
+
+    private static bool Waits(Station station, TrayBook tray) => station switch
+    {
+        // Half taken apart it is taken apart first: what comes out may say what to fit.
+        Station.Kits => tray.Ledger.ToStrip.Count > 0,
+        // Nobody who has measured is asked to take it apart first.
+        Station.Strip => !tray.Ledger.IsBegun && tray.Readings.Count > 0,
+        Station.Intake or Station.Faults or Station.Cleaning or Station.Gauging or Station.Setting or Station.Build or Station.Proving or Station.Handover => false,
+    };
+}

@@ -1,0 +1,105 @@
+using System.Text.Json;
+using System.Text.Json.Nodes;
+using BlueDawn.Core.Handover;
+using BlueDawn.Core.Logbook;
+using BlueDawn.Core.Shop;
+using BlueDawn.Core.Stations;
+
+namespace BlueDawn.Core.Trays;
+
+/// <summary>An entry to be recorded on a tray.</summary>
+/// <param name="Id">Made by the sender (UUIDv7): the idempotency key.</param>
+/// <param name="TakenAt">When it was taken, by the clock of the device.</param>
+/// <param name="Note">What it says.</param>
+/// <param name="Supersedes">The entry it corrects or withdraws, or null.</param>
+/// <param name="Version">The version of the tray it was decided on, for notes that change what stands on it.</param>
+public sealed record NewEntry(Guid Id, DateTimeOffset TakenAt, Note Note, Guid? Supersedes = null, int? Version = null);
+
+/// <summary>What recording an entry comes to.</summary>
+/// <param name="Entry">The entry as it is kept.</param>
+/// <param name="Facts">What stands on the tray then.</param>
+public sealed record Written(Entry Entry, TrayFacts Facts);
+
+/// <summary>The one way into a tray's logbook: what is the same entry, what is refused, what is kept.</summary>
+public static class Writing
+{
+    /// <summary>
+    /// Whether an entry that is sent is one that is there already: the same id and the same content. The same id with other
+    /// content is a conflict, never the same.
+    /// </summary>
+    /// <param name="before">The entry in the book.</param>
+    /// <param name="sent">The entry that is sent.</param>
+    public static bool IsSame(Entry before, NewEntry sent) =>
+        before.Supersedes == sent.Supersedes && JsonNode.DeepEquals(Sent(before.Note), Sent(sent.Note));
+
+    /// <summary>An id that stands for something else.</summary>
+    public static Refusal IdTaken { get; } = Refusal.Conflict("That logbook id stands for something else.", "Reload the page and enter it again.");
+
+    /// <summary>Why an entry is refused, or null when it can be recorded.</summary>
+    /// <param name="sent">The entry, what has to be looked up for it looked up.</param>
+    /// <param name="tray">The tray as it stands.</param>
+    /// <param name="allowed">What the sender may do.</param>
+    public static Refusal? Refuses(NewEntry sent, TrayBook tray, IReadOnlyList<May> allowed)
+    {
+        if (!allowed.Contains(StationList.KindOf(sent.Note).Needs))
+        {
+            return new Refusal(RefusalKind.NotAllowed, "This is not for your role.", "Ask a technician or the lead to do it.", []);
+        }
+
+        if (Policy.Refuses(sent.Note, tray) is { } refused)
+        {
+            return refused;
+        }
+
+        if (SupersedesWrong(sent, tray) is { } wrong)
+        {
+            return wrong;
+        }
+
+        if (sent.Note is ReleaseNote { Reason: null or "" } && Policy.Obstacles(tray) is { Count: > 0 } open)
+        {
+            return new Refusal(
+                RefusalKind.StillOpen,
+                open.Count == 1 ? "1 line is still open." : $"{open.Count} lines are still open.",
+                "Put them right, or let the lead sign for the reason why it may go as it is.",
+                []);
+        }
+
+        return StationList.StationOf(sent.Note, tray).Check(sent.Note, tray) is { Count: > 0 } problems ? Refusal.Wrong(problems) : null;
+    }
+
+    /// <summary>An entry that was not refused, as it is kept, and what stands on the tray then.</summary>
+    /// <param name="sent">The entry.</param>
+    /// <param name="tray">The tray before it.</param>
+    /// <param name="by">Who records it.</param>
+    /// <param name="now">Now, by the clock of the server: nothing was taken later than that.</param>
+    public static Written Write(NewEntry sent, TrayBook tray, string by, DateTimeOffset now)
+    {
+        var station = StationList.StationOf(sent.Note, tray);
+        var note = station.Complete(sent.Note, tray);
+        return new Written(
+            new Entry(sent.Id, sent.Supersedes, sent.TakenAt < now ? sent.TakenAt.ToUniversalTime() : now, by, note),
+            station.Facts(note, tray));
+    }
+
+    private static Refusal? SupersedesWrong(NewEntry sent, TrayBook tray)
+    {
+        if (sent.Supersedes is not { } id)
+        {
+            return sent.Note is WithdrawalNote ? Refusal.Wrong([new("supersedes", "Say which reading is taken back.")]) : null;
+        }
+
+        // A reading corrects a reading of the same line; a withdrawal takes back any reading; nothing else supersedes.
+        var before = tray.Log.Find(id)?.Note as ReadingNote;
+        if (before is null || sent.Note is not (ReadingNote or WithdrawalNote) || (sent.Note is ReadingNote reading && reading.Line != before.Line))
+        {
+            return Refusal.NotFound("The reading to be corrected is not on this line.", "Reload the page and look at its history.");
+        }
+
+        return tray.Log.IsSuperseded(id)
+            ? Refusal.Conflict("Someone else corrected that reading meanwhile.", "Look at what stands now; enter yours as a fresh reading if it is still right.")
+            : null;
+    }
+
+    private static JsonNode? Sent(Note note) => JsonSerializer.SerializeToNode(note.AsSent(), CoreJson.Options);
+}

@@ -1,0 +1,96 @@
+using BlueDawn.Core.Handover;
+using BlueDawn.Core.Kits;
+using BlueDawn.Core.Logbook;
+using BlueDawn.Core.Parts;
+using BlueDawn.Core.Shop;
+using BlueDawn.Core.Trays;
+using BlueDawn.Server.People;
+using BlueDawn.Store;
+using BlueDawn.Store.Kits;
+using BlueDawn.Store.People;
+using BlueDawn.Store.Stock;
+using BlueDawn.Store.Trays;
+using Microsoft.AspNetCore.Identity;
+using Microsoft.EntityFrameworkCore;
+
+namespace BlueDawn.Server.Trays;
+
+/// <summary>
+/// What a few notes need from the shop before Core can decide on them: the spec sheet of a code, the prices of the day, the
+/// signature behind a password. Most notes need nothing.
+/// </summary>
+internal sealed class NoteLookups(BlueDawnDb db, UserManager<Person> people, SignInManager<Person> signIn)
+{
+    /// <summary>The note with what was found for it, or why that cannot be.</summary>
+    public async Task<(Note Note, Refusal? Refusal)> FindAsync(EntryInput input, TrayFile file, Me me, CancellationToken cancel) => input.Note.AsSent() switch
+    {
+        SheetNote sheet => (sheet with { Sheet = (await db.SpecSheets.AsNoTracking().SingleOrDefaultAsync(row => row.Code == sheet.SpecCode, cancel))?.Sheet }, null),
+        FittingNote fitting => await DecideAsync(fitting, file, me, cancel),
+        PartsHereNote parts when file.Book.Fitting is { } before => (parts with { Decided = await FittingChoice.FromShelfAsync(db, file, before, me.Desk.Today, cancel) }, null),
+        ReleaseNote release when !string.IsNullOrWhiteSpace(release.Reason) && Policy.Obstacles(file.Book).Count > 0 => await SignAsync(release, input.Signature),
+        var note => (note, null),
+    };
+
+    /// <summary>Takes what is fitted off the shelf. Nothing happens for notes that fit nothing.</summary>
+    public async Task<(Note Note, Refusal? Refusal)> FitAsync(Note note, TrayFile file, Me me, DateTimeOffset at, CancellationToken cancel)
+    {
+        switch (note)
+        {
+            case FittingNote { Decided: { } decided } fitting:
+                return (fitting with { Decided = await Shelf.FitAsync(db, file.Tray.Id, file.Book.Fitting, decided, me.Person.Id, at, cancel) }, null);
+            case PartsHereNote parts:
+                // What it has already goes back to the shelf in thought: the whole of it is looked for anew. When something is
+                // still missing, none of it has happened.
+                await db.Database.CurrentTransaction!.CreateSavepointAsync("fit", cancel);
+                var there = parts.Decided is { } wanted ? await Shelf.FitAsync(db, file.Tray.Id, file.Book.Fitting, wanted, me.Person.Id, at, cancel) : null;
+                if (there is { ToOrder: false })
+                {
+                    return (parts with { Decided = there }, null);
+                }
+
+                await db.Database.CurrentTransaction!.RollbackToSavepointAsync("fit", cancel);
+                return (note, Refusal.Wrong([new("note.kind", NotThere(there ?? file.Book.Fitting!))]));
+            default:
+                return (note, null);
+        }
+    }
+
+    private static string NotThere(Fitting fitting) =>
+        $"Not on the shelf yet: {string.Join(", ", fitting.Items.Where(item => !item.FromShelf).Select(item => item.Number))}. Book it in at Stock first.";
+
+    private async Task<(Note Note, Refusal? Refusal)> DecideAsync(FittingNote note, TrayFile file, Me me, CancellationToken cancel)
+    {
+        if (note.KitNumber is { } kit)
+        {
+            return await FittingChoice.KitAsync(db, file, kit, me.Desk.Today, cancel) is { } picked
+                ? (note with { Decided = picked }, null)
+                : (note, Refusal.Wrong([new("note.kitNumber", "There is no kit of that number. Pick one from the list.")]));
+        }
+
+        var (priced, _) = await FittingChoice.DecideAsync(db, file, note.Renew, me.Desk.Today, cancel);
+        var option = priced.Single(one => one.Offer.Option == note.Option);
+        return option.Offer.Obstacle is { } obstacle
+            ? (note, Refusal.Wrong([new("note.option", obstacle)]))
+            : (note with { Decided = FittingChoice.ToFitting(option, [.. file.Kits.Wanted.Select(part => part.Part).Where(part => note.Renew is null || note.Renew.Contains(part))]) }, null);
+    }
+
+    /// <summary>The lead's signature: name and password, with the same lockout as signing in.</summary>
+    private async Task<(Note Note, Refusal? Refusal)> SignAsync(ReleaseNote note, Signature? signature)
+    {
+        if (Reason.Problem(note.Reason) is not null)
+        {
+            return (note, null);
+        }
+
+        var signer = await people.FindByNameAsync((signature?.UserName ?? "").Trim());
+        if (signer is null || !(await people.GetRolesAsync(signer)).Any(role => Roles.Allow(role).Contains(May.Sign)))
+        {
+            return (note, Refusal.Wrong([new("signature.userName", "Only the lead can sign for this. Enter the lead's sign-in name.")]));
+        }
+
+        var check = await signIn.CheckPasswordSignInAsync(signer, signature?.Password ?? "", lockoutOnFailure: true);
+        return check.Succeeded
+            ? (note with { Signer = signer.DisplayName }, null)
+            : (note, Refusal.Wrong([new("signature.password", check.IsLockedOut ? "Too many tries: this name is locked for ten minutes." : "That is not the lead's password.")]));
+    }
+}

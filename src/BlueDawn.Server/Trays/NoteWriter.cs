@@ -1,0 +1,202 @@
+using System.Text.Json;
+using BlueDawn.Core.Handover;
+using BlueDawn.Core.Logbook;
+using BlueDawn.Core.Parts;
+using BlueDawn.Core.Stock;
+using BlueDawn.Core.Trays;
+using BlueDawn.Server.People;
+using BlueDawn.Store;
+using BlueDawn.Store.Logbook;
+using BlueDawn.Store.Stock;
+using BlueDawn.Store.Trays;
+using Microsoft.EntityFrameworkCore;
+using Npgsql;
+
+namespace BlueDawn.Server.Trays;
+
+/// <summary>Records entries under the lock of their tray: decided on everything that stands, once however often they are sent.</summary>
+internal sealed class NoteWriter(BlueDawnDb db, NoteLookups lookups, TimeProvider clock)
+{
+    /// <summary>Records entries in their order; null when there is no such tray. What one of them is refused for does not stop the others.</summary>
+    public async Task<Recorded?> RecordAsync(int number, IReadOnlyList<EntryInput> entries, Me me, CancellationToken cancel)
+    {
+        var taken = new HashSet<Guid>();
+        while (true)
+        {
+            try
+            {
+                return await TryAsync(number, entries, taken, me, cancel);
+            }
+            catch (DbUpdateException e) when (IsDuplicate(e))
+            {
+                // An id that another tray has, or had a moment later than we looked.
+                db.ChangeTracker.Clear();
+                var ids = entries.Select(entry => entry.Id).ToList();
+                var elsewhere = await db.LogbookEntries.Where(entry => ids.Contains(entry.Id) && !db.Trays.Any(tray => tray.Id == entry.TrayId && tray.Number == number))
+                    .Select(entry => entry.Id).ToListAsync(cancel);
+                if (elsewhere.All(taken.Contains))
+                {
+                    throw;
+                }
+
+                taken.UnionWith(elsewhere);
+            }
+        }
+    }
+
+    /// <summary>Adds what the bench itself records, such as a basket at a bath, to a tray that is held.</summary>
+    public TrayFile Append(TrayFile file, Note note, Me me, Guid? id = null)
+    {
+        var now = clock.GetUtcNow();
+        return LogWriter.Append(db, file, Writing.Write(new NewEntry(id ?? Guid.CreateVersion7(now), now, note), file.Book, me.Person.DisplayName, now), me.Person, now);
+    }
+
+    /// <summary>Whether a save failed because the same id, or a second correction of one entry, was already there.</summary>
+    public static bool IsDuplicate(DbUpdateException exception) => exception.InnerException is PostgresException { SqlState: PostgresErrorCodes.UniqueViolation };
+
+    private async Task<Recorded?> TryAsync(int number, IReadOnlyList<EntryInput> entries, HashSet<Guid> taken, Me me, CancellationToken cancel)
+    {
+        await using var transaction = await db.Database.BeginTransactionAsync(cancel);
+        if (await TrayFile.OpenAsync(db, number, me.Desk, cancel, locked: true) is not { } file)
+        {
+            return null;
+        }
+
+        var (revision, version) = (file.Tray.Revision, file.Tray.Version);
+        var outcomes = new List<EntryOutcome>();
+        var added = new List<Entry>();
+        foreach (var input in entries)
+        {
+            if (taken.Contains(input.Id))
+            {
+                outcomes.Add(Refused(input, Writing.IdTaken, file));
+            }
+            else if (file.Book.Log.Find(input.Id) is { } before)
+            {
+                outcomes.Add(Writing.IsSame(before, input.AsNew()) ? new EntryOutcome(input.Id, Outcome.Already) : Refused(input, Writing.IdTaken, file));
+            }
+            else
+            {
+                var (outcome, after) = await DecideAsync(input, file, me, cancel);
+                outcomes.Add(outcome);
+                if (after is not null && after.Book.Log.Find(input.Id) is { } entry)
+                {
+                    added.Add(entry);
+                }
+
+                file = after ?? file;
+            }
+        }
+
+        if (added.Count > 0)
+        {
+            await db.SaveChangesAsync(cancel);
+            await transaction.CommitAsync(cancel);
+        }
+
+        if (Policy.AsksHistory(file.Book))
+        {
+            file = await file.WithHistoryAsync(db, cancel);
+        }
+
+        return new Recorded(file, outcomes, TrayPatch.Of(file, revision, version, added));
+    }
+
+    private async Task<(EntryOutcome Outcome, TrayFile? After)> DecideAsync(EntryInput input, TrayFile file, Me me, CancellationToken cancel)
+    {
+        if (ChangedMeanwhile(input, file) is { } conflict)
+        {
+            return (conflict, null);
+        }
+
+        var (note, problem) = await lookups.FindAsync(input, file, me, cancel);
+        var entry = input.AsNew() with { Note = note };
+        if (Writing.Refuses(entry, file.Book, me.Allowed) is { } refused)
+        {
+            return (Refused(input, refused, file), null);
+        }
+
+        if (problem is not null)
+        {
+            return (Refused(input, problem, file), null);
+        }
+
+        var station = StationList.StationOf(note, file.Book);
+        if (station.ChangesNothing(note, file.Book))
+        {
+            return (new EntryOutcome(input.Id, Outcome.Already), null);
+        }
+
+        var now = clock.GetUtcNow();
+        if (station.Moves(note, file.Book) is { } move && await MoveAsync(move, file, me, now, cancel) is { } notThere)
+        {
+            return (Refused(input, notThere, file), null);
+        }
+
+        var (fitted, notFitted) = await lookups.FitAsync(note, file, me, now, cancel);
+        if (notFitted is not null)
+        {
+            return (Refused(input, notFitted, file), null);
+        }
+
+        var written = Writing.Write(entry with { Note = fitted }, file.Book, me.Person.DisplayName, now);
+        var report = written.Entry.Note is ReleaseNote release
+            ? JsonSerializer.Serialize(file.Report() with { ReleasedAt = now, ReleasedBy = me.Person.DisplayName, Signed = release.Signed }, StoreJson.Options)
+            : null;
+        return (new EntryOutcome(input.Id, Outcome.Recorded), LogWriter.Append(db, file, written, me.Person, now, report));
+    }
+
+    /// <summary>A change of what stands on the tray that was decided on something else than stands there now.</summary>
+    private static EntryOutcome? ChangedMeanwhile(EntryInput input, TrayFile file)
+    {
+        if (!StationList.StationOf(input.Note, file.Book).ChangesFacts(input.Note) || input.Version == file.Tray.Version)
+        {
+            return null;
+        }
+
+        var last = file.Book.Log.Entries.LastOrDefault(entry => entry.Note is WordsNote || StationList.StationOf(entry.Note, file.Book).ChangesFacts(entry.Note));
+        return new EntryOutcome(input.Id, Outcome.Refused, new EntryProblem(
+            409,
+            "Someone else changed this tray meanwhile.",
+            "Look at both and decide which to keep.",
+            new Dictionary<string, string[]>(),
+            null,
+            TrayFactsView.Of(file),
+            last?.By,
+            file.Tray.Version));
+    }
+
+    /// <summary>What goes in from the shelf leaves it; what comes out again goes back.</summary>
+    private async Task<Refusal?> MoveAsync(ShelfMove move, TrayFile file, Me me, DateTimeOffset at, CancellationToken cancel)
+    {
+        if (await db.Items.Where(row => row.Number == move.Item).Select(row => (Guid?)row.Id).SingleOrDefaultAsync(cancel) is not { } id)
+        {
+            return Refusal.Wrong([new("note.item", $"There is no item {move.Item}.")]);
+        }
+
+        var kind = move.Out ? StockMoveKind.Fitted : StockMoveKind.Returned;
+        if ((await Shelf.LockAsync(db, id, at, cancel)).Check(kind, 1) is { Count: > 0 })
+        {
+            return Refusal.Wrong([new("note.item", $"None of {move.Item} is left on the shelf. Book it in at Stock, or take another.")]);
+        }
+
+        Shelf.Move(db, id, kind, 1, file.Tray.Id, me.Person.Id, at, move.Out ? "at Build" : "out again at Build");
+        // The next entry of the same sending sees it gone.
+        await db.SaveChangesAsync(cancel);
+        return null;
+    }
+
+    private static EntryOutcome Refused(EntryInput input, Refusal refusal, TrayFile file) => new(input.Id, Outcome.Refused, new EntryProblem(
+        refusal.Kind switch
+        {
+            RefusalKind.Wrong => 400,
+            RefusalKind.NotAllowed => 403,
+            RefusalKind.NotFound => 404,
+            RefusalKind.Conflict => 409,
+            RefusalKind.StillOpen => 422,
+        },
+        refusal.Title,
+        refusal.Detail,
+        refusal.Fields.GroupBy(problem => problem.Field).ToDictionary(field => field.Key, field => field.Select(problem => problem.Message).ToArray()),
+        refusal.Kind == RefusalKind.StillOpen ? Policy.Obstacles(file.Book) : null));
+}
