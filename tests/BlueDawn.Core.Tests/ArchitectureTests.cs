@@ -1,5 +1,5 @@
 using BlueDawn.Core.Stations;
-using BlueDawn.Core.Worksheets;
+
 using NetArchTest.Rules;
 
 namespace BlueDawn.Core.Tests;
@@ -9,7 +9,7 @@ public class ArchitectureTests
     [Fact]
     public void Core_knows_no_database_no_web_no_clock()
     {
-        var result = Types.InAssembly(typeof(Worksheet).Assembly)
+        var result = Types.InAssembly(typeof(StationModule).Assembly)
             .ShouldNot()
             .HaveDependencyOnAny(
                 "Microsoft.EntityFrameworkCore", "Microsoft.AspNetCore", "Npgsql", "BlueDawn.Store", "BlueDawn.Server",
@@ -21,7 +21,7 @@ public class ArchitectureTests
     [Fact]
     public void Every_line_lives_in_the_room_of_its_station()
     {
-        foreach (var line in Worksheets.Sheets.Lines)
+        foreach (var line in Trays.Sheets.Lines)
         {
             Assert.Equal($"BlueDawn.Core.{line.Station}", line.GetType().Namespace);
         }

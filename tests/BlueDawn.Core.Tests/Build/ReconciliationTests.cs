@@ -1,9 +1,7 @@
 using BlueDawn.Core.Build;
 using BlueDawn.Core.Carburetors;
 using BlueDawn.Core.Catalogue;
-using BlueDawn.Core.Kits;
 using BlueDawn.Core.Parts;
-using BlueDawn.Core.Strip;
 
 namespace BlueDawn.Core.Tests.Build;
 
@@ -66,7 +64,7 @@ public sealed class ReconciliationTests
     [Fact]
     public void Torque_comes_from_the_sheet_else_from_practice_else_is_not_known()
     {
-        var sheet = Worksheets.Sheets.Spec with { Screws = [new ScrewSpec("bowl-nut", TorqueNm: 5.2)] };
+        var sheet = Trays.Sheets.Spec with { Screws = [new ScrewSpec("bowl-nut", TorqueNm: 5.2)] };
         Assert.Equal(5.2, StackKnowledge.Shipped.TorqueOf("bowl-nut", sheet).TorqueNm);
         Assert.Equal(4.7, StackKnowledge.Shipped.TorqueOf("filter-housing", sheet).TorqueNm);
         Assert.Equal("No value known: snug, brass strips.", StackKnowledge.Shipped.TorqueOf("main-jet", sheet).Source);
@@ -75,7 +73,7 @@ public sealed class ReconciliationTests
     [Fact]
     public void Starting_settings_come_from_the_sheet_else_from_the_family_beside_what_was_found()
     {
-        var sheet = Worksheets.Sheets.Spec with { Traits = new CarburetorTraits(18, 42, 2, "round"), Screws = [new ScrewSpec("idle-needle", TurnsOut: 1.25)] };
+        var sheet = Trays.Sheets.Spec with { Traits = new CarburetorTraits(18, 42, 2, "round"), Screws = [new ScrewSpec("idle-needle", TurnsOut: 1.25)] };
         var bench = new Strip.Bench(CarburetorFamily.FloatBowl, sheet).Does(new JobNote("full")).Does(new OutNote("main-needle", LineVerdict.Refit, TurnsEighths: 9));
         var starts = StackKnowledge.Shipped.Starts(bench.Ledger, CarburetorFamily.FloatBowl, sheet);
         Assert.Equal([("main-needle", 12, 9), ("idle-needle", 10, null)], starts.Select(start => (start.Part, start.TurnsEighths, start.FoundEighths)));

@@ -1,7 +1,6 @@
 using BlueDawn.Core.Build;
 using BlueDawn.Core.Carburetors;
 using BlueDawn.Core.Parts;
-using BlueDawn.Core.Strip;
 
 namespace BlueDawn.Core.Tests.Build;
 
@@ -60,7 +59,7 @@ public sealed class StackCheckTests
     public void In_the_order_advised_nothing_is_wrong(CarburetorFamily family)
     {
         var bench = BenchOf(family).Strips();
-        while (bench.Work.Advice is [var next, ..])
+        while (bench.Advice is [var next, ..])
         {
             Assert.Empty(next.First);
             bench.Does(new BackNote(next.Part, Fate.Refitted, next.RightWay?.Key));
@@ -78,7 +77,7 @@ public sealed class StackCheckTests
         var problem = Assert.Single(bench.Problems);
         Assert.Equal((StackFault.WrongWay, part), (problem.Fault, problem.Part));
         Assert.NotEmpty(problem.Why);
-        Assert.NotNull(bench.Work.WhyNotProven);
+        Assert.NotNull(bench.WhyNotProven);
         bench.Does(new UndoNote(part));
         Assert.Empty(bench.Problems);
     }

@@ -1,15 +1,13 @@
 using BlueDawn.Core.Cleaning;
-using BlueDawn.Core.Gauging;
 using BlueDawn.Core.Measures;
 using BlueDawn.Core.Parts;
 using BlueDawn.Core.Shop;
-using BlueDawn.Core.Strip;
 
 namespace BlueDawn.Core.Tests.Cleaning;
 
 public sealed class CleaningTests
 {
-    private static RecipeOffer Offer(Strip.Bench bench, string recipe) => bench.Work.Cleaning.Find(recipe)!;
+    private static RecipeOffer Offer(Strip.Bench bench, string recipe) => bench.Cleaning.Find(recipe)!;
 
     [Fact]
     public void Dirt_advises_what_is_for_it()
@@ -27,7 +25,7 @@ public sealed class CleaningTests
         var bench = Strip.Bench.FloatBowl().Strips().Cleans(new MethodNote("brush", MethodStep.Done));
         Assert.Equal(RecipeStanding.NotNow, Offer(bench, "bath").Standing);
         Assert.Contains("can catch fire", Offer(bench, "bath").Why, StringComparison.Ordinal);
-        Assert.Single(bench.Work.Cleaning.Check(new MethodNote("bath", MethodStep.Chosen), CleaningKnowledge.Shipped));
+        Assert.Single(bench.Cleaning.Check(new MethodNote("bath", MethodStep.Chosen), CleaningKnowledge.Shipped));
         bench.Cleans(new DryNote());
         Assert.NotEqual(RecipeStanding.NotNow, Offer(bench, "bath").Standing);
         bench.Cleans(new MethodNote("bath", MethodStep.Chosen));
@@ -62,10 +60,10 @@ public sealed class CleaningTests
     public void A_passage_is_open_until_air_has_been_seen()
     {
         var bench = Strip.Bench.FloatBowl().Strips().Cleans(new PassageNote("idle-feed", true, false));
-        Assert.True(bench.Work.Cleaning.Passages.Single(one => one.Passage.Key == "idle-feed").IsOpen);
+        Assert.True(bench.Cleaning.Passages.Single(one => one.Passage.Key == "idle-feed").IsOpen);
         bench.Cleans(new PassageNote("idle-feed", true, true));
-        Assert.False(bench.Work.Cleaning.Passages.Single(one => one.Passage.Key == "idle-feed").IsOpen);
-        Assert.Single(bench.Work.Cleaning.Check(new PassageNote("pulse", true, true), CleaningKnowledge.Shipped));
+        Assert.False(bench.Cleaning.Passages.Single(one => one.Passage.Key == "idle-feed").IsOpen);
+        Assert.Single(bench.Cleaning.Check(new PassageNote("pulse", true, true), CleaningKnowledge.Shipped));
     }
 
     [Fact]

@@ -1,5 +1,4 @@
 using BlueDawn.Core.Carburetors;
-using BlueDawn.Core.Faults;
 using BlueDawn.Core.Shop;
 using CsCheck;
 
@@ -7,17 +6,19 @@ namespace BlueDawn.Core.Tests.Faults;
 
 public class FaultHistoryTests
 {
-    private static ClosedTrace Closed(string? spec, CarburetorFamily family, params string[] causes) => new(spec, family, causes);
+    /// <summary>One tray with its confirmed causes, counted.</summary>
+    private static IEnumerable<ClosedTraces> Closed(string? spec, CarburetorFamily family, params string[] causes) =>
+        causes.Distinct().Select(cause => new ClosedTraces(spec, family, cause, 1)).Append(new ClosedTraces(spec, family, null, 1));
 
     [Fact]
     public void The_same_sheet_counts_whole_the_same_family_by_a_share_and_another_family_not_at_all()
     {
         var history = FaultHistory.Of("FB18", CarburetorFamily.FloatBowl,
         [
-            Closed("FB18", CarburetorFamily.FloatBowl, "idle-jet-blocked"),
-            Closed("FB12", CarburetorFamily.FloatBowl, "idle-jet-blocked", "idle-jet-blocked"),
-            Closed(null, CarburetorFamily.FloatBowl),
-            Closed("D7", CarburetorFamily.Diaphragm, "idle-jet-blocked"),
+            .. Closed("FB18", CarburetorFamily.FloatBowl, "idle-jet-blocked"),
+            .. Closed("FB12", CarburetorFamily.FloatBowl, "idle-jet-blocked"),
+            .. Closed(null, CarburetorFamily.FloatBowl),
+            .. Closed("D7", CarburetorFamily.Diaphragm, "idle-jet-blocked"),
         ]);
         Assert.Equal((1, 2), (history.Alike, history.Kin));
         Assert.Equal(1 + FaultHistory.KinShare, history.Confirmed("idle-jet-blocked"), 12);
@@ -26,7 +27,7 @@ public class FaultHistoryTests
 
     [Fact]
     public void Without_a_sheet_nothing_is_alike() =>
-        Assert.Equal(0, FaultHistory.Of(null, CarburetorFamily.FloatBowl, [Closed(null, CarburetorFamily.FloatBowl, "fuel-stale")]).Alike);
+        Assert.Equal(0, FaultHistory.Of(null, CarburetorFamily.FloatBowl, Closed(null, CarburetorFamily.FloatBowl, "fuel-stale")).Alike);
 
     [Fact]
     public void A_shift_stays_a_probability_and_goes_towards_what_was_seen() =>

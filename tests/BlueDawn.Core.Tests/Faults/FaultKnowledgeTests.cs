@@ -1,6 +1,6 @@
 using BlueDawn.Core.Carburetors;
 using BlueDawn.Core.Faults;
-using BlueDawn.Core.Tests.Worksheets;
+using BlueDawn.Core.Tests.Trays;
 
 namespace BlueDawn.Core.Tests.Faults;
 

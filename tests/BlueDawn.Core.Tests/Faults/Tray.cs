@@ -1,3 +1,4 @@
+using BlueDawn.Core.Logbook;
 using BlueDawn.Core.Carburetors;
 using BlueDawn.Core.Faults;
 using BlueDawn.Core.Shop;
@@ -11,9 +12,9 @@ internal sealed class Tray(CarburetorKind kind)
     public static readonly TraceDefaults Shop = new(48, 5, 240);
 
     private static readonly DateTimeOffset Start = new(2026, 11, 24, 8, 0, 0, TimeSpan.Zero);
-    private static readonly string[] Lines = [.. Worksheets.Sheets.Lines.Select(line => line.Key)];
+    private static readonly string[] Lines = [.. Trays.Sheets.Lines.Select(line => line.Key)];
 
-    private readonly List<LoggedNote> notes = [];
+    private readonly List<Logged<TraceNote>> notes = [];
     private readonly List<JudgedReading> readings = [];
     private int minute;
 
@@ -31,7 +32,7 @@ internal sealed class Tray(CarburetorKind kind)
 
     public Tray Note(TraceNote note)
     {
-        notes.Add(new LoggedNote(Guid.CreateVersion7(), Start.AddMinutes(++minute), note));
+        notes.Add(new Logged<TraceNote>(Guid.CreateVersion7(), Start.AddMinutes(++minute), "Ilse", note));
         return this;
     }
 

@@ -1,4 +1,3 @@
-using BlueDawn.Core.Gauging;
 using BlueDawn.Core.Measures;
 
 namespace BlueDawn.Core.Tests.Gauging;

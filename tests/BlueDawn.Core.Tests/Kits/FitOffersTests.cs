@@ -2,8 +2,7 @@ using BlueDawn.Core.Carburetors;
 using BlueDawn.Core.Catalogue;
 using BlueDawn.Core.Kits;
 using BlueDawn.Core.Parts;
-using BlueDawn.Core.Stations;
-using BlueDawn.Core.Tests.Worksheets;
+using BlueDawn.Core.Tests.Trays;
 
 namespace BlueDawn.Core.Tests.Kits;
 

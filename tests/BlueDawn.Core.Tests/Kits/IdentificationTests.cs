@@ -1,7 +1,7 @@
 using BlueDawn.Core.Carburetors;
 using BlueDawn.Core.Kits;
 using BlueDawn.Core.Measures;
-using BlueDawn.Core.Tests.Worksheets;
+using BlueDawn.Core.Tests.Trays;
 
 namespace BlueDawn.Core.Tests.Kits;
 

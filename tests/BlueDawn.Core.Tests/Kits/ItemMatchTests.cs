@@ -1,7 +1,6 @@
 using BlueDawn.Core.Carburetors;
 using BlueDawn.Core.Catalogue;
 using BlueDawn.Core.Kits;
-using BlueDawn.Core.Stations;
 using CsCheck;
 
 namespace BlueDawn.Core.Tests.Kits;

@@ -1,5 +1,4 @@
 using BlueDawn.Core.Carburetors;
-using BlueDawn.Core.Gauging;
 using BlueDawn.Core.Measures;
 using BlueDawn.Core.Proving;
 using BlueDawn.Core.Stations;

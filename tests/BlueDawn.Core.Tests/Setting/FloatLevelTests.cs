@@ -1,5 +1,4 @@
 using BlueDawn.Core.Setting;
-using BlueDawn.Core.Stations;
 using CsCheck;
 using MathNet.Numerics;
 using MathNet.Numerics.LinearAlgebra;

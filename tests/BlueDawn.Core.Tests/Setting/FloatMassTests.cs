@@ -1,5 +1,4 @@
 using BlueDawn.Core.Setting;
-using BlueDawn.Core.Stations;
 using CsCheck;
 
 namespace BlueDawn.Core.Tests.Setting;

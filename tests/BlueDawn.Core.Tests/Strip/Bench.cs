@@ -1,31 +1,35 @@
-using BlueDawn.Core.Bench;
 using BlueDawn.Core.Build;
 using BlueDawn.Core.Carburetors;
 using BlueDawn.Core.Cleaning;
 using BlueDawn.Core.Parts;
-using BlueDawn.Core.Strip;
-using BlueDawn.Core.Tests.Worksheets;
+using BlueDawn.Core.Stations;
+using BlueDawn.Core.Tests.Trays;
+using BlueDawn.Core.Trays;
 
 namespace BlueDawn.Core.Tests.Strip;
 
 /// <summary>A carburetor on the bench, taken apart and put together entry by entry.</summary>
 internal sealed class Bench(CarburetorFamily family, SpecSheet? spec = null, ChokeKind? choke = null)
 {
-    private readonly List<LoggedLedgerNote> notes = [];
-    private readonly List<LoggedCleaningNote> cleaning = [];
-    private DateTimeOffset clock = new(2026, 11, 2, 8, 0, 0, TimeSpan.Zero);
-
     public CarburetorKind Kind { get; } = new(family, EngineKind.FourStroke, choke);
+
+    public TestTray Tray { get; } = new(spec, new CarburetorKind(family, EngineKind.FourStroke, choke));
 
     public IReadOnlyList<StripJob> Jobs => LedgerKnowledge.Shipped.Jobs(family);
 
-    public TrayWork Work => TrayWork.Of(Kind, spec, notes, cleaning);
+    public Ledger Ledger => Tray.Book.Ledger;
 
-    public Ledger Ledger => Work.Ledger;
+    public CleaningPlan Cleaning => Tray.Book.State<CleaningState>().Plan;
 
-    public IReadOnlyList<StackProblem> Problems => Work.Problems;
+    public IReadOnlyList<StackProblem> Problems => Tray.Book.State<BuildState>().Problems;
 
-    public IReadOnlyList<LedgerSign> Signs => LedgerSigns.Of(LedgerKnowledge.Shipped, StackKnowledge.Shipped, family, spec, Ledger);
+    public IReadOnlyList<BuildAdvice> Advice => Tray.Book.State<BuildState>().Advice;
+
+    public string? WhyNotProven => Policy.WhyNotProven(Tray.Book);
+
+    public IReadOnlyList<FindingSign> Signs => Tray.Book.Signs;
+
+    public NextStep? StepAt(Station station) => Tray.Book.State(station).Step;
 
     public static Bench FloatBowl() => new(CarburetorFamily.FloatBowl, Sheets.Spec with { Traits = new CarburetorTraits(18, 42, 1, "round") });
 
@@ -38,20 +42,17 @@ internal sealed class Bench(CarburetorFamily family, SpecSheet? spec = null, Cho
         Traits = new CarburetorTraits(14, 31, 2, "none"),
     });
 
-    /// <summary>Records an entry that has to be in order.</summary>
+    /// <summary>Records an entry that the ledger takes; how a stack must lie is not asked.</summary>
     public Bench Does(LedgerNote note)
     {
         Assert.Empty(Ledger.Check(note, Jobs));
-        clock = clock.AddMinutes(1);
-        notes.Add(new LoggedLedgerNote(Guid.CreateVersion7(clock), clock, "Ilse", note));
+        Tray.Adds(note);
         return this;
     }
 
     public Bench Cleans(CleaningNote note)
     {
-        Assert.Empty(Work.Cleaning.Check(note, CleaningKnowledge.Shipped));
-        clock = clock.AddMinutes(1);
-        cleaning.Add(new LoggedCleaningNote(Guid.CreateVersion7(clock), clock, note));
+        Tray.Does(note);
         return this;
     }
 
@@ -73,7 +74,7 @@ internal sealed class Bench(CarburetorFamily family, SpecSheet? spec = null, Cho
     /// <summary>Puts everything back in the order that is advised, each the right way round, up to a part.</summary>
     public Bench BuildsUpTo(string part)
     {
-        while (Work.Advice is [var next, ..] && next.Part != part)
+        while (Advice is [var next, ..] && next.Part != part)
         {
             Does(new BackNote(next.Part, Fate.Refitted, next.RightWay?.Key));
         }

@@ -1,11 +1,8 @@
-using BlueDawn.Core.Bench;
 using BlueDawn.Core.Carburetors;
-using BlueDawn.Core.Catalogue;
 using BlueDawn.Core.Cleaning;
 using BlueDawn.Core.Parts;
 using BlueDawn.Core.Stations;
-using BlueDawn.Core.Strip;
-using BlueDawn.Core.Tests.Worksheets;
+using BlueDawn.Core.Tests.Trays;
 
 namespace BlueDawn.Core.Tests.Strip;
 
@@ -41,11 +38,11 @@ public sealed class LedgerTests
         var bench = Bench.FloatBowl().Strips();
         Assert.Empty(bench.Ledger.ToStrip);
         Assert.Equal(bench.Ledger.Lines.Count, bench.Ledger.Open.Count);
-        Assert.StartsWith($"{bench.Ledger.Open.Count} lines of the ledger are open", bench.Work.WhyNotProven, StringComparison.Ordinal);
+        Assert.StartsWith($"{bench.Ledger.Open.Count} lines of the ledger are open", bench.WhyNotProven, StringComparison.Ordinal);
         bench.BuildsUpTo("nothing");
         Assert.Empty(bench.Ledger.Open);
         Assert.Empty(bench.Problems);
-        Assert.Null(bench.Work.WhyNotProven);
+        Assert.Null(bench.WhyNotProven);
     }
 
     [Fact]
@@ -108,7 +105,7 @@ public sealed class LedgerTests
         var bench = Bench.FloatBowl().Strips("main-jet");
         Assert.Equal(["bowl-nut", "bowl", "bowl-gasket", "main-jet", "emulsion-tube"], bench.Ledger.Taken.Select(line => line.Part.Key));
         bench.BuildsUpTo("nothing");
-        Assert.Null(bench.Work.WhyNotProven);
+        Assert.Null(bench.WhyNotProven);
         Assert.All(bench.Ledger.Lines.Where(line => !line.InJob), line => Assert.Equal(LedgerState.Expected, line.State));
     }
 
@@ -116,9 +113,8 @@ public sealed class LedgerTests
     public void The_next_step_follows_the_work()
     {
         var bench = Bench.FloatBowl();
-        NextStep? At(Station station, bool measured = false) => bench.Work.StepAt(station, measured);
+        NextStep? At(Station station) => bench.StepAt(station);
         Assert.StartsWith("Say how far", At(Station.Strip)!.Do.Text, StringComparison.Ordinal);
-        Assert.Null(At(Station.Strip, measured: true)); // whoever has measured is not asked to take it apart first
         bench.Does(new JobNote("full"));
         Assert.Equal("Take off: filter housing.", At(Station.Strip)!.Do.Text);
         Assert.Null(At(Station.Cleaning));
@@ -137,7 +133,7 @@ public sealed class LedgerTests
         Assert.Equal("Rinse, blow out and dry.", At(Station.Cleaning)!.Do.Text);
         bench.Cleans(new DryNote());
         Assert.StartsWith("Fuel inlet: air in", At(Station.Cleaning)!.Do.Text, StringComparison.Ordinal);
-        foreach (var passage in bench.Work.Cleaning.Passages)
+        foreach (var passage in bench.Cleaning.Passages)
         {
             bench.Cleans(new PassageNote(passage.Passage.Key, true, true));
         }
@@ -148,14 +144,15 @@ public sealed class LedgerTests
         Assert.Equal("Fit: inlet seat, groove into the body.", At(Station.Build)!.Do.Text);
         bench.Does(new BackNote("seat", Fate.Refitted, "outward"));
         Assert.StartsWith("Take it out again", At(Station.Build)!.Do.Text, StringComparison.Ordinal);
-        Assert.StartsWith("In the bath", (bench.Work with { InBath = true }).StepAt(Station.Cleaning, false)!.Do.Text, StringComparison.Ordinal);
+        bench.Tray.Adds(new BasketNote("Heated bath", 1, true));
+        Assert.StartsWith("In the bath", At(Station.Cleaning)!.Do.Text, StringComparison.Ordinal);
     }
 
     [Fact]
     public void Nothing_taken_apart_stops_nobody()
     {
-        Assert.Null(Bench.FloatBowl().Work.WhyNotProven);
-        Assert.Null(Bench.FloatBowl().Does(new JobNote("closed")).Work.WhyNotProven);
+        Assert.Null(Bench.FloatBowl().WhyNotProven);
+        Assert.Null(Bench.FloatBowl().Does(new JobNote("closed")).WhyNotProven);
     }
 
     [Theory]
@@ -174,7 +171,7 @@ public sealed class LedgerTests
 
     [Fact]
     public void Not_counted_is_an_answer() =>
-        Assert.Contains("turns not counted", new OutNote("idle-needle", LineVerdict.Refit, NotCounted: true).Words("idle mixture screw"), StringComparison.Ordinal);
+        Assert.Contains("turns not counted", new OutNote("idle-needle", LineVerdict.Refit, NotCounted: true).Say("idle mixture screw", []).Text, StringComparison.Ordinal);
 
     [Theory]
     [InlineData("insulator", "down", "insulator-wrong-way")]
@@ -182,7 +179,7 @@ public sealed class LedgerTests
     public void A_part_found_the_wrong_way_round_is_a_finding(string part, string way, string finding)
     {
         var bench = Bench.FloatBowl().Does(new JobNote("full")).Does(new OutNote(part, LineVerdict.Refit, Way: way));
-        Assert.Contains(bench.Signs, sign => sign.FindingId == finding && sign.Part == part);
+        Assert.Contains(bench.Signs, sign => sign.FindingId == finding && sign.Source == $"strip/{part}");
     }
 
     [Fact]

@@ -1,12 +1,11 @@
 using BlueDawn.Core.Carburetors;
 using BlueDawn.Core.Measures;
 using BlueDawn.Core.Stations;
-using BlueDawn.Core.Worksheets;
 using CsCheck;
 
-namespace BlueDawn.Core.Tests.Worksheets;
+namespace BlueDawn.Core.Tests.Trays;
 
-public class WorksheetTests
+public class LinesTests
 {
     [Fact]
     public void A_spec_sheet_gives_its_lines_in_bench_order()
@@ -21,12 +20,12 @@ public class WorksheetTests
 
     [Fact]
     public void A_fixed_speed_machine_has_no_idle_line() =>
-        Assert.DoesNotContain(Worksheet.For(Sheets.Spec with { IdleSpeed = null }, Sheets.Shop), line => line.Key == "proving/idle-speed");
+        Assert.DoesNotContain(Sheets.LinesOf(Sheets.Spec with { IdleSpeed = null }), line => line.Key == "proving/idle-speed");
 
     [Fact]
     public void The_hold_test_goes_by_the_sheet_before_the_shop()
     {
-        var own = Worksheet.For(Sheets.Spec with { Hold = new HoldSpec(60, 20, 2, 2, 20, 1) }, Sheets.Shop).Single(line => line.Key == "setting/hold-test");
+        var own = Sheets.LinesOf(Sheets.Spec with { Hold = new HoldSpec(60, 20, 2, 2, 20, 1) }).Single(line => line.Key == "setting/hold-test");
         Assert.Equal("60 kPa for 20 s, drop up to 2 kPa", own.Target.ToString());
         Assert.Equal("48 kPa for 10 s, drop up to 1.5 kPa", Sheets.Lines.Single(line => line.Key == "setting/hold-test").Target.ToString());
     }

@@ -1,12 +1,9 @@
 using BlueDawn.Core.Carburetors;
-using BlueDawn.Core.Catalogue;
-using BlueDawn.Core.Measures;
-using BlueDawn.Core.Parts;
 using BlueDawn.Core.Shop;
 using BlueDawn.Core.Stations;
-using BlueDawn.Core.Worksheets;
+using BlueDawn.Core.Trays;
 
-namespace BlueDawn.Core.Tests.Worksheets;
+namespace BlueDawn.Core.Tests.Trays;
 
 /// <summary>A made-up spec sheet for tests of more than one room.</summary>
 internal static class Sheets
@@ -49,22 +46,13 @@ internal static class Sheets
         ],
         "invented");
 
-    /// <summary>A carburetor that is not taken apart, and it has been said.</summary>
-    public static Core.Bench.TrayWork Untouched => Core.Bench.TrayWork.Of(
-        new CarburetorKind(CarburetorFamily.FloatBowl, EngineKind.FourStroke, null),
-        Spec,
-        [new Core.Parts.LoggedLedgerNote(Guid.Empty, DateTimeOffset.UnixEpoch, "Ilse", new Core.Parts.JobNote("closed"))],
-        []);
+    public static IReadOnlyList<GaugeLine> Lines => LinesOf(Spec);
 
-    public static IReadOnlyList<GaugeLine> Lines => Worksheet.For(Spec, Shop);
+    public static IReadOnlyList<GaugeLine> LinesOf(SpecSheet sheet) =>
+        [.. StationList.All.SelectMany(station => station.Lines(new CarburetorKind(sheet.Family, EngineKind.FourStroke, null), sheet, Shop))];
 
     /// <summary>Every line with the reading of that name, judged.</summary>
-    public static IReadOnlyList<JudgedLine> Judged(IReadOnlyDictionary<string, TypedReading> readings) =>
-        [.. Lines.Select(line =>
-        {
-            var reading = readings.TryGetValue(line.Key, out var typed) ? line.Read(typed).Reading : null;
-            return new JudgedLine(line, reading, line.Judge(reading, Core.Measures.PinSet.Empty));
-        })];
+    public static IReadOnlyList<JudgedLine> Judged(IReadOnlyDictionary<string, TypedReading> readings) => TestTray.Untouched().Reads(readings).Book.Lines;
 
     public static Dictionary<string, TypedReading> AllGood() => new()
     {

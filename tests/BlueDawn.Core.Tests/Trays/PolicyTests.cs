@@ -1,0 +1,160 @@
+using BlueDawn.Core.Faults;
+using BlueDawn.Core.Handover;
+using BlueDawn.Core.Intake;
+using BlueDawn.Core.Parts;
+using BlueDawn.Core.Stations;
+using BlueDawn.Core.Trays;
+
+namespace BlueDawn.Core.Tests.Trays;
+
+/// <summary>The rules between stations, each tried on a tray.</summary>
+public sealed class PolicyTests
+{
+    private static readonly Fitting Kit = new(FitOption.Kit, "kit", [], [], null, 0);
+
+    private static TestTray Measured(Action<Dictionary<string, TypedReading>>? change = null)
+    {
+        var readings = Sheets.AllGood();
+        change?.Invoke(readings);
+        return TestTray.Untouched().Fits(Kit).Reads(readings);
+    }
+
+    [Fact]
+    public void All_good_is_free_to_go()
+    {
+        var tray = Measured();
+        Assert.Empty(Policy.Obstacles(tray.Book));
+        Assert.Equal(Station.Handover, tray.Next.Station);
+        Assert.Equal("ready", tray.Book.State(Station.Handover).Progress.Words);
+    }
+
+    [Fact]
+    public void Without_a_spec_sheet_nothing_goes()
+    {
+        var tray = new TestTray(null).Does(new JobNote("closed"));
+        Assert.Equal("kits/spec-sheet", Assert.Single(Policy.Obstacles(tray.Book)).LineKey);
+        Assert.Equal(Station.Kits, tray.Next.Station);
+    }
+
+    [Fact]
+    public void Missing_failing_and_undecided_each_stand_in_the_way()
+    {
+        var tray = Measured(readings =>
+        {
+            readings.Remove("gauging/main-jet");
+            readings["setting/hold-test"] = Sheets.Rows("pressure", "time", ("2", "48"), ("7", "30"), ("12", "10"));
+            readings["gauging/idle-jet"] = TypedReading.Of(("go", "0.30"), ("noGo", "0.34"));
+        });
+        Assert.Equal(
+            [("gauging/main-jet", ObstacleKind.Missing), ("gauging/idle-jet", ObstacleKind.Undecided), ("setting/hold-test", ObstacleKind.Failing)],
+            Policy.Obstacles(tray.Book).Select(obstacle => (obstacle.LineKey, obstacle.Kind)));
+    }
+
+    [Fact]
+    public void Obstacles_stand_in_bench_order()
+    {
+        var tray = new TestTray(null).Does(new JobNote("full")).Does(new OutNote("bowl", LineVerdict.Clean));
+        Assert.Equal([Station.Kits, Station.Build], Policy.Obstacles(tray.Book).Select(obstacle => obstacle.Station));
+    }
+
+    [Theory]
+    [InlineData(null, RefusalKind.StillOpen)]
+    [InlineData("   ok   ", RefusalKind.Wrong)]
+    [InlineData("Owner wants it as it is", null)]
+    public void What_is_open_goes_only_with_a_reason_that_says_something(string? reason, RefusalKind? refused) =>
+        Assert.Equal(refused, TestTray.Untouched().Refuses(new ReleaseNote(reason))?.Kind);
+
+    [Fact]
+    public void The_next_step_is_the_undecided_before_the_failing_before_the_unread()
+    {
+        Assert.Equal("gauging/main-jet", Measured(readings => readings.Remove("gauging/main-jet")).Next.LineKey);
+        var undecided = Measured(readings =>
+        {
+            readings.Remove("gauging/main-jet");
+            readings["gauging/idle-jet"] = TypedReading.Of(("go", "0.30"), ("noGo", "0.34"));
+        });
+        Assert.Equal("gauging/idle-jet", undecided.Next.LineKey);
+        Assert.Equal(Station.Kits, TestTray.Untouched().Next.Station);
+    }
+
+    [Fact]
+    public void Half_taken_apart_it_is_taken_apart_before_anything_is_decided() =>
+        Assert.Equal(Station.Strip, new TestTray(Sheets.Spec).Does(new JobNote("full")).Next.Station);
+
+    [Fact]
+    public void Nobody_who_has_measured_is_asked_to_take_it_apart()
+    {
+        var fresh = new TestTray(Sheets.Spec).Fits(Kit);
+        Assert.Equal(Station.Strip, fresh.Next.Station);
+        fresh.Does(new ReadingNote("gauging/main-jet", TypedReading.Of(("go", "0.715"), ("noGo", "0.73"))));
+        Assert.Equal(Station.Gauging, fresh.Next.Station);
+    }
+
+    [Fact]
+    public void An_open_trace_leads_until_something_after_it_has_been_started()
+    {
+        var tray = new TestTray(Sheets.Spec).Does(new FindingsNote("owner-story", [new("hunts", Said.Present)], true));
+        Assert.Equal(Station.Faults, tray.Next.Station);
+        Assert.NotEqual(Station.Faults, new TestTray(Sheets.Spec).Next.Station);
+        Assert.Equal(Station.Strip, tray.Does(new JobNote("full")).Next.Station);
+        Assert.NotEqual(
+            Station.Faults,
+            new TestTray(Sheets.Spec).Does(new FindingsNote("owner-story", [new("hunts", Said.Present)], true)).Does(new FaultNote("fuel-stale", FaultOutcome.Fixed)).Next.Station);
+    }
+
+    [Fact]
+    public void What_is_next_on_an_open_trace_hangs_on_the_shops_history_and_nothing_else_does()
+    {
+        Assert.True(Policy.AsksHistory(new TestTray(Sheets.Spec).Does(new FindingsNote("owner-story", [new("hunts", Said.Present)], true)).Book));
+        Assert.False(Policy.AsksHistory(Measured().Book));
+        Assert.False(Policy.AsksHistory(new TestTray(Sheets.Spec).Book));
+    }
+
+    [Fact]
+    public void Prove_waits_for_build()
+    {
+        var tray = TestTray.Untouched();
+        var fuelOn = new ReadingNote("proving/fuel-on", Sheets.AllGood()["proving/fuel-on"]);
+        Assert.Null(tray.Refuses(fuelOn));
+        tray.Does(new JobNote("full")).Does(new OutNote("bowl", LineVerdict.Clean));
+        Assert.Equal("Not to be proven yet.", tray.Refuses(fuelOn)?.Title);
+        tray.Does(new BackNote("bowl", Fate.Refitted, "under-float"));
+        Assert.Null(tray.Refuses(fuelOn));
+    }
+
+    [Fact]
+    public void A_declined_machine_goes_back_unread()
+    {
+        var tray = new TestTray(Sheets.Spec).Fits(Kit with { Option = FitOption.Decline });
+        Assert.Empty(Policy.Obstacles(tray.Book));
+        Assert.StartsWith("Hand it back as it came", tray.Next.Do.Text, StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public void A_tray_that_was_handed_back_takes_nothing_but_what_brings_it_back()
+    {
+        var tray = Measured().Does(new ReleaseNote());
+        Assert.Equal(WaitsFor.HandedBack, tray.Facts.WaitsFor);
+        Assert.Equal("Handed back.", tray.Next.Do.Text);
+        Assert.Equal(RefusalKind.Conflict, tray.Refuses(new OutNote("bowl", LineVerdict.Clean))?.Kind);
+        Assert.Equal(RefusalKind.Conflict, tray.Refuses(new FactsNote(Complaint: "Hunts again"))?.Kind);
+        Assert.Null(tray.Refuses(new FactsNote(WaitsFor: WaitsFor.Hands)));
+        Assert.NotEqual("Handed back.", tray.Does(new FactsNote(WaitsFor: WaitsFor.Hands)).Next.Do.Text);
+    }
+
+    [Fact]
+    public void A_reading_of_a_line_that_is_not_asked_for_is_not_found() =>
+        Assert.Equal(RefusalKind.NotFound, new TestTray(null).Refuses(new ReadingNote("gauging/main-jet", TypedReading.Of(("go", "0.7"))))?.Kind);
+
+    [Fact]
+    public void The_watch_list_remembers_what_was_cured_and_what_was_not()
+    {
+        var readings = Sheets.AllGood();
+        readings.Remove("proving/idle-speed");
+        var tray = TestTray.Untouched().Does(new ReadingNote("gauging/idle-jet", TypedReading.Of(("go", "0.30"), ("noGo", "0.31")))).Reads(readings);
+        var points = WatchList.Of(tray.Book.Lines);
+        Assert.Contains(points, point => point.StartsWith("Idle jet was restricted", StringComparison.Ordinal));
+        Assert.Contains(points, point => point.StartsWith("Idle speed: was not read", StringComparison.Ordinal));
+        Assert.Equal(3, points.Count); // and how to store it
+    }
+}
