@@ -1,5 +1,4 @@
 using System.Net.Http.Json;
-using BlueDawn.Core.Stations;
 
 namespace BlueDawn.Server.Tests;
 
@@ -39,7 +38,22 @@ public sealed class Visitor(HttpClient http)
 
     public Task<Answer> PutAsync(string path, object body) => SendAsync(HttpMethod.Put, path, body);
 
-    public Task<Answer> PatchAsync(string path, object body) => SendAsync(HttpMethod.Patch, path, body);
+    /// <summary>Records one note; the answer is the tray as it is then, or the problem.</summary>
+    public async Task<Answer> NoteAsync(int tray, object note, Guid? id = null, Guid? supersedes = null, int? version = null, object? signature = null)
+    {
+        var answer = await SendNotesAsync(tray, Entry(note, id, supersedes, version, signature));
+        return answer.Status == HttpStatusCode.OK ? await GetAsync($"/api/trays/{tray}") : answer;
+    }
+
+    /// <summary>Records a note decided on what stands on the tray now.</summary>
+    public async Task<Answer> DecideAsync(int tray, object note, object? signature = null) =>
+        await NoteAsync(tray, note, version: (await GetAsync($"/api/trays/{tray}")).Body.Version(), signature: signature);
+
+    /// <summary>Sends entries as they are; the answer is what became of each.</summary>
+    public Task<Answer> SendNotesAsync(int tray, params object[] entries) => PostAsync($"/api/trays/{tray}/notes", new { entries });
+
+    public static object Entry(object note, Guid? id = null, Guid? supersedes = null, int? version = null, object? signature = null) =>
+        new { id = id ?? Guid.CreateVersion7(), takenAt = DateTimeOffset.UtcNow, note, supersedes, version, signature };
 
     /// <summary>Checks in a fresh tray with a known spec sheet and gives its number.</summary>
     public async Task<int> NewTrayAsync(string stamped = "4107")
@@ -62,17 +76,10 @@ public sealed class Visitor(HttpClient http)
     };
 
     /// <summary>A reading of single values on a line.</summary>
-    public Task<Answer> RecordAsync(int tray, string lineKey, object values, Guid? id = null, Guid? supersedes = null) =>
-        PostAsync($"/api/trays/{tray}/readings", Reading(lineKey, values, id, supersedes));
+    public Task<Answer> RecordAsync(int tray, string line, object values, Guid? id = null, Guid? supersedes = null) =>
+        NoteAsync(tray, Reading(line, values), id, supersedes);
 
-    public static object Reading(string lineKey, object values, Guid? id = null, Guid? supersedes = null) => new
-    {
-        id = id ?? Guid.CreateVersion7(),
-        lineKey,
-        takenAt = DateTimeOffset.UtcNow,
-        typed = new { units = "metric", values, rows = Array.Empty<object>() },
-        supersedes,
-    };
+    public static object Reading(string line, object values) => new { kind = "reading", line, typed = new { units = "metric", values, rows = Array.Empty<object>() } };
 
     public async Task<Answer> SendAsync(HttpRequestMessage request)
     {
@@ -100,8 +107,8 @@ internal static class TrayJson
 
     public static Guid StandingId(this JsonElement tray, string key) => tray.Line(key).GetProperty("standing").GetProperty("entryId").GetGuid();
 
-    public static List<JsonElement> Log(this JsonElement tray, string kind) =>
-        [.. tray.GetProperty("logbook").EnumerateArray().Where(entry => entry.GetProperty("kind").GetString() == kind)];
+    public static List<JsonElement> Log(this JsonElement tray, params string[] kinds) =>
+        [.. tray.GetProperty("logbook").EnumerateArray().Where(entry => kinds.Contains(entry.GetProperty("kind").GetString()))];
 
-    public static uint Version(this JsonElement tray) => tray.GetProperty("version").GetUInt32();
+    public static int Version(this JsonElement tray) => tray.GetProperty("version").GetInt32();
 }

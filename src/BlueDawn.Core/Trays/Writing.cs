@@ -35,15 +35,21 @@ public static class Writing
     /// <summary>An id that stands for something else.</summary>
     public static Refusal IdTaken { get; } = Refusal.Conflict("That logbook id stands for something else.", "Reload the page and enter it again.");
 
+    /// <summary>That a note is not for the sender's role, or null when it is.</summary>
+    /// <param name="note">The note.</param>
+    /// <param name="allowed">What the sender may do.</param>
+    public static Refusal? NotAllowed(Note note, IReadOnlyList<May> allowed) => allowed.Contains(StationList.KindOf(note).Needs) ? null
+        : new Refusal(RefusalKind.NotAllowed, "This is not for your role.", "Ask a technician or the lead to do it.", []);
+
     /// <summary>Why an entry is refused, or null when it can be recorded.</summary>
     /// <param name="sent">The entry, what has to be looked up for it looked up.</param>
     /// <param name="tray">The tray as it stands.</param>
     /// <param name="allowed">What the sender may do.</param>
     public static Refusal? Refuses(NewEntry sent, TrayBook tray, IReadOnlyList<May> allowed)
     {
-        if (!allowed.Contains(StationList.KindOf(sent.Note).Needs))
+        if (NotAllowed(sent.Note, allowed) is { } notAllowed)
         {
-            return new Refusal(RefusalKind.NotAllowed, "This is not for your role.", "Ask a technician or the lead to do it.", []);
+            return notAllowed;
         }
 
         if (Policy.Refuses(sent.Note, tray) is { } refused)

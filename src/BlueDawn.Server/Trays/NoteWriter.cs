@@ -104,6 +104,11 @@ internal sealed class NoteWriter(BlueDawnDb db, NoteLookups lookups, TimeProvide
 
     private async Task<(EntryOutcome Outcome, TrayFile? After)> DecideAsync(EntryInput input, TrayFile file, Me me, CancellationToken cancel)
     {
+        if (Writing.NotAllowed(input.Note, me.Allowed) is { } notAllowed)
+        {
+            return (Refused(input, notAllowed, file), null);
+        }
+
         if (ChangedMeanwhile(input, file) is { } conflict)
         {
             return (conflict, null);
@@ -198,5 +203,6 @@ internal sealed class NoteWriter(BlueDawnDb db, NoteLookups lookups, TimeProvide
         refusal.Title,
         refusal.Detail,
         refusal.Fields.GroupBy(problem => problem.Field).ToDictionary(field => field.Key, field => field.Select(problem => problem.Message).ToArray()),
-        refusal.Kind == RefusalKind.StillOpen ? Policy.Obstacles(file.Book) : null));
+        refusal.Kind == RefusalKind.StillOpen ? Policy.Obstacles(file.Book) : null,
+        TheirsBy: refusal.Kind == RefusalKind.Conflict && input.Supersedes is { } corrected ? file.Book.Log.Entries.FirstOrDefault(entry => entry.Supersedes == corrected)?.By : null));
 }

@@ -28,9 +28,9 @@ internal static class TrayEndpoints
 
     private static async Task<IResult> ShowAsync(int number, HttpContext context, BlueDawnDb db, Me me, CancellationToken cancel)
     {
-        var stamp = await db.Trays.Where(tray => tray.Number == number).Select(tray => $"{tray.Revision}.{tray.Version}.{(tray.Spec == null ? 0 : tray.Spec.Version)}").SingleOrDefaultAsync(cancel);
-        return stamp is null ? Problem.NoTray(number)
-            : Etag.IsFresh(context, $"{stamp}.{me.Stamp}") ? TypedResults.StatusCode(304)
+        var seen = await db.Trays.Where(tray => tray.Number == number).Select(tray => new { tray.Revision, tray.Version, Sheet = (uint?)tray.Spec!.Version }).SingleOrDefaultAsync(cancel);
+        return seen is null ? Problem.NoTray(number)
+            : Etag.IsFresh(context, $"{seen.Revision}.{seen.Version}.{seen.Sheet}.{me.Stamp}") ? TypedResults.StatusCode(304)
             : await TrayFile.OpenAsync(db, number, me.Desk, cancel) is { } file ? TypedResults.Ok(TrayView.Of(file))
             : Problem.NoTray(number);
     }

@@ -1,4 +1,3 @@
-using BlueDawn.Core.Shop;
 using BlueDawn.Server.Tests.Strip;
 
 namespace BlueDawn.Server.Tests.Cleaning;
@@ -16,7 +15,7 @@ public class BathTests(Shop shop)
         var tray = (await jory.GetAsync($"/api/trays/{number}")).Body;
         Assert.Equal("bath", tray.GetProperty("facts").GetProperty("waitsFor").GetString());
         Assert.Contains("already", (await EventAsync(jory, "tub", new { kind = "placed", trayNumber = number })).Error("trayNumber"), StringComparison.Ordinal);
-        Assert.Contains("still in the bath", (await LedgerTests.NoteAsync(jory, number, new { kind = "dry" }, room: "cleaning")).Error("note"), StringComparison.Ordinal);
+        Assert.Contains("still in the bath", (await LedgerTests.NoteAsync(jory, number, new { kind = "dry" })).Error("note"), StringComparison.Ordinal);
 
         await EventAsync(jory, "tub", new { kind = "longer", trayNumber = number });
         await EventAsync(jory, "tub", new { kind = "takenOut", trayNumber = number });
@@ -24,8 +23,8 @@ public class BathTests(Shop shop)
         Assert.True(cleaning.GetProperty("wet").GetBoolean());
         tray = (await jory.GetAsync($"/api/trays/{number}")).Body;
         Assert.Equal("hands", tray.GetProperty("facts").GetProperty("waitsFor").GetString());
-        Assert.Contains(tray.Log("trayChanged"), entry => entry.GetProperty("what").GetProperty("text").GetString()!.EndsWith("early", StringComparison.Ordinal));
-        Assert.Equal(HttpStatusCode.OK, (await LedgerTests.NoteAsync(jory, number, new { kind = "dry" }, room: "cleaning")).Status);
+        Assert.Contains(tray.Log("basket"), entry => entry.GetProperty("what").GetProperty("text").GetString()!.EndsWith("early", StringComparison.Ordinal));
+        Assert.Equal(HttpStatusCode.OK, (await LedgerTests.NoteAsync(jory, number, new { kind = "dry" })).Status);
     }
 
     [Fact]
@@ -53,9 +52,9 @@ public class BathTests(Shop shop)
     {
         var jory = await shop.SignInAsync("jory");
         var number = await StrippedAsync(jory);
-        await LedgerTests.NoteAsync(jory, number, new { kind = "method", recipe = "brush", step = "done" }, room: "cleaning");
+        await LedgerTests.NoteAsync(jory, number, new { kind = "method", recipe = "brush", step = "done" });
         Assert.Contains("can catch fire", (await EventAsync(jory, "heated", new { kind = "placed", trayNumber = number })).Error("trayNumber"), StringComparison.Ordinal);
-        Assert.Contains("can catch fire", (await LedgerTests.NoteAsync(jory, number, new { kind = "method", recipe = "bath", step = "chosen" }, room: "cleaning")).Error("note.recipe"), StringComparison.Ordinal);
+        Assert.Contains("can catch fire", (await LedgerTests.NoteAsync(jory, number, new { kind = "method", recipe = "bath", step = "chosen" })).Error("note.recipe"), StringComparison.Ordinal);
 
         var shut = await jory.NewTrayAsync();
         await LedgerTests.NoteAsync(jory, shut, new { kind = "job", job = "bowl" });

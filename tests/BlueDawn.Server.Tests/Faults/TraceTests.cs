@@ -14,7 +14,7 @@ public class TraceTests(Shop shop)
         Assert.True(evidence.GetProperty("safety").GetProperty("oilThinned").GetBoolean());
         var tray = (await jory.GetAsync($"/api/trays/{number}")).Body;
         Assert.Equal("faults", tray.GetProperty("next").GetProperty("station").GetString());
-        Assert.Equal(2, tray.Log("traced").Count);
+        Assert.Equal(2, tray.Log("findings").Count);
     }
 
     [Fact]
@@ -25,7 +25,7 @@ public class TraceTests(Shop shop)
         var id = Guid.CreateVersion7();
         var sendings = await Task.WhenAll(Enumerable.Range(0, 3).Select(_ => NoteAsync(jory, number, Found("better-part-choke"), id)));
         Assert.All(sendings, answer => Assert.Equal(HttpStatusCode.OK, answer.Status));
-        Assert.Single((await jory.GetAsync($"/api/trays/{number}")).Body.Log("traced"));
+        Assert.Single((await jory.GetAsync($"/api/trays/{number}")).Body.Log("findings"));
         Assert.Equal(HttpStatusCode.Conflict, (await NoteAsync(jory, number, Found("plug-wet"), id)).Status);
         var other = await NewTrayAsync(jory, "9-0415");
         Assert.Equal(HttpStatusCode.Conflict, (await NoteAsync(jory, other, Found("better-part-choke"), id)).Status);
@@ -40,7 +40,7 @@ public class TraceTests(Shop shop)
         Assert.NotEmpty((await NoteAsync(jory, number, new { kind = "findings", checkId = "no-such", answers = new[] { new { findingId = "hunts", said = "present" } } })).Error("note.checkId"));
         Assert.NotEmpty((await NoteAsync(jory, number, new { kind = "fault", causeId = "no-such", outcome = "fixed" })).Error("note.causeId"));
         Assert.Equal(HttpStatusCode.BadRequest, (await NoteAsync(jory, number, new { kind = "no-such" })).Status);
-        Assert.Empty((await jory.GetAsync($"/api/trays/{number}")).Body.Log("traced"));
+        Assert.Empty((await jory.GetAsync($"/api/trays/{number}")).Body.Log("findings"));
         Assert.Equal(HttpStatusCode.NotFound, (await jory.GetAsync("/api/trays/9999/trace")).Status);
     }
 
@@ -120,7 +120,7 @@ public class TraceTests(Shop shop)
     private static object Found(string finding) => new { kind = "findings", checkId = (string?)null, answers = new[] { new { findingId = finding, said = "present" } } };
 
     private static Task<Answer> NoteAsync(Visitor visitor, int number, object note, Guid? id = null) =>
-        visitor.PostAsync($"/api/trays/{number}/trace", new { id = id ?? Guid.CreateVersion7(), takenAt = DateTimeOffset.UtcNow, note });
+        visitor.NoteAsync(number, note, id);
 
     private static async Task<JsonElement> TraceAsync(Visitor visitor, int number) => (await visitor.GetAsync($"/api/trays/{number}/trace")).Body.GetProperty("trace");
 

@@ -7,19 +7,15 @@ public class HandoverTests(Shop shop)
     {
         var jory = await shop.SignInAsync("jory");
         var number = await jory.NewTrayAsync();
-        var path = $"/api/trays/{number}/release";
-        async Task<Answer> Release(string? reason, string? signer, string? password)
-        {
-            var version = (await jory.GetAsync($"/api/trays/{number}")).Body.Version();
-            return await jory.PostAsync(path, new { entryId = Guid.CreateVersion7(), version, reason, signerUserName = signer, signerPassword = password });
-        }
+        Task<Answer> Release(string? reason, string? userName, string? password) =>
+            jory.DecideAsync(number, new { kind = "release", reason }, userName is null ? null : new { userName, password });
 
         var refused = await Release(null, null, null);
         Assert.Equal(HttpStatusCode.UnprocessableEntity, refused.Status);
         Assert.Equal(11, refused.Body.GetProperty("obstacles").GetArrayLength());
-        Assert.NotEmpty((await Release("short", "ilse", "sandrigg-quay")).Error("reason"));
-        Assert.NotEmpty((await Release("Owner takes it as it is", "jory", "sandrigg-quay")).Error("signerUserName"));
-        Assert.NotEmpty((await Release("Owner takes it as it is", "ilse", "wrong")).Error("signerPassword"));
+        Assert.NotEmpty((await Release("short", "ilse", "sandrigg-quay")).Error("note.reason"));
+        Assert.NotEmpty((await Release("Owner takes it as it is", "jory", "sandrigg-quay")).Error("signature.userName"));
+        Assert.NotEmpty((await Release("Owner takes it as it is", "ilse", "wrong")).Error("signature.password"));
         var released = await Release("Owner takes it as it is", "ilse", "sandrigg-quay");
         Assert.Equal("handedBack", released.Body.GetProperty("facts").GetProperty("waitsFor").GetString());
 
@@ -30,9 +26,9 @@ public class HandoverTests(Shop shop)
         // Nothing more goes in, until it is brought back; its history stays.
         Assert.Equal(HttpStatusCode.Conflict, (await jory.RecordAsync(number, "gauging/main-jet", new { go = "0.7" })).Status);
         var version = (await jory.GetAsync($"/api/trays/{number}")).Body.Version();
-        var back = await jory.PatchAsync($"/api/trays/{number}", new { entryId = Guid.CreateVersion7(), version, waitsFor = "hands" });
-        Assert.Single(back.Body.Log("broughtBack"));
-        Assert.Single(back.Body.Log("released"));
+        var back = await jory.NoteAsync(number, new { kind = "facts", waitsFor = "hands" }, version: version);
+        Assert.Single(back.Body.Log("facts"));
+        Assert.Single(back.Body.Log("release"));
         Assert.Equal(HttpStatusCode.OK, (await jory.RecordAsync(number, "gauging/main-jet", new { go = "0.7" })).Status);
     }
 
@@ -41,7 +37,7 @@ public class HandoverTests(Shop shop)
     {
         var jory = await shop.SignInAsync("jory");
         var tray = (await jory.GetAsync("/api/trays/28")).Body;
-        var released = await jory.PostAsync("/api/trays/28/release", new { entryId = Guid.CreateVersion7(), version = tray.Version() });
+        var released = await jory.NoteAsync(28, new { kind = "release" }, version: tray.Version());
         Assert.Equal(HttpStatusCode.OK, released.Status);
         Assert.Equal(JsonValueKind.Null, (await jory.GetAsync("/api/trays/28/report")).Body.GetProperty("signed").ValueKind);
     }

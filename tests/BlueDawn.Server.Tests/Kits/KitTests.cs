@@ -1,5 +1,3 @@
-using BlueDawn.Core.Stations;
-
 namespace BlueDawn.Server.Tests.Kits;
 
 public class KitTests(Shop shop)
@@ -22,15 +20,15 @@ public class KitTests(Shop shop)
     {
         var marit = await shop.SignInAsync("marit");
         var number = await marit.NewTrayAsync("4107");
-        Assert.Contains("not a length", (await MeasureAsync(marit, number, "bowl gasket", new { thickness = "thick" })).Error("thickness").Replace("is not a number", "not a length", StringComparison.Ordinal), StringComparison.Ordinal);
-        Assert.NotEmpty((await MeasureAsync(marit, number, "no such part", new { })).Error("part"));
+        Assert.Contains("not a length", (await MeasureAsync(marit, number, "bowl gasket", new { thickness = "thick" })).Error("note.features.thickness").Replace("is not a number", "not a length", StringComparison.Ordinal), StringComparison.Ordinal);
+        Assert.NotEmpty((await MeasureAsync(marit, number, "no such part", new { })).Error("note.part"));
         // In inches, as she works: 0.039 in is 0.99 mm.
-        var measured = await MeasureAsync(marit, number, "bowl gasket", new { thickness = ".039" });
+        var measured = await MeasureAsync(marit, number, "bowl gasket", new { thickness = ".039" }, "inch");
         Assert.Equal("0.9906 mm", measured.Body.GetProperty("oldParts")[0].GetProperty("features").GetProperty("thickness").GetString());
         Assert.Contains("a wrong part may have been fitted before", Reason(Kit(await KitsAsync(marit, number), "OK-207")) + string.Concat(Notes(Kit(await KitsAsync(marit, number), "OK-207"))), StringComparison.Ordinal);
         var back = await MeasureAsync(marit, number, "bowl gasket", new { });
         Assert.Empty(back.Body.GetProperty("oldParts").EnumerateArray());
-        Assert.Equal(2, back.Body.Log("partMeasured").Count);
+        Assert.Equal(2, back.Body.Log("oldPart").Count);
         Assert.Equal("fits", Verdict(Kit(await KitsAsync(marit, number), "OK-207")));
     }
 
@@ -84,7 +82,7 @@ public class KitTests(Shop shop)
 
         // It comes: booked in at Stock, taken for the tray, which waits for hands again.
         var waiting = answers.First(answer => answer.Body.GetProperty("facts").GetProperty("waitsFor").GetString() == "parts").Body.GetProperty("number").GetInt32();
-        Assert.Contains("Not on the shelf yet: TN-44", (await ArrivedAsync(jory, waiting)).Error("fitting"), StringComparison.Ordinal);
+        Assert.Contains("Not on the shelf yet: TN-44", (await ArrivedAsync(jory, waiting)).Error("note.kind"), StringComparison.Ordinal);
         await jory.PostAsync("/api/stock/moves", new { id = Guid.CreateVersion7(), item = "TN-44", kind = "received", pieces = 1 });
         var arrived = await ArrivedAsync(jory, waiting);
         Assert.Equal(("hands", true), (arrived.Body.GetProperty("facts").GetProperty("waitsFor").GetString(), arrived.Body.GetProperty("fitting").GetProperty("items")[0].GetProperty("fromShelf").GetBoolean()));
@@ -97,7 +95,7 @@ public class KitTests(Shop shop)
         var jory = await shop.SignInAsync("jory");
         var number = await jory.NewTrayAsync("4107");
         var version = (await jory.GetAsync($"/api/trays/{number}")).Body.Version();
-        await jory.PatchAsync($"/api/trays/{number}", new { entryId = Guid.CreateVersion7(), version, ownerLimit = 40, machineWorth = 90 });
+        await jory.NoteAsync(number, new { kind = "facts", ownerLimit = 40, machineWorth = 90 }, version: version);
         var view = (await jory.GetAsync($"/api/trays/{number}/fitting?renew=bowl%20gasket")).Body;
         var options = view.GetProperty("decision").GetProperty("options").EnumerateArray().ToDictionary(option => option.GetProperty("option").GetString()!);
         Assert.Equal(8, options.Count);
@@ -109,7 +107,7 @@ public class KitTests(Shop shop)
         Assert.Equal(11.0 / 24, options["patternCarburetor"].GetProperty("comebackShare").GetDouble(), 6);
         var chosen = await FitAsync(jory, number, "makeIt", "bowl gasket");
         Assert.Equal(("makeIt", 0), (chosen.Body.GetProperty("fitting").GetProperty("option").GetString(), chosen.Body.GetProperty("fitting").GetProperty("items").GetArrayLength()));
-        Assert.Contains("Made here: bowl gasket from sheet gasket", chosen.Body.Log("kitChosen")[0].GetProperty("what").GetProperty("text").GetString(), StringComparison.Ordinal);
+        Assert.Contains("Made here: bowl gasket from sheet gasket", chosen.Body.Log("fitting")[0].GetProperty("what").GetProperty("text").GetString(), StringComparison.Ordinal);
     }
 
     [Fact]
@@ -118,7 +116,7 @@ public class KitTests(Shop shop)
         var jory = await shop.SignInAsync("jory");
         int[] numbers = [await jory.NewTrayAsync("4107"), await jory.NewTrayAsync("4107")];
         Assert.Equal("donorPart", (await FitAsync(jory, numbers[0], "donorPart", "needle")).Body.GetProperty("fitting").GetProperty("option").GetString());
-        Assert.Contains("No donor on the shelf still has needle", (await FitAsync(jory, numbers[1], "donorPart", "needle")).Error("option"), StringComparison.Ordinal);
+        Assert.Contains("No donor on the shelf still has needle", (await FitAsync(jory, numbers[1], "donorPart", "needle")).Error("note.option"), StringComparison.Ordinal);
         await FitAsync(jory, numbers[0], "decline", "needle");
         Assert.Equal(HttpStatusCode.OK, (await FitAsync(jory, numbers[1], "donorPart", "needle")).Status);
         await FitAsync(jory, numbers[1], "decline", "needle");
@@ -133,7 +131,7 @@ public class KitTests(Shop shop)
         var declined = (await FitAsync(jory, number, "decline")).Body;
         Assert.Empty(declined.GetProperty("obstacles").EnumerateArray());
         Assert.Equal("handover", declined.GetProperty("next").GetProperty("station").GetString());
-        var released = await jory.PostAsync($"/api/trays/{number}/release", new { entryId = Guid.CreateVersion7(), version = declined.Version() });
+        var released = await jory.NoteAsync(number, new { kind = "release" }, version: declined.Version());
         Assert.Equal(HttpStatusCode.OK, released.Status);
         var report = (await jory.GetAsync($"/api/trays/{number}/report")).Body;
         Assert.True(report.GetProperty("declined").GetBoolean());
@@ -146,11 +144,11 @@ public class KitTests(Shop shop)
         var (jory, ilse) = (await shop.SignInAsync("jory"), await shop.SignInAsync("ilse"));
         var number = await jory.NewTrayAsync("");
         var version = (await jory.GetAsync($"/api/trays/{number}")).Body.Version();
-        var chosen = await ilse.PutAsync($"/api/trays/{number}/spec", new { entryId = Guid.CreateVersion7(), version, specCode = "DM38", stampedNumber = "D38-2204" });
+        var chosen = await ilse.NoteAsync(number, new { kind = "sheet", specCode = "DM38", stampedNumber = "D38-2204" }, version: version);
         Assert.Equal(("D38-2204", "diaphragm"), (chosen.Body.GetProperty("facts").GetProperty("stampedNumber").GetString(), chosen.Body.GetProperty("facts").GetProperty("family").GetString()));
-        Assert.Contains("stamped number D38-2204", chosen.Body.Log("specChosen")[0].GetProperty("what").GetProperty("text").GetString(), StringComparison.Ordinal);
-        var late = await jory.PutAsync($"/api/trays/{number}/spec", new { entryId = Guid.CreateVersion7(), version, specCode = "FB12" });
-        Assert.Equal((HttpStatusCode.Conflict, "DM38", "FB12"), (late.Status, late.Body.GetProperty("theirs").GetProperty("specCode").GetString(), late.Body.GetProperty("yours").GetProperty("specCode").GetString()));
+        Assert.Contains("stamped number D38-2204", chosen.Body.Log("sheet")[0].GetProperty("what").GetProperty("text").GetString(), StringComparison.Ordinal);
+        var late = await jory.NoteAsync(number, new { kind = "sheet", specCode = "FB12" }, version: version);
+        Assert.Equal((HttpStatusCode.Conflict, "DM38"), (late.Status, late.Body.GetProperty("theirs").GetProperty("specCode").GetString()));
     }
 
     [Fact]
@@ -159,9 +157,9 @@ public class KitTests(Shop shop)
         var jory = await shop.SignInAsync("jory");
         var number = await jory.NewTrayAsync("4107");
         var version = (await jory.GetAsync($"/api/trays/{number}")).Body.Version();
-        await jory.PatchAsync($"/api/trays/{number}", new { entryId = Guid.CreateVersion7(), version, waitsFor = "bath" });
+        await jory.NoteAsync(number, new { kind = "facts", waitsFor = "bath" }, version: version);
         var before = await OnHandAsync(jory, "OK-207S");
-        var late = await jory.PutAsync($"/api/trays/{number}/fitting", new { entryId = Guid.CreateVersion7(), version, option = "kit", kitNumber = "OK-207S" });
+        var late = await jory.NoteAsync(number, new { kind = "fitting", option = "kit", kitNumber = "OK-207S" }, version: version);
         Assert.Equal((HttpStatusCode.Conflict, before), (late.Status, await OnHandAsync(jory, "OK-207S")));
     }
 
@@ -170,9 +168,9 @@ public class KitTests(Shop shop)
     {
         var jory = await shop.SignInAsync("jory");
         var number = await jory.NewTrayAsync();
-        Assert.NotEmpty((await ChooseAsync(jory, number, "no-such")).Error("kitNumber"));
+        Assert.NotEmpty((await ChooseAsync(jory, number, "no-such")).Error("note.kitNumber"));
         var version = (await jory.GetAsync($"/api/trays/{number}")).Body.Version();
-        Assert.NotEmpty((await jory.PutAsync($"/api/trays/{number}/spec", new { entryId = Guid.CreateVersion7(), version, specCode = "none" })).Error("specCode"));
+        Assert.NotEmpty((await jory.NoteAsync(number, new { kind = "sheet", specCode = "none" }, version: version)).Error("note.specCode"));
     }
 
     private static async Task<List<JsonElement>> KitsAsync(Visitor visitor, int number) => [.. (await visitor.GetAsync($"/api/trays/{number}/kits")).Body.GetProperty("items").EnumerateArray()];
@@ -185,25 +183,25 @@ public class KitTests(Shop shop)
 
     private static IEnumerable<string> Notes(JsonElement kit) => kit.GetProperty("match").GetProperty("parts").EnumerateArray().Select(part => part.GetProperty("note").GetProperty("text").GetString()!);
 
-    private static Task<Answer> MeasureAsync(Visitor visitor, int number, string part, object features) =>
-        visitor.PostAsync($"/api/trays/{number}/old-parts", new { entryId = Guid.CreateVersion7(), part, quantity = 1, features });
+    private static Task<Answer> MeasureAsync(Visitor visitor, int number, string part, object features, string units = "metric") =>
+        visitor.NoteAsync(number, new { kind = "oldPart", part, quantity = 1, features, units });
 
     private static async Task<Answer> ChooseAsync(Visitor visitor, int number, string kitNumber)
     {
         var version = (await visitor.GetAsync($"/api/trays/{number}")).Body.Version();
-        return await visitor.PutAsync($"/api/trays/{number}/fitting", new { entryId = Guid.CreateVersion7(), version, option = "kit", kitNumber });
+        return await visitor.NoteAsync(number, new { kind = "fitting", option = "kit", kitNumber }, version: version);
     }
 
     private static async Task<Answer> FitAsync(Visitor visitor, int number, string option, params string[] renew)
     {
         var version = (await visitor.GetAsync($"/api/trays/{number}")).Body.Version();
-        return await visitor.PutAsync($"/api/trays/{number}/fitting", new { entryId = Guid.CreateVersion7(), version, option, renew });
+        return await visitor.NoteAsync(number, new { kind = "fitting", option, renew }, version: version);
     }
 
     private static async Task<Answer> ArrivedAsync(Visitor visitor, int number)
     {
         var version = (await visitor.GetAsync($"/api/trays/{number}")).Body.Version();
-        return await visitor.PutAsync($"/api/trays/{number}/fitting/arrived", new { entryId = Guid.CreateVersion7(), version });
+        return await visitor.NoteAsync(number, new { kind = "partsHere" }, version: version);
     }
 
     private static async Task<int> OnHandAsync(Visitor visitor, string item) =>

@@ -32,7 +32,7 @@ public class SessionTests(Shop shop)
         // Front desk: checks in, takes no readings, hands nothing back.
         var number = await visitor.NewTrayAsync();
         Assert.Equal(HttpStatusCode.Forbidden, (await visitor.RecordAsync(number, "gauging/main-jet", new { go = "0.7" })).Status);
-        Assert.Equal(HttpStatusCode.Forbidden, (await visitor.PostAsync($"/api/trays/{number}/release", new { entryId = Guid.CreateVersion7(), version = 1 })).Status);
+        Assert.Equal(HttpStatusCode.Forbidden, (await visitor.NoteAsync(number, new { kind = "release" }, version: 1)).Status);
     }
 
     [Fact]

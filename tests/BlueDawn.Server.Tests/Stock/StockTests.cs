@@ -62,7 +62,7 @@ public class StockTests(Shop shop)
         var kept = (await jory.PostAsync("/api/stock/donors", new { id = Guid.CreateVersion7(), name = "Donor 9", specCode = "FB12", without = new[] { "seat" } })).Body;
         var parts = kept.EnumerateArray().Single(one => one.GetProperty("donor").GetProperty("name").GetString() == "Donor 9").GetProperty("donor").GetProperty("partsLeft");
         Assert.DoesNotContain(parts.EnumerateArray(), part => part.GetProperty("part").GetString() == "seat");
-        Assert.NotEmpty((await jory.PostAsync("/api/stock/donors", new { id = Guid.CreateVersion7(), name = "Donor 8", specCode = "none", without = Array.Empty<string>() })).Error("specCode"));
+        Assert.NotEmpty((await jory.PostAsync("/api/stock/donors", new { id = Guid.CreateVersion7(), name = "Donor 8", specCode = "none", without = Array.Empty<string>() })).Error("note.specCode"));
     }
 
     [Fact]
@@ -82,9 +82,9 @@ public class StockTests(Shop shop)
         var jory = await shop.SignInAsync("jory");
         var number = await jory.NewTrayAsync("B2-770");
         var version = (await jory.GetAsync($"/api/trays/{number}")).Body.Version();
-        await jory.PutAsync($"/api/trays/{number}/spec", new { entryId = Guid.CreateVersion7(), version, specCode = "BT2" });
+        await jory.NoteAsync(number, new { kind = "sheet", specCode = "BT2" }, version: version);
         version = (await jory.GetAsync($"/api/trays/{number}")).Body.Version();
-        var chosen = await jory.PutAsync($"/api/trays/{number}/fitting", new { entryId = Guid.CreateVersion7(), version, option = "singleParts", renew = new[] { "tank gasket", "mixture screw seal" } });
+        var chosen = await jory.NoteAsync(number, new { kind = "fitting", option = "singleParts", renew = new[] { "tank gasket", "mixture screw seal" } }, version: version);
         Assert.Equal("parts", chosen.Body.GetProperty("facts").GetProperty("waitsFor").GetString());
         var view = (await jory.GetAsync("/api/stock/buying")).Body;
         var plan = view.GetProperty("advice").GetProperty("plan");

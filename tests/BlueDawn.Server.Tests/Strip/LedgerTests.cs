@@ -13,7 +13,7 @@ public class LedgerTests(Shop shop)
         Assert.Equal("out", Line(found.Body, "idle-needle").GetProperty("state").GetString());
         var back = await NoteAsync(jory, number, new { kind = "back", part = "idle-needle", fate = "refitted", turnsEighths = 10 });
         Assert.Equal("back", Line(back.Body, "idle-needle").GetProperty("state").GetString());
-        var log = (await jory.GetAsync($"/api/trays/{number}")).Body.Log("ledgered");
+        var log = (await jory.GetAsync($"/api/trays/{number}")).Body.Log("job", "out", "back");
         Assert.Equal(3, log.Count);
         Assert.Contains(log, entry => entry.GetProperty("what").GetProperty("text").GetString()!.Contains("1¼ turns from the seat", StringComparison.Ordinal));
     }
@@ -26,7 +26,7 @@ public class LedgerTests(Shop shop)
         var id = Guid.CreateVersion7();
         await NoteAsync(jory, number, new { kind = "job", job = "bowl" }, id);
         Assert.Equal(HttpStatusCode.OK, (await NoteAsync(jory, number, new { kind = "job", job = "bowl" }, id)).Status);
-        Assert.Single((await jory.GetAsync($"/api/trays/{number}")).Body.Log("ledgered"));
+        Assert.Single((await jory.GetAsync($"/api/trays/{number}")).Body.Log("job"));
         Assert.Equal(HttpStatusCode.Conflict, (await NoteAsync(jory, number, new { kind = "job", job = "full" }, id)).Status);
         var other = await jory.NewTrayAsync();
         Assert.Equal(HttpStatusCode.Conflict, (await NoteAsync(jory, other, new { kind = "job", job = "bowl" }, id)).Status);
@@ -127,8 +127,12 @@ public class LedgerTests(Shop shop)
         Assert.Equal(HttpStatusCode.NotFound, (await jory.GetAsync("/api/trays/99999/ledger")).Status);
     }
 
-    internal static Task<Answer> NoteAsync(Visitor visitor, int number, object note, Guid? id = null, string room = "ledger") =>
-        visitor.PostAsync($"/api/trays/{number}/{room}", new { id = id ?? Guid.CreateVersion7(), takenAt = DateTimeOffset.UtcNow, note });
+    /// <summary>Records a note; the answer is the ledger as it is then, or the problem.</summary>
+    internal static async Task<Answer> NoteAsync(Visitor visitor, int number, object note, Guid? id = null)
+    {
+        var answer = await visitor.SendNotesAsync(number, Visitor.Entry(note, id));
+        return answer.Status == HttpStatusCode.OK ? await visitor.GetAsync($"/api/trays/{number}/ledger") : answer;
+    }
 
     private static async Task<JsonElement> LedgerAsync(Visitor visitor, int number) => (await visitor.GetAsync($"/api/trays/{number}/ledger")).Body;
 

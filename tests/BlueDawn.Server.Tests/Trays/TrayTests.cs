@@ -8,16 +8,15 @@ public class TrayTests(Shop shop)
         var (jory, ilse) = (await shop.SignInAsync("jory"), await shop.SignInAsync("ilse"));
         var number = await jory.NewTrayAsync();
         var version = (await jory.GetAsync($"/api/trays/{number}")).Body.Version();
-        var first = await ilse.PatchAsync($"/api/trays/{number}", new { entryId = Guid.CreateVersion7(), version, waitsFor = "owner", waitNote = "asked about the price" });
+        var first = await ilse.NoteAsync(number, new { kind = "facts", waitsFor = "owner", waitNote = "asked about the price" }, version: version);
         Assert.Equal(HttpStatusCode.OK, first.Status);
-        var second = await jory.PatchAsync($"/api/trays/{number}", new { entryId = Guid.CreateVersion7(), version, waitsFor = "bath", waitNote = "basket 1" });
+        var second = await jory.NoteAsync(number, new { kind = "facts", waitsFor = "bath", waitNote = "basket 1" }, version: version);
         Assert.Equal(HttpStatusCode.Conflict, second.Status);
-        Assert.Equal("bath", second.Body.GetProperty("yours").GetProperty("waitsFor").GetString());
         Assert.Equal("owner", second.Body.GetProperty("theirs").GetProperty("waitsFor").GetString());
         Assert.Equal("Ilse Brandt", second.Body.GetProperty("theirsBy").GetString());
-        var again = await jory.PatchAsync($"/api/trays/{number}", new { entryId = Guid.CreateVersion7(), version = second.Body.GetProperty("version").GetUInt32(), waitsFor = "bath" });
+        var again = await jory.NoteAsync(number, new { kind = "facts", waitsFor = "bath" }, version: second.Body.GetProperty("version").GetInt32());
         Assert.Equal(HttpStatusCode.OK, again.Status);
-        Assert.Equal(2, again.Body.Log("trayChanged").Count);
+        Assert.Equal(2, again.Body.Log("facts").Count);
     }
 
     [Fact]
@@ -27,7 +26,7 @@ public class TrayTests(Shop shop)
         var number = await jory.NewTrayAsync();
         var version = (await jory.GetAsync($"/api/trays/{number}")).Body.Version();
         Assert.Equal(HttpStatusCode.OK, (await jory.RecordAsync(number, "gauging/main-jet", new { go = "0.71" })).Status);
-        Assert.Equal(HttpStatusCode.OK, (await jory.PatchAsync($"/api/trays/{number}", new { entryId = Guid.CreateVersion7(), version, waitsFor = "bath" })).Status);
+        Assert.Equal(HttpStatusCode.OK, (await jory.NoteAsync(number, new { kind = "facts", waitsFor = "bath" }, version: version)).Status);
     }
 
     [Fact]
@@ -36,9 +35,9 @@ public class TrayTests(Shop shop)
         var jory = await shop.SignInAsync("jory");
         var number = await jory.NewTrayAsync();
         var version = (await jory.GetAsync($"/api/trays/{number}")).Body.Version();
-        var answer = await jory.PatchAsync($"/api/trays/{number}", new { entryId = Guid.CreateVersion7(), version, waitsFor = "handedBack", promisedDay = "2020-01-01" });
-        Assert.NotEmpty(answer.Error("promisedDay"));
-        Assert.NotEmpty(answer.Error("waitsFor"));
+        var answer = await jory.NoteAsync(number, new { kind = "facts", waitsFor = "handedBack", promisedDay = "2020-01-01" }, version: version);
+        Assert.NotEmpty(answer.Error("note.promisedDay"));
+        Assert.NotEmpty(answer.Error("note.waitsFor"));
     }
 
     [Fact]

@@ -1,4 +1,4 @@
-namespace BlueDawn.Server.Tests.Worksheets;
+namespace BlueDawn.Server.Tests.Trays;
 
 public class ReadingTests(Shop shop)
 {
@@ -63,10 +63,9 @@ public class ReadingTests(Shop shop)
         await jory.RecordAsync(number, Main, new { go = "0.71", noGo = "0.73" });
         var stray = (await jory.RecordAsync(number, Main, new { go = "0.95", noGo = "1.0" })).Body;
         Assert.Equal("openedUp", stray.Finding(Main));
-        var withdrawal = new { id = Guid.CreateVersion7(), takenAt = DateTimeOffset.UtcNow, supersedes = stray.StandingId(Main) };
-        var tray = (await jory.PostAsync($"/api/trays/{number}/readings/withdrawal", withdrawal)).Body;
+        var tray = (await jory.NoteAsync(number, new { kind = "withdrawal" }, supersedes: stray.StandingId(Main))).Body;
         Assert.Equal("inGauge", tray.Finding(Main));
-        Assert.Single(tray.Log("withdrawn"));
+        Assert.Single(tray.Log("withdrawal"));
     }
 
     [Theory]
@@ -89,7 +88,7 @@ public class ReadingTests(Shop shop)
     {
         var jory = await shop.SignInAsync("jory");
         var number = await jory.NewTrayAsync();
-        var draft = await jory.PostAsync($"/api/trays/{number}/readings/draft", new { lineKey = Main, typed = new { units = "inch", values = new { go = ".0284", noGo = ".0286" }, rows = Array.Empty<object>() } });
+        var draft = await jory.PostAsync($"/api/trays/{number}/draft", new { lineKey = Main, typed = new { units = "inch", values = new { go = ".0284", noGo = ".0286" }, rows = Array.Empty<object>() } });
         Assert.Equal("inGauge", draft.Body.GetProperty("judgement").GetProperty("finding").GetString());
         Assert.Empty((await jory.GetAsync($"/api/trays/{number}")).Body.Log("reading"));
     }
