@@ -88,3 +88,9 @@ pg_fresh() {
   PGOPTIONS="-c client_min_messages=warning" "$PG_BIN/dropdb" --if-exists --force -h 127.0.0.1 -p "$PG_PORT" -U $PG_USER "$1"
   pg_create "$1"
 }
+
+# pg_copy FROM NAME: a database of that name with what is in another that nobody is using.
+pg_copy() {
+  PGOPTIONS="-c client_min_messages=warning" "$PG_BIN/dropdb" --if-exists --force -h 127.0.0.1 -p "$PG_PORT" -U $PG_USER "$2"
+  "$PG_BIN/createdb" --template="$1" -h 127.0.0.1 -p "$PG_PORT" -U $PG_USER "$2"
+}

@@ -1,12 +1,24 @@
-import { expect, type Locator, type Page } from '@playwright/test';
+import { expect, type BrowserContext, type Locator, type Page } from '@playwright/test';
 
 export const PASSWORD = 'sandrigg-quay';
 
+/** Cookies of who has signed in before, by server and name: signing in is tried by tests of its own. */
+const signedIn = new Map<string, Cookies>();
+
+type Cookies = Awaited<ReturnType<BrowserContext['cookies']>>;
+
 export async function signIn(page: Page, userName: string, path = '/'): Promise<void> {
+  const context = page.context();
+  const home = (await page.request.get('/health/live')).url();
+  const key = `${new URL(home).origin} ${userName}`;
+  const known = signedIn.get(key);
+  if (known) {
+    await context.addCookies(known);
+  } else {
+    await send(page, '/api/session', { userName, password: PASSWORD });
+    signedIn.set(key, await context.cookies());
+  }
   await page.goto(path);
-  await page.getByLabel('Name').fill(userName);
-  await page.getByLabel('Password').fill(PASSWORD);
-  await page.getByRole('button', { name: 'Sign in' }).click();
   await expect(page.getByRole('button', { name: 'Sign out' }).first()).toBeVisible();
 }
 
@@ -67,9 +79,14 @@ export async function send(page: Page, path: string, body: unknown): Promise<voi
   expect(answer.ok(), await answer.text()).toBe(true);
 }
 
-/** An entry of a tray's ledger or about its cleaning. */
-export const note = (page: Page, tray: number, room: 'ledger' | 'cleaning', entry: unknown): Promise<void> =>
-  send(page, `/api/trays/${tray}/${room}`, { id: crypto.randomUUID(), takenAt: new Date().toISOString(), note: entry });
+/** Entries of a tray's logbook. */
+export const notes = (page: Page, tray: number, entries: { note: object; version?: number }[]): Promise<void> =>
+  send(page, `/api/trays/${tray}/notes`, {
+    entries: entries.map((entry) => ({ id: crypto.randomUUID(), takenAt: new Date().toISOString(), ...entry })),
+  });
+
+/** An entry of a tray's logbook. */
+export const note = (page: Page, tray: number, entry: object): Promise<void> => notes(page, tray, [{ note: entry }]);
 
 /** A number out of the interface, as it is now. */
 export const get = async (page: Page, path: string) => (await page.request.get(path)).json();

@@ -1,5 +1,5 @@
-import { expect, test, type Locator, type Page } from '@playwright/test';
-import { checkIn, fresh, get, note, signIn } from './bench';
+import { expect, test, type Locator, type Page } from './test';
+import { checkIn, fresh, get, note, notes, signIn } from './bench';
 
 const form = (page: Page, part: string) => page.getByRole('group', { name: `Fit: ${part}`, exact: true });
 
@@ -9,24 +9,27 @@ interface Line {
 
 /** A diaphragm carburetor with its kit, in pieces. */
 async function diaphragmInPieces(page: Page): Promise<number> {
-  const tray = await checkIn(page, fresh('Saw'), 'D38-2204');
+  const tray = await checkIn(page, fresh('Auger'), 'D38-2204');
   await page.getByRole('button', { name: /DM38.*this very number/ }).click();
   await page.getByRole('button', { name: 'Choose CK-419', exact: true }).click();
   await expect(page.getByText('Chosen for this tray')).toBeVisible();
-  await note(page, tray, 'ledger', { kind: 'job', job: 'full' });
+  await note(page, tray, { kind: 'job', job: 'full' });
   const { lines, usual } = (await get(page, `/api/trays/${tray}/ledger`)) as {
     lines: Line[];
     usual: Record<string, string>;
   };
-  for (const { part } of lines)
-    await note(page, tray, 'ledger', { kind: 'out', part: part.key, verdict: usual[part.key] });
+  await notes(
+    page,
+    tray,
+    lines.map(({ part }) => ({ note: { kind: 'out', part: part.key, verdict: usual[part.key] } })),
+  );
   return tray;
 }
 
 /** Presses what records a line and waits until the server has it: the page goes on before. */
 async function record(page: Page, button: Locator): Promise<void> {
   const sent = page.waitForResponse(
-    (answer) => answer.url().endsWith('/ledger') && answer.request().method() === 'POST',
+    (answer) => answer.url().endsWith('/notes') && answer.request().method() === 'POST',
   );
   await button.click();
   await sent;
@@ -114,9 +117,9 @@ test('a diaphragm carburetor: a forgotten screen and a plate upside down are cau
 test('a part off the shelf leaves it, and goes back when it comes out again', async ({ page }) => {
   await signIn(page, 'ilse');
   const tray = await checkIn(page, fresh('Washer'));
-  await note(page, tray, 'ledger', { kind: 'job', job: 'bowl' });
+  await note(page, tray, { kind: 'job', job: 'bowl' });
   for (const part of ['bowl-nut', 'bowl', 'bowl-gasket'])
-    await note(page, tray, 'ledger', { kind: 'out', part, verdict: part === 'bowl-gasket' ? 'renew' : 'clean' });
+    await note(page, tray, { kind: 'out', part, verdict: part === 'bowl-gasket' ? 'renew' : 'clean' });
   await page.goto(`/tray/${tray}/build`);
   const gasket = form(page, 'bowl gasket');
   const source = gasket.getByRole('button', { name: /^In, from / }).first();
@@ -136,9 +139,9 @@ test('a part off the shelf leaves it, and goes back when it comes out again', as
   expect(await onHand()).toBe(before);
 
   // Left off only with a reason that is signed for.
-  await gasket.getByRole('button', { name: 'Leave it off, signed' }).click();
+  await gasket.getByRole('button', { name: 'Leave it off, with a reason' }).click();
   await expect(gasket.getByText(/at least 10 characters/)).toBeVisible();
   await gasket.getByLabel('Reason or remark').fill('Sealed by the ring in the bowl itself');
-  await gasket.getByRole('button', { name: 'Leave it off, signed' }).click();
+  await gasket.getByRole('button', { name: 'Leave it off, with a reason' }).click();
   await expect(page.getByText(/Left off · .*Sealed by the ring/)).toBeVisible();
 });

@@ -1,6 +1,6 @@
-import { expect, test, type Page } from '@playwright/test';
-import { checkIn, fresh, get, note, send, signIn } from './bench';
-import { OwnServer } from './machine';
+import { expect, test, type Page } from './test';
+import { checkIn, fresh, get, note, notes, send, signIn } from './bench';
+import { freePort, OwnServer } from './machine';
 
 /** A carburetor that is in pieces: a float bowl, or a diaphragm by its stamped number. */
 async function stripped(page: Page, stamped = '4107'): Promise<number> {
@@ -10,10 +10,15 @@ async function stripped(page: Page, stamped = '4107'): Promise<number> {
     await sheet.click();
     await expect(sheet).toBeHidden();
   }
-  await note(page, tray, 'ledger', { kind: 'job', job: 'full' });
+  await note(page, tray, { kind: 'job', job: 'full' });
   const { lines } = await get(page, `/api/trays/${tray}/ledger`);
-  for (const { part } of lines as { part: { key: string } }[])
-    await note(page, tray, 'ledger', { kind: 'out', part: part.key, verdict: 'clean' });
+  await notes(
+    page,
+    tray,
+    (lines as { part: { key: string } }[]).map(({ part }) => ({
+      note: { kind: 'out', part: part.key, verdict: 'clean' },
+    })),
+  );
   return tray;
 }
 
@@ -55,9 +60,10 @@ test('a passage is clear when air has come out, and the tool for each hole is na
 
 test('a float bowl and a diaphragm share a bath that is first too cold; the timer survives a reload and a restart', async ({
   browser,
-}, info) => {
+  server: shared,
+}) => {
   test.setTimeout(150_000);
-  const server = new OwnServer(5490 + info.parallelIndex);
+  const server = new OwnServer(await freePort(), shared.database);
   await server.start();
   try {
     const context = await browser.newContext({ baseURL: server.url, viewport: { width: 1280, height: 800 } });

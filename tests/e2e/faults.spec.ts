@@ -1,4 +1,4 @@
-import { expect, test, type Locator, type Page } from '@playwright/test';
+import { expect, test, type Locator, type Page } from './test';
 import { box, fresh, signIn, signInByKeyboard, tabTo } from './bench';
 
 const next = (page: Page): Locator => page.getByRole('region', { name: 'Next step' });

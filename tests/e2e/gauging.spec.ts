@@ -1,4 +1,4 @@
-import { expect, test } from '@playwright/test';
+import { expect, test } from './test';
 import { box, checkIn, expectVerdict, fresh, line, signIn } from './bench';
 
 test.beforeEach(async ({ page }) => {

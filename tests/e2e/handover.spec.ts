@@ -1,5 +1,5 @@
 import { readFile } from 'node:fs/promises';
-import { expect, test } from '@playwright/test';
+import { expect, test } from './test';
 import { checkIn, fresh, PASSWORD, signIn } from './bench';
 
 test('with something open only the lead’s signature lets it go, and the report says so', async ({ page }) => {
@@ -49,7 +49,7 @@ test('the report prints on two A4 pages at most and comes as JSON and CSV', asyn
 test('a body of 10 MB is turned away with a reason', async ({ page }) => {
   await signIn(page, 'ilse');
   const session = await (await page.request.get('/api/session')).json();
-  const answer = await page.request.post('/api/trays/27/readings', {
+  const answer = await page.request.post('/api/trays/27/notes', {
     headers: { 'X-Blue-Dawn-Token': session.token, 'content-type': 'application/json' },
     data: `{"lineKey":"${'x'.repeat(10_000_000)}"}`,
   });

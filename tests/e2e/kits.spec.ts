@@ -1,4 +1,4 @@
-import { expect, test, type Page } from '@playwright/test';
+import { expect, test, type Page } from './test';
 import { checkIn, fresh, signIn, tabTo } from './bench';
 
 const step = (page: Page, name: string) =>

@@ -1,4 +1,5 @@
 import { spawn, type ChildProcess } from 'node:child_process';
+import { createServer, type AddressInfo } from 'node:net';
 import { resolve } from 'node:path';
 
 const server = resolve(import.meta.dirname, '../../artifacts/server');
@@ -25,13 +26,24 @@ const args = (port: number): string[] => [
   server,
 ];
 
-export const serverCommand = (port: number): string => `dotnet ${args(port).join(' ')}`;
+/** A port of the loopback interface that nobody listens on. */
+export const freePort = (): Promise<number> =>
+  new Promise((done) => {
+    const probe = createServer();
+    probe.listen(0, '127.0.0.1', () => {
+      const { port } = probe.address() as AddressInfo;
+      probe.close(() => done(port));
+    });
+  });
 
-/** A second server on the same database, for a test that stops and starts it. Ends only what it started itself. */
+/** A server on a database, started and stopped by a test. Ends only what it started itself. */
 export class OwnServer {
   private process: ChildProcess | null = null;
 
-  constructor(readonly port: number) {}
+  constructor(
+    readonly port: number,
+    readonly database: string,
+  ) {}
 
   get url(): string {
     return `http://127.0.0.1:${this.port}`;
@@ -39,10 +51,15 @@ export class OwnServer {
 
   async start(): Promise<void> {
     this.process = spawn('dotnet', args(this.port), {
-      env: { ...process.env, BLUE_DAWN_DEMO: 'true' },
+      env: {
+        ...process.env,
+        BLUE_DAWN_DATABASE: this.database,
+        BLUE_DAWN_DEMO: 'true',
+        ASPNETCORE_ENVIRONMENT: 'Production',
+      },
       stdio: 'ignore',
     });
-    for (let tries = 0; tries < 150; tries++) {
+    for (let tries = 0; tries < 300; tries++) {
       try {
         if ((await fetch(`${this.url}/health/ready`)).ok) return;
       } catch {

@@ -1,4 +1,4 @@
-import { expect, test, type Page } from '@playwright/test';
+import { expect, test, type Page } from './test';
 import { box, expectVerdict, fresh, line, signIn, signInByKeyboard, tabTo } from './bench';
 
 /** What the whole job leaves behind, whichever way the hands went. */

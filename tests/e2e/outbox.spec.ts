@@ -1,12 +1,13 @@
-import { expect, test } from '@playwright/test';
+import { expect, test } from './test';
 import { box, checkIn, expectVerdict, fresh, signIn } from './bench';
-import { OwnServer } from './machine';
+import { freePort, OwnServer } from './machine';
 
 test('the server is killed and started again: nothing typed is lost, and nothing is recorded twice', async ({
   browser,
-}, info) => {
+  server: shared,
+}) => {
   test.setTimeout(120_000);
-  const server = new OwnServer(5390 + info.parallelIndex);
+  const server = new OwnServer(await freePort(), shared.database);
   await server.start();
   try {
     const context = await browser.newContext({ baseURL: server.url, viewport: { width: 1280, height: 800 } });
@@ -46,14 +47,14 @@ test('readings kept on the device survive a reload and go out when the way is cl
   await signIn(page, 'jory');
   const tray = await checkIn(page, fresh('Kept pump'));
   await page.goto(`/tray/${tray}/gauge`);
-  await page.route('**/readings', (route) => route.abort());
+  await page.route('**/notes', (route) => route.abort());
   await box(page, 'Main jet', 'goes').fill('0.71');
   await box(page, 'Main jet', 'stops').fill('0.73');
   await page.keyboard.press('Enter');
   await expect(page.getByText('1 entry is kept on this device')).toBeVisible();
   await page.reload();
   await expect(page.getByText('1 entry is kept on this device')).toBeVisible();
-  await page.unroute('**/readings');
+  await page.unroute('**/notes');
   await expect(page.getByText(/entr(ies are|y is) kept on this device/)).toBeHidden({ timeout: 15_000 });
   await expectVerdict(page, 'Main jet', 'In gauge');
 });

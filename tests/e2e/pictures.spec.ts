@@ -1,5 +1,5 @@
 import { resolve } from 'node:path';
-import { test } from '@playwright/test';
+import { test } from './test';
 import { signIn } from './bench';
 
 /** The pictures in docs/screenshots, from the demo data as it is loaded. */

@@ -1,4 +1,4 @@
-import { expect, test } from '@playwright/test';
+import { expect, test } from './test';
 import { PASSWORD, signIn } from './bench';
 
 test('a wrong password is said plainly, and signing in leads to where one was going', async ({ page }) => {

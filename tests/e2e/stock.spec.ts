@@ -1,5 +1,5 @@
 import { readFile } from 'node:fs/promises';
-import { expect, test, type Page } from '@playwright/test';
+import { expect, test, type Page } from './test';
 import { checkIn, fresh, signIn } from './bench';
 
 const row = (page: Page, item: string) => page.getByRole('row').filter({ hasText: item });

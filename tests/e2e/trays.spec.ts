@@ -1,5 +1,5 @@
-import { expect, test } from '@playwright/test';
-import { box, checkIn, expectVerdict, fresh, line, signIn } from './bench';
+import { expect, test } from './test';
+import { box, checkIn, expectVerdict, fresh, get, line, notes, signIn } from './bench';
 
 test('two people change one tray: the second sees both versions and decides', async ({ page, browser }) => {
   await signIn(page, 'jory');
@@ -37,13 +37,8 @@ test('a kit chosen on a tray that has changed meanwhile is decided on, not lost'
       .or(page.getByRole('button', { name: /^Choose/ }).first()),
   ).toBeVisible();
   // Someone else moves it while this page looks at it.
-  const session = await (await page.request.get('/api/session')).json();
-  const seen = await (await page.request.get(`/api/trays/${tray}`)).json();
-  const moved = await page.request.patch(`/api/trays/${tray}`, {
-    headers: { 'X-Blue-Dawn-Token': session.token },
-    data: { entryId: crypto.randomUUID(), version: seen.version, waitsFor: 'bath', waitNote: 'basket 3' },
-  });
-  expect(moved.ok()).toBe(true);
+  const { version } = (await get(page, `/api/trays/${tray}`)) as { version: number };
+  await notes(page, tray, [{ note: { kind: 'facts', waitsFor: 'bath', waitNote: 'basket 3' }, version }]);
   await page.route(`**/api/trays/${tray}`, (route) => route.abort()); // the page has not seen it yet
   await page.getByRole('button', { name: 'Choose GS-80', exact: true }).click();
   const dialog = page.getByRole('dialog', { name: /Someone else changed this tray/ });

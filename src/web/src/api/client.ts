@@ -8,7 +8,17 @@ export type Bench = Schemas['BenchView'];
 export type BenchTray = Schemas['BenchTray'];
 export type WaitsFor = Schemas['WaitsFor'];
 export type Tray = Schemas['TrayView'];
-export type TrayFacts = Schemas['TrayFacts'];
+export type TrayFacts = Schemas['TrayFactsView'];
+export type TrayPatch = Schemas['TrayPatch'];
+export type May = Schemas['May'];
+/** What one entry of a logbook says; every station has its own kinds. */
+export type Note = Schemas['Note'];
+export type EntryInput = Schemas['EntryInput'];
+export type EntryOutcome = Schemas['EntryOutcome'];
+export type Signature = Schemas['Signature'];
+export type FactsNote = Schemas['NoteFactsNote'];
+/** A note of one kind, or of several. */
+export type NoteOf<K extends NonNullable<Note['kind']>> = Extract<Note, { kind?: K }>;
 export type Station = Schemas['Station'];
 export type StationView = Schemas['StationView'];
 export type Line = Schemas['LineView'];
@@ -51,7 +61,7 @@ export type EngineKind = NonNullable<Schemas['EngineKind']>;
 export type ChokeKind = NonNullable<Schemas['ChokeKind']>;
 export type TraceView = Schemas['TraceView'];
 export type Trace = Schemas['Trace'];
-export type TraceNote = Schemas['TraceNote'];
+export type TraceNote = NoteOf<'findings' | 'fault' | 'apart' | 'safety'>;
 export type CauseStanding = Schemas['CauseStanding'];
 export type CheckValue = Schemas['CheckValue'];
 export type EvidenceItem = Schemas['EvidenceItem'];
@@ -60,8 +70,8 @@ export type ApartLevel = Schemas['ApartLevel'];
 export type FaultWords = Schemas['FaultWords'];
 export type LedgerView = Schemas['LedgerView'];
 export type LedgerLine = Schemas['LedgerLine'];
-export type LedgerNote = Schemas['LedgerNote'];
-export type OutNote = Schemas['LedgerNoteOutNote'];
+export type LedgerNote = NoteOf<'job' | 'out' | 'stays' | 'back' | 'undo'>;
+export type OutNote = NoteOf<'out'>;
 export type StripPart = Schemas['StripPart'];
 export type LineVerdict = Schemas['LineVerdict'];
 export type Fate = Schemas['Fate'];
@@ -70,7 +80,7 @@ export type BuildAdvice = Schemas['BuildAdvice'];
 export type StackProblem = Schemas['StackProblem'];
 export type NewPartSource = Schemas['NewPartSource'];
 export type CleaningView = Schemas['CleaningView'];
-export type CleaningNote = Schemas['CleaningNote'];
+export type CleaningNote = NoteOf<'soils' | 'method' | 'dry' | 'passage'>;
 export type RecipeOffer = Schemas['RecipeOffer'];
 export type PassageStanding = Schemas['PassageStanding'];
 export type BathsView = Schemas['BathsView'];
@@ -86,12 +96,13 @@ export interface Problem {
   detail: string;
   /** Field by field, what is wrong and what to do. */
   errors: Record<string, string[]>;
-  /** Both versions, for a conflict. */
-  yours?: Record<string, unknown>;
-  theirs?: TrayFacts | string | null;
+  /** What the other has, for a conflict. */
+  theirs?: TrayFacts | null;
   theirsBy?: string | null;
-  version?: number;
-  obstacles?: Obstacle[];
+  version?: number | null;
+  obstacles?: Obstacle[] | null;
+  /** What became of each entry, when none of those sent was recorded. */
+  outcomes?: EntryOutcome[];
 }
 
 export class ProblemError extends Error {

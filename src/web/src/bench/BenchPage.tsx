@@ -2,7 +2,8 @@ import { Link } from 'react-router';
 import type { Bench, BenchTray, WaitsFor } from '../api/client';
 import { useUnits } from '../session/session';
 import { useBench } from '../shell/queries';
-import { stationWord, trayPath, waits, waitWord } from '../shell/words';
+import { waits, waitWord } from '../shell/words';
+import { stationWord, trayPath } from '../stations/registry';
 import { RuleTicks } from '../ui/rule';
 import { Loading, Trouble } from '../ui/states';
 import { Tag } from '../ui/tag';
@@ -24,7 +25,7 @@ export function BenchPage() {
   return (
     <div className="grid gap-4 p-3 lg:px-5 lg:pb-5">
       <header>
-        <h1 className="text-[1.4375rem] leading-tight">{weekday} at the bench</h1>
+        <h1 className="text-heading leading-tight">{weekday} at the bench</h1>
         <p className="text-mute">
           {onBench.length} {onBench.length === 1 ? 'tray' : 'trays'}, {hands.length}{' '}
           {hands.length === 1 ? 'needs' : 'need'} hands now.
@@ -34,11 +35,11 @@ export function BenchPage() {
       </header>
       {onBench.length === 0 ? (
         <section className="bg-sheet border-line rounded-xl border p-6">
-          <h2 className="text-[1.25rem]">The bench is clear</h2>
+          <h2 className="text-title">The bench is clear</h2>
           <p className="mt-1">When a carburetor comes in, give it a tray: everything measured hangs on that number.</p>
           <Link
             to="/check-in"
-            className="bg-dawn text-dawn-ink mt-4 inline-flex min-h-11 items-center rounded-lg px-4 font-[650]"
+            className="bg-dawn text-dawn-ink mt-4 inline-flex min-h-11 items-center rounded-lg px-4 font-bold"
           >
             Check in the first
           </Link>
@@ -75,7 +76,7 @@ function PromiseRule({ bench, trays }: { bench: Bench; trays: BenchTray[] }) {
             key={offset}
             className={`relative min-h-24 px-2 pt-4 pb-2 ${offset === 0 ? 'shadow-[inset_4px_0_0_var(--dawn)]' : ''}`}
           >
-            <h2 className="text-[0.9375rem] font-[600] first-letter:uppercase">
+            <h2 className="text-note font-strong first-letter:uppercase">
               {offset === DAYS - 1 ? 'Later' : day(dateOf(offset), bench.today)}
             </h2>
             <div className="mt-1 flex flex-wrap gap-1">
@@ -86,7 +87,7 @@ function PromiseRule({ bench, trays }: { bench: Bench; trays: BenchTray[] }) {
                     key={t.number}
                     to={trayPath(t.number)}
                     title={`${t.machineName}: ${waitWord[t.waitsFor].toLowerCase()}${late ? ', late' : ''}`}
-                    className={`num inline-flex min-h-10 min-w-11 items-center justify-center rounded-lg border-[1.5px] px-2 text-[1.0625rem] font-[650] ${
+                    className={`num inline-flex min-h-10 min-w-11 items-center justify-center rounded-lg border-[1.5px] px-2 text-lead font-bold ${
                       t.waitsFor === 'hands' ? 'bg-sheet border-ink' : 'text-ink border-line-strong border-dashed'
                     }`}
                   >
@@ -107,7 +108,7 @@ function NextForHands({ trays, today }: { trays: BenchTray[]; today: string }) {
   const units = useUnits();
   return (
     <section aria-labelledby="next-for-hands" className="bg-sheet border-line rounded-xl border px-4 pt-3 pb-2">
-      <h2 id="next-for-hands" className="text-[1.25rem]">
+      <h2 id="next-for-hands" className="text-title">
         Next for your hands
       </h2>
       {trays.length === 0 && (
@@ -122,15 +123,15 @@ function NextForHands({ trays, today }: { trays: BenchTray[]; today: string }) {
             >
               <Tag number={t.number} />
               <span className="min-w-0 leading-snug">
-                <span className="block text-[1.125rem] font-[650]">{say(t.do, units)}</span>
+                <span className="block text-part font-bold">{say(t.do, units)}</span>
                 <span className="text-mute block">
-                  {t.machineName}, {t.ownerName} · {stationWord[t.station].toLowerCase()}
+                  {t.machineName}, {t.ownerName} · {stationWord(t.station).toLowerCase()}
                   {t.lineLabel && `, ${t.lineLabel.toLowerCase()}`}
                 </span>
               </span>
               <span className="text-right leading-tight">
-                <span className="block font-[650]">{day(t.promisedDay, today)}</span>
-                <span className="text-mute block text-[0.9375rem]">
+                <span className="block font-bold">{day(t.promisedDay, today)}</span>
+                <span className="text-mute block text-note">
                   {t.openLines > 0 ? `${t.openLines} of ${t.lines} open` : t.lines > 0 ? 'all good' : 'no sheet'}
                 </span>
               </span>
@@ -146,13 +147,13 @@ function Waiting({ trays, today }: { trays: BenchTray[]; today: string }) {
   const groups = waits.filter((w) => w !== 'hands' && trays.some((t) => t.waitsFor === w));
   return (
     <section aria-labelledby="waiting" className="bg-sheet border-line rounded-xl border px-4 pt-3 pb-2">
-      <h2 id="waiting" className="text-[1.25rem]">
+      <h2 id="waiting" className="text-title">
         Waiting on something else
       </h2>
       {groups.length === 0 && <p className="text-mute py-3">Nothing is waiting.</p>}
       {groups.map((wait: WaitsFor) => (
         <div key={wait}>
-          <h3 className="text-mute pt-2 text-[0.9375rem] font-[600]">{waitWord[wait]}</h3>
+          <h3 className="text-mute pt-2 text-note font-strong">{waitWord[wait]}</h3>
           <ul>
             {trays
               .filter((t) => t.waitsFor === wait)
@@ -162,12 +163,12 @@ function Waiting({ trays, today }: { trays: BenchTray[]; today: string }) {
                     to={trayPath(t.number)}
                     className="border-line hover:bg-paper grid min-h-12 grid-cols-[2.75rem_1fr_auto] items-center gap-2.5 border-t py-1.5"
                   >
-                    <span className="num text-[1.1875rem] font-[650]">{t.number}</span>
+                    <span className="num text-part font-bold">{t.number}</span>
                     <span className="min-w-0 leading-tight">
                       {t.machineName}
-                      <span className="text-mute block text-[0.9375rem]">{t.waitNote || t.ownerName}</span>
+                      <span className="text-mute block text-note">{t.waitNote || t.ownerName}</span>
                     </span>
-                    <span className="font-[600]">{wait === 'handedBack' ? '' : day(t.promisedDay, today)}</span>
+                    <span className="font-strong">{wait === 'handedBack' ? '' : day(t.promisedDay, today)}</span>
                   </Link>
                 </li>
               ))}

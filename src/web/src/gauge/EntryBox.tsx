@@ -76,9 +76,9 @@ export function EntryBox({
           if (onPaste?.(event.clipboardData.getData('text'))) event.preventDefault();
         }}
         onFocus={(event) => event.currentTarget.select()}
-        className="num placeholder:text-mute w-full min-w-0 bg-transparent text-[1.3125rem] leading-7 font-[650] outline-none placeholder:font-[400]"
+        className="num placeholder:text-mute w-full min-w-0 bg-transparent text-title leading-7 font-bold outline-none placeholder:font-normal"
       />
-      <span aria-hidden className="text-mute flex justify-between gap-1 text-[0.875rem] leading-4">
+      <span aria-hidden className="text-mute flex justify-between gap-1 text-small leading-4">
         <span className="whitespace-nowrap">{caption}</span>
         {!bare && unit !== caption && field.dimension !== 'count' && <span>{unit}</span>}
       </span>

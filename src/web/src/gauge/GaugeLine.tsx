@@ -3,7 +3,7 @@ import { Collapsible } from 'radix-ui';
 import { useId, useState, type ReactNode } from 'react';
 import type { Entry, Line } from '../api/client';
 import { useKept } from '../outbox/drafts';
-import { useAtTheBench, usePerson, useUnits } from '../session/session';
+import { useMay, usePerson, useUnits } from '../session/session';
 import { Button } from '../ui/button';
 import { CautionNote } from '../ui/caution';
 import { Choice } from '../ui/choice';
@@ -53,7 +53,7 @@ function nextLine(from: HTMLElement | null): void {
 /** The one component for every measurement: what it is, its window, the entry, the verdict, and the why a touch away. */
 export function GaugeLine({ tray, line, history, locked, way }: Props) {
   const units = useUnits();
-  const mayRecord = useAtTheBench() && !locked;
+  const mayRecord = useMay('workAtTheBench') && !locked;
   const state = useLine(tray, line);
   const [why, setWhy] = useState(false);
   const [moreOpen, setMore] = useState(false);
@@ -84,8 +84,8 @@ export function GaugeLine({ tray, line, history, locked, way }: Props) {
       <article data-line={line.key} data-open={open} aria-label={line.label} className="border-line border-t pt-2 pb-1">
         <div className="grid grid-cols-[7.2rem_8.75rem_minmax(0,1fr)_9.7rem] items-center gap-x-2.5 gap-y-2 max-md:grid-cols-2">
           <div>
-            <h3 className="text-[1.0625rem] leading-tight">{line.label}</h3>
-            <p className="text-mute text-[0.9375rem] leading-tight">{say(line.target, units)}</p>
+            <h3 className="text-lead leading-tight">{line.label}</h3>
+            <p className="text-mute text-note leading-tight">{say(line.target, units)}</p>
           </div>
           <div className={line.form.rows ? 'md:col-span-2' : ''}>
             {line.window &&
@@ -125,7 +125,7 @@ export function GaugeLine({ tray, line, history, locked, way }: Props) {
             >
               <span>
                 <VerdictWord judgement={judgement} />
-                <span className="text-mute block text-[0.875rem]">
+                <span className="text-mute block text-small">
                   {area.length > 0 && (
                     <span className="tabular-nums">{area.map((v) => Math.round(v)).join('–')} % area, </span>
                   )}
@@ -134,7 +134,7 @@ export function GaugeLine({ tray, line, history, locked, way }: Props) {
               </span>
             </Collapsible.Trigger>
             {state.kept && (
-              <p className="text-unsure flex items-center gap-1 text-[0.9375rem] font-[600]">
+              <p className="text-unsure flex items-center gap-1 text-note font-strong">
                 <CloudOff aria-hidden size={16} /> kept on this device
               </p>
             )}
@@ -144,7 +144,7 @@ export function GaugeLine({ tray, line, history, locked, way }: Props) {
         <ChoiceEntry state={state} line={line} way={way} disabled={!mayRecord} />
 
         {problems.length > 0 && (
-          <div id={`${id}-wrong`} role="alert" className="text-bad mt-1.5 font-[550]">
+          <div id={`${id}-wrong`} role="alert" className="text-bad mt-1.5 font-medium">
             {problems.map((message) => (
               <p key={message}>{message}</p>
             ))}
@@ -155,7 +155,7 @@ export function GaugeLine({ tray, line, history, locked, way }: Props) {
             <Notice title={state.refused.title}>
               {state.refused.detail}
               {typeof state.refused.theirs === 'string' && (
-                <p className="font-[600]">
+                <p className="font-strong">
                   {state.refused.theirsBy}: {state.refused.theirs}
                 </p>
               )}
@@ -166,7 +166,7 @@ export function GaugeLine({ tray, line, history, locked, way }: Props) {
         {(hasAdvice || state.dirty) && (
           <div className="flex flex-wrap items-center gap-x-3 gap-y-1">
             <p
-              className={`min-w-0 flex-1 basis-32 leading-snug ${judgement.verdict === 'notRead' ? 'text-mute' : 'font-[550]'}`}
+              className={`min-w-0 flex-1 basis-32 leading-snug ${judgement.verdict === 'notRead' ? 'text-mute' : 'font-medium'}`}
             >
               {state.draft.correcting && <span className="text-unsure">Correcting the reading that stands. </span>}
               {judgement.verdict !== 'good' && say(judgement.doNext, units)}
@@ -180,12 +180,12 @@ export function GaugeLine({ tray, line, history, locked, way }: Props) {
                   onClick={() => void state.answer(answer.values)}
                   aria-label={`${line.label}: ${answer.label}, ${answer.leads}`}
                 >
-                  {answer.label} <span className="text-mute font-[450]">{answer.leads}</span>
+                  {answer.label} <span className="text-mute font-normal">{answer.leads}</span>
                 </Button>
               ))}
             {state.dirty && mayRecord && (
               <>
-                <span className="text-mute text-[0.9375rem]">not recorded yet</span>
+                <span className="text-mute text-note">not recorded yet</span>
                 <Button look="quiet" onClick={state.drop} aria-label={`Drop what was typed for ${line.label}`}>
                   Drop
                 </Button>
@@ -234,7 +234,7 @@ function SectionHead({
   const shared = groups.filter((g) => lines.every((line) => line.form.groups.some((other) => other.name === g.name)));
   return (
     <div className="flex min-h-9 flex-wrap items-center justify-between gap-x-4 pt-1.5 pb-1">
-      <h3 className="text-mute text-[0.9375rem] font-[600]">{section}</h3>
+      <h3 className="text-mute text-note font-strong">{section}</h3>
       {shared.length > 1 && (
         <Choice
           label={`How to measure: ${section}`}
@@ -276,7 +276,7 @@ export function GaugeSheet({
   return (
     <section aria-label={title} className="bg-sheet border-line rounded-xl border px-4 pt-3 pb-2">
       <header className="flex flex-wrap items-baseline justify-between gap-x-4">
-        <h2 className="text-[1.25rem]">{title}</h2>
+        <h2 className="text-title">{title}</h2>
         <p className="text-mute">{note}</p>
       </header>
       {sections.map((section) => (

@@ -44,7 +44,7 @@ export function RowEntry({ state, line, disabled, onEnter, more, onMore }: Props
   const timed = key.dimension === 'time';
   const due = clock.seconds === null ? -1 : rows.findLastIndex((row) => Number(row[key.name]) <= (clock.seconds ?? 0));
   const small =
-    'text-mute hover:text-ink inline-flex min-h-8 items-center gap-1 text-[0.9375rem] underline underline-offset-3';
+    'text-mute hover:text-ink inline-flex min-h-8 items-center gap-1 text-note underline underline-offset-3';
   return (
     <div className="flex flex-wrap items-center gap-x-3.5 gap-y-1.5">
       <div className="flex max-w-full flex-wrap gap-1.5">
@@ -96,7 +96,7 @@ export function RowEntry({ state, line, disabled, onEnter, more, onMore }: Props
             {clock.seconds === null ? (
               'Clock'
             ) : (
-              <span className="num text-ink text-[1.25rem] font-[650]">{clock.seconds.toFixed(0)} s</span>
+              <span className="num text-ink text-title font-bold">{clock.seconds.toFixed(0)} s</span>
             )}
           </button>
         )}

@@ -1,9 +1,10 @@
 import { Pencil, Undo2 } from 'lucide-react';
 import { useState } from 'react';
-import { v7 as uuidv7 } from 'uuid';
-import { api, ask, problemOf, type Entry, type Line } from '../api/client';
+import type { Entry, Line } from '../api/client';
+import { outbox } from '../outbox/outbox';
+import { usePending } from '../outbox/useRecord';
 import { useUnits } from '../session/session';
-import { useTakeTray } from '../shell/queries';
+import { useTakePatch } from '../shell/queries';
 import { Button } from '../ui/button';
 import { verdictText } from '../ui/verdict';
 import { moment, quantity, say } from '../units/format';
@@ -22,7 +23,8 @@ interface Props {
 /** The inputs, the rule and the source, then everything that was ever read on this line. */
 export function Why({ line, state, history, tray, mayRecord, onClose }: Props) {
   const units = useUnits();
-  const take = useTakeTray();
+  const take = useTakePatch();
+  const asPending = usePending(tray);
   const [problem, setProblem] = useState('');
   const { judgement } = state;
   const correct = (): void => {
@@ -32,24 +34,14 @@ export function Why({ line, state, history, tray, mayRecord, onClose }: Props) {
   };
   const withdraw = async (): Promise<void> => {
     if (!line.standing) return;
-    try {
-      take(
-        await ask(
-          api.POST('/api/trays/{number}/readings/withdrawal', {
-            params: { path: { number: tray } },
-            body: { id: uuidv7(), takenAt: new Date().toISOString(), supersedes: line.standing.entryId },
-          }),
-        ),
-      );
-    } catch (error) {
-      const known = problemOf(error);
-      setProblem(`${known.title} ${known.detail}`);
-    }
+    const sent = await outbox.record(asPending({ kind: 'withdrawal' }, line.standing.entryId));
+    await take(tray, sent.patch);
+    setProblem(sent.problem ? `${sent.problem.title} ${sent.problem.detail}` : '');
   };
   return (
     <div className="bg-paper mt-1 grid gap-4 rounded-lg p-4 md:grid-cols-2">
       <section>
-        <h4 className="font-[650]">Why</h4>
+        <h4 className="font-bold">Why</h4>
         <ul className="mt-1 grid gap-1">
           {judgement.why.map((sentence) => (
             <li key={sentence.text}>{say(sentence, units)}</li>
@@ -61,20 +53,20 @@ export function Why({ line, state, history, tray, mayRecord, onClose }: Props) {
           {judgement.figures.map((f) => (
             <div key={f.key} className="contents">
               <dt className="text-mute">{f.label}</dt>
-              <dd className="num text-right font-[600]">{quantity(f.quantity, units)}</dd>
+              <dd className="num text-right font-strong">{quantity(f.quantity, units)}</dd>
             </div>
           ))}
         </dl>
       </section>
       <section>
-        <h4 className="font-[650]">Read so far</h4>
+        <h4 className="font-bold">Read so far</h4>
         <ol className="mt-1 grid gap-2">
           {history.map((entry) => (
             <li key={entry.id} className={entry.superseded ? 'text-mute line-through decoration-1' : ''}>
-              <span className="font-[550]">{say(entry.what, units)}</span>
-              <span className="text-mute block text-[0.9375rem]">
+              <span className="font-medium">{say(entry.what, units)}</span>
+              <span className="text-mute block text-note">
                 {entry.by}, {moment(entry.takenAt)}
-                {entry.supersedes && (entry.kind === 'withdrawn' ? '' : ' (correction)')}
+                {entry.supersedes && (entry.kind === 'withdrawal' ? '' : ' (correction)')}
               </span>
             </li>
           ))}

@@ -1,10 +1,10 @@
 import { useEffect, useMemo, useRef, useState } from 'react';
-import { v7 as uuidv7 } from 'uuid';
 import { api, ask, type Judgement, type Line, type Problem, type Reading, type TypedReading } from '../api/client';
-import { outbox, type Pending, type Sent } from '../outbox/outbox';
+import { outbox, type Pending } from '../outbox/outbox';
 import { isKept, useKept } from '../outbox/drafts';
+import { usePending } from '../outbox/useRecord';
 import { usePerson } from '../session/session';
-import { useTakeTray } from '../shell/queries';
+import { useTakePatch } from '../shell/queries';
 
 /** What has been typed on a line and not yet recorded. */
 export interface Draft {
@@ -47,7 +47,8 @@ export interface LineState {
 /** Everything a gauge line does: keeps what is typed, asks for the verdict while it is typed, records it. */
 export function useLine(tray: number, line: Line): LineState {
   const person = usePerson();
-  const take = useTakeTray();
+  const take = useTakePatch();
+  const asPending = usePending(tray);
   const key = `${person.id}:${tray}:${line.key}`;
   const [draft, keep, clear] = useKept<Draft>(key, nothing);
   const [preview, setPreview] = useState<{ of: string; judgement: Judgement | null; reading: Reading | null } | null>(
@@ -77,7 +78,7 @@ export function useLine(tray: number, line: Line): LineState {
     const stop = new AbortController();
     const timer = setTimeout(() => {
       ask(
-        api.POST('/api/trays/{number}/readings/draft', {
+        api.POST('/api/trays/{number}/draft', {
           params: { path: { number: tray } },
           body: { lineKey: line.key, typed: JSON.parse(typedKey) as TypedReading },
           signal: stop.signal,
@@ -101,29 +102,25 @@ export function useLine(tray: number, line: Line): LineState {
     };
   }, [dirty, typedKey, tray, line.key]);
 
-  // Two Enters in a row are one reading: the same typed text keeps its id until it is settled.
-  const ids = useRef<{ of: string; id: string }>({ of: '', id: '' });
+  // Two Enters in a row are one reading: the same typed text keeps its entry until it is settled.
+  const last = useRef<{ of: string; pending: Pending } | null>(null);
   const send = async (typed: TypedReading, correcting: string | null): Promise<boolean> => {
     const of = JSON.stringify([typed, correcting]);
-    if (ids.current.of !== of) ids.current = { of, id: uuidv7() };
+    if (last.current?.of !== of)
+      last.current = { of, pending: asPending({ kind: 'reading', line: line.key, typed }, correcting) };
+    const { pending } = last.current;
     setBusy(true);
-    const pending: Pending = {
-      id: ids.current.id,
-      personId: person.id,
-      tray,
-      takenAt: new Date().toISOString(),
-      entry: { kind: 'reading', lineKey: line.key, typed, supersedes: correcting },
-    };
     // Once it is kept on the device the boxes are free for the next reading: what is typed while this one is on its
     // way belongs to the next.
     await outbox.keep(pending);
     const taken = draft;
     clear();
-    const sent: Sent = await outbox.send(pending);
-    ids.current = { of: '', id: '' };
+    const sent = await outbox.send(pending);
+    last.current = null;
+    if (sent.patch) await take(tray, sent.patch);
     setBusy(false);
     setPreview(null);
-    if (sent.state === 'refused') {
+    if (sent.problem) {
       if (!isKept(key)) keep(taken);
       setErrors(
         Object.fromEntries(Object.entries(sent.problem.errors).map(([field, messages]) => [field, messages[0] ?? ''])),
@@ -134,7 +131,6 @@ export function useLine(tray: number, line: Line): LineState {
     setRefused(null);
     setErrors({});
     setKept(sent.state === 'kept');
-    if (sent.state === 'recorded') take(sent.tray);
     return true;
   };
 

@@ -8,17 +8,24 @@ const pending = (id: string, over: Partial<Pending> = {}): Pending => ({
   personId: 'ilse',
   tray: 27,
   takenAt: `2026-11-24T10:00:0${id}Z`,
-  entry: {
+  note: {
     kind: 'reading',
-    lineKey: 'gauging/main-jet',
+    line: 'gauging/main-jet',
     typed: { units: 'metric', values: { go: '0.72' }, rows: [] },
-    supersedes: null,
   },
+  supersedes: null,
   ...over,
 });
 
 const answer = (status: number, body: unknown) => () =>
   Promise.resolve(new Response(JSON.stringify(body), { status, headers: { 'content-type': 'application/json' } }));
+
+/** What the server answers when it takes everything it is sent. */
+const takesAll = async (request: Request | URL | string): Promise<Response> => {
+  const { entries } = (await (request as Request).json()) as { entries: { id: string }[] };
+  const body = { outcomes: entries.map(({ id }) => ({ id, outcome: 'recorded' })), tray: { number: 27 } };
+  return new Response(JSON.stringify(body), { status: 200, headers: { 'content-type': 'application/json' } });
+};
 
 describe('readings on their way', () => {
   const fetched = vi.fn<typeof fetch>();
@@ -33,7 +40,7 @@ describe('readings on their way', () => {
   });
 
   it('are gone from the device once the server has them', async () => {
-    fetched.mockImplementation(answer(200, { number: 27 }));
+    fetched.mockImplementation(takesAll);
     expect((await outbox.record(pending('1'))).state).toBe('recorded');
     expect(outbox.current()).toEqual([]);
   });
@@ -42,10 +49,10 @@ describe('readings on their way', () => {
     fetched.mockImplementation(() => Promise.reject(new TypeError('no network')));
     expect((await outbox.record(pending('2'))).state).toBe('kept');
     expect((await outbox.record(pending('1'))).state).toBe('kept');
-    fetched.mockImplementation(answer(200, { number: 27 }));
-    const done: string[] = [];
-    await outbox.flush('ilse', (p) => done.push(p.id));
-    expect(done).toEqual(['1', '2']);
+    fetched.mockReset();
+    fetched.mockImplementation(takesAll);
+    await outbox.flush('ilse', (tray, sent) => expect([tray, sent.state]).toEqual([27, 'recorded']));
+    expect(fetched).toHaveBeenCalledOnce(); // both of one tray in one request
     expect(outbox.current()).toEqual([]);
   });
 
@@ -60,35 +67,71 @@ describe('readings on their way', () => {
   it('are sent only by whoever took them', async () => {
     fetched.mockImplementation(() => Promise.reject(new TypeError('no network')));
     await outbox.record(pending('1', { personId: 'jory' }));
-    fetched.mockImplementation(answer(200, { number: 27 }));
+    fetched.mockImplementation(takesAll);
     await outbox.flush('ilse', () => expect.unreachable());
     expect(outbox.current()).toHaveLength(1);
   });
 
-  it('of a trace go to the trace', async () => {
-    fetched.mockImplementation(answer(200, { trace: {} }));
-    const note = { kind: 'apart' as const, level: 'off' as const };
-    expect(await outbox.record(pending('1', { entry: { kind: 'trace', note } }))).toMatchObject({
-      state: 'traced',
-      tray: 27,
+  it('of one tray go out together, and another tray’s after them', async () => {
+    fetched.mockImplementation(() => Promise.reject(new TypeError('no network')));
+    await outbox.keep(pending('1'), pending('2'), pending('3', { tray: 31 }));
+    const sent: unknown[] = [];
+    fetched.mockImplementation(async (request) => {
+      const asked = (request as Request).clone();
+      sent.push([
+        new URL(asked.url).pathname,
+        ((await asked.json()) as { entries: { id: string }[] }).entries.map((e) => e.id),
+      ]);
+      return takesAll(request);
     });
-    const request = fetched.mock.calls[0]?.[0] as Request;
-    expect(request.url).toMatch(/\/api\/trays\/27\/trace$/);
-    expect(await request.json()).toMatchObject({ id: '1', note });
+    await outbox.flush('ilse', () => undefined);
+    expect(sent).toEqual([
+      ['/api/trays/27/notes', ['1', '2']],
+      ['/api/trays/31/notes', ['3']],
+    ]);
   });
 
-  it('kept by an earlier version of the page go out as readings', async () => {
+  it('that are refused leave the device, and those sent with them are in the book', async () => {
+    fetched.mockImplementation(
+      answer(200, {
+        outcomes: [
+          { id: '1', outcome: 'recorded' },
+          { id: '2', outcome: 'refused', problem: { status: 400, title: 'No', detail: 'Not so', errors: {} } },
+        ],
+        tray: { number: 27 },
+      }),
+    );
+    const sent = await outbox.record(pending('1'), pending('2'));
+    expect(sent).toMatchObject({ state: 'refused', patch: { number: 27 }, problem: { title: 'No' } });
+    expect(outbox.current()).toEqual([]);
+  });
+
+  it('kept by earlier versions of the page go out as notes', async () => {
     const { openDB } = await import('idb');
     const old = await openDB('blue-dawn', 1, {
       upgrade: (db) => void db.createObjectStore('pending', { keyPath: 'id' }),
     });
-    const { entry, ...rest } = pending('1');
-    if (entry.kind !== 'reading') throw new Error('a reading was meant');
-    await old.put('pending', { ...rest, lineKey: entry.lineKey, typed: entry.typed, supersedes: null });
+    const { note, supersedes, ...rest } = pending('1');
+    if (note.kind !== 'reading') throw new Error('a reading was meant');
+    await old.put('pending', { ...rest, lineKey: note.line, typed: note.typed, supersedes });
+    const ledger = { kind: 'ledger', note: { kind: 'job', job: 'full' } };
+    await old.put('pending', { ...rest, id: '2', takenAt: '2026-11-24T10:00:02Z', entry: ledger });
+    const corrected = { kind: 'reading', lineKey: note.line, typed: note.typed, supersedes: '1' };
+    await old.put('pending', { ...rest, id: '3', takenAt: '2026-11-24T10:00:03Z', entry: corrected });
     old.close();
-    fetched.mockImplementation(answer(200, { number: 27 }));
-    await outbox.flush('ilse', (p, sent) => expect([p.id, sent.state]).toEqual(['1', 'recorded']));
-    expect(fetched).toHaveBeenCalledOnce();
+    let sent: unknown;
+    fetched.mockImplementation(async (request) => {
+      sent = await (request as Request).clone().json();
+      return takesAll(request);
+    });
+    await outbox.flush('ilse', () => undefined);
+    expect(sent).toMatchObject({
+      entries: [
+        { id: '1', note, supersedes: null },
+        { id: '2', note: { kind: 'job', job: 'full' } },
+        { id: '3', note, supersedes: '1' },
+      ],
+    });
     expect(outbox.current()).toEqual([]);
   });
 

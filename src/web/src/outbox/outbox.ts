@@ -3,14 +3,12 @@ import {
   api,
   ask,
   ProblemError,
-  type CleaningNote,
-  type CleaningView,
-  type LedgerNote,
-  type LedgerView,
+  toProblem,
+  type EntryInput,
+  type EntryOutcome,
+  type Note,
   type Problem,
-  type TraceNote,
-  type TraceView,
-  type Tray,
+  type TrayPatch,
   type TypedReading,
 } from '../api/client';
 
@@ -20,70 +18,65 @@ export interface Pending {
   personId: string;
   tray: number;
   takenAt: string;
-  entry: PendingEntry;
-}
-
-export type PendingEntry = PendingReading | PendingNote | PendingLedger | PendingCleaning;
-
-/** A reading of a gauge line. */
-export interface PendingReading {
-  kind: 'reading';
-  lineKey: string;
-  typed: TypedReading;
+  note: Note;
+  /** The entry it corrects or withdraws. */
   supersedes: string | null;
 }
 
-/** A step of a trace. */
-export interface PendingNote {
-  kind: 'trace';
-  note: TraceNote;
+/**
+ * What became of entries that were sent together: in the book, still on their way, or some of them refused. What they
+ * changed of the tray comes along whenever at least one of them is in the book.
+ */
+export interface Sent {
+  state: 'recorded' | 'kept' | 'refused';
+  patch: TrayPatch | null;
+  /** Why the first of them was refused. */
+  problem: Problem | null;
 }
-
-/** An entry of the strip ledger. */
-export interface PendingLedger {
-  kind: 'ledger';
-  note: LedgerNote;
-}
-
-/** An entry about cleaning. */
-export interface PendingCleaning {
-  kind: 'cleaning';
-  note: CleaningNote;
-}
-
-/** What became of one sending: in the book, still on its way, or refused with the reason. */
-export type Sent =
-  | { state: 'recorded'; tray: Tray }
-  | { state: 'traced'; tray: number; trace: TraceView }
-  | { state: 'ledgered'; tray: number; ledger: LedgerView }
-  | { state: 'cleaned'; tray: number; cleaning: CleaningView }
-  | { state: 'kept' }
-  | { state: 'refused'; problem: Problem };
 
 const STORE = 'pending';
+const MOST_AT_ONCE = 50;
 let opened: Promise<IDBPDatabase> | null = null;
 const open = (): Promise<IDBPDatabase> =>
-  (opened ??= openDB('blue-dawn', 2, {
+  (opened ??= openDB('blue-dawn', 3, {
     upgrade: (db, from) => {
       if (from === 0) db.createObjectStore(STORE, { keyPath: 'id' });
     },
   }));
 
-/** A reading as the first version of the device's store kept it. */
-type OldPending = Omit<Pending, 'entry'> & Omit<PendingReading, 'kind'>;
+/** An entry as the first version of the device's store kept it: readings only. */
+interface FirstPending extends Omit<Pending, 'note'> {
+  lineKey: string;
+  typed: TypedReading;
+}
 
-const asPending = (stored: Pending | OldPending): Pending => {
-  if ('entry' in stored) return stored;
-  const { lineKey, typed, supersedes, ...rest } = stored;
-  return { ...rest, entry: { kind: 'reading', lineKey, typed, supersedes } };
+/** An entry as the second version kept it: each room had a shape of its own. */
+interface SecondPending extends Omit<Pending, 'note' | 'supersedes'> {
+  entry:
+    | { kind: 'reading'; lineKey: string; typed: TypedReading; supersedes: string | null }
+    | { kind: 'trace' | 'ledger' | 'cleaning'; note: Note };
+}
+
+/** What an earlier version of the page left on the device still arrives. */
+const asPending = (stored: Pending | FirstPending | SecondPending): Pending => {
+  if ('note' in stored) return stored;
+  if ('lineKey' in stored) {
+    const { lineKey, typed, ...rest } = stored;
+    return { ...rest, note: { kind: 'reading', line: lineKey, typed } };
+  }
+  const { entry, ...rest } = stored;
+  return entry.kind === 'reading'
+    ? { ...rest, note: { kind: 'reading', line: entry.lineKey, typed: entry.typed }, supersedes: entry.supersedes }
+    : { ...rest, note: entry.note, supersedes: null };
 };
 
 const listeners = new Set<() => void>();
 let snapshot: Pending[] = [];
 
 async function refresh(): Promise<void> {
-  const all = ((await (await open()).getAll(STORE)) as (Pending | OldPending)[]).map(asPending);
-  snapshot = all.sort((a, b) => a.takenAt.localeCompare(b.takenAt));
+  const all = ((await (await open()).getAll(STORE)) as (Pending | FirstPending | SecondPending)[]).map(asPending);
+  // Of one moment, in the order their ids were made.
+  snapshot = all.sort((a, b) => a.takenAt.localeCompare(b.takenAt) || a.id.localeCompare(b.id));
   listeners.forEach((tell) => tell());
 }
 
@@ -95,90 +88,91 @@ export const outbox = {
   },
   current: (): Pending[] => snapshot,
 
-  /** Keeps an entry on the device. From here on it is not lost, whatever happens to the page. */
-  async keep(pending: Pending): Promise<void> {
-    await (await open()).put(STORE, pending);
+  /** Keeps entries on the device. From here on they are not lost, whatever happens to the page. */
+  async keep(...entries: Pending[]): Promise<void> {
+    const store = (await open()).transaction(STORE, 'readwrite');
+    await Promise.all([...entries.map((entry) => store.store.put(entry)), store.done]);
     await refresh();
   },
 
-  /** Tries to send an entry that is kept. */
-  send: (pending: Pending): Promise<Sent> => send(pending),
+  /** Tries to send entries of one tray that are kept, all in one request. */
+  send: (...entries: Pending[]): Promise<Sent> => send(entries),
 
-  /** Keeps an entry on the device, then tries to send it. */
-  async record(pending: Pending): Promise<Sent> {
-    await outbox.keep(pending);
-    return send(pending);
+  /** Keeps entries of one tray on the device, then tries to send them. */
+  async record(...entries: Pending[]): Promise<Sent> {
+    await outbox.keep(...entries);
+    return send(entries);
   },
 
-  /** Sends what is still here and belongs to this person, oldest first; stops at the first that cannot be sent now. */
-  async flush(personId: string, done: (pending: Pending, sent: Sent) => void): Promise<void> {
+  /** Sends what is still here and belongs to this person, oldest first; stops where something cannot be sent now. */
+  async flush(personId: string, done: (tray: number, sent: Sent) => void): Promise<void> {
     await refresh();
-    for (const pending of snapshot.filter((p) => p.personId === personId)) {
-      const sent = await send(pending);
+    const mine = snapshot.filter((pending) => pending.personId === personId);
+    while (mine[0]) {
+      const { tray } = mine[0];
+      const other = mine.findIndex((pending) => pending.tray !== tray);
+      const together = mine.splice(0, Math.min(other < 0 ? mine.length : other, MOST_AT_ONCE));
+      const sent = await send(together);
       if (sent.state === 'kept') return;
-      done(pending, sent);
+      done(tray, sent);
     }
   },
 };
 
 const inFlight = new Map<string, Promise<Sent>>();
 
-function send(pending: Pending): Promise<Sent> {
-  const running = inFlight.get(pending.id);
+function send(entries: Pending[]): Promise<Sent> {
+  // The same entries sent from two places of the page are one request.
+  const key = entries.map((entry) => entry.id).join();
+  const running = inFlight.get(key);
   if (running) return running;
-  const sending = deliver(pending).finally(() => inFlight.delete(pending.id));
-  inFlight.set(pending.id, sending);
+  const sending = deliver(entries).finally(() => inFlight.delete(key));
+  inFlight.set(key, sending);
   return sending;
 }
 
-async function post({ id, tray, takenAt, entry }: Pending): Promise<Sent> {
-  const where = { params: { path: { number: tray } }, signal: AbortSignal.timeout(8000) };
-  if (entry.kind === 'trace') {
-    const trace = await ask(
-      api.POST('/api/trays/{number}/trace', { ...where, body: { id, takenAt, note: entry.note } }),
-    );
-    return { state: 'traced', tray, trace };
+const asInput = ({ id, takenAt, note, supersedes }: Pending): EntryInput => ({ id, takenAt, note, supersedes });
+
+async function deliver(entries: Pending[]): Promise<Sent> {
+  const tray = entries[0]?.tray ?? 0;
+  try {
+    const { outcomes, tray: patch } = await sendEntries(tray, entries.map(asInput));
+    return await settle(outcomes, patch);
+  } catch (error) {
+    // Signed out, or the server away: they stay here and go out later.
+    if (!(error instanceof ProblemError) || error.passing || error.problem.status === 401 || isStalePage(error)) {
+      return { state: 'kept', patch: null, problem: null };
+    }
+    const outcomes = error.problem.outcomes ?? entries.map(({ id }) => ({ id, outcome: 'refused' as const }));
+    await settle(outcomes, null);
+    return { state: 'refused', patch: null, problem: error.problem };
   }
-  if (entry.kind === 'ledger') {
-    const ledger = await ask(
-      api.POST('/api/trays/{number}/ledger', { ...where, body: { id, takenAt, note: entry.note } }),
-    );
-    return { state: 'ledgered', tray, ledger };
-  }
-  if (entry.kind === 'cleaning') {
-    const cleaning = await ask(
-      api.POST('/api/trays/{number}/cleaning', { ...where, body: { id, takenAt, note: entry.note } }),
-    );
-    return { state: 'cleaned', tray, cleaning };
-  }
-  const { lineKey, typed, supersedes } = entry;
-  return {
-    state: 'recorded',
-    tray: await ask(
-      api.POST('/api/trays/{number}/readings', { ...where, body: { id, lineKey, takenAt, typed, supersedes } }),
-    ),
-  };
 }
 
-async function deliver(pending: Pending): Promise<Sent> {
-  try {
-    const sent = await post(pending);
-    await remove(pending.id);
-    return sent;
-  } catch (error) {
-    // Signed out, or the server away: the reading stays here and goes out later.
-    if (!(error instanceof ProblemError) || error.passing || error.problem.status === 401 || isStalePage(error)) {
-      return { state: 'kept' };
-    }
-    await remove(pending.id);
-    return { state: 'refused', problem: error.problem };
-  }
+/** Sends entries of one tray in one request; for what is decided together with others and so cannot wait on the device. */
+export const sendEntries = (tray: number, entries: EntryInput[]) =>
+  ask(
+    api.POST('/api/trays/{number}/notes', {
+      params: { path: { number: tray } },
+      body: { entries },
+      signal: AbortSignal.timeout(8000),
+    }),
+  );
+
+async function settle(
+  outcomes: Pick<EntryOutcome, 'id' | 'outcome' | 'problem'>[],
+  patch: TrayPatch | null,
+): Promise<Sent> {
+  const store = (await open()).transaction(STORE, 'readwrite');
+  await Promise.all([...outcomes.map(({ id }) => store.store.delete(id)), store.done]);
+  await refresh();
+  const refused = outcomes.find(({ outcome }) => outcome === 'refused')?.problem;
+  return {
+    state: refused ? 'refused' : 'recorded',
+    patch,
+    problem: refused ? toProblem(refused, refused.status) : null,
+  };
 }
 
 const isStalePage = (error: ProblemError): boolean =>
   error.problem.status === 400 && error.problem.title.startsWith('This page is out of date');
-
-async function remove(id: string): Promise<void> {
-  await (await open()).delete(STORE, id);
-  await refresh();
-}

@@ -5,8 +5,6 @@ import { outbox } from './outbox';
 export function useKeptParts(tray: number): ReadonlySet<string> {
   const pending = useSyncExternalStore(outbox.subscribe, outbox.current);
   return new Set(
-    pending.flatMap(({ tray: of, entry }) =>
-      of === tray && entry.kind === 'ledger' && 'part' in entry.note ? [entry.note.part] : [],
-    ),
+    pending.flatMap(({ tray: of, note }) => (of === tray && 'part' in note && note.part ? [note.part] : [])),
   );
 }

@@ -1,6 +1,6 @@
-import { useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
-import { api, ask, problemOf, type UnitSystem } from '../api/client';
+import { api, ask, type UnitSystem } from '../api/client';
+import { useWrite } from '../api/useWrite';
 import { useKept } from '../outbox/drafts';
 import { Button } from '../ui/button';
 import { Choice } from '../ui/choice';
@@ -27,18 +27,23 @@ export function MyBenchPage() {
   const [units, setUnits] = useState<UnitSystem>(person.units);
   const [pins, keepPins, clearPins] = useKept(`${person.id}:pins`, person.pins);
   const [theme, setTheme] = useState<Theme>(storedTheme);
-  const save = useMutation({
-    mutationFn: () => ask(api.PUT('/api/me', { body: { units, pins } })),
-    onSuccess: async () => {
+  const [saved, setSaved] = useState(false);
+  const { run, busy, problem } = useWrite(
+    async () => {
+      await ask(api.PUT('/api/me', { body: { units, pins } }));
       await refresh();
-      clearPins();
     },
-  });
-  const problem = save.error ? problemOf(save.error) : null;
+    {
+      done: () => {
+        clearPins();
+        setSaved(true);
+      },
+    },
+  );
   return (
     <div className="grid max-w-3xl gap-4 p-3 lg:px-5">
       <header>
-        <h1 className="text-[1.4375rem] leading-tight">My bench</h1>
+        <h1 className="text-heading leading-tight">My bench</h1>
         <p className="text-mute">
           {person.displayName}, {roleWord[person.role] ?? person.role}
         </p>
@@ -47,11 +52,11 @@ export function MyBenchPage() {
         className="bg-sheet border-line grid gap-5 rounded-xl border p-5"
         onSubmit={(event) => {
           event.preventDefault();
-          save.mutate();
+          void run();
         }}
       >
         <div className="grid gap-1">
-          <span className="font-[600]">Units I read and type in</span>
+          <span className="font-strong">Units I read and type in</span>
           <Choice label="Units" value={units} options={unitOptions} onChange={setUnits} />
           <p className="text-mute">
             A number without a unit is taken in these. Other units can always be typed; what was recorded never changes.
@@ -66,15 +71,15 @@ export function MyBenchPage() {
           onChange={(e) => keepPins(e.target.value)}
         />
         {problem && !problem.errors.pins && <Notice title={problem.title}>{problem.detail}</Notice>}
-        {save.isSuccess && <Notice tone="ok" title="Saved." />}
+        {saved && <Notice tone="ok" title="Saved." />}
         <div>
-          <Button type="submit" look="hands" disabled={save.isPending}>
+          <Button type="submit" look="hands" disabled={busy}>
             Save
           </Button>
         </div>
       </form>
       <section className="bg-sheet border-line grid gap-1 rounded-xl border p-5">
-        <span className="font-[600]">This screen</span>
+        <span className="font-strong">This screen</span>
         <Choice
           label="Light or dark"
           value={theme}

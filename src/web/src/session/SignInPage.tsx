@@ -31,7 +31,7 @@ export function SignInPage({ demoAccounts }: { demoAccounts: string[] }) {
           }}
         >
           <div>
-            <h1 className="text-[1.75rem] leading-tight font-[700]">Blue Dawn</h1>
+            <h1 className="text-number leading-tight font-heavy">Blue Dawn</h1>
             <p className="text-mute">The bench book for carburetors. Sign in to see the trays.</p>
           </div>
           {problem && <Notice title={problem.title}>{problem.detail}</Notice>}

@@ -1,8 +1,7 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { createContext, useContext, type ReactNode } from 'react';
-import { api, ask, setToken, type Person, type Session } from '../api/client';
-
-const sessionKey = ['session'];
+import { api, ask, setToken, type May, type Person, type Session } from '../api/client';
+import { keys } from '../shell/keys';
 
 export async function fetchSession(): Promise<Session> {
   const session = await ask(api.GET('/api/session'));
@@ -13,10 +12,10 @@ export async function fetchSession(): Promise<Session> {
 /** The session: who is signed in, and ways to change that. */
 export function useSession() {
   const queries = useQueryClient();
-  const query = useQuery({ queryKey: sessionKey, queryFn: fetchSession, staleTime: 60_000 });
+  const query = useQuery({ queryKey: keys.session, queryFn: fetchSession, staleTime: 60_000 });
   const take = (session: Session): void => {
     setToken(session.token);
-    queries.setQueryData(sessionKey, session);
+    queries.setQueryData(keys.session, session);
   };
   return {
     query,
@@ -26,9 +25,9 @@ export function useSession() {
     },
     signOut: async (): Promise<void> => {
       take(await ask(api.DELETE('/api/session')));
-      queries.removeQueries({ predicate: (q) => q.queryKey[0] !== 'session' });
+      queries.removeQueries({ predicate: (q) => q.queryKey[0] !== keys.session[0] });
     },
-    refresh: () => queries.invalidateQueries({ queryKey: sessionKey }),
+    refresh: () => queries.invalidateQueries({ queryKey: keys.session }),
   };
 }
 
@@ -47,5 +46,5 @@ export function usePerson(): Person {
 
 export const useUnits = () => usePerson().units;
 
-/** Whether this person records readings. */
-export const useAtTheBench = () => usePerson().role !== 'front-desk';
+/** Whether this person may do something; a role that is not known may do nothing. */
+export const useMay = (what: May): boolean => usePerson().may.includes(what);

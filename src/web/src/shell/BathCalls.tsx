@@ -1,9 +1,9 @@
 import { BellRing } from 'lucide-react';
-import { useEffect } from 'react';
 import { Link } from 'react-router';
 import { BasketTime } from '../stations/cleaning/BathPanel';
 import { useNow } from '../stations/cleaning/useNow';
 import { useBaths } from './queries';
+import { useTitle } from './title';
 
 /** What is in the baths, on every page: it counts down, says when a bath is not warm enough, and calls when time is up. */
 export function BathCalls() {
@@ -14,12 +14,7 @@ export function BathCalls() {
   );
   const due = baskets.filter(({ basket }) => basket.doneAt !== null && Date.parse(basket.doneAt) <= now);
   const called = due.length === 0 ? '' : `Bath, time is up: tray ${due.map(({ basket }) => basket.tray).join(', ')}`;
-  useEffect(() => {
-    if (called) document.title = `● ${called}`;
-    return () => {
-      document.title = 'Blue Dawn';
-    };
-  }, [called]);
+  useTitle(called ? `● ${called}` : null, true);
   if (baskets.length === 0) return null;
   const calling = due.length > 0;
   return (
@@ -34,7 +29,7 @@ export function BathCalls() {
       </p>
       {baskets.map(({ basket, bath }) => (
         <Link key={basket.tray} to="/baths" className="inline-flex min-h-11 items-center gap-2">
-          <span className="font-[650]">Tray {basket.tray}</span>
+          <span className="font-bold">Tray {basket.tray}</span>
           <span className="text-mute max-sm:hidden">{bath.toLowerCase()}</span>
           <BasketTime basket={basket} now={now} />
         </Link>

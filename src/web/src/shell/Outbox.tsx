@@ -2,7 +2,7 @@ import { CloudOff } from 'lucide-react';
 import { useEffect, useState, useSyncExternalStore } from 'react';
 import { outbox } from '../outbox/outbox';
 import { fetchSession, usePerson } from '../session/session';
-import { useTakeSent } from './queries';
+import { useTakePatch } from './queries';
 
 const TRY_AGAIN_MS = 3000;
 
@@ -10,7 +10,7 @@ const TRY_AGAIN_MS = 3000;
 export function Outbox() {
   const person = usePerson();
   const pending = useSyncExternalStore(outbox.subscribe, outbox.current);
-  const take = useTakeSent();
+  const take = useTakePatch();
   const [refused, setRefused] = useState('');
   const mine = pending.filter((p) => p.personId === person.id).length;
   const others = pending.length - mine;
@@ -19,9 +19,9 @@ export function Outbox() {
     const send = async (): Promise<void> => {
       if (outbox.current().every((p) => p.personId !== person.id)) return;
       await fetchSession().catch(() => undefined); // a fresh token, in case the server was started anew
-      await outbox.flush(person.id, (p, sent) => {
-        take(sent);
-        if (sent.state === 'refused') setRefused(`Tray ${p.tray}: ${sent.problem.title} ${sent.problem.detail}`);
+      await outbox.flush(person.id, (tray, sent) => {
+        void take(tray, sent.patch);
+        if (sent.problem) setRefused(`Tray ${tray}: ${sent.problem.title} ${sent.problem.detail}`);
       });
     };
     const timer = setInterval(() => void send(), TRY_AGAIN_MS);
@@ -37,7 +37,7 @@ export function Outbox() {
   return (
     <div
       role="status"
-      className={`text-unsure flex items-center gap-2 font-[600] ${pending.length > 0 || refused ? 'bg-unsure-soft px-4 py-1.5' : ''}`}
+      className={`text-unsure flex items-center gap-2 font-strong ${pending.length > 0 || refused ? 'bg-unsure-soft px-4 py-1.5' : ''}`}
     >
       {mine > 0 && (
         <>

@@ -3,11 +3,12 @@ import { useMemo, useState, type RefObject } from 'react';
 import { NavLink, useNavigate } from 'react-router';
 import type { BenchTray } from '../api/client';
 import { useBench } from './queries';
-import { stationWord, trayPath, waits, waitWord } from './words';
+import { waits, waitWord } from './words';
+import { stationWord, trayPath } from '../stations/registry';
 
 const short = (tray: BenchTray): string =>
   tray.waitsFor === 'hands' || !tray.waitNote
-    ? `${stationWord[tray.station].toLowerCase()}${tray.openLines > 0 ? `, ${tray.openLines} open` : ''}`
+    ? `${stationWord(tray.station).toLowerCase()}${tray.openLines > 0 ? `, ${tray.openLines} open` : ''}`
     : tray.waitNote;
 
 /** Every tray by what it waits for, from night to dawn. */
@@ -56,7 +57,7 @@ export function Rail({ findRef, onGo }: { findRef?: RefObject<HTMLInputElement |
         const here = trays.filter((t) => t.waitsFor === wait);
         return here.length === 0 ? null : (
           <section key={wait} aria-label={waitWord[wait]}>
-            <h2 className="text-night-mute flex justify-between px-4 pt-3 pb-1 text-[0.9375rem] font-[550]">
+            <h2 className="text-night-mute flex justify-between px-4 pt-3 pb-1 text-note font-medium">
               <span>{waitWord[wait]}</span>
               <span className="num">{here.length}</span>
             </h2>
@@ -67,10 +68,10 @@ export function Rail({ findRef, onGo }: { findRef?: RefObject<HTMLInputElement |
                 onClick={onGo}
                 className="aria-[current=page]:bg-paper aria-[current=page]:text-ink aria-[current=page]:shadow-[inset_4px_0_0_var(--dawn)] text-night-text grid min-h-11 grid-cols-[2.25rem_1fr] items-center gap-2.5 px-4 py-1.5 hover:bg-white/10"
               >
-                <span className="num text-right text-[1.1875rem] font-[650]">{tray.number}</span>
+                <span className="num text-right text-part font-bold">{tray.number}</span>
                 <span className="min-w-0 leading-tight">
                   <span className="line-clamp-2">{tray.machineName}</span>
-                  <span className="text-night-mute in-aria-[current=page]:text-mute block truncate text-[0.9375rem]">
+                  <span className="text-night-mute in-aria-[current=page]:text-mute block truncate text-note">
                     {short(tray)}
                   </span>
                 </span>

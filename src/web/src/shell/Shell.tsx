@@ -1,31 +1,15 @@
 import { Keyboard, LogOut, Menu, SlidersHorizontal } from 'lucide-react';
-import { Suspense, useEffect, useRef, useState } from 'react';
+import { Suspense, useRef, useState } from 'react';
 import { Link, NavLink, Outlet, useNavigate } from 'react-router';
 import { usePerson, useSession } from '../session/session';
 import { Dialog } from '../ui/dialog';
 import { Loading } from '../ui/states';
 import { BathCalls } from './BathCalls';
+import { hotkeys, useHotkeys } from './hotkeys';
 import { Outbox } from './Outbox';
 import { Rail } from './Rail';
 
-const shortcuts: readonly [keys: string, what: string][] = [
-  ['/', 'Find a tray by its number, machine or owner'],
-  ['Enter', 'On a gauge line: next box, then record and move on'],
-  ['Esc', 'On a gauge line: drop what was typed'],
-  ['B', 'Bench'],
-  ['N', 'Check in a new tray'],
-  ['S', 'Stock'],
-  ['H', 'Baths'],
-  ['[ and ]', 'On a tray: the station before, the station after'],
-  ['0 … 9', 'On a station: straight into the first open box, for calipers that type'],
-  ['?', 'This list'],
-];
-
-const typing = (target: EventTarget | null): boolean =>
-  target instanceof HTMLElement &&
-  (target.isContentEditable || ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName));
-
-const item = 'inline-flex min-h-11 items-center gap-1.5 rounded-lg px-1.75 font-[550] hover:bg-white/10';
+const item = 'inline-flex min-h-11 items-center gap-1.5 rounded-lg px-1.75 font-medium hover:bg-white/10';
 
 export function Shell() {
   const [help, setHelp] = useState(false);
@@ -35,26 +19,14 @@ export function Shell() {
   const person = usePerson();
   const session = useSession();
 
-  useEffect(() => {
-    const onKey = (event: KeyboardEvent): void => {
-      if (event.ctrlKey || event.metaKey || event.altKey || typing(event.target)) return;
-      const act: Record<string, () => void> = {
-        '?': () => setHelp(true),
-        '/': () => find.current?.focus(),
-        b: () => void navigate('/'),
-        n: () => void navigate('/check-in'),
-        s: () => void navigate('/stock'),
-        h: () => void navigate('/baths'),
-      };
-      const go = act[event.key];
-      if (go) {
-        event.preventDefault();
-        go();
-      }
-    };
-    document.addEventListener('keydown', onKey);
-    return () => document.removeEventListener('keydown', onKey);
-  }, [navigate]);
+  useHotkeys({
+    help: () => setHelp(true),
+    find: () => find.current?.focus(),
+    bench: () => void navigate('/'),
+    checkIn: () => void navigate('/check-in'),
+    stock: () => void navigate('/stock'),
+    baths: () => void navigate('/baths'),
+  });
 
   const me = (
     <>
@@ -95,7 +67,7 @@ export function Shell() {
       </a>
       <aside className="text-night-text sticky top-0 hidden h-dvh flex-col bg-[linear-gradient(180deg,var(--night),var(--night-2)_80%,#573a52_96%,#b04e38)] lg:flex print:hidden">
         <div className="flex items-center justify-between pt-1 pr-1.5">
-          <Link to="/" className="px-4 text-[1.25rem] font-[700] text-white">
+          <Link to="/" className="px-4 text-title font-heavy text-white">
             Blue Dawn
           </Link>
           <NavLink to="/baths" className={`${item} aria-[current=page]:bg-white/15`}>
@@ -133,10 +105,10 @@ export function Shell() {
       </Dialog>
       <Dialog title="Keyboard" open={help} onOpenChange={setHelp}>
         <dl className="grid grid-cols-[auto_1fr] gap-x-5 gap-y-2.5">
-          {shortcuts.map(([keys, what]) => (
-            <div key={keys} className="contents">
+          {Object.values(hotkeys).map(({ label, what }) => (
+            <div key={label} className="contents">
               <dt>
-                <kbd className="num border-line-strong rounded border px-2 py-0.5">{keys}</kbd>
+                <kbd className="num border-line-strong rounded border px-2 py-0.5">{label}</kbd>
               </dt>
               <dd>{what}</dd>
             </div>

@@ -1,76 +1,45 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useCallback } from 'react';
-import type { Sent } from '../outbox/outbox';
 import {
   api,
   ask,
   type CarburetorFamily,
   type ChokeKind,
   type EngineKind,
-  type TraceView,
+  type Entry,
   type Tray,
+  type TrayPatch,
 } from '../api/client';
+import { keys } from './keys';
 
 const LOOK_AGAIN_MS = 8000;
 
 export const useBench = () =>
-  useQuery({ queryKey: ['bench'], queryFn: () => ask(api.GET('/api/bench')), refetchInterval: LOOK_AGAIN_MS });
+  useQuery({ queryKey: keys.bench, queryFn: () => ask(api.GET('/api/bench')), refetchInterval: LOOK_AGAIN_MS });
 
 export const useTray = (number: number) =>
   useQuery({
-    queryKey: ['tray', number],
+    queryKey: keys.tray(number),
     queryFn: () => ask(api.GET('/api/trays/{number}', { params: { path: { number } } })),
     refetchInterval: LOOK_AGAIN_MS,
   });
 
-/** Takes a tray as the server just answered it; the bench looks again. */
-export function useTakeTray(): (tray: Tray) => void {
-  const queries = useQueryClient();
-  return useCallback(
-    (tray: Tray) => {
-      queries.setQueryData(['tray', tray.number], tray);
-      void queries.invalidateQueries({ queryKey: ['bench'] });
-      void queries.invalidateQueries({ queryKey: ['report', tray.number] });
-      void queries.invalidateQueries({ queryKey: ['trace', tray.number] });
-      void queries.invalidateQueries({ queryKey: ['kits', tray.number] });
-      void queries.invalidateQueries({ queryKey: ['fitting', tray.number] });
-      void queries.invalidateQueries({ queryKey: ['stock'] });
-    },
-    [queries],
-  );
-}
-
-/** What the bench knows about parts. */
+/** What bench parts the bench knows. */
 export const useParts = () =>
-  useQuery({ queryKey: ['parts'], queryFn: () => ask(api.GET('/api/parts')), staleTime: Infinity });
+  useQuery({ queryKey: keys.parts, queryFn: () => ask(api.GET('/api/parts')), staleTime: Infinity });
 
 /** A tray's trace, with or without the shop's own history. */
 export const useTrace = (number: number, history: boolean) =>
   useQuery({
-    queryKey: ['trace', number, history],
+    queryKey: keys.trace(number, history),
     queryFn: () => ask(api.GET('/api/trays/{number}/trace', { params: { path: { number }, query: { history } } })),
     placeholderData: (before) => before,
   });
 
-/** Takes a trace as the server just answered it; the tray and the bench look again. */
-export function useTakeTrace(): (number: number, trace: TraceView) => void {
-  const queries = useQueryClient();
-  return useCallback(
-    (number: number, trace: TraceView) => {
-      queries.setQueryData(['trace', number, trace.historyUsed], trace);
-      void queries.invalidateQueries({ queryKey: ['trace', number, !trace.historyUsed] });
-      void queries.invalidateQueries({ queryKey: ['tray', number] });
-      void queries.invalidateQueries({ queryKey: ['bench'] });
-      void queries.invalidateQueries({ queryKey: ['report', number] });
-    },
-    [queries],
-  );
-}
-
 /** A tray's strip ledger, for Strip and Build. */
 export const useLedger = (number: number) =>
   useQuery({
-    queryKey: ['ledger', number],
+    queryKey: keys.ledger(number),
     queryFn: () => ask(api.GET('/api/trays/{number}/ledger', { params: { path: { number } } })),
     refetchInterval: LOOK_AGAIN_MS,
   });
@@ -78,39 +47,19 @@ export const useLedger = (number: number) =>
 /** How a tray is cleaned. */
 export const useCleaning = (number: number) =>
   useQuery({
-    queryKey: ['cleaning', number],
+    queryKey: keys.cleaning(number),
     queryFn: () => ask(api.GET('/api/trays/{number}/cleaning', { params: { path: { number } } })),
     refetchInterval: LOOK_AGAIN_MS,
   });
 
 /** The shop's baths; looked at on every page, so that their timers call everywhere. */
 export const useBaths = () =>
-  useQuery({ queryKey: ['baths'], queryFn: () => ask(api.GET('/api/baths')), refetchInterval: LOOK_AGAIN_MS });
-
-/** Takes whatever the server answered to an entry; whatever hangs on it looks again. */
-export function useTakeSent(): (sent: Sent) => void {
-  const queries = useQueryClient();
-  const takeTray = useTakeTray();
-  const takeTrace = useTakeTrace();
-  return useCallback(
-    (sent: Sent) => {
-      if (sent.state === 'recorded') takeTray(sent.tray);
-      if (sent.state === 'traced') takeTrace(sent.tray, sent.trace);
-      if (sent.state !== 'ledgered' && sent.state !== 'cleaned') return;
-      if (sent.state === 'ledgered') queries.setQueryData(['ledger', sent.tray], sent.ledger);
-      else queries.setQueryData(['cleaning', sent.tray], sent.cleaning);
-      for (const key of ['tray', 'trace', 'report', sent.state === 'ledgered' ? 'cleaning' : 'ledger'])
-        void queries.invalidateQueries({ queryKey: [key, sent.tray] });
-      for (const key of ['bench', 'stock']) void queries.invalidateQueries({ queryKey: [key] });
-    },
-    [queries, takeTray, takeTrace],
-  );
-}
+  useQuery({ queryKey: keys.baths, queryFn: () => ask(api.GET('/api/baths')), refetchInterval: LOOK_AGAIN_MS });
 
 /** The words of the fault knowledge for a kind of carburetor. */
 export const useFaultWords = (family: CarburetorFamily, engine: EngineKind | null, choke: ChokeKind | null) =>
   useQuery({
-    queryKey: ['fault-words', family, engine, choke],
+    queryKey: keys.faultWords(family, engine, choke),
     queryFn: () =>
       ask(
         api.GET('/api/faults/knowledge', {
@@ -120,3 +69,47 @@ export const useFaultWords = (family: CarburetorFamily, engine: EngineKind | nul
     staleTime: Infinity,
     placeholderData: (before) => before,
   });
+
+/** A tray with what was just recorded on it; null when the page's tray is too old to put it into. */
+export function patched(tray: Tray, patch: TrayPatch): Tray | null {
+  // Somebody else's entry in between, or a change of what stands on the tray: the whole of it is fetched anew.
+  if (patch.factsChanged || tray.revision < patch.revisionBefore) return null;
+  if (tray.revision >= patch.revision) return tray;
+  const lines = new Map(patch.lines.map((line) => [line.key, line]));
+  const entries = new Map<string, Entry>(patch.entries.map((entry) => [entry.id, entry]));
+  const known = new Set(tray.logbook.map((entry) => entry.id));
+  return {
+    ...tray,
+    version: patch.version,
+    revision: patch.revision,
+    stations: patch.stations,
+    lines: tray.lines.map((line) => lines.get(line.key) ?? line),
+    next: patch.next,
+    obstacles: patch.obstacles,
+    whyNotProven: patch.whyNotProven,
+    logbook: [
+      ...patch.entries.filter((entry) => !known.has(entry.id)).toReversed(),
+      ...tray.logbook.map((entry) => entries.get(entry.id) ?? entry),
+    ],
+  };
+}
+
+/** Takes what the server answered to entries of a tray; whatever hangs on the tray looks again. */
+export function useTakePatch(): (number: number, patch: TrayPatch | null) => Promise<void> {
+  const queries = useQueryClient();
+  return useCallback(
+    async (number: number, patch: TrayPatch | null) => {
+      const before = queries.getQueryData<Tray>(keys.tray(number));
+      const after = before && patch ? patched(before, patch) : null;
+      if (after) queries.setQueryData(keys.tray(number), after);
+      const view = keys.tray(number)[2];
+      for (const key of [keys.bench, keys.stock]) void queries.invalidateQueries({ queryKey: key });
+      // The page that is open shows what it has before the hands go on.
+      await queries.invalidateQueries({
+        queryKey: keys.ofTray(number),
+        predicate: ({ queryKey }) => queryKey[2] !== view || !after,
+      });
+    },
+    [queries],
+  );
+}

@@ -6,40 +6,9 @@ import type {
   FitOption,
   LineVerdict,
   ShelfStanding,
-  Station,
   StockMoveKind,
   WaitsFor,
 } from '../api/client';
-
-/** What each station is called at the bench. */
-export const stationWord: Record<Station, string> = {
-  intake: 'Check in',
-  faults: 'Trace',
-  kits: 'Kit',
-  strip: 'Strip',
-  cleaning: 'Clean',
-  gauging: 'Gauge',
-  setting: 'Set',
-  build: 'Build',
-  proving: 'Prove',
-  handover: 'Hand back',
-};
-
-/** Where a station is found under a tray's address. */
-export const stationPath: Record<Station, string> = {
-  intake: 'check-in',
-  faults: 'trace',
-  kits: 'kit',
-  strip: 'strip',
-  cleaning: 'clean',
-  gauging: 'gauge',
-  setting: 'set',
-  build: 'build',
-  proving: 'prove',
-  handover: 'hand-back',
-};
-
-export const stations = Object.keys(stationWord) as Station[];
 
 /** The families of carburetors, the engines they feed and their chokes. */
 export const familyWord: Record<CarburetorFamily, string> = {
@@ -123,6 +92,3 @@ export const waitWord: Record<WaitsFor, string> = {
 };
 
 export const waits = Object.keys(waitWord) as WaitsFor[];
-
-export const trayPath = (number: number, station?: Station): string =>
-  `/tray/${number}${station ? `/${stationPath[station]}` : ''}`;

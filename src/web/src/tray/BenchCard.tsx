@@ -3,9 +3,9 @@ import { Link, useNavigate } from 'react-router';
 import type { Line, QuickAnswer, Tray } from '../api/client';
 import { focusLine } from '../gauge/boxes';
 import { useLine } from '../gauge/useLine';
-import { useAtTheBench, useUnits } from '../session/session';
+import { useMay, useUnits } from '../session/session';
 import { useTrace } from '../shell/queries';
-import { stationWord, trayPath } from '../shell/words';
+import { stationWord, trayPath } from '../stations/registry';
 import { Button } from '../ui/button';
 import { CautionNote } from '../ui/caution';
 import { say } from '../units/format';
@@ -30,7 +30,7 @@ export function BenchCard({ tray, tracing, drawn }: { tray: Tray; tracing: boole
     >
       {drawn && tray.facts.family !== 'floatBowl' && (
         <div className="px-1 pt-2">
-          <p className="text-mute px-3 text-[0.9375rem]">
+          <p className="text-mute px-3 text-note">
             {tray.spec ? `${tray.spec.maker} ${tray.spec.code}, cut open` : 'Not identified yet'}
           </p>
           {tray.facts.family === 'diaphragm' ? <DiaphragmCutaway /> : <TankCutaway />}
@@ -38,7 +38,7 @@ export function BenchCard({ tray, tracing, drawn }: { tray: Tray; tracing: boole
       )}
       {drawn && tray.facts.family === 'floatBowl' && (
         <div className="px-1 pt-2">
-          <p className="text-mute px-3 text-[0.9375rem]">
+          <p className="text-mute px-3 text-note">
             {tray.spec
               ? `${tray.spec.maker} ${tray.spec.code}, cut open`
               : 'A float-bowl carburetor, not identified yet'}
@@ -60,23 +60,23 @@ export function BenchCard({ tray, tracing, drawn }: { tray: Tray; tracing: boole
       ) : (
         <>
           <div className="border-line border-t px-4 py-3 md:max-lg:border-t-0">
-            <h2 className="text-mute text-[0.9375rem] font-[600]">
-              Next: {stationWord[next.station]}
+            <h2 className="text-mute text-note font-strong">
+              Next: {stationWord(next.station)}
               {next.lineLabel && `, ${next.lineLabel.toLowerCase()}`}
             </h2>
-            <p className="text-[1.1875rem] leading-snug font-[650]">{say(next.do, units)}</p>
+            <p className="text-part leading-snug font-bold">{say(next.do, units)}</p>
             <p className="text-mute mt-1 leading-snug">{say(next.why, units)}</p>
             {line && next.answers.length > 0 ? (
               <Answers tray={tray} line={line} answers={next.answers} />
             ) : (
               <Link
-                className="bg-dawn text-dawn-ink mt-2.5 inline-flex min-h-11 items-center rounded-lg px-4 font-[650]"
+                className="bg-dawn text-dawn-ink mt-2.5 inline-flex min-h-11 items-center rounded-lg px-4 font-bold"
                 to={trayPath(tray.number, next.station)}
                 onClick={() => {
                   if (line) goTo(line);
                 }}
               >
-                {line ? `Go to ${line.label.toLowerCase()}` : `Go to ${stationWord[next.station].toLowerCase()}`}
+                {line ? `Go to ${line.label.toLowerCase()}` : `Go to ${stationWord(next.station).toLowerCase()}`}
               </Link>
             )}
           </div>
@@ -109,7 +109,7 @@ function SuspectCutaway({ tray, onPick }: { tray: Tray; onPick: (line: Line) => 
 /** The answers that would settle it, one touch each. */
 function Answers({ tray, line, answers }: { tray: Tray; line: Line; answers: QuickAnswer[] }) {
   const state = useLine(tray.number, line);
-  const mayRecord = useAtTheBench();
+  const mayRecord = useMay('workAtTheBench');
   const [failed, setFailed] = useState(false);
   return (
     <div className="mt-2.5 flex flex-wrap gap-2">
@@ -121,7 +121,7 @@ function Answers({ tray, line, answers }: { tray: Tray; line: Line; answers: Qui
           onClick={() => void state.answer(answer.values).then((ok) => setFailed(!ok))}
         >
           {answer.label}
-          <span className="text-[0.9375rem] font-[450]">{answer.leads}</span>
+          <span className="text-note font-normal">{answer.leads}</span>
         </Button>
       ))}
       {failed && <p role="alert">{state.refused?.title ?? 'That could not be recorded.'}</p>}

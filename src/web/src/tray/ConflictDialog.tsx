@@ -1,5 +1,5 @@
 import type { Tray, TrayFacts } from '../api/client';
-import { useTakeTray } from '../shell/queries';
+import { keys } from '../shell/keys';
 import { waitWord } from '../shell/words';
 import { useQueryClient } from '@tanstack/react-query';
 import { Button } from '../ui/button';
@@ -40,15 +40,13 @@ export function ConflictDialog({
   conflict: Conflict;
   onDismiss: () => void;
 }) {
-  const take = useTakeTray();
   const queries = useQueryClient();
   const theirs = conflict.problem.theirs as TrayFacts;
-  const keys = (Object.keys(labels) as Key[]).filter(
+  const changed = (Object.keys(labels) as Key[]).filter(
     (key) => conflict.mine[key] !== undefined && conflict.mine[key] !== null,
   );
   const keepTheirs = (): void => {
-    take({ ...tray, facts: theirs });
-    void queries.invalidateQueries({ queryKey: ['tray', tray.number] });
+    void queries.invalidateQueries({ queryKey: keys.ofTray(tray.number) });
     onDismiss();
   };
   return (
@@ -57,14 +55,14 @@ export function ConflictDialog({
         <thead>
           <tr className="text-mute">
             <td />
-            <th className="py-1 pr-3 font-[600]">Yours</th>
-            <th className="py-1 font-[600]">{conflict.problem.theirsBy ?? 'Theirs'}</th>
+            <th className="py-1 pr-3 font-strong">Yours</th>
+            <th className="py-1 font-strong">{conflict.problem.theirsBy ?? 'Theirs'}</th>
           </tr>
         </thead>
         <tbody>
-          {keys.map((key) => (
+          {changed.map((key) => (
             <tr key={key} className="border-line border-t align-top">
-              <th scope="row" className="py-2 pr-3 font-[600]">
+              <th scope="row" className="py-2 pr-3 font-strong">
                 {labels[key]}
               </th>
               <td className="py-2 pr-3">{show(key, conflict.mine[key])}</td>

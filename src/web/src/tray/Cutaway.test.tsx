@@ -4,7 +4,15 @@ import type { Tray } from '../api/client';
 import { PersonProvider } from '../session/session';
 import { Cutaway, type Suspect } from './Cutaway';
 
-const person = { id: 'ilse', userName: 'ilse', displayName: 'Ilse', role: 'lead', units: 'metric' as const, pins: '' };
+const person = {
+  id: 'ilse',
+  userName: 'ilse',
+  displayName: 'Ilse',
+  role: 'lead',
+  may: [],
+  units: 'metric' as const,
+  pins: '',
+};
 const tray = { lines: [] } as unknown as Tray;
 const draw = (suspects: Suspect[]) =>
   render(

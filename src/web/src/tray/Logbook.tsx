@@ -7,7 +7,7 @@ export function Logbook({ entries }: { entries: Entry[] }) {
   const units = useUnits();
   return (
     <section aria-label="Logbook">
-      <h3 className="text-mute pb-1 text-[0.9375rem] font-[600]">Logbook</h3>
+      <h3 className="text-mute pb-1 text-note font-strong">Logbook</h3>
       <ol>
         {entries.map((entry) => (
           <li key={entry.id} className="border-line grid grid-cols-[1fr_auto] gap-x-4 border-t py-1.5">
@@ -15,7 +15,7 @@ export function Logbook({ entries }: { entries: Entry[] }) {
               {say(entry.what, units)}
               {entry.supersedes && entry.kind === 'reading' && ' (correction)'}
             </span>
-            <span className="text-mute text-right text-[0.9375rem]">
+            <span className="text-mute text-right text-note">
               {entry.by}, {moment(entry.takenAt)}
             </span>
           </li>

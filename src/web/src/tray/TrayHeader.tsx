@@ -30,7 +30,7 @@ export function TrayHeader({
       <div className="flex flex-wrap items-center gap-x-4 gap-y-2">
         <Tag number={tray.number} large />
         <div className="min-w-0 flex-1 basis-64">
-          <h1 className="text-[1.4375rem] leading-tight">{facts.machineName}</h1>
+          <h1 className="text-heading leading-tight">{facts.machineName}</h1>
           <p className="text-mute leading-snug">
             {facts.ownerName}
             {tray.spec ? ` · ${tray.spec.maker} ${tray.spec.code}` : ''} · {familyWord[facts.family].toLowerCase()}
@@ -38,7 +38,7 @@ export function TrayHeader({
           </p>
         </div>
         <div className="text-right">
-          <p className={`font-[650] ${late ? 'text-dawn' : ''}`}>
+          <p className={`font-bold ${late ? 'text-dawn' : ''}`}>
             {late ? 'Was due' : 'Due'} {day(facts.promisedDay, today)}
           </p>
           <DropdownMenu.Root>

@@ -50,7 +50,7 @@ export function Choice<T extends string>({
         <ToggleGroup.Item
           key={option.value}
           value={option.value}
-          className={`${slim ? 'relative min-h-8 px-2.5 text-[0.9375rem] after:absolute after:-inset-y-1.5 after:inset-x-0' : 'min-h-11 px-3'} ${value === '' && standing === option.value ? 'border-ink bg-steel' : 'border-line-strong'} data-[state=on]:bg-ink data-[state=on]:text-sheet data-[state=on]:border-ink rounded-lg border-[1.5px] font-[550] ${small ? 'text-[0.9375rem]' : ''}`}
+          className={`${slim ? 'relative min-h-8 px-2.5 text-note after:absolute after:-inset-y-1.5 after:inset-x-0' : 'min-h-11 px-3'} ${value === '' && standing === option.value ? 'border-ink bg-steel' : 'border-line-strong'} data-[state=on]:bg-ink data-[state=on]:text-sheet data-[state=on]:border-ink rounded-lg border-[1.5px] font-medium ${small ? 'text-note' : ''}`}
         >
           {option.label}
         </ToggleGroup.Item>
@@ -83,7 +83,7 @@ export function Several<T extends string>({
         <ToggleGroup.Item
           key={option.value}
           value={option.value}
-          className="border-line-strong data-[state=on]:bg-ink data-[state=on]:text-sheet data-[state=on]:border-ink min-h-11 rounded-lg border-[1.5px] px-3 text-left leading-tight font-[550]"
+          className="border-line-strong data-[state=on]:bg-ink data-[state=on]:text-sheet data-[state=on]:border-ink min-h-11 rounded-lg border-[1.5px] px-3 text-left leading-tight font-medium"
         >
           {option.label}
         </ToggleGroup.Item>

@@ -27,7 +27,7 @@ export function Dialog({ title, description, open, onOpenChange, children, drawe
         >
           <div className={drawer ? 'sr-only' : 'mb-3 flex items-start justify-between gap-4'}>
             <div>
-              <Radix.Title className="text-[1.375rem] font-[650]">{title}</Radix.Title>
+              <Radix.Title className="text-heading font-bold">{title}</Radix.Title>
               {description && <Radix.Description className="text-mute mt-1">{description}</Radix.Description>}
             </div>
             <Radix.Close aria-label="Close" className="-m-2 grid size-11 place-items-center rounded-lg">

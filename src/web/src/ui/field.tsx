@@ -8,7 +8,7 @@ interface Shared {
 }
 
 const box =
-  'w-full rounded-lg border-[1.5px] bg-sheet px-3 py-2 text-[1.0625rem] min-h-11 placeholder:text-mute aria-invalid:border-bad border-line-strong';
+  'w-full rounded-lg border-[1.5px] bg-sheet px-3 py-2 text-lead min-h-11 placeholder:text-mute aria-invalid:border-bad border-line-strong';
 
 /** A label, whatever it labels, and what is wrong with it. */
 export function Field({ label, hint, problem, children }: Shared & { children: (props: FieldProps) => ReactNode }) {
@@ -16,7 +16,7 @@ export function Field({ label, hint, problem, children }: Shared & { children: (
   const said = `${id}-said`;
   return (
     <div className="grid content-start gap-1">
-      <Label.Root htmlFor={id} className="font-[600]">
+      <Label.Root htmlFor={id} className="font-strong">
         {label}
       </Label.Root>
       {children({
@@ -25,11 +25,11 @@ export function Field({ label, hint, problem, children }: Shared & { children: (
         'aria-describedby': problem || hint ? said : undefined,
       })}
       {problem ? (
-        <p id={said} className="text-bad font-[550]" role="alert">
+        <p id={said} className="text-bad font-medium" role="alert">
           {problem}
         </p>
       ) : hint ? (
-        <p id={said} className="text-mute text-[0.9375rem]">
+        <p id={said} className="text-mute text-note">
           {hint}
         </p>
       ) : null}

@@ -19,7 +19,7 @@ export function Trouble({ error, retry, children }: { error: unknown; retry?: ()
   const problem = problemOf(error);
   return (
     <div role="alert" className="border-bad bg-sheet m-5 max-w-xl rounded-xl border-2 p-5">
-      <h2 className="text-[1.25rem]">{problem.title}</h2>
+      <h2 className="text-title">{problem.title}</h2>
       <p className="mt-1">{problem.detail}</p>
       <div className="mt-4 flex gap-3">
         {retry && (
@@ -46,7 +46,7 @@ export function Notice({
   const tones = { bad: 'border-bad bg-bad-soft', unsure: 'border-unsure bg-unsure-soft', ok: 'border-ok bg-ok-soft' };
   return (
     <div role={tone === 'ok' ? 'status' : 'alert'} className={`rounded-lg border-l-4 px-4 py-3 ${tones[tone]}`}>
-      <p className="font-[650]">{title}</p>
+      <p className="font-bold">{title}</p>
       {children && <div className="mt-0.5">{children}</div>}
     </div>
   );

@@ -2,10 +2,10 @@
 export function Tag({ number, large = false }: { number: number; large?: boolean }) {
   return (
     <span
-      className={`num bg-ink text-sheet relative inline-block text-right font-[700] ${
+      className={`num bg-ink text-sheet relative inline-block text-right font-heavy ${
         large
-          ? 'rounded-[10px_10px_10px_22px] py-1.5 pr-4 pl-8 text-[2rem] leading-none'
-          : 'min-w-15 rounded-[8px_8px_8px_16px] py-1.5 pr-3 pl-6 text-[1.25rem] leading-none'
+          ? 'rounded-[10px_10px_10px_22px] py-1.5 pr-4 pl-8 text-number leading-none'
+          : 'min-w-15 rounded-[8px_8px_8px_16px] py-1.5 pr-3 pl-6 text-title leading-none'
       }`}
     >
       <span

@@ -46,7 +46,7 @@ function markPath({ verdict, lean }: Pick<Judgement, 'verdict' | 'lean'>) {
 export function VerdictWord({ judgement }: { judgement: Judgement }) {
   return (
     <span
-      className={`inline-flex shrink-0 items-center gap-1 text-[1.0625rem] leading-tight font-[650] ${verdictText[judgement.verdict]}`}
+      className={`inline-flex shrink-0 items-center gap-1 text-lead leading-tight font-bold ${verdictText[judgement.verdict]}`}
     >
       <VerdictMark judgement={judgement} size={17} />
       {judgement.word}

@@ -19,6 +19,7 @@ import { foundWords } from '../strip/found';
 import { PartPhotos } from '../strip/PartPhotos';
 import { TurnsChoice } from '../strip/TurnsChoice';
 import { WayChoice } from '../strip/WayChoice';
+import { keys } from '../../shell/keys';
 
 interface Props {
   tray: Tray;
@@ -67,13 +68,13 @@ export function FitForm({ tray, view, line, advice, mayRecord, busy, errors, onR
   return (
     <div role="group" aria-label={`Fit: ${part.label}`} className="grid gap-2.5">
       <div>
-        <h3 className="text-[1.5rem] leading-tight font-[700] first-letter:uppercase">{part.label}</h3>
+        <h3 className="text-figure leading-tight font-heavy first-letter:uppercase">{part.label}</h3>
         <p className="text-mute">Came out: {foundWords(line, units)}</p>
       </div>
       {advice && advice.first.length > 0 && (
-        <p className="bg-unsure-soft text-unsure rounded-lg px-3 py-2 font-[650]">Before it: {names(advice.first)}.</p>
+        <p className="bg-unsure-soft text-unsure rounded-lg px-3 py-2 font-bold">Before it: {names(advice.first)}.</p>
       )}
-      {advice?.trap && <p className="text-[1.25rem] leading-snug font-[650]">{advice.trap}</p>}
+      {advice?.trap && <p className="text-title leading-snug font-bold">{advice.trap}</p>}
       {advice?.reason && <p className="leading-snug">{advice.reason}</p>}
       {part.ways.length > 0 && (
         <WayChoice
@@ -110,7 +111,7 @@ export function FitForm({ tray, view, line, advice, mayRecord, busy, errors, onR
             firm.source
           ) : (
             <>
-              <span className="num text-[1.125rem] font-[650]">{torque(firm.torqueNm, units)}</span>{' '}
+              <span className="num text-part font-bold">{torque(firm.torqueNm, units)}</span>{' '}
               <span className="text-mute">{firm.source}</span>
             </>
           )}
@@ -118,7 +119,7 @@ export function FitForm({ tray, view, line, advice, mayRecord, busy, errors, onR
       )}
       {firm?.torqueNm != null && part.material !== 'metal' && (
         <p>
-          <span className="num text-[1.125rem] font-[650]">{torque(firm.torqueNm, units)}</span>{' '}
+          <span className="num text-part font-bold">{torque(firm.torqueNm, units)}</span>{' '}
           <span className="text-mute">{firm.source}</span>
         </p>
       )}
@@ -152,7 +153,7 @@ export function FitForm({ tray, view, line, advice, mayRecord, busy, errors, onR
               </Button>
             ) : (
               <Button look="quiet" className="px-2" disabled={busy} onClick={() => void end('leftOff')}>
-                Leave it off, signed
+                Leave it off, with a reason
               </Button>
             )}
           </div>
@@ -186,7 +187,7 @@ function Sources({
   const units = useUnits();
   const [all, setAll] = useState(false);
   const sources = useQuery({
-    queryKey: ['stock', 'new-parts', tray, part],
+    queryKey: keys.newParts(tray, part),
     queryFn: () =>
       ask(api.GET('/api/trays/{number}/ledger/new-parts', { params: { path: { number: tray }, query: { part } } })),
   });
@@ -206,10 +207,8 @@ function Sources({
           className="border-line flex items-center gap-3 border-b py-1.5"
         >
           <span className="min-w-0 flex-1 leading-tight">
-            <span className="num font-[650]">{source.number}</span> {source.name}
-            <span
-              className={`block text-[0.9375rem] ${source.verdict === 'differs' ? 'text-bad font-[600]' : 'text-mute'}`}
-            >
+            <span className="num font-bold">{source.number}</span> {source.name}
+            <span className={`block text-note ${source.verdict === 'differs' ? 'text-bad font-strong' : 'text-mute'}`}>
               {source.fromShelf ? `${source.onHand} on the shelf` : 'chosen at Kit'}
               {source.why && ` · ${say(source.why, units)}`}
             </span>

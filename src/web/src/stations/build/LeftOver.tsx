@@ -6,17 +6,17 @@ export function LeftOver({ view }: { view: LedgerView }) {
   if (left.length === 0) return null;
   return (
     <section aria-label="Left of the kit" className="bg-sheet border-line rounded-xl border px-5 pt-3 pb-3">
-      <h2 className="pb-1 text-[1.125rem]">Left of the kit</h2>
+      <h2 className="pb-1 text-part">Left of the kit</h2>
       <ul>
         {left.map((one) => (
           <li
             key={one.item + one.part}
             className="border-line flex items-baseline gap-x-3 border-t py-1.5 leading-snug max-sm:flex-col"
           >
-            <span className="min-w-48 font-[600]">
+            <span className="min-w-48 font-strong">
               {one.quantity} {one.part}
             </span>
-            <span className={`min-w-0 flex-1 ${one.settled ? 'text-mute' : 'text-unsure font-[600]'}`}>{one.why}</span>
+            <span className={`min-w-0 flex-1 ${one.settled ? 'text-mute' : 'text-unsure font-strong'}`}>{one.why}</span>
             <span className="num text-mute">{one.item}</span>
           </li>
         ))}

@@ -3,7 +3,7 @@ import { Link } from 'react-router';
 import type { Basket, BathView } from '../../api/client';
 import { useKept } from '../../outbox/drafts';
 import { usePerson, useUnits } from '../../session/session';
-import { trayPath } from '../../shell/words';
+import { trayPath } from '../registry';
 import { Button } from '../../ui/button';
 import { CautionNote } from '../../ui/caution';
 import { TextField } from '../../ui/field';
@@ -34,7 +34,7 @@ export function BathPanel({ view, now, mayRecord, tray }: Props) {
   return (
     <section aria-label={state.bath.label} className="border-line grid content-start gap-2.5 rounded-xl border p-4">
       <div className="flex flex-wrap items-center justify-between gap-3">
-        <h3 className="text-[1.1875rem] font-[650]">{state.bath.label}</h3>
+        <h3 className="text-part font-bold">{state.bath.label}</h3>
         {heated && (
           <Button
             aria-pressed={state.heaterOn}
@@ -50,7 +50,7 @@ export function BathPanel({ view, now, mayRecord, tray }: Props) {
         <>
           <div className="flex flex-wrap items-end gap-x-5 gap-y-2">
             <p className="leading-none">
-              <span className="text-[2.125rem] font-[700]">
+              <span className="text-number font-heavy">
                 {state.temperatureC === null ? '–' : temperature(state.temperatureC, units)}
               </span>
               <span className="text-mute block pt-1">
@@ -105,7 +105,7 @@ export function BathPanel({ view, now, mayRecord, tray }: Props) {
               <span className="text-mute w-20">Basket {number}</span>
               {basket ? (
                 <>
-                  <Link to={trayPath(basket.tray, 'cleaning')} className="font-[650] underline underline-offset-4">
+                  <Link to={trayPath(basket.tray, 'cleaning')} className="font-bold underline underline-offset-4">
                     Tray {basket.tray}
                   </Link>
                   <BasketTime basket={basket} now={now} />
@@ -162,22 +162,22 @@ export function BathPanel({ view, now, mayRecord, tray }: Props) {
 /** How long a basket still takes, or what it waits for. */
 export function BasketTime({ basket, now }: { basket: Basket; now: number }) {
   const done = basket.doneAt !== null && Date.parse(basket.doneAt) <= now;
-  if (done || basket.standing === 'done') return <span className="text-ok text-[1.125rem] font-[700]">Time is up</span>;
+  if (done || basket.standing === 'done') return <span className="text-ok text-part font-heavy">Time is up</span>;
   if (basket.standing === 'running' && basket.doneAt) {
     return (
       <span>
-        <span className="num text-[1.375rem] font-[700]">{countdown(Date.parse(basket.doneAt), now)}</span>
+        <span className="num text-heading font-heavy">{countdown(Date.parse(basket.doneAt), now)}</span>
         <span className="text-mute"> to go</span>
       </span>
     );
   }
   if (basket.standing === 'running')
-    return <span className="text-unsure font-[650]">Runs, but it cools down too soon</span>;
+    return <span className="text-unsure font-bold">Runs, but it cools down too soon</span>;
   if (basket.standing === 'noTemperature')
-    return <span className="text-unsure font-[650]">Waits: read the thermometer</span>;
+    return <span className="text-unsure font-bold">Waits: read the thermometer</span>;
   const ready = basket.readyAt ? `, ready in ${countdown(Date.parse(basket.readyAt), now)}` : '';
   return (
-    <span className="text-unsure font-[650]">
+    <span className="text-unsure font-bold">
       Waits: {basket.standing === 'tooCold' ? 'too cold' : 'too hot'}
       {ready}
     </span>

@@ -22,19 +22,19 @@ export function HolesStep({ view }: { view: CleaningView }) {
             className="border-line grid items-start gap-x-4 gap-y-1 border-t pt-2 sm:grid-cols-[11rem_repeat(3,minmax(0,1fr))]"
           >
             <p className="leading-tight">
-              <span className="block text-[1.0625rem] font-[650]">{hole.label}</span>
+              <span className="block text-lead font-bold">{hole.label}</span>
               <span className="num text-mute">
                 {length(hole.boreMm)} ± {length(hole.toleranceMm)} {sign('length', units)}
               </span>
             </p>
             {hole.choices.map((choice) => (
               <p key={choice.kind} className="leading-tight">
-                <span className="text-mute block text-[0.9375rem]">{choice.label}</span>
-                <span className="block text-[1.125rem] font-[650]">
+                <span className="text-mute block text-note">{choice.label}</span>
+                <span className="block text-part font-bold">
                   {choice.largest ? choice.largest.label : 'none goes in'}
                 </span>
                 {choice.spoils && (
-                  <span className="text-bad block font-[550]">
+                  <span className="text-bad block font-medium">
                     {choice.spoils.label} {choice.touching}
                   </span>
                 )}

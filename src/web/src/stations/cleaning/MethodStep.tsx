@@ -2,7 +2,7 @@ import { Check, TriangleAlert } from 'lucide-react';
 import { Link } from 'react-router';
 import type { RecipeOffer } from '../../api/client';
 import { useUnits } from '../../session/session';
-import { trayPath } from '../../shell/words';
+import { trayPath } from '../registry';
 import { Button } from '../../ui/button';
 import { Several } from '../../ui/choice';
 import { Notice } from '../../ui/states';
@@ -19,7 +19,7 @@ export function MethodStep({ tray, view, mayRecord, busy, record }: StepProps) {
   return (
     <>
       <div className="grid gap-1.5">
-        <h3 className="text-mute font-[600]">What has to come off</h3>
+        <h3 className="text-mute font-strong">What has to come off</h3>
         <div className="flex flex-wrap items-center gap-2">
           <Several
             label="What has to come off"
@@ -46,7 +46,7 @@ export function MethodStep({ tray, view, mayRecord, busy, record }: StepProps) {
       )}
       {plan.wet && (
         <div className="border-unsure bg-unsure-soft flex flex-wrap items-center justify-between gap-3 rounded-lg border-l-4 px-4 py-2">
-          <p className="font-[650]">
+          <p className="font-bold">
             Wet from what was used last. Rinse, blow out and dry before anything else follows.
           </p>
           <Button look="hands" disabled={!mayRecord || busy} onClick={() => void record({ kind: 'dry' })}>
@@ -89,13 +89,13 @@ function Offer({
     <li aria-label={recipe.label} className={`border-line border-t py-2 ${standing === 'notNow' ? 'text-mute' : ''}`}>
       <div className="flex flex-wrap items-start justify-between gap-x-4 gap-y-1">
         <div className="min-w-0 flex-1 basis-80">
-          <p className="text-[1.125rem] leading-snug font-[650]">
+          <p className="text-part leading-snug font-bold">
             {recipe.label}
             {standing === 'advised' && !done && (
-              <span className="bg-ok-soft text-ok ml-2 rounded px-1.5 text-[1rem]">advised</span>
+              <span className="bg-ok-soft text-ok ml-2 rounded px-1.5 text-base">advised</span>
             )}
           </p>
-          <p className={`leading-snug ${standing === 'notNow' ? 'text-bad font-[600]' : ''}`}>{offer.why}</p>
+          <p className={`leading-snug ${standing === 'notNow' ? 'text-bad font-strong' : ''}`}>{offer.why}</p>
           {standing !== 'notNow' && (
             <p className="text-mute leading-snug">
               {long}
@@ -112,14 +112,14 @@ function Offer({
         </div>
         <div className="flex flex-wrap items-center gap-2">
           {done && (
-            <span className="text-ok inline-flex min-h-11 items-center gap-1.5 font-[650]">
+            <span className="text-ok inline-flex min-h-11 items-center gap-1.5 font-bold">
               <Check aria-hidden size={20} /> Done
             </span>
           )}
           {recipe.vessel !== 'none' && standing !== 'notNow' ? (
             <Link
               to={`${trayPath(tray, 'cleaning')}/bath`}
-              className={`inline-flex min-h-11 items-center rounded-lg px-4 font-[650] ${(standing === 'advised' && !done) || chosen ? 'bg-dawn text-dawn-ink' : 'border-line-strong border-[1.5px]'}`}
+              className={`inline-flex min-h-11 items-center rounded-lg px-4 font-bold ${(standing === 'advised' && !done) || chosen ? 'bg-dawn text-dawn-ink' : 'border-line-strong border-[1.5px]'}`}
             >
               {done ? 'Once more' : 'Into the bath'}
             </Link>
@@ -159,7 +159,7 @@ function Offer({
       </div>
       {(chosen || standing === 'advised') &&
         recipe.cautions.map((caution) => (
-          <p key={caution.key} className="text-unsure mt-1 flex gap-2 leading-snug font-[550]">
+          <p key={caution.key} className="text-unsure mt-1 flex gap-2 leading-snug font-medium">
             <TriangleAlert aria-label="Caution" size={18} className="mt-0.5 shrink-0" />
             {caution.text}
           </p>

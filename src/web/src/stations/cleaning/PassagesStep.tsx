@@ -7,7 +7,7 @@ import type { StepProps } from './step';
 export function PassagesStep({ tray, view, mayRecord, busy, record }: StepProps) {
   const [picked, setPicked] = useState<string | null>(null);
   const { passages } = view.plan;
-  const next = picked ?? passages.find((one) => !one.cleaned || !one.airSeen)?.passage.key ?? null;
+  const next = picked ?? passages.find((one) => one.isOpen)?.passage.key ?? null;
   return (
     <div className="grid items-start gap-x-5 gap-y-3 xl:grid-cols-[minmax(0,6fr)_minmax(0,7fr)]">
       <PassageMap tray={tray} passages={passages} picked={next} onPick={setPicked} />
@@ -19,10 +19,10 @@ export function PassagesStep({ tray, view, mayRecord, busy, record }: StepProps)
             className={`border-line border-t py-1.5 ${passage.key === next ? 'bg-dawn-soft -mx-2 px-2' : ''}`}
           >
             <p className="leading-snug">
-              <span className="text-[1.0625rem] font-[650]">
+              <span className="text-lead font-bold">
                 {i + 1}. {passage.label}
               </span>
-              {passage.gentle && <span className="text-unsure font-[650]"> gently: a check valve sits in it</span>}
+              {passage.gentle && <span className="text-unsure font-bold"> gently: a check valve sits in it</span>}
               <span className="text-mute block">
                 in at {passage.into}, out at {passage.exit}
               </span>
@@ -79,7 +79,7 @@ function Toggle({
       aria-label={`${label}: ${name}`}
       disabled={disabled}
       onClick={onClick}
-      className="border-line-strong aria-pressed:border-ok aria-pressed:bg-ok-soft aria-pressed:text-ok inline-flex min-h-11 items-center gap-1.5 rounded-lg border-[1.5px] px-3 font-[550]"
+      className="border-line-strong aria-pressed:border-ok aria-pressed:bg-ok-soft aria-pressed:text-ok inline-flex min-h-11 items-center gap-1.5 rounded-lg border-[1.5px] px-3 font-medium"
     >
       {on && <Check aria-hidden size={18} strokeWidth={3} />} {label}
     </button>

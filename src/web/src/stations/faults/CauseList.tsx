@@ -29,9 +29,9 @@ export function CauseList({ view, mayRecord, record }: Props) {
   return (
     <section aria-label="Causes still standing" className="bg-sheet border-line rounded-xl border px-4 pt-3 pb-2">
       <header className="flex flex-wrap items-center justify-between gap-x-4 gap-y-1">
-        <h2 className="text-[1.25rem]">Causes still standing</h2>
+        <h2 className="text-title">Causes still standing</h2>
         <div className="flex items-center gap-2">
-          <span className="text-mute text-[0.9375rem]">Our own history</span>
+          <span className="text-mute text-note">Our own history</span>
           <Choice
             label="Our own history"
             value={view.historyUsed ? 'on' : 'off'}
@@ -50,10 +50,10 @@ export function CauseList({ view, mayRecord, record }: Props) {
         {view.historyUsed &&
           (trays === 0
             ? ' No closed trace of ours to learn from yet.'
-            : ` ${alike} closed ${alike === 1 ? 'trace' : 'traces'} of this sheet and ${kin} of its kind weigh ${percent(trace.history.weight ?? 0)} against the table.`)}
+            : ` ${alike} closed ${alike === 1 ? 'trace' : 'traces'} of this sheet and ${kin} of its kind weigh ${percent(trace.history.weight)} against the table.`)}
       </p>
       {trace.elsewhereAdvice && (
-        <p className="border-unsure bg-unsure-soft mb-1.5 rounded-lg border-l-4 px-3 py-2 font-[550]">
+        <p className="border-unsure bg-unsure-soft mb-1.5 rounded-lg border-l-4 px-3 py-2 font-medium">
           {say(trace.elsewhereAdvice, units)}
         </p>
       )}
@@ -94,8 +94,8 @@ function Cause({
       <Collapsible.Root open={open} onOpenChange={setOpen}>
         <Collapsible.Trigger className="hover:bg-paper -mx-2 grid w-[calc(100%+1rem)] grid-cols-[1fr_6.5rem_3.25rem_1.25rem] items-center gap-x-3 rounded-lg px-2 py-1.5 text-left">
           <span className="min-w-0 leading-tight">
-            <span className="block text-[1.0625rem] font-[600]">{cause.label}</span>
-            <span className="text-mute block text-[0.9375rem]">{say(standing.reason, units)}</span>
+            <span className="block text-lead font-strong">{cause.label}</span>
+            <span className="text-mute block text-note">{say(standing.reason, units)}</span>
           </span>
           <span aria-hidden className="bg-steel h-3 overflow-hidden rounded-full">
             <span
@@ -103,12 +103,12 @@ function Cause({
               style={{ width: `${Math.max(2, 100 * probability)}%` }}
             />
           </span>
-          <span className="num text-right text-[1.125rem] font-[650]">{percent(probability)}</span>
+          <span className="num text-right text-part font-bold">{percent(probability)}</span>
           <ChevronDown aria-hidden size={18} className={open ? 'rotate-180' : ''} />
         </Collapsible.Trigger>
         <Collapsible.Content className="bg-paper mb-2 grid gap-3 rounded-lg p-3">
           <p>
-            <span className="font-[600]">{cause.fix}</span>: {cause.fixMinutes} min
+            <span className="font-strong">{cause.fix}</span>: {cause.fixMinutes} min
             {cause.partsMoney > 0 && `, parts about ${money(cause.partsMoney, currency)}`}.
           </p>
           <ul aria-label="What each finding adds" className="grid gap-1">
@@ -133,7 +133,7 @@ function Cause({
             ))}
             {standing.weighings.length === 0 && <li className="text-mute">Nothing found so far moves it.</li>}
           </ul>
-          <p className="text-mute text-[0.9375rem]">
+          <p className="text-mute text-note">
             Before anything was found: {percent(standing.expertPrior, 1)} by the table
             {historyUsed &&
               `, ${percent(standing.prior, 1)} with our own history (confirmed ${standing.confirmedBefore.toFixed(1)} times)`}

@@ -18,25 +18,25 @@ export function CheckList({
   return (
     <Collapsible.Root open={open} onOpenChange={setOpen} asChild>
       <section aria-label="Other checks" className="bg-sheet border-line rounded-xl border px-4 py-2">
-        <Collapsible.Trigger className="flex min-h-11 w-full items-center justify-between text-left text-[1.0625rem] font-[600]">
+        <Collapsible.Trigger className="flex min-h-11 w-full items-center justify-between text-left text-lead font-strong">
           Any other check ({checks.length})
           <ChevronDown aria-hidden size={20} className={open ? 'rotate-180' : ''} />
         </Collapsible.Trigger>
         <Collapsible.Content>
           <table className="w-full text-left">
             <thead>
-              <tr className="text-mute text-[0.9375rem]">
-                <th className="py-1 pr-3 font-[600]">Check</th>
-                <th className="py-1 pr-3 text-right font-[600]">Takes</th>
-                <th className="py-1 pr-3 text-right font-[600]">To a fix</th>
-                <th className="py-1 pr-3 text-right font-[600]">Tells</th>
+              <tr className="text-mute text-note">
+                <th className="py-1 pr-3 font-strong">Check</th>
+                <th className="py-1 pr-3 text-right font-strong">Takes</th>
+                <th className="py-1 pr-3 text-right font-strong">To a fix</th>
+                <th className="py-1 pr-3 text-right font-strong">Tells</th>
                 <td />
               </tr>
             </thead>
             <tbody>
               {checks.map((value) => (
                 <tr key={value.check.id} className="border-line border-t">
-                  <th scope="row" className="py-1 pr-3 leading-tight font-[500]">
+                  <th scope="row" className="py-1 pr-3 leading-tight font-medium">
                     {value.check.label}
                   </th>
                   <td className="num py-1 pr-3 text-right whitespace-nowrap">{Math.round(value.minutes)} min</td>

@@ -1,7 +1,7 @@
 import { useId, useState } from 'react';
 import { Link } from 'react-router';
 import type { EvidenceItem, FaultWords, Said, Station, TraceNote, TraceView } from '../../api/client';
-import { stationWord, trayPath } from '../../shell/words';
+import { stationWord, trayPath } from '../registry';
 import { Button } from '../../ui/button';
 import { TextField } from '../../ui/field';
 import { moment } from '../../units/format';
@@ -26,7 +26,7 @@ export function EvidenceList({ tray, view, words, mayRecord, record }: Props) {
     });
   return (
     <section aria-label="What was found" className="bg-sheet border-line rounded-xl border px-4 pt-3 pb-3">
-      <h2 className="pb-1 text-[1.25rem]">What was found</h2>
+      <h2 className="pb-1 text-title">What was found</h2>
       <ul>
         {items.map((item) => {
           const station = item.lineKey?.split('/')[0] as Station | undefined;
@@ -35,17 +35,17 @@ export function EvidenceList({ tray, view, words, mayRecord, record }: Props) {
               key={item.entryId + item.findingId}
               className={`border-line flex flex-wrap items-center gap-x-3 border-t py-1 ${item.beforeFix ? 'text-mute' : ''}`}
             >
-              <span className={`w-9 shrink-0 font-[650] ${item.present ? '' : 'text-mute'}`}>
+              <span className={`w-9 shrink-0 font-bold ${item.present ? '' : 'text-mute'}`}>
                 {item.present ? 'Yes' : 'No'}
               </span>
               <span className="min-w-0 flex-1 basis-52 leading-tight">
                 {item.label}
-                <span className="text-mute block text-[0.9375rem]">
+                <span className="text-mute block text-note">
                   {item.from === 'owner' && 'Owner, told to '}
                   {station ? (
                     <>
                       <Link className="underline underline-offset-3" to={trayPath(tray, station)}>
-                        {stationWord[station]}
+                        {stationWord(station)}
                       </Link>
                       {', read by '}
                     </>

@@ -1,7 +1,7 @@
 import { Check } from 'lucide-react';
 import { Link } from 'react-router';
 import type { FaultWords, Station, Trace, TraceNote } from '../../api/client';
-import { stationWord, trayPath } from '../../shell/words';
+import { stationWord, trayPath } from '../registry';
 import { Button } from '../../ui/button';
 import { Notice } from '../../ui/states';
 import { moment } from '../../units/format';
@@ -32,7 +32,7 @@ export function FoundList({ tray, trace, people, words, mayRecord, record }: Pro
       )}
       {found.length > 0 && (
         <section aria-label="What was wrong" className="bg-ok-soft border-ok rounded-xl border-l-4 px-4 py-2.5">
-          <h2 className="text-[1.0625rem]">
+          <h2 className="text-lead">
             {found.length === 1 ? 'What was wrong' : `What was wrong: ${found.length} things`}
           </h2>
           <ul>
@@ -42,13 +42,13 @@ export function FoundList({ tray, trace, people, words, mayRecord, record }: Pro
                 <li key={fault.causeId} className="flex flex-wrap items-center gap-x-2 py-1">
                   <Check aria-hidden size={20} className="text-ok shrink-0" />
                   <span className="min-w-0 flex-1 basis-56 leading-tight">
-                    <span className="font-[650]">{fault.label}</span>
-                    <span className="text-mute block text-[0.9375rem]">
+                    <span className="font-bold">{fault.label}</span>
+                    <span className="text-mute block text-note">
                       {station ? (
                         <>
                           Put right, as the readings at{' '}
                           <Link className="underline underline-offset-3" to={trayPath(tray, station)}>
-                            {stationWord[station]}
+                            {stationWord(station)}
                           </Link>{' '}
                           show.
                         </>

@@ -3,7 +3,7 @@ import { Link } from 'react-router';
 import type { CheckValue, FaultWords, Said, Trace, TraceNote, Tray } from '../../api/client';
 import { useKept } from '../../outbox/drafts';
 import { usePerson, useUnits } from '../../session/session';
-import { trayPath } from '../../shell/words';
+import { trayPath } from '../registry';
 import { Button } from '../../ui/button';
 import { CautionNote } from '../../ui/caution';
 import { Choice } from '../../ui/choice';
@@ -52,10 +52,10 @@ export function NextPanel({ tray, trace, words, chosen, mayRecord, record, onLea
     <section aria-label="Next step" className="bg-sheet border-line overflow-hidden rounded-xl border">
       <div className="px-4 pt-3 pb-3">
         <div className="flex flex-wrap items-baseline justify-between gap-x-4">
-          <p className="text-mute text-[0.9375rem] font-[600]">{chosen ? 'Another check' : title}</p>
-          {minutes > 0 && <p className="num font-[650]">{Math.round(minutes)} min</p>}
+          <p className="text-mute text-note font-strong">{chosen ? 'Another check' : title}</p>
+          {minutes > 0 && <p className="num font-bold">{Math.round(minutes)} min</p>}
         </div>
-        <h2 tabIndex={-1} className="text-[1.25rem] leading-snug outline-none">
+        <h2 tabIndex={-1} className="text-title leading-snug outline-none">
           {chosen ? `${chosen.check.label}.` : say(next.do, units)}
         </h2>
         <p className="text-mute mt-0.5 leading-snug">
@@ -86,7 +86,7 @@ export function NextPanel({ tray, trace, words, chosen, mayRecord, record, onLea
         )}
         {!chosen && next.kind === 'done' && (
           <Link
-            className="bg-dawn text-dawn-ink mt-2.5 inline-flex min-h-11 items-center rounded-lg px-4 font-[650]"
+            className="bg-dawn text-dawn-ink mt-2.5 inline-flex min-h-11 items-center rounded-lg px-4 font-bold"
             to={trayPath(tray.number, tray.fitting ? tray.next.station : 'kits')}
           >
             Go on
@@ -144,7 +144,7 @@ function Answers({
     >
       {first && firstWords && (
         <div className="border-unsure bg-unsure-soft mb-2 flex flex-wrap items-center justify-between gap-2 rounded-lg border-l-4 px-3 py-1.5">
-          <p className="font-[650]">First: {firstWords}.</p>
+          <p className="font-bold">First: {firstWords}.</p>
           <Button disabled={!mayRecord} onClick={() => void record({ kind: 'safety', condition: first })}>
             {first === 'oilChanged' ? 'Oil is changed' : 'It is so'}
           </Button>
@@ -159,9 +159,9 @@ function Answers({
               className="border-line flex flex-wrap items-center justify-between gap-x-4 gap-y-1 border-t py-1.5"
             >
               <span className="min-w-0 flex-1 basis-56 leading-tight">
-                <span className="font-[550]">{label(id)}?</span>
+                <span className="font-medium">{label(id)}?</span>
                 {tell?.ifPresent && (
-                  <span className="text-mute block text-[0.9375rem]">
+                  <span className="text-mute block text-note">
                     Yes: {cause(tell.ifPresent)}, {percent(tell.ifPresentProbability)}. No: {cause(tell.ifAbsent)},{' '}
                     {percent(tell.ifAbsentProbability)}.
                   </span>
@@ -192,7 +192,7 @@ function Answers({
           </Button>
         )}
         {missing && (
-          <p role="alert" className="text-bad font-[550]">
+          <p role="alert" className="text-bad font-medium">
             Answer at least one.
           </p>
         )}

@@ -3,23 +3,25 @@ import { ArrowLeft, Download, Printer } from 'lucide-react';
 import { Link, useParams } from 'react-router';
 import { api, ask, type Report } from '../../api/client';
 import { useUnits } from '../../session/session';
-import { fateWord, trayPath } from '../../shell/words';
+import { fateWord } from '../../shell/words';
+import { trayPath } from '../registry';
 import { Button } from '../../ui/button';
 import { Loading, Trouble } from '../../ui/states';
 import { VerdictMark, verdictText } from '../../ui/verdict';
 import { moment, money, quantity, say, turns } from '../../units/format';
+import { keys } from '../../shell/keys';
 
 /** What the owner and the next technician get: one or two sheets of A4, or a file. */
 export function ReportPage() {
   const number = Number(useParams().number);
   const query = useQuery({
-    queryKey: ['report', number],
+    queryKey: keys.report(number),
     queryFn: () => ask(api.GET('/api/trays/{number}/report', { params: { path: { number } } })),
   });
   if (query.isPending) return <Loading what="the report" />;
   if (!query.data) return <Trouble error={query.error} retry={() => void query.refetch()} />;
   const button =
-    'border-line-strong hover:border-ink bg-sheet inline-flex min-h-11 items-center gap-2 rounded-lg border-[1.5px] px-4 font-[550]';
+    'border-line-strong hover:border-ink bg-sheet inline-flex min-h-11 items-center gap-2 rounded-lg border-[1.5px] px-4 font-medium';
   return (
     <div className="p-3 lg:px-5 lg:pb-8 print:p-0">
       <div className="mb-3 flex flex-wrap gap-2 print:hidden">
@@ -49,17 +51,17 @@ function Sheet({ report }: { report: Report }) {
     <article className="bg-sheet border-line mx-auto max-w-[52rem] rounded-xl border px-8 py-7 print:max-w-none print:border-0 print:p-0 print:text-[10.5pt]">
       <header className="border-ink flex items-start justify-between gap-6 border-b-2 pb-3">
         <div>
-          <p className="text-mute font-[600]">
+          <p className="text-mute font-strong">
             {report.releasedAt ? 'Carburetor report' : 'Carburetor report, not handed back yet'}
           </p>
-          <h1 className="text-[1.625rem] leading-tight">{tray.machineName}</h1>
+          <h1 className="text-figure leading-tight">{tray.machineName}</h1>
           <p>
             {tray.ownerName}
             {tray.ownerContact && `, ${tray.ownerContact}`}
           </p>
         </div>
         <div className="text-right">
-          <p className="num text-[1.625rem] leading-tight font-[700]">Tray {tray.trayNumber}</p>
+          <p className="num text-figure leading-tight font-heavy">Tray {tray.trayNumber}</p>
           <p>
             {tray.specCode ? `${tray.specMaker ?? ''} ${tray.specCode}` : 'not identified'}
             {tray.stampedNumber && `, stamped ${tray.stampedNumber}`}
@@ -73,10 +75,10 @@ function Sheet({ report }: { report: Report }) {
         {((report.faults?.length ?? 0) > 0 || report.nothingFound) && (
           <>
             <dt className="text-mute">What was wrong</dt>
-            <dd className="font-[600]">
+            <dd className="font-strong">
               {report.faults?.map((fault) => (
                 <span key={fault.label} className="block">
-                  {fault.label}. <span className="font-[400]">{fault.referred ? 'Referred' : fault.fix}.</span>
+                  {fault.label}. <span className="font-normal">{fault.referred ? 'Referred' : fault.fix}.</span>
                 </span>
               ))}
               {report.nothingFound && 'No cause was found; cleaned and renewed as usual.'}
@@ -105,7 +107,7 @@ function Sheet({ report }: { report: Report }) {
 
       {(report.parts?.length ?? 0) > 0 && (
         <section className="py-1 break-inside-avoid">
-          <h2 className="font-[650]">Parts and settings</h2>
+          <h2 className="font-bold">Parts and settings</h2>
           <ul className="columns-2 gap-x-8 max-sm:columns-1">
             {report.parts?.map((part) => (
               <li key={part.label} className="break-inside-avoid">
@@ -127,7 +129,7 @@ function Sheet({ report }: { report: Report }) {
 
       {signed && (
         <section className="border-bad my-2 rounded-lg border-2 px-4 py-2.5 break-inside-avoid">
-          <h2 className="text-[1.0625rem]">Went out with something open</h2>
+          <h2 className="text-lead">Went out with something open</h2>
           <p>{signed.open.join('; ')}.</p>
           <p className="mt-1">
             “{signed.reason}” Signed: {signed.signedBy}
@@ -139,16 +141,16 @@ function Sheet({ report }: { report: Report }) {
         <caption className="sr-only">Everything measured</caption>
         <thead>
           <tr className="text-mute border-line border-b">
-            <th className="py-1 pr-3 font-[600]">Measured</th>
-            <th className="py-1 pr-3 font-[600]">Should be</th>
-            <th className="py-1 pr-3 font-[600]">Read</th>
-            <th className="py-1 font-[600]">Found</th>
+            <th className="py-1 pr-3 font-strong">Measured</th>
+            <th className="py-1 pr-3 font-strong">Should be</th>
+            <th className="py-1 pr-3 font-strong">Read</th>
+            <th className="py-1 font-strong">Found</th>
           </tr>
         </thead>
         {sections.map((section) => (
           <tbody key={section}>
             <tr>
-              <th colSpan={4} scope="rowgroup" className="pt-2.5 pb-0.5 font-[650]">
+              <th colSpan={4} scope="rowgroup" className="pt-2.5 pb-0.5 font-bold">
                 {section}
               </th>
             </tr>
@@ -156,7 +158,7 @@ function Sheet({ report }: { report: Report }) {
               .filter((line) => line.section === section)
               .map((line) => (
                 <tr key={line.key} className="border-line border-t align-top break-inside-avoid">
-                  <th scope="row" className="py-1 pr-3 font-[500]">
+                  <th scope="row" className="py-1 pr-3 font-medium">
                     {line.label}
                   </th>
                   <td className="text-mute py-1 pr-3">{say(line.target, units)}</td>
@@ -164,16 +166,16 @@ function Sheet({ report }: { report: Report }) {
                     {line.before.map((reading, i) => (
                       <p
                         key={i}
-                        className={`text-mute text-[0.9375rem] print:text-[9pt] ${reading.corrected ? 'line-through' : ''}`}
+                        className={`text-mute text-note print:text-[9pt] ${reading.corrected ? 'line-through' : ''}`}
                       >
                         {say(reading.what, units)}: {reading.word.toLowerCase()}, {reading.takenBy}
                         {reading.corrected && ' (corrected)'}
                       </p>
                     ))}
                     {line.standing ? (
-                      <p className="font-[600]">
+                      <p className="font-strong">
                         {say(line.standing.what, units)}
-                        <span className="text-mute block text-[0.875rem] font-[400] print:inline print:text-[8.5pt]">
+                        <span className="text-mute block text-small font-normal print:inline print:text-[8.5pt]">
                           {' '}
                           {line.standing.takenBy}, {moment(line.standing.takenAt)}
                         </span>
@@ -182,7 +184,7 @@ function Sheet({ report }: { report: Report }) {
                       '—'
                     )}
                   </td>
-                  <td className={`py-1 font-[650] ${verdictText[line.verdict]}`}>
+                  <td className={`py-1 font-bold ${verdictText[line.verdict]}`}>
                     <span className="inline-flex items-center gap-1.5">
                       <VerdictMark judgement={{ verdict: line.verdict, lean: 'none' }} size={16} /> {line.word}
                     </span>
@@ -191,7 +193,7 @@ function Sheet({ report }: { report: Report }) {
                         ['areaLow', 'tabBend', 'fuelTakenOn', 'drop', 'leak', 'unevenness'].includes(f.key),
                       )
                       .map((f) => (
-                        <span key={f.key} className="text-mute block text-[0.875rem] font-[400] print:text-[8.5pt]">
+                        <span key={f.key} className="text-mute block text-small font-normal print:text-[8.5pt]">
                           {f.label.toLowerCase()} {quantity(f.quantity, units)}
                         </span>
                       ))}
@@ -204,7 +206,7 @@ function Sheet({ report }: { report: Report }) {
       {lines.length === 0 && <p className="py-4">Nothing has been measured: no spec sheet was chosen.</p>}
 
       <section className="mt-4 break-inside-avoid">
-        <h2 className="text-[1.125rem]">What to watch</h2>
+        <h2 className="text-part">What to watch</h2>
         <ul className="ml-5 list-disc">
           {watch.map((point) => (
             <li key={point}>{point}</li>

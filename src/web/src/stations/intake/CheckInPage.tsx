@@ -1,5 +1,5 @@
 import { zodResolver } from '@hookform/resolvers/zod';
-import { useQuery } from '@tanstack/react-query';
+import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useRef, useState, type ReactNode } from 'react';
 import { useForm, useWatch, type Path } from 'react-hook-form';
 import { useNavigate } from 'react-router';
@@ -7,8 +7,9 @@ import { v7 as uuidv7 } from 'uuid';
 import { z } from 'zod';
 import { api, ask, problemOf, sendPhoto } from '../../api/client';
 import { usePerson } from '../../session/session';
-import { useBench, useFaultWords, useTakeTray } from '../../shell/queries';
-import { choices, chokeWord, engineWord, familyWord, trayPath } from '../../shell/words';
+import { useBench, useFaultWords } from '../../shell/queries';
+import { choices, chokeWord, engineWord, familyWord } from '../../shell/words';
+import { trayPath } from '../registry';
 import { Button } from '../../ui/button';
 import { Choice, Several } from '../../ui/choice';
 import { TextArea, TextField } from '../../ui/field';
@@ -16,6 +17,7 @@ import { Loading, Notice } from '../../ui/states';
 import { localToday } from '../../units/format';
 import { Earlier } from './Earlier';
 import { PhotoPicker } from './Photos';
+import { keys } from '../../shell/keys';
 
 // Without its code generator, which a page that allows no foreign scripts refuses anyway.
 z.config({ jitless: true });
@@ -81,8 +83,8 @@ function CheckInForm({ promisedDays }: { promisedDays: number | undefined }) {
       return fresh;
     }
   });
-  const owners = useQuery({ queryKey: ['owners'], queryFn: () => ask(api.GET('/api/owners')) });
-  const take = useTakeTray();
+  const owners = useQuery({ queryKey: keys.owners, queryFn: () => ask(api.GET('/api/owners')) });
+  const queries = useQueryClient();
   const navigate = useNavigate();
   const [trouble, setTrouble] = useState('');
   const { register, handleSubmit, setError, setValue, getValues, control, formState } = useForm<Form>({
@@ -145,7 +147,8 @@ function CheckInForm({ promisedDays }: { promisedDays: number | undefined }) {
         }),
       );
       localStorage.removeItem(key);
-      take(tray);
+      queries.setQueryData(keys.tray(tray.number), tray);
+      void queries.invalidateQueries({ queryKey: keys.bench });
       let lost = 0;
       for (const photo of photos) await sendPhoto(tray.number, uuidv7(), photo).catch(() => lost++);
       if (lost > 0) void navigate(trayPath(tray.number, 'intake'), { state: { photosLost: lost } });
@@ -162,7 +165,7 @@ function CheckInForm({ promisedDays }: { promisedDays: number | undefined }) {
 
   return (
     <div className="p-3 lg:px-5 lg:pb-5">
-      <h1 className="mb-1 text-[1.4375rem]">Check in a carburetor</h1>
+      <h1 className="mb-1 text-heading">Check in a carburetor</h1>
       <p className="text-mute mb-3">
         It gets a tray and a number. Owner, machine and one complaint are enough to start.
       </p>
@@ -348,7 +351,7 @@ function CheckInForm({ promisedDays }: { promisedDays: number | undefined }) {
 function Ask({ what, children }: { what: string; children: ReactNode }) {
   return (
     <div className="grid content-start gap-1">
-      <span className="font-[600]">{what}</span>
+      <span className="font-strong">{what}</span>
       {children}
     </div>
   );

@@ -1,13 +1,14 @@
 import { useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
 import { api, ask } from '../../api/client';
-import { trayPath } from '../../shell/words';
+import { trayPath } from '../registry';
 import { moment } from '../../units/format';
+import { keys } from '../../shell/keys';
 
 /** Earlier trays of the same machine, with what was wrong then. */
 export function Earlier({ owner, machine, except }: { owner: string; machine: string; except?: number }) {
   const earlier = useQuery({
-    queryKey: ['earlier', owner, machine],
+    queryKey: keys.earlier(owner, machine),
     queryFn: () => ask(api.GET('/api/earlier', { params: { query: { owner, machine } } })),
     enabled: owner !== '' && machine !== '',
   });
@@ -15,7 +16,7 @@ export function Earlier({ owner, machine, except }: { owner: string; machine: st
   if (trays.length === 0) return null;
   return (
     <section aria-label="Here before" className="bg-steel rounded-lg px-4 py-2">
-      <h3 className="font-[600]">Here before</h3>
+      <h3 className="font-strong">Here before</h3>
       <ul>
         {trays.map((tray) => (
           <li key={tray.number} className="py-0.5">
@@ -23,7 +24,7 @@ export function Earlier({ owner, machine, except }: { owner: string; machine: st
               Tray {tray.number}
             </Link>
             , {moment(tray.checkedInAt)}: {tray.complaint}.{' '}
-            <span className="font-[600]">
+            <span className="font-strong">
               {tray.faults.length > 0 ? `It was: ${tray.faults.join('; ')}.` : 'No cause was noted.'}
             </span>
           </li>

@@ -6,11 +6,12 @@ import { v7 as uuidv7 } from 'uuid';
 import { api, ask, problemOf, sendPhoto, type Problem } from '../../api/client';
 import { Notice } from '../../ui/states';
 import { moment } from '../../units/format';
+import { keys } from '../../shell/keys';
 
 /** A button that takes photos, or picks them. */
 export function PhotoPicker({ onPick, disabled }: { onPick: (files: File[]) => void; disabled?: boolean }) {
   return (
-    <label className="border-line-strong hover:border-ink bg-sheet has-focus-visible:outline-dawn inline-flex min-h-11 cursor-pointer items-center gap-2 rounded-lg border-[1.5px] px-4 font-[550] has-focus-visible:outline-3 has-disabled:opacity-60">
+    <label className="border-line-strong hover:border-ink bg-sheet has-focus-visible:outline-dawn inline-flex min-h-11 cursor-pointer items-center gap-2 rounded-lg border-[1.5px] px-4 font-medium has-focus-visible:outline-3 has-disabled:opacity-60">
       <Camera aria-hidden size={18} /> Add photos
       <input
         type="file"
@@ -31,7 +32,7 @@ export function PhotoPicker({ onPick, disabled }: { onPick: (files: File[]) => v
 export function Photos({ tray, mayAdd }: { tray: number; mayAdd: boolean }) {
   const queries = useQueryClient();
   const photos = useQuery({
-    queryKey: ['photos', tray],
+    queryKey: keys.photos(tray),
     queryFn: () => ask(api.GET('/api/trays/{number}/photos', { params: { path: { number: tray } } })),
   });
   const lost = (useLocation().state as { photosLost?: number } | null)?.photosLost ?? 0;
@@ -52,13 +53,13 @@ export function Photos({ tray, mayAdd }: { tray: number; mayAdd: boolean }) {
         });
       }
     }
-    await queries.invalidateQueries({ queryKey: ['photos', tray] });
+    await queries.invalidateQueries({ queryKey: keys.photos(tray) });
     setBusy(false);
   };
   return (
     <section aria-label="Photos" className="grid gap-2">
       <div className="flex flex-wrap items-center justify-between gap-3">
-        <h3 className="text-mute text-[0.9375rem] font-[600]">Photos</h3>
+        <h3 className="text-mute text-note font-strong">Photos</h3>
         {mayAdd && <PhotoPicker disabled={busy} onPick={(files) => void add(files)} />}
       </div>
       {lost > 0 && !problem && (

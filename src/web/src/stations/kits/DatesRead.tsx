@@ -15,7 +15,7 @@ export function DatesRead({ dates }: { dates: IdentifyView['dates'] }) {
           ) : (
             <>
               Made{' '}
-              <span className="font-[650]">
+              <span className="font-bold">
                 {read.made
                   .map((made) => (made.from === made.to ? long(made.from) : `${long(made.from)} to ${long(made.to)}`))
                   .join(' or ')}

@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
 import { api, ask, type Tray } from '../../api/client';
 import { useKept } from '../../outbox/drafts';
-import { useAtTheBench, usePerson } from '../../session/session';
+import { useMay, usePerson } from '../../session/session';
 import { fitWord } from '../../shell/words';
 import type { TrayWrite } from '../../tray/useTrayWrite';
 import { Several } from '../../ui/choice';
@@ -9,17 +9,18 @@ import { Loading, Notice, Trouble } from '../../ui/states';
 import { MoneyFact } from './MoneyFact';
 import { OptionRow } from './OptionRow';
 import { useFittingWrite } from './useFittingWrite';
+import { keys } from '../../shell/keys';
 
 /** Every way to renew the parts, side by side, with the comeback that is to be expected. */
 export function DecideStep({ tray, writing }: { tray: Tray; writing: TrayWrite }) {
   const person = usePerson();
-  const work = useFittingWrite(tray, writing);
-  const mayWrite = useAtTheBench() && tray.facts.waitsFor !== 'handedBack';
+  const work = useFittingWrite(writing);
+  const mayWrite = useMay('workAtTheBench') && tray.facts.waitsFor !== 'handedBack';
   const all = tray.wanted.map((part) => part.part);
   const [kept, keepRenew] = useKept<string[] | null>(`${person.id}:${tray.number}:renew`, null);
   const renew = kept ? all.filter((part) => kept.includes(part)) : all;
   const fitting = useQuery({
-    queryKey: ['fitting', tray.number, tray.version, tray.oldParts, renew],
+    queryKey: keys.fitting(tray.number, renew),
     queryFn: () =>
       ask(
         api.GET('/api/trays/{number}/fitting', {
@@ -42,7 +43,7 @@ export function DecideStep({ tray, writing }: { tray: Tray; writing: TrayWrite }
         </Notice>
       ) : (
         <div>
-          <h3 className="text-mute pb-1 text-[0.9375rem] font-[600]">Parts to renew</h3>
+          <h3 className="text-mute pb-1 text-note font-strong">Parts to renew</h3>
           <Several
             label="Parts to renew"
             values={renew}
@@ -72,10 +73,10 @@ export function DecideStep({ tray, writing }: { tray: Tray; writing: TrayWrite }
       {view && (
         <>
           <p className="bg-ok-soft rounded-lg px-4 py-2 leading-snug">
-            <span className="font-[650]">Advised: {fitWord[view.decision.advised].toLowerCase()}.</span>{' '}
+            <span className="font-bold">Advised: {fitWord[view.decision.advised].toLowerCase()}.</span>{' '}
             {view.decision.why}
           </p>
-          <p aria-hidden className="text-mute -mb-2 flex flex-wrap gap-x-5 text-[0.9375rem]">
+          <p aria-hidden className="text-mute -mb-2 flex flex-wrap gap-x-5 text-note">
             <Key className="bg-ink h-3 w-5" word="owner pays" />
             <Key
               className="h-3 w-5 bg-[repeating-linear-gradient(135deg,var(--line-strong)_0_3px,transparent_3px_7px)]"
@@ -107,7 +108,7 @@ export function DecideStep({ tray, writing }: { tray: Tray; writing: TrayWrite }
             <dl aria-label="Not to be had" className="text-mute grid gap-x-4 leading-snug sm:grid-cols-[auto_1fr]">
               {others.map((option) => (
                 <div key={option.option} className="contents">
-                  <dt className="font-[600]">{fitWord[option.option]}</dt>
+                  <dt className="font-strong">{fitWord[option.option]}</dt>
                   <dd className="pb-1">{option.obstacle}</dd>
                 </div>
               ))}

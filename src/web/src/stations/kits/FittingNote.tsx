@@ -1,6 +1,6 @@
 import { Check } from 'lucide-react';
 import type { Tray } from '../../api/client';
-import { useAtTheBench } from '../../session/session';
+import { useMay } from '../../session/session';
 import { fitWord } from '../../shell/words';
 import type { TrayWrite } from '../../tray/useTrayWrite';
 import { Button } from '../../ui/button';
@@ -10,8 +10,8 @@ import { useFittingWrite } from './useFittingWrite';
 
 /** What has been decided, and whether it is here yet. */
 export function FittingNote({ tray, writing }: { tray: Tray; writing: TrayWrite }) {
-  const work = useFittingWrite(tray, writing);
-  const mayWrite = useAtTheBench() && tray.facts.waitsFor !== 'handedBack';
+  const work = useFittingWrite(writing);
+  const mayWrite = useMay('workAtTheBench') && tray.facts.waitsFor !== 'handedBack';
   const fitting = tray.fitting;
   if (!fitting) return null;
   const toOrder = fitting.items.filter((item) => !item.fromShelf);
@@ -20,7 +20,7 @@ export function FittingNote({ tray, writing }: { tray: Tray; writing: TrayWrite 
       <div className="flex flex-wrap items-center gap-x-4 gap-y-1">
         <p className="min-w-0 flex-1 basis-72 leading-snug">
           <Check aria-hidden size={20} className="text-ok mr-1.5 inline align-[-4px]" />
-          <span className="font-[650]">Chosen for this tray: {fitWord[fitting.option].toLowerCase()}</span>{' '}
+          <span className="font-bold">Chosen for this tray: {fitWord[fitting.option].toLowerCase()}</span>{' '}
           {fitting.option !== 'decline' && (
             <>
               {fitting.items.length > 0
@@ -32,7 +32,10 @@ export function FittingNote({ tray, writing }: { tray: Tray; writing: TrayWrite 
             </>
           )}
           {toOrder.length > 0 ? (
-            <span className="text-unsure font-[600]"> · to order: {toOrder.map((item) => item.number).join(', ')}</span>
+            <span className="text-unsure font-strong">
+              {' '}
+              · to order: {toOrder.map((item) => item.number).join(', ')}
+            </span>
           ) : (
             fitting.items.length > 0 && ' · taken from the shelf'
           )}

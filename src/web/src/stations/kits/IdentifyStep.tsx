@@ -2,7 +2,7 @@ import { useQuery } from '@tanstack/react-query';
 import { useDeferredValue, useMemo } from 'react';
 import { api, ask, type Trait, type Tray } from '../../api/client';
 import { useKept } from '../../outbox/drafts';
-import { useAtTheBench, usePerson } from '../../session/session';
+import { useMay, usePerson } from '../../session/session';
 import type { TrayWrite } from '../../tray/useTrayWrite';
 import { TextField } from '../../ui/field';
 import { Notice, Trouble } from '../../ui/states';
@@ -11,14 +11,15 @@ import { MeasureIt } from './MeasureIt';
 import { Numbers } from './Numbers';
 import { SheetList } from './SheetList';
 import { useFittingWrite } from './useFittingWrite';
+import { keys } from '../../shell/keys';
 
 type Answers = Partial<Record<Trait, string>>;
 
 /** The spec sheet by whatever is legible: the stamp, the engine's plate, or neither. */
 export function IdentifyStep({ tray, writing }: { tray: Tray; writing: TrayWrite }) {
   const person = usePerson();
-  const work = useFittingWrite(tray, writing);
-  const mayChoose = useAtTheBench() && tray.facts.waitsFor !== 'handedBack' && !work.busy;
+  const work = useFittingWrite(writing);
+  const mayChoose = useMay('workAtTheBench') && tray.facts.waitsFor !== 'handedBack' && !work.busy;
   const key = `${person.id}:${tray.number}`;
   const [stamped, keepStamped] = useKept(`${key}:stamp`, tray.facts.stampedNumber);
   const [date, keepDate] = useKept(`${key}:date`, '');
@@ -28,7 +29,7 @@ export function IdentifyStep({ tray, writing }: { tray: Tray; writing: TrayWrite
   const [answers, keepAnswers] = useKept(`${key}:traits`, atFirst);
   const asked = useDeferredValue({ stamped, date, plate, answers });
   const found = useQuery({
-    queryKey: ['identify', asked],
+    queryKey: keys.identify(asked),
     queryFn: () =>
       ask(
         api.GET('/api/identify', {
@@ -55,7 +56,7 @@ export function IdentifyStep({ tray, writing }: { tray: Tray; writing: TrayWrite
         <TextField
           label="Stamped number"
           hint="? for what cannot be read"
-          className="num text-[1.25rem]"
+          className="num text-title"
           value={stamped}
           maxLength={40}
           onChange={(e) => keepStamped(e.target.value)}
@@ -63,7 +64,7 @@ export function IdentifyStep({ tray, writing }: { tray: Tray; writing: TrayWrite
         <TextField
           label="Date code"
           hint="Stamped beside it, if there is one"
-          className="num text-[1.25rem]"
+          className="num text-title"
           value={date}
           maxLength={20}
           onChange={(e) => keepDate(e.target.value)}
@@ -71,7 +72,7 @@ export function IdentifyStep({ tray, writing }: { tray: Tray; writing: TrayWrite
         <TextField
           label="Engine plate"
           hint="Model/specification"
-          className="num text-[1.25rem]"
+          className="num text-title"
           value={plate}
           maxLength={40}
           onChange={(e) => keepPlate(e.target.value)}

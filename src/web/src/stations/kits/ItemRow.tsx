@@ -29,11 +29,11 @@ export function ItemRow({ offered, currency, chosen, mayChoose, onChoose }: Prop
       <Collapsible.Root open={open} onOpenChange={setOpen}>
         <div className="grid grid-cols-[1fr_auto] gap-x-4 gap-y-1">
           <div>
-            <p className="text-[1.0625rem]">
-              <span className="num font-[650]">{item.number}</span> {item.name}, {item.maker}
+            <p className="text-lead">
+              <span className="num font-bold">{item.number}</span> {item.name}, {item.maker}
             </p>
             <p className="leading-snug">
-              <span className={`font-[650] ${fitTone[match.verdict]}`}>{fitWords[match.verdict]}.</span>{' '}
+              <span className={`font-bold ${fitTone[match.verdict]}`}>{fitWords[match.verdict]}.</span>{' '}
               {say(match.reason, units)}
             </p>
             {instead.length > 0 && (
@@ -53,10 +53,8 @@ export function ItemRow({ offered, currency, chosen, mayChoose, onChoose }: Prop
             )}
           </div>
           <div className="text-right">
-            {best && (
-              <p className="num text-[1.125rem] font-[650]">{money(best.packMoney / best.packPieces, currency)}</p>
-            )}
-            <p className={onHand > 0 ? 'text-mute' : 'text-unsure font-[600]'}>
+            {best && <p className="num text-part font-bold">{money(best.packMoney / best.packPieces, currency)}</p>}
+            <p className={onHand > 0 ? 'text-mute' : 'text-unsure font-strong'}>
               {onHand > 0 ? `${onHand} on the shelf` : 'none on the shelf'}
             </p>
             {onHand === 0 && best && <p className="text-mute">{best.leadDays} days</p>}
@@ -64,7 +62,7 @@ export function ItemRow({ offered, currency, chosen, mayChoose, onChoose }: Prop
         </div>
         <div className="mt-1 flex flex-wrap items-center gap-2">
           {chosen ? (
-            <span className="text-ok inline-flex min-h-11 items-center gap-1.5 font-[650]">
+            <span className="text-ok inline-flex min-h-11 items-center gap-1.5 font-bold">
               <Check aria-hidden size={20} /> Chosen
             </span>
           ) : (

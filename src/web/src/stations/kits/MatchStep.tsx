@@ -1,18 +1,19 @@
 import { useQuery } from '@tanstack/react-query';
 import { api, ask, type Tray } from '../../api/client';
-import { useAtTheBench } from '../../session/session';
+import { useMay } from '../../session/session';
 import type { TrayWrite } from '../../tray/useTrayWrite';
 import { Loading, Notice, Trouble } from '../../ui/states';
 import { ItemRow } from './ItemRow';
 import { OldParts } from './OldParts';
 import { useFittingWrite } from './useFittingWrite';
+import { keys } from '../../shell/keys';
 
 /** Part by part: each kit against the old parts on the bench and the spec sheet. */
 export function MatchStep({ tray, writing }: { tray: Tray; writing: TrayWrite }) {
-  const work = useFittingWrite(tray, writing);
-  const mayWrite = useAtTheBench() && tray.facts.waitsFor !== 'handedBack';
+  const work = useFittingWrite(writing);
+  const mayWrite = useMay('workAtTheBench') && tray.facts.waitsFor !== 'handedBack';
   const kits = useQuery({
-    queryKey: ['kits', tray.number, tray.version, tray.oldParts],
+    queryKey: keys.kits(tray.number),
     queryFn: () => ask(api.GET('/api/trays/{number}/kits', { params: { path: { number: tray.number } } })),
     placeholderData: (before) => before,
   });
@@ -24,7 +25,7 @@ export function MatchStep({ tray, writing }: { tray: Tray; writing: TrayWrite })
       {kits.isError && !kits.data && <Trouble error={kits.error} retry={() => void kits.refetch()} />}
       {kits.data && (
         <div>
-          <h3 className="text-mute pb-1 text-[0.9375rem] font-[600]">
+          <h3 className="text-mute pb-1 text-note font-strong">
             {kits.data.items.length === 0 ? 'No kit is known for this' : 'Kits, best fit first'}
           </h3>
           <ul>

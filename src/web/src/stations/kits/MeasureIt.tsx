@@ -37,7 +37,7 @@ export function MeasureIt({ open, found, problems, sheets, answers, onAnswer, ch
   return (
     <Collapsible.Root open={isOpen} onOpenChange={setWanted} className="border-line border-t pt-1">
       <Collapsible.Trigger asChild>
-        <button type="button" className="flex min-h-11 w-full items-center gap-2 text-left text-[1.0625rem] font-[650]">
+        <button type="button" className="flex min-h-11 w-full items-center gap-2 text-left text-lead font-bold">
           No number legible? Measure it
           <ChevronDown aria-hidden size={18} className={isOpen ? 'rotate-180' : ''} />
         </button>
@@ -46,7 +46,7 @@ export function MeasureIt({ open, found, problems, sheets, answers, onAnswer, ch
         <div className="grid content-start gap-3">
           {next ? (
             <div className="border-dawn border-l-4 pl-3">
-              <p className="text-mute text-[0.9375rem]">
+              <p className="text-mute text-note">
                 Tells most now: about {Math.max(1, Math.round(next.sheetsLeft))} of{' '}
                 {Math.max(1, found.candidates.length)} sheets would be left
               </p>
@@ -67,7 +67,7 @@ export function MeasureIt({ open, found, problems, sheets, answers, onAnswer, ch
         </div>
         <div>
           <div className="flex min-h-11 items-center justify-between gap-2">
-            <h3 className="text-mute text-[0.9375rem] font-[600]">
+            <h3 className="text-mute text-note font-strong">
               {answered === 0
                 ? `${sheets.length} sheets on file`
                 : `${found.candidates.length} ${found.candidates.length === 1 ? 'sheet is' : 'sheets are'} left`}
@@ -83,7 +83,7 @@ export function MeasureIt({ open, found, problems, sheets, answers, onAnswer, ch
               {found.candidates.slice(0, SHOWN).map((candidate) => (
                 <li key={candidate.specCode} className="border-line grid gap-1 border-t py-2">
                   <div className="flex flex-wrap items-center gap-3">
-                    <span className="num w-14 text-[1.25rem] font-[650]">{percent(candidate.share)}</span>
+                    <span className="num w-14 text-title font-bold">{percent(candidate.share)}</span>
                     <span className="min-w-0 flex-1">
                       {sheets.find((sheet) => sheet.code === candidate.specCode)?.maker} {candidate.specCode}
                     </span>
@@ -139,7 +139,7 @@ function Question({
   if (question.choices.length > 0) {
     return (
       <div className="grid gap-1">
-        <p className="font-[600]">{question.label}</p>
+        <p className="font-strong">{question.label}</p>
         <Choice
           label={question.label}
           value={question.choices.find((c) => c.value.toLowerCase() === value?.toLowerCase())?.value ?? ''}
@@ -157,7 +157,7 @@ function Question({
       hint={question.how}
       problem={problem}
       placeholder={sign('length', units)}
-      className="num max-w-40 text-[1.25rem]"
+      className="num max-w-40 text-title"
       inputMode="decimal"
       value={value ?? ''}
       maxLength={20}

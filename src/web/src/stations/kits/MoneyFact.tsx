@@ -21,9 +21,9 @@ export function MoneyFact({ label, value, currency, mayChange, onChange }: Props
       <p className="inline-flex min-h-11 items-center gap-2">
         <span className="text-mute">{label}</span>
         {value === null ? (
-          <span className="font-[600]">not known</span>
+          <span className="font-strong">not known</span>
         ) : (
-          <span className="num text-[1.125rem] font-[650]">{money(value, currency)}</span>
+          <span className="num text-part font-bold">{money(value, currency)}</span>
         )}
         {mayChange && (
           <button

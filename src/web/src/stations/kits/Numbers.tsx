@@ -31,7 +31,7 @@ interface Props {
 export function Numbers({ title, candidates, none, chosen, mayChoose, onChoose }: Props) {
   return (
     <div>
-      <h3 className="text-mute text-[0.9375rem] font-[600]">{title}</h3>
+      <h3 className="text-mute text-note font-strong">{title}</h3>
       {candidates.length === 0 && <p className="mt-1">{none}</p>}
       <ul aria-label={title}>
         {candidates.map((candidate) => (
@@ -41,7 +41,7 @@ export function Numbers({ title, candidates, none, chosen, mayChoose, onChoose }
           >
             <Laid reading={candidate.reading} />
             <p className="min-w-0 flex-1 basis-52 leading-snug">
-              <span className="font-[600]">{candidate.maker}</span>{' '}
+              <span className="font-strong">{candidate.maker}</span>{' '}
               {candidate.specCode ? `sheet ${candidate.specCode}` : 'no spec sheet'}
               <span className="text-mute block">
                 {matchWord[candidate.reading.match]}
@@ -93,19 +93,19 @@ function Laid({ reading }: { reading: NumberCandidate['reading'] }) {
       <span aria-hidden className="inline-flex">
         {withSeparators(reading).map((place, at) =>
           typeof place === 'string' ? (
-            <span key={at} className="py-0.5 text-[1.375rem]">
+            <span key={at} className="py-0.5 text-heading">
               {place}
             </span>
           ) : (
             <span
               key={at}
               title={markWord[place.mark]}
-              className={`grid min-w-[0.9rem] rounded-sm text-center text-[1.375rem] font-[650] ${
+              className={`grid min-w-[0.9rem] rounded-sm text-center text-heading font-bold ${
                 place.mark === 'same' ? '' : place.mark === 'notRead' ? 'bg-steel' : 'bg-unsure-soft text-unsure'
               }`}
             >
               <span className="py-0.5">{place.onRecord ?? '·'}</span>
-              <span className="text-[0.9375rem] font-[500]">{place.mark === 'same' ? ' ' : (place.read ?? '–')}</span>
+              <span className="text-note font-medium">{place.mark === 'same' ? ' ' : (place.read ?? '–')}</span>
             </span>
           ),
         )}

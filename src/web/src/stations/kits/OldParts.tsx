@@ -1,10 +1,10 @@
 import { Plus, Ruler } from 'lucide-react';
 import { useState } from 'react';
-import { v7 as uuidv7 } from 'uuid';
-import { api, ask, problemOf, type PartKind, type Problem, type Tray } from '../../api/client';
+import type { NoteOf, PartKind, Tray } from '../../api/client';
 import { useKept } from '../../outbox/drafts';
+import { useRecord } from '../../outbox/useRecord';
 import { usePerson, useUnits } from '../../session/session';
-import { useParts, useTakeTray } from '../../shell/queries';
+import { useParts } from '../../shell/queries';
 import { Button } from '../../ui/button';
 import { Choice } from '../../ui/choice';
 import { Dialog } from '../../ui/dialog';
@@ -24,7 +24,7 @@ export function OldParts({ tray, mayMeasure }: { tray: Tray; mayMeasure: boolean
   );
   return (
     <div>
-      <h3 className="text-mute pb-1 text-[0.9375rem] font-[600]">
+      <h3 className="text-mute pb-1 text-note font-strong">
         Old parts on the bench: measure one when the sheet and the part may differ
       </h3>
       <ul aria-label="Old parts" className="flex flex-wrap gap-1.5">
@@ -38,7 +38,7 @@ export function OldParts({ tray, mayMeasure }: { tray: Tray; mayMeasure: boolean
                 disabled={!mayMeasure || !measurable}
                 onClick={() => setMeasuring(name)}
                 aria-label={`Measure the old ${name}${measured > 0 ? `, ${measured} measured` : ''}`}
-                className={`inline-flex min-h-11 items-center gap-1.5 rounded-lg border-[1.5px] px-3 font-[550] disabled:opacity-60 ${measured > 0 ? 'border-ink bg-steel' : 'border-line-strong'}`}
+                className={`inline-flex min-h-11 items-center gap-1.5 rounded-lg border-[1.5px] px-3 font-medium disabled:opacity-60 ${measured > 0 ? 'border-ink bg-steel' : 'border-line-strong'}`}
               >
                 <Ruler aria-hidden size={16} /> {name}
                 {measured > 0 && <span className="num text-mute">{measured}</span>}
@@ -62,30 +62,15 @@ export function OldParts({ tray, mayMeasure }: { tray: Tray; mayMeasure: boolean
 function MeasureDialog({ tray, kind, onClose }: { tray: Tray; kind: PartKind; onClose: () => void }) {
   const units = useUnits();
   const person = usePerson();
-  const take = useTakeTray();
   const before = tray.oldParts.find((part) => part.part === kind.name)?.features ?? {};
   const [typed, keep, clear] = useKept<Record<string, string>>(`${person.id}:${tray.number}:old:${kind.name}`, before);
-  const [problem, setProblem] = useState<Problem | null>(null);
-  const [busy, setBusy] = useState(false);
+  const { record, busy, problem } = useRecord<NoteOf<'oldPart'>>(tray.number);
   const wanted = tray.wanted.find((part) => part.part === kind.name);
   const save = async (): Promise<void> => {
-    setBusy(true);
-    try {
-      take(
-        await ask(
-          api.POST('/api/trays/{number}/old-parts', {
-            params: { path: { number: tray.number } },
-            body: { entryId: uuidv7(), part: kind.name, quantity: wanted?.quantity ?? 1, features: typed },
-          }),
-        ),
-      );
-      clear();
-      onClose();
-    } catch (error) {
-      setProblem(problemOf(error));
-    } finally {
-      setBusy(false);
-    }
+    const note = { kind: 'oldPart', part: kind.name, quantity: wanted?.quantity ?? 1, features: typed, units } as const;
+    if (!(await record(note))) return;
+    clear();
+    onClose();
   };
   return (
     <Dialog
@@ -104,11 +89,11 @@ function MeasureDialog({ tray, kind, onClose }: { tray: Tray; kind: PartKind; on
         {problem && Object.keys(problem.errors).length === 0 && <Notice title={problem.title}>{problem.detail}</Notice>}
         {kind.features.map((feature) => {
           const sheet = wanted?.features[feature.name]?.find((value) => value.from === 'sheet');
-          const hint = `${feature.measure}${sheet ? `; the sheet says ${say(sheet.value.said ?? { text: sheet.value.text, quantities: [] }, units)}` : ''}`;
+          const hint = `${feature.measure}${sheet ? `; the sheet says ${say(sheet.value.said, units)}` : ''}`;
           const set = (value: string): void => keep({ ...typed, [feature.name]: value });
           return feature.kind === 'word' ? (
             <div key={feature.name} className="grid gap-1">
-              <p className="font-[600]">{feature.name}</p>
+              <p className="font-strong">{feature.name}</p>
               <Choice
                 label={feature.name}
                 value={typed[feature.name] ?? ''}
@@ -116,18 +101,18 @@ function MeasureDialog({ tray, kind, onClose }: { tray: Tray; kind: PartKind; on
                 onChange={set}
                 onClear={() => set('')}
               />
-              <p className="text-mute text-[0.9375rem]">{hint}</p>
+              <p className="text-mute text-note">{hint}</p>
             </div>
           ) : (
             <TextField
               key={feature.name}
               label={feature.kind === 'squeeze' ? 'groove depth' : feature.name}
               hint={hint}
-              problem={problem?.errors[feature.name]?.[0]}
+              problem={problem?.errors[`note.features.${feature.name}`]?.[0]}
               placeholder={
                 feature.kind === 'ring' ? 'AS568-008 or 6 × 1' : feature.kind === 'count' ? '' : sign('length', units)
               }
-              className="num max-w-56 text-[1.25rem]"
+              className="num max-w-56 text-title"
               value={typed[feature.name] ?? ''}
               maxLength={40}
               onChange={(e) => set(e.target.value)}

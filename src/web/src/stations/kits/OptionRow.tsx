@@ -31,9 +31,9 @@ export function OptionRow({ option, decision, currency, most, chosen, mayChoose,
       <Collapsible.Root open={open} onOpenChange={setOpen}>
         <div className="grid grid-cols-[minmax(0,1fr)_auto_auto] items-start gap-x-4 gap-y-1 max-sm:grid-cols-[minmax(0,1fr)_auto]">
           <div className="min-w-0">
-            <p className="text-[1.0625rem] leading-snug">
-              <span className="font-[650]">{fitWord[option.option]}</span>
-              {advised && <span className="bg-ok-soft text-ok ml-2 rounded px-1.5 font-[650]">advised</span>}
+            <p className="text-lead leading-snug">
+              <span className="font-bold">{fitWord[option.option]}</span>
+              {advised && <span className="bg-ok-soft text-ok ml-2 rounded px-1.5 font-bold">advised</span>}
               {option.option !== 'decline' && <span className="text-mute"> {option.what}</span>}
             </p>
             <p className="leading-snug">
@@ -41,12 +41,12 @@ export function OptionRow({ option, decision, currency, most, chosen, mayChoose,
                 'Nothing is charged'
               ) : (
                 <>
-                  Owner pays <span className="num font-[600]">{money(option.ownerPays, currency)}</span> ·{' '}
+                  Owner pays <span className="num font-strong">{money(option.ownerPays, currency)}</span> ·{' '}
                   {option.waitDays === 0 ? 'no wait' : `${option.waitDays} days to wait`} ·{' '}
                   {percent(option.comebackShare)} come back
                 </>
               )}
-              {over.length > 0 && <span className="text-bad font-[600]"> · {over.join(' · ')}</span>}
+              {over.length > 0 && <span className="text-bad font-strong"> · {over.join(' · ')}</span>}
             </p>
           </div>
           <Collapsible.Trigger asChild>
@@ -55,8 +55,8 @@ export function OptionRow({ option, decision, currency, most, chosen, mayChoose,
               aria-label={`The sum: ${fitWord[option.option]}`}
               className="min-h-11 text-right leading-tight"
             >
-              <span className="num block text-[1.25rem] font-[650]">{money(option.expectedMoney, currency)}</span>
-              <span className="text-mute inline-flex items-center text-[0.9375rem] underline underline-offset-4">
+              <span className="num block text-title font-bold">{money(option.expectedMoney, currency)}</span>
+              <span className="text-mute inline-flex items-center text-note underline underline-offset-4">
                 {option.option === 'decline' ? 'the shop’s loss' : 'expected'}
                 <ChevronDown aria-hidden size={16} className={open ? 'rotate-180' : ''} />
               </span>
@@ -64,7 +64,7 @@ export function OptionRow({ option, decision, currency, most, chosen, mayChoose,
           </Collapsible.Trigger>
           <div className="max-sm:col-span-2">
             {chosen ? (
-              <span className="text-ok inline-flex min-h-11 min-w-27 items-center gap-1.5 font-[650]">
+              <span className="text-ok inline-flex min-h-11 min-w-27 items-center gap-1.5 font-bold">
                 <Check aria-hidden size={20} /> Chosen
               </span>
             ) : (
@@ -86,18 +86,18 @@ export function OptionRow({ option, decision, currency, most, chosen, mayChoose,
             <tbody>
               {option.sum.map((line) => (
                 <tr key={line.label} className="align-top leading-snug">
-                  <th scope="row" className="py-1 pr-3 font-[600]">
+                  <th scope="row" className="py-1 pr-3 font-strong">
                     {line.label}
-                    <span className="text-mute block font-[450]">{line.how}</span>
+                    <span className="text-mute block font-normal">{line.how}</span>
                   </th>
                   <td className="num py-1 text-right">{money(line.money, currency)}</td>
                 </tr>
               ))}
               <tr className="border-line border-t">
-                <th scope="row" className="py-1 font-[650]">
+                <th scope="row" className="py-1 font-bold">
                   Expected in all
                 </th>
-                <td className="num py-1 text-right font-[650]">{money(option.expectedMoney, currency)}</td>
+                <td className="num py-1 text-right font-bold">{money(option.expectedMoney, currency)}</td>
               </tr>
             </tbody>
           </table>

@@ -18,8 +18,8 @@ const featureWord: Record<PartMatch['features'][number]['verdict'], string> = {
 };
 const tone = {
   fits: 'text-ok',
-  differs: 'text-bad font-[650]',
-  cannotTell: 'text-unsure font-[650]',
+  differs: 'text-bad font-bold',
+  cannotTell: 'text-unsure font-bold',
   notMeasured: 'text-unsure',
   missing: 'text-unsure',
   tooFew: 'text-unsure',
@@ -33,18 +33,18 @@ export function PartTable({ item, parts }: { item: ItemOffered['item']; parts: P
     <div className="grid gap-2 overflow-x-auto">
       <table className="w-full min-w-[34rem] border-collapse text-left">
         <thead>
-          <tr className="text-mute text-[0.9375rem]">
-            <th className="py-1 pr-3 font-[600]">Part</th>
-            <th className="py-1 pr-3 font-[600]">Wanted</th>
-            <th className="py-1 pr-3 font-[600]">In {item.number}</th>
-            <th className="py-1 pr-3 font-[600]">Allowed</th>
-            <th className="py-1 font-[600]" />
+          <tr className="text-mute text-note">
+            <th className="py-1 pr-3 font-strong">Part</th>
+            <th className="py-1 pr-3 font-strong">Wanted</th>
+            <th className="py-1 pr-3 font-strong">In {item.number}</th>
+            <th className="py-1 pr-3 font-strong">Allowed</th>
+            <th className="py-1 font-strong" />
           </tr>
         </thead>
         {parts.map((part) => (
           <tbody key={part.part}>
             <tr className="border-line border-t align-top">
-              <th scope="row" className="py-1 pr-3 font-[650]">
+              <th scope="row" className="py-1 pr-3 font-bold">
                 {part.part}
               </th>
               <td className="num py-1 pr-3">{part.needed}</td>
@@ -54,7 +54,7 @@ export function PartTable({ item, parts }: { item: ItemOffered['item']; parts: P
             </tr>
             {part.features.map((feature) => (
               <tr key={feature.feature} className="align-top leading-snug">
-                <th scope="row" className="text-mute py-0.5 pr-3 pl-3 font-[450]">
+                <th scope="row" className="text-mute py-0.5 pr-3 pl-3 font-normal">
                   {feature.feature}
                 </th>
                 <td className="py-0.5 pr-3">

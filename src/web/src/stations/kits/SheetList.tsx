@@ -41,8 +41,9 @@ export function SheetList({ sheets, chosen, mayChoose, onChoose }: Props) {
           .map((sheet) => (
             <li key={sheet.code} className="border-line flex items-center gap-3 border-b py-1.5">
               <span className="min-w-0 flex-1 leading-snug">
-                {sheet.maker} <span className="font-[600]">{sheet.code}</span>, {familyWord[sheet.family].toLowerCase()}
-                <span className="text-mute num block truncate text-[0.9375rem]">{sheet.stampedNumbers.join(', ')}</span>
+                {sheet.maker} <span className="font-strong">{sheet.code}</span>,{' '}
+                {familyWord[sheet.family].toLowerCase()}
+                <span className="text-mute num block truncate text-note">{sheet.stampedNumbers.join(', ')}</span>
               </span>
               <ChooseSheet
                 code={sheet.code}

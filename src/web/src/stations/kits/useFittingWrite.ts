@@ -1,12 +1,11 @@
 import { useState } from 'react';
-import { api, ask, type FitOption, type Problem, type Tray } from '../../api/client';
+import type { FitOption, Problem } from '../../api/client';
 import { isConflict, type TrayWrite } from '../../tray/useTrayWrite';
 
-/** The writes of this station: the spec sheet, what is fitted, and that it has come. One at a time. */
-export function useFittingWrite(tray: Tray, { write }: TrayWrite) {
+/** The decisions of this station: the spec sheet, what is fitted, and that it has come. One at a time. */
+export function useFittingWrite({ decide }: TrayWrite) {
   const [problem, setProblem] = useState<Problem | null>(null);
   const [busy, setBusy] = useState(false);
-  const where = { params: { path: { number: tray.number } } };
   const run = async (writing: Promise<Problem | null>): Promise<boolean> => {
     setBusy(true);
     const found = await writing;
@@ -17,34 +16,13 @@ export function useFittingWrite(tray: Tray, { write }: TrayWrite) {
   return {
     problem,
     busy,
-    chooseSpec: (specCode: string, stampedNumber: string) =>
-      run(
-        write({ specCode, stampedNumber: stampedNumber.trim() }, (entryId, version) =>
-          ask(api.PUT('/api/trays/{number}/spec', { ...where, body: { entryId, version, specCode, stampedNumber } })),
-        ),
-      ),
-    chooseKit: (kitNumber: string) =>
-      run(
-        write({ fitted: kitNumber }, (entryId, version) =>
-          ask(
-            api.PUT('/api/trays/{number}/fitting', {
-              ...where,
-              body: { entryId, version, option: 'kit', kitNumber },
-            }),
-          ),
-        ),
-      ),
+    chooseSpec: (specCode: string, stamped: string) => {
+      const stampedNumber = stamped.trim();
+      return run(decide({ kind: 'sheet', specCode, stampedNumber }, { specCode, stampedNumber }));
+    },
+    chooseKit: (kitNumber: string) => run(decide({ kind: 'fitting', option: 'kit', kitNumber }, { fitted: kitNumber })),
     chooseOption: (option: FitOption, what: string, renew: string[]) =>
-      run(
-        write({ fitted: what }, (entryId, version) =>
-          ask(api.PUT('/api/trays/{number}/fitting', { ...where, body: { entryId, version, option, renew } })),
-        ),
-      ),
-    arrived: () =>
-      run(
-        write({}, (entryId, version) =>
-          ask(api.PUT('/api/trays/{number}/fitting/arrived', { ...where, body: { entryId, version } })),
-        ),
-      ),
+      run(decide({ kind: 'fitting', option, renew }, { fitted: what })),
+    arrived: () => run(decide({ kind: 'partsHere' }, {})),
   };
 }

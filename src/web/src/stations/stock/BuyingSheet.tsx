@@ -1,15 +1,17 @@
-import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useQuery } from '@tanstack/react-query';
 import { Download } from 'lucide-react';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { v7 as uuidv7 } from 'uuid';
-import { api, ask, problemOf, type BuyingView, type Problem } from '../../api/client';
-import { useAtTheBench } from '../../session/session';
-import { trayPath } from '../../shell/words';
+import { api, ask, type BuyingView } from '../../api/client';
+import { useWrite } from '../../api/useWrite';
+import { useMay } from '../../session/session';
+import { trayPath } from '../registry';
 import { Button } from '../../ui/button';
 import { Choice } from '../../ui/choice';
 import { Loading, Notice, Trouble } from '../../ui/states';
 import { money } from '../../units/format';
+import { keys } from '../../shell/keys';
 
 type Plan = BuyingView['advice']['plan'];
 
@@ -17,7 +19,7 @@ type Plan = BuyingView['advice']['plan'];
 export function BuyingSheet() {
   const [refill, setRefill] = useState(false);
   const buying = useQuery({
-    queryKey: ['buying', refill],
+    queryKey: keys.buying(refill),
     queryFn: () => ask(api.GET('/api/stock/buying', { params: { query: { refill } } })),
     placeholderData: (before) => before,
   });
@@ -84,23 +86,19 @@ function Figure({ label, value, good = false }: { label: string; value: string; 
   return (
     <div className="flex flex-col-reverse">
       <dt className="text-mute leading-snug">{label}</dt>
-      <dd className={`num text-[1.5rem] leading-tight font-[650] ${good ? 'text-ok' : ''}`}>{value}</dd>
+      <dd className={`num text-figure leading-tight font-bold ${good ? 'text-ok' : ''}`}>{value}</dd>
     </div>
   );
 }
 
 function Order({ order, view, refill }: { order: Plan['orders'][number]; view: BuyingView; refill: boolean }) {
-  const queries = useQueryClient();
-  const mayOrder = useAtTheBench();
+  const mayOrder = useMay('workAtTheBench');
   const [id, setId] = useState(() => uuidv7());
-  const [problem, setProblem] = useState<Problem | null>(null);
-  const [busy, setBusy] = useState(false);
   const { currency, names } = view;
   const late = view.advice.plan.daysLate;
-  const placed = async (): Promise<void> => {
-    setBusy(true);
-    try {
-      await ask(
+  const { run, busy, problem } = useWrite(
+    () =>
+      ask(
         api.POST('/api/stock/buying/ordered', {
           body: {
             id,
@@ -108,23 +106,14 @@ function Order({ order, view, refill }: { order: Plan['orders'][number]; view: B
             lines: Object.fromEntries(order.lines.map((line) => [line.item, line.pieces])),
           },
         }),
-      );
-      setId(uuidv7());
-      await Promise.all([
-        queries.invalidateQueries({ queryKey: ['buying'] }),
-        queries.invalidateQueries({ queryKey: ['stock'] }),
-      ]);
-    } catch (error) {
-      setProblem(problemOf(error));
-    } finally {
-      setBusy(false);
-    }
-  };
+      ),
+    { changes: [keys.stock], done: () => setId(uuidv7()) },
+  );
   const query = new URLSearchParams({ supplier: order.supplier, refill: String(refill) });
   return (
     <section aria-label={order.supplier} className="bg-sheet border-line grid gap-2 rounded-xl border px-5 py-4">
       <div className="flex flex-wrap items-center justify-between gap-3">
-        <h2 className="text-[1.25rem]">{order.supplier}</h2>
+        <h2 className="text-title">{order.supplier}</h2>
         <div className="flex flex-wrap items-center gap-2">
           <a
             href={`/api/stock/buying/order-list?${query}`}
@@ -134,7 +123,7 @@ function Order({ order, view, refill }: { order: Plan['orders'][number]; view: B
             <Download aria-hidden size={18} /> Order list (CSV)
           </a>
           {mayOrder && (
-            <Button disabled={busy} onClick={() => void placed()}>
+            <Button disabled={busy} onClick={() => void run()}>
               It is ordered
             </Button>
           )}
@@ -143,19 +132,19 @@ function Order({ order, view, refill }: { order: Plan['orders'][number]; view: B
       {problem && <Notice title={problem.title}>{problem.detail}</Notice>}
       <table className="w-full text-left">
         <thead>
-          <tr className="text-mute text-[0.9375rem]">
-            <th className="py-1 pr-3 font-[600]">Item</th>
-            <th className="py-1 pr-3 text-right font-[600]">Pieces</th>
-            <th className="py-1 pr-3 font-[600]">For</th>
-            <th className="py-1 pr-3 text-right font-[600]">Comes in</th>
-            <th className="py-1 text-right font-[600]">Price</th>
+          <tr className="text-mute text-note">
+            <th className="py-1 pr-3 font-strong">Item</th>
+            <th className="py-1 pr-3 text-right font-strong">Pieces</th>
+            <th className="py-1 pr-3 font-strong">For</th>
+            <th className="py-1 pr-3 text-right font-strong">Comes in</th>
+            <th className="py-1 text-right font-strong">Price</th>
           </tr>
         </thead>
         <tbody>
           {order.lines.map((line) => (
             <tr key={line.item} className="border-line border-t align-top leading-snug">
-              <th scope="row" className="py-2 pr-3 font-[450]">
-                <span className="num font-[650]">{line.item}</span> {names[line.item]}
+              <th scope="row" className="py-2 pr-3 font-normal">
+                <span className="num font-bold">{line.item}</span> {names[line.item]}
               </th>
               <td className="num py-2 pr-3 text-right">
                 {line.pieces}
@@ -177,7 +166,7 @@ function Order({ order, view, refill }: { order: Plan['orders'][number]; view: B
                       </Link>
                     )}
                     {late[tray] ? (
-                      <span className="text-bad font-[600]">
+                      <span className="text-bad font-strong">
                         {' '}
                         {late[tray]} {late[tray] === 1 ? 'day' : 'days'} late
                       </span>
@@ -192,16 +181,16 @@ function Order({ order, view, refill }: { order: Plan['orders'][number]; view: B
             </tr>
           ))}
           <tr className="border-line border-t">
-            <th scope="row" colSpan={4} className="py-1 font-[450]">
+            <th scope="row" colSpan={4} className="py-1 font-normal">
               Freight
             </th>
             <td className="num py-1 text-right">{money(order.freightMoney, currency)}</td>
           </tr>
           <tr>
-            <th scope="row" colSpan={4} className="py-1 font-[650]">
+            <th scope="row" colSpan={4} className="py-1 font-bold">
               In all
             </th>
-            <td className="num py-1 text-right text-[1.125rem] font-[650]">{money(order.money, currency)}</td>
+            <td className="num py-1 text-right text-part font-bold">{money(order.money, currency)}</td>
           </tr>
         </tbody>
       </table>
@@ -216,7 +205,7 @@ function Shelf({ plan, view }: { plan: Plan; view: BuyingView }) {
   const useful = Object.entries(usefulShelf);
   return (
     <section aria-label="From the shelf" className="bg-sheet border-line grid gap-2 rounded-xl border px-5 py-4">
-      <h2 className="text-[1.125rem]">The shelf and these trays</h2>
+      <h2 className="text-part">The shelf and these trays</h2>
       {fromShelf.length > 0 && (
         <ul>
           {fromShelf.map((met, place) => (

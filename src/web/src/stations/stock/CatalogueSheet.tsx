@@ -11,9 +11,11 @@ import {
   type ImportView,
   type Problem,
 } from '../../api/client';
-import { usePerson } from '../../session/session';
+import { useWrite } from '../../api/useWrite';
+import { useMay } from '../../session/session';
 import { Notice, Trouble } from '../../ui/states';
 import { ImportReport } from './ImportReport';
+import { keys } from '../../shell/keys';
 
 const fileWord: Record<CatalogueFile, string> = {
   items: 'Kits, parts, assortments, carburetors',
@@ -29,8 +31,8 @@ const LOOK_AGAIN_MS = 400;
 /** The catalogue as files: out as they stand, in after a dry run that changes nothing. */
 export function CatalogueSheet() {
   const queries = useQueryClient();
-  const person = usePerson();
-  const catalogue = useQuery({ queryKey: ['catalogue'], queryFn: () => ask(api.GET('/api/catalogue')) });
+  const mayImport = useMay('importCatalogue');
+  const catalogue = useQuery({ queryKey: keys.catalogue, queryFn: () => ask(api.GET('/api/catalogue')) });
   const [job, setJob] = useState<ImportView | null>(null);
   const [problem, setProblem] = useState<Problem | null>(null);
   const running = job?.state === 'running';
@@ -52,22 +54,12 @@ export function CatalogueSheet() {
     }, LOOK_AGAIN_MS);
     return () => clearInterval(look);
   }, [running, jobId, queries]);
-  const send = async (file: CatalogueFile, chosen: File): Promise<void> => {
-    setProblem(null);
-    try {
-      setJob(await sendCatalogue(uuidv7(), file, chosen));
-    } catch (error) {
-      setProblem(problemOf(error));
-    }
-  };
-  const accept = async (): Promise<void> => {
-    if (!job) return;
-    try {
-      setJob(await ask(api.POST('/api/catalogue/imports/{id}/accept', { params: { path: { id: job.id } } })));
-    } catch (error) {
-      setProblem(problemOf(error));
-    }
-  };
+  const send = useWrite((file: CatalogueFile, chosen: File) => sendCatalogue(uuidv7(), file, chosen), { done: setJob });
+  const accept = useWrite(
+    (id: string) => ask(api.POST('/api/catalogue/imports/{id}/accept', { params: { path: { id } } })),
+    { done: setJob },
+  );
+  const wrong = problem ?? send.problem ?? accept.problem;
   const drop = async (): Promise<void> => {
     if (job)
       await api.DELETE('/api/catalogue/imports/{id}', { params: { path: { id: job.id } } }).catch(() => undefined);
@@ -77,15 +69,20 @@ export function CatalogueSheet() {
     return <Trouble error={catalogue.error} retry={() => void catalogue.refetch()} />;
   return (
     <div className="grid gap-3">
-      {problem && <Notice title={problem.title}>{problem.detail}</Notice>}
+      {wrong && <Notice title={wrong.title}>{wrong.detail}</Notice>}
       {job && (
-        <ImportReport job={job} what={fileWord[job.file]} onAccept={() => void accept()} onDrop={() => void drop()} />
+        <ImportReport
+          job={job}
+          what={fileWord[job.file]}
+          onAccept={() => void accept.run(job.id)}
+          onDrop={() => void drop()}
+        />
       )}
       <section aria-label="Files" className="bg-sheet border-line grid gap-1 rounded-xl border px-5 py-4">
         <p className="text-mute max-w-3xl leading-snug">
           Plain CSV. An import is gone through first and shows what it would add, change and reject; nothing changes
           until you take it, and then all of it or nothing.
-          {person.role !== 'lead' && ' Importing is the lead’s to do.'}
+          {!mayImport && ' Importing is the lead’s to do.'}
         </p>
         <ul>
           {(catalogue.data ?? []).map((file) => (
@@ -94,10 +91,10 @@ export function CatalogueSheet() {
               className="border-line grid items-center gap-x-4 gap-y-1 border-t py-2 md:grid-cols-[1fr_7rem_auto]"
             >
               <div className="leading-snug">
-                <p className="font-[600]">{fileWord[file.file]}</p>
-                <p className="text-mute num text-[0.9375rem]">{file.columns.join(', ')}</p>
+                <p className="font-strong">{fileWord[file.file]}</p>
+                <p className="text-mute num text-note">{file.columns.join(', ')}</p>
                 {file.saysAll && (
-                  <p className="text-mute text-[0.9375rem]">
+                  <p className="text-mute text-note">
                     Says all there is about the items it names: rows it leaves out go.
                   </p>
                 )}
@@ -112,9 +109,9 @@ export function CatalogueSheet() {
                 >
                   <Download aria-hidden size={18} /> Export
                 </a>
-                {person.role === 'lead' && (
+                {mayImport && (
                   <label
-                    className={`border-line-strong focus-within:outline-dawn inline-flex min-h-11 items-center rounded-lg border-[1.5px] px-4 font-[550] focus-within:outline-3 ${running ? 'opacity-60' : 'hover:border-ink cursor-pointer'}`}
+                    className={`border-line-strong focus-within:outline-dawn inline-flex min-h-11 items-center rounded-lg border-[1.5px] px-4 font-medium focus-within:outline-3 ${running ? 'opacity-60' : 'hover:border-ink cursor-pointer'}`}
                   >
                     Import
                     <input
@@ -126,7 +123,7 @@ export function CatalogueSheet() {
                       onChange={(event) => {
                         const chosen = event.target.files?.[0];
                         event.target.value = '';
-                        if (chosen) void send(file.file, chosen);
+                        if (chosen) void send.run(file.file, chosen);
                       }}
                     />
                   </label>

@@ -1,18 +1,20 @@
-import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { v7 as uuidv7 } from 'uuid';
-import { api, ask, problemOf, type Problem, type StockView } from '../../api/client';
-import { useAtTheBench, useUnits } from '../../session/session';
+import { api, ask, type StockView } from '../../api/client';
+import { useWrite } from '../../api/useWrite';
+import { useMay, useUnits } from '../../session/session';
 import { Button } from '../../ui/button';
 import { Dialog } from '../../ui/dialog';
 import { TextField } from '../../ui/field';
 import { Notice } from '../../ui/states';
 import { features, moment } from '../../units/format';
+import { keys } from '../../shell/keys';
 
 /** Carburetors kept for their parts, with what is still on them. */
 export function DonorsSheet({ stock }: { stock: StockView }) {
   const [adding, setAdding] = useState(false);
-  const mayAdd = useAtTheBench();
+  const mayAdd = useMay('workAtTheBench');
   const units = useUnits();
   return (
     <section aria-label="Donors" className="grid gap-3">
@@ -24,14 +26,14 @@ export function DonorsSheet({ stock }: { stock: StockView }) {
       <ul className="grid gap-3 xl:grid-cols-2">
         {stock.donors.map(({ donor, taken }) => (
           <li key={donor.id} className="bg-sheet border-line grid content-start gap-2 rounded-xl border px-5 py-4">
-            <h2 className="text-[1.125rem]">{donor.name}</h2>
+            <h2 className="text-part">{donor.name}</h2>
             {donor.partsLeft.length === 0 ? (
               <p className="text-mute">Nothing is left on it.</p>
             ) : (
               <ul aria-label={`Still on ${donor.name}`}>
                 {donor.partsLeft.map((part) => (
                   <li key={part.part} className="border-line flex gap-3 border-t py-1 leading-snug first:border-t-0">
-                    <span className="min-w-40 font-[600]">
+                    <span className="min-w-40 font-strong">
                       {part.quantity > 1 && `${part.quantity} `}
                       {part.part}
                     </span>
@@ -41,7 +43,7 @@ export function DonorsSheet({ stock }: { stock: StockView }) {
               </ul>
             )}
             {taken.length > 0 && (
-              <p className="text-mute text-[0.9375rem] leading-snug">
+              <p className="text-mute text-note leading-snug">
                 {taken
                   .map(
                     (off) =>
@@ -60,27 +62,18 @@ export function DonorsSheet({ stock }: { stock: StockView }) {
 }
 
 function AddDonor({ onClose }: { onClose: () => void }) {
-  const queries = useQueryClient();
   const [id] = useState(() => uuidv7());
   const [name, setName] = useState('');
   const [code, setCode] = useState('');
-  const [problem, setProblem] = useState<Problem | null>(null);
   const found = useQuery({
-    queryKey: ['identify', 'sheets'],
+    queryKey: keys.identify('sheets'),
     queryFn: () => ask(api.GET('/api/identify')),
     staleTime: 60_000,
   });
-  const add = async (): Promise<void> => {
-    try {
-      await ask(
-        api.POST('/api/stock/donors', { body: { id, name, specCode: code.trim().toUpperCase(), without: [] } }),
-      );
-      void queries.invalidateQueries({ queryKey: ['stock'] });
-      onClose();
-    } catch (error) {
-      setProblem(problemOf(error));
-    }
-  };
+  const { run, busy, problem } = useWrite(
+    () => ask(api.POST('/api/stock/donors', { body: { id, name, specCode: code.trim().toUpperCase(), without: [] } })),
+    { changes: [keys.stock], done: onClose },
+  );
   return (
     <Dialog
       title="Keep a carburetor for parts"
@@ -92,7 +85,7 @@ function AddDonor({ onClose }: { onClose: () => void }) {
         className="grid gap-3"
         onSubmit={(event) => {
           event.preventDefault();
-          void add();
+          void run();
         }}
       >
         {problem && Object.keys(problem.errors).length === 0 && <Notice title={problem.title}>{problem.detail}</Notice>}
@@ -120,7 +113,7 @@ function AddDonor({ onClose }: { onClose: () => void }) {
           ))}
         </datalist>
         <div className="flex gap-3">
-          <Button type="submit" look="hands">
+          <Button type="submit" look="hands" disabled={busy}>
             Keep it
           </Button>
           <Button look="quiet" onClick={onClose}>

@@ -2,13 +2,14 @@ import { useQuery } from '@tanstack/react-query';
 import { useDeferredValue, useState } from 'react';
 import { api, ask } from '../../api/client';
 import { TextField } from '../../ui/field';
+import { keys } from '../../shell/keys';
 
 /** Any item of the catalogue, by its number or name, whether it was ever on the shelf or not. */
 export function FindItem({ onPick }: { onPick: (item: string) => void }) {
   const [typed, setTyped] = useState('');
   const find = useDeferredValue(typed.trim());
   const found = useQuery({
-    queryKey: ['items', find],
+    queryKey: keys.found(find),
     queryFn: () => ask(api.GET('/api/stock/items', { params: { query: { find } } })),
     enabled: find.length >= 2,
     placeholderData: (before) => before,
@@ -46,7 +47,7 @@ export function FindItem({ onPick }: { onPick: (item: string) => void }) {
                 onClick={() => pick(item.number)}
                 className="hover:bg-steel focus:bg-steel min-h-11 w-full px-3 text-left leading-snug"
               >
-                <span className="num font-[650]">{item.number}</span> {item.name}
+                <span className="num font-bold">{item.number}</span> {item.name}
               </button>
             </li>
           ))}

@@ -21,7 +21,7 @@ export function ImportReport({ job, what, onAccept, onDrop }: Props) {
   const { report } = job;
   return (
     <section aria-label="Import" className="bg-sheet border-ink grid gap-3 rounded-xl border-2 px-5 py-4">
-      <h2 className="text-[1.25rem]">
+      <h2 className="text-title">
         {job.name}: {what.toLowerCase()}
       </h2>
       {job.state === 'running' && (
@@ -64,7 +64,7 @@ export function ImportReport({ job, what, onAccept, onDrop }: Props) {
               <div key={label} className="flex flex-col-reverse">
                 <dt className="text-mute">{label}</dt>
                 <dd
-                  className={`num text-[1.5rem] leading-tight font-[650] ${label === 'rejected' && rows > 0 ? 'text-bad' : ''}`}
+                  className={`num text-figure leading-tight font-bold ${label === 'rejected' && rows > 0 ? 'text-bad' : ''}`}
                 >
                   {count.format(rows)}
                 </dd>
@@ -74,16 +74,16 @@ export function ImportReport({ job, what, onAccept, onDrop }: Props) {
           {report.firstRejected.length > 0 && (
             <div className="max-h-72 overflow-auto">
               <table className="w-full text-left">
-                <caption className="text-mute text-left text-[0.9375rem]">
+                <caption className="text-mute text-left text-note">
                   {report.rejected > report.firstRejected.length
                     ? `The first ${report.firstRejected.length} rejected rows`
                     : 'Rejected rows'}
                 </caption>
                 <thead>
-                  <tr className="text-mute text-[0.9375rem]">
-                    <th className="py-1 pr-3 font-[600]">Line</th>
-                    <th className="py-1 pr-3 font-[600]">What is wrong</th>
-                    <th className="py-1 font-[600]">Row</th>
+                  <tr className="text-mute text-note">
+                    <th className="py-1 pr-3 font-strong">Line</th>
+                    <th className="py-1 pr-3 font-strong">What is wrong</th>
+                    <th className="py-1 font-strong">Row</th>
                   </tr>
                 </thead>
                 <tbody>

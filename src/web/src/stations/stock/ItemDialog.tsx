@@ -1,7 +1,8 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { v7 as uuidv7 } from 'uuid';
-import { api, ask, problemOf, type DonorView, type Problem, type StockMoveKind } from '../../api/client';
+import { api, ask, type DonorView, type StockMoveKind } from '../../api/client';
+import { useWrite } from '../../api/useWrite';
 import { choices, moveWord } from '../../shell/words';
 import { Button } from '../../ui/button';
 import { Choice } from '../../ui/choice';
@@ -9,6 +10,7 @@ import { Dialog } from '../../ui/dialog';
 import { TextField } from '../../ui/field';
 import { Loading, Notice, Trouble } from '../../ui/states';
 import { money, moment } from '../../units/format';
+import { keys } from '../../shell/keys';
 
 interface Props {
   item: string;
@@ -20,7 +22,7 @@ interface Props {
 /** One item: what is on hand, every move it made, and making another. */
 export function ItemDialog({ item, donors, mayMove, onClose }: Props) {
   const view = useQuery({
-    queryKey: ['stock', item],
+    queryKey: keys.item(item),
     queryFn: () => ask(api.GET('/api/stock/items/{item}', { params: { path: { item } } })),
   });
   const line = view.data?.line;
@@ -55,13 +57,13 @@ export function ItemDialog({ item, donors, mayMove, onClose }: Props) {
             ))}
           </p>
           <table className="w-full text-left">
-            <caption className="text-mute pb-1 text-left text-[0.9375rem] font-[600]">Moves, latest first</caption>
+            <caption className="text-mute pb-1 text-left text-note font-strong">Moves, latest first</caption>
             <tbody>
               {view.data.moves.map((move) => (
                 <tr key={move.id} className="border-line border-t align-top leading-snug">
                   <td className="py-1.5 pr-3">
-                    {moveWord[move.kind]} <span className="num font-[650]">{move.pieces}</span>
-                    <span className="text-mute block text-[0.9375rem]">
+                    {moveWord[move.kind]} <span className="num font-bold">{move.pieces}</span>
+                    <span className="text-mute block text-note">
                       {[move.trayNumber ? `tray ${move.trayNumber}` : '', move.note, move.by, moment(move.at)]
                         .filter((word) => word !== '')
                         .join(' · ')}
@@ -92,12 +94,9 @@ function MoveForm({ item, donors }: { item: string; donors: DonorView[] }) {
   const [note, setNote] = useState('');
   const [donor, setDonor] = useState('');
   const [id, setId] = useState(() => uuidv7());
-  const [problem, setProblem] = useState<Problem | null>(null);
-  const [busy, setBusy] = useState(false);
-  const move = async (): Promise<void> => {
-    setBusy(true);
-    try {
-      const done = await ask(
+  const { run, busy, problem } = useWrite(
+    () =>
+      ask(
         api.POST('/api/stock/moves', {
           body: {
             id,
@@ -109,27 +108,24 @@ function MoveForm({ item, donors }: { item: string; donors: DonorView[] }) {
             note,
           },
         }),
-      );
-      queries.setQueryData(['stock', item], done);
-      void queries.invalidateQueries({ queryKey: ['stock'] });
-      void queries.invalidateQueries({ queryKey: ['buying'] });
-      setId(uuidv7());
-      setPieces('1');
-      setNote('');
-      setProblem(null);
-    } catch (error) {
-      setProblem(problemOf(error));
-    } finally {
-      setBusy(false);
-    }
-  };
+      ),
+    {
+      changes: [keys.stock],
+      done: (moved) => {
+        queries.setQueryData(keys.item(item), moved);
+        setId(uuidv7());
+        setPieces('1');
+        setNote('');
+      },
+    },
+  );
   const error = (field: string): string | undefined => problem?.errors[field]?.[0];
   return (
     <form
       className="grid gap-3"
       onSubmit={(event) => {
         event.preventDefault();
-        void move();
+        void run();
       }}
     >
       {problem && Object.keys(problem.errors).length === 0 && <Notice title={problem.title}>{problem.detail}</Notice>}
@@ -143,7 +139,7 @@ function MoveForm({ item, donors }: { item: string; donors: DonorView[] }) {
       <div className="grid grid-cols-[7rem_7rem_1fr] gap-3 max-sm:grid-cols-2">
         <TextField
           label={kind === 'counted' ? 'Shelf holds' : 'Pieces'}
-          className="num text-[1.25rem]"
+          className="num text-title"
           inputMode="numeric"
           problem={error('pieces')}
           value={pieces}
@@ -151,7 +147,7 @@ function MoveForm({ item, donors }: { item: string; donors: DonorView[] }) {
         />
         <TextField
           label="Tray"
-          className="num text-[1.25rem]"
+          className="num text-title"
           inputMode="numeric"
           problem={error('trayNumber')}
           value={tray}
@@ -175,7 +171,7 @@ function MoveForm({ item, donors }: { item: string; donors: DonorView[] }) {
         />
       )}
       {(error('donorId') ?? error('item')) && (
-        <p className="text-bad font-[550]">{error('donorId') ?? error('item')}</p>
+        <p className="text-bad font-medium">{error('donorId') ?? error('item')}</p>
       )}
       <div>
         <Button type="submit" look="hands" disabled={busy}>

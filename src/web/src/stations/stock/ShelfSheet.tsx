@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import type { ShelfLine, ShelfStanding, StockView } from '../../api/client';
-import { useAtTheBench } from '../../session/session';
+import { useMay } from '../../session/session';
 import { shelfWord } from '../../shell/words';
 import { money } from '../../units/format';
 import { FindItem } from './FindItem';
@@ -17,7 +17,7 @@ const tone: Record<ShelfStanding, string> = {
 /** Every item that was ever moved, those to order first. */
 export function ShelfSheet({ stock }: { stock: StockView }) {
   const [open, setOpen] = useState<string | null>(null);
-  const mayMove = useAtTheBench();
+  const mayMove = useMay('workAtTheBench');
   return (
     <section aria-label="Shelf" className="bg-sheet border-line grid gap-3 rounded-xl border px-5 py-4">
       <div className="flex flex-wrap items-end justify-between gap-x-6 gap-y-2">
@@ -31,15 +31,15 @@ export function ShelfSheet({ stock }: { stock: StockView }) {
       <div className="overflow-x-auto">
         <table className="w-full min-w-[44rem] border-collapse text-left">
           <thead>
-            <tr className="text-mute text-[0.9375rem]">
-              <th className="py-1 pr-3 font-[600]">Item</th>
-              <th className="py-1 pr-3 text-right font-[600]">On hand</th>
-              <th className="py-1 pr-3 text-right font-[600]">On order</th>
-              <th className="py-1 pr-3 text-right font-[600]">Reorder at</th>
-              <th className="py-1 pr-3 text-right font-[600]">Used</th>
-              <th className="py-1 pr-3 text-right font-[600]">Comes in</th>
-              <th className="py-1 pr-3 text-right font-[600]">Each</th>
-              <th className="py-1 font-[600]" />
+            <tr className="text-mute text-note">
+              <th className="py-1 pr-3 font-strong">Item</th>
+              <th className="py-1 pr-3 text-right font-strong">On hand</th>
+              <th className="py-1 pr-3 text-right font-strong">On order</th>
+              <th className="py-1 pr-3 text-right font-strong">Reorder at</th>
+              <th className="py-1 pr-3 text-right font-strong">Used</th>
+              <th className="py-1 pr-3 text-right font-strong">Comes in</th>
+              <th className="py-1 pr-3 text-right font-strong">Each</th>
+              <th className="py-1 font-strong" />
             </tr>
           </thead>
           <tbody>
@@ -61,18 +61,18 @@ function Row({ line, currency, onOpen }: { line: ShelfLine; currency: string; on
   const best = offers[0];
   return (
     <tr className="border-line border-t">
-      <th scope="row" className="py-1 pr-3 font-[450]">
+      <th scope="row" className="py-1 pr-3 font-normal">
         <button
           type="button"
           aria-label={`Moves of ${item.number}`}
           onClick={() => onOpen(item.number)}
           className="min-h-11 text-left leading-snug"
         >
-          <span className="num decoration-line-strong font-[650] underline underline-offset-4">{item.number}</span>{' '}
+          <span className="num decoration-line-strong font-bold underline underline-offset-4">{item.number}</span>{' '}
           {item.name}
         </button>
       </th>
-      <td className="num pr-3 text-right text-[1.25rem] font-[650]">{line.standing.onHand}</td>
+      <td className="num pr-3 text-right text-title font-bold">{line.standing.onHand}</td>
       <td className="num pr-3 text-right">{line.standing.onOrder || ''}</td>
       <td className="num pr-3 text-right">{line.reorder.point}</td>
       <td className="num pr-3 text-right">{line.standing.usedLately || ''}</td>
@@ -80,7 +80,7 @@ function Row({ line, currency, onOpen }: { line: ShelfLine; currency: string; on
         {best ? `${line.reorder.leadDays} days` : 'nobody sells it'}
       </td>
       <td className="num pr-3 text-right">{best ? money(best.packMoney / best.packPieces, currency) : ''}</td>
-      <td className={`font-[650] whitespace-nowrap ${tone[line.against]}`}>{shelfWord[line.against]}</td>
+      <td className={`font-bold whitespace-nowrap ${tone[line.against]}`}>{shelfWord[line.against]}</td>
     </tr>
   );
 }

@@ -1,5 +1,4 @@
 import { useQuery } from '@tanstack/react-query';
-import { useEffect } from 'react';
 import { useParams } from 'react-router';
 import { api, ask } from '../../api/client';
 import { Loading, Trouble } from '../../ui/states';
@@ -8,6 +7,8 @@ import { BuyingSheet } from './BuyingSheet';
 import { CatalogueSheet } from './CatalogueSheet';
 import { DonorsSheet } from './DonorsSheet';
 import { ShelfSheet } from './ShelfSheet';
+import { useTitle } from '../../shell/title';
+import { keys } from '../../shell/keys';
 
 const parts = ['shelf', 'donors', 'buying', 'catalogue'] as const;
 const partWord = { shelf: 'Shelf', donors: 'Donors', buying: 'Buying', catalogue: 'Catalogue' } as const;
@@ -16,18 +17,13 @@ const partWord = { shelf: 'Shelf', donors: 'Donors', buying: 'Buying', catalogue
 export function StockPage() {
   const params = useParams();
   const part = parts.find((p) => p === params.part) ?? 'shelf';
-  const stock = useQuery({ queryKey: ['stock'], queryFn: () => ask(api.GET('/api/stock')), refetchInterval: 15_000 });
-  useEffect(() => {
-    document.title = `Stock, ${partWord[part].toLowerCase()}`;
-    return () => {
-      document.title = 'Blue Dawn';
-    };
-  }, [part]);
+  const stock = useQuery({ queryKey: keys.shelf, queryFn: () => ask(api.GET('/api/stock')), refetchInterval: 15_000 });
+  useTitle(`Stock, ${partWord[part].toLowerCase()}`);
   const low = stock.data?.lines.filter((line) => line.against === 'out' || line.against === 'reorder').length ?? 0;
   return (
     <div className="grid gap-3 p-3 lg:px-5 lg:pb-6">
       <header className="flex flex-wrap items-end justify-between gap-3">
-        <h1 className="text-[1.4375rem]">Stock</h1>
+        <h1 className="text-heading">Stock</h1>
         <Steps
           label="Stock"
           steps={parts.map((p) => ({

@@ -1,4 +1,4 @@
-import { useEffect, useRef, useState } from 'react';
+import { useEffect, useRef } from 'react';
 import type { LedgerLine, LineVerdict, OutNote } from '../../api/client';
 import { useKept } from '../../outbox/drafts';
 import { usePerson, useUnits } from '../../session/session';
@@ -6,7 +6,7 @@ import { verdictWord } from '../../shell/words';
 import { Button } from '../../ui/button';
 import { Choice } from '../../ui/choice';
 import { TextField } from '../../ui/field';
-import { sign, toMm } from '../../units/format';
+import { sign } from '../../units/format';
 import { PartPhotos } from './PartPhotos';
 import { TurnsChoice } from './TurnsChoice';
 import { WayChoice } from './WayChoice';
@@ -47,8 +47,6 @@ const empty: Draft = {
   remark: '',
 };
 
-const notANumber = 'Give the length as a number.';
-
 const verdicts = (['clean', 'refit', 'renew', 'missing', 'doesNotBelong'] as const).map((value) => ({
   value,
   label: verdictWord[value],
@@ -71,13 +69,7 @@ export function FoundForm({ tray, line, usual, busy, eager, onRecord, onStays, e
   const verdict = draft.verdict || usual;
   const asks = (what: (typeof part.asks)[number]): boolean => part.asks.includes(what);
   const error = (field: string): string | undefined => errors[`note.${field}`]?.[0];
-  const [unread, setUnread] = useState<'thread' | 'screw' | null>(null);
   const send = async (): Promise<void> => {
-    const wrong = (['thread', 'screw'] as const).find(
-      (field) => draft[field].trim() !== '' && toMm(draft[field], units) === null,
-    );
-    setUnread(wrong ?? null);
-    if (wrong) return;
     const note: OutNote = {
       kind: 'out',
       part: part.key,
@@ -85,8 +77,9 @@ export function FoundForm({ tray, line, usual, busy, eager, onRecord, onStays, e
       way: draft.way || null,
       turnsEighths: draft.notCounted ? null : draft.eighths,
       notCounted: asks('turns') && (draft.notCounted || draft.eighths === null),
-      threadMm: toMm(draft.thread, units),
-      screwMm: toMm(draft.screw, units),
+      thread: draft.thread.trim() || null,
+      screw: draft.screw.trim() || null,
+      units,
       position: draft.position.trim() || null,
       hole: draft.hole.trim() || null,
       remark: draft.remark.trim() || null,
@@ -126,10 +119,9 @@ export function FoundForm({ tray, line, usual, busy, eager, onRecord, onStays, e
         {asks('thread') && (
           <TextField
             label={`Thread stood in, ${sign('length', units)}`}
-            inputMode="decimal"
             className="max-w-36"
             value={draft.thread}
-            problem={unread === 'thread' ? notANumber : error('threadMm')}
+            problem={error('thread')}
             onChange={(event) => put({ thread: event.target.value })}
           />
         )}
@@ -146,10 +138,9 @@ export function FoundForm({ tray, line, usual, busy, eager, onRecord, onStays, e
           <>
             <TextField
               label={`Screws, ${sign('length', units)}`}
-              inputMode="decimal"
               className="max-w-36"
               value={draft.screw}
-              problem={unread === 'screw' ? notANumber : error('screwMm')}
+              problem={error('screw')}
               onChange={(event) => put({ screw: event.target.value })}
             />
             <TextField

@@ -15,7 +15,7 @@ export function JobChoice({ view, mayRecord, onChoose, onCancel }: Props) {
       aria-label="How far it comes apart"
       className="bg-sheet border-line grid content-start gap-2 rounded-xl border px-5 pt-3 pb-4"
     >
-      <h2 className="text-[1.25rem]">How far does it come apart?</h2>
+      <h2 className="text-title">How far does it come apart?</h2>
       <p className="text-mute">
         Every part that comes out gets a line: nothing stays on the bench, nothing goes back the wrong way round.
       </p>
@@ -23,7 +23,7 @@ export function JobChoice({ view, mayRecord, onChoose, onCancel }: Props) {
         {view.jobs.map((job, i) => (
           <li key={job.key} className="border-line flex flex-wrap items-center justify-between gap-x-4 border-t py-1.5">
             <span className="min-w-0">
-              <span className="block text-[1.0625rem] font-[650]">{job.label}</span>
+              <span className="block text-lead font-bold">{job.label}</span>
               <span className="text-mute">{job.note}</span>
             </span>
             <Button

@@ -3,10 +3,11 @@ import { useState } from 'react';
 import { v7 as uuidv7 } from 'uuid';
 import { api, ask, problemOf, sendPhoto } from '../../api/client';
 import { PhotoPicker } from '../intake/Photos';
+import { keys } from '../../shell/keys';
 
 const usePhotos = (tray: number) =>
   useQuery({
-    queryKey: ['photos', tray],
+    queryKey: keys.photos(tray),
     queryFn: () => ask(api.GET('/api/trays/{number}/photos', { params: { path: { number: tray } } })),
   });
 
@@ -27,7 +28,7 @@ export function PartPhotos({ tray, part, mayAdd }: { tray: number; part: string;
         setTrouble(`${file.name}: ${problem.errors.photo?.[0] ?? problem.title}`);
       }
     }
-    await queries.invalidateQueries({ queryKey: ['photos', tray] });
+    await queries.invalidateQueries({ queryKey: keys.photos(tray) });
     setBusy(false);
   };
   const here = (photos.data ?? []).filter((photo) => photo.part === part);
@@ -48,7 +49,7 @@ export function PartPhotos({ tray, part, mayAdd }: { tray: number; part: string;
       ))}
       {mayAdd && <PhotoPicker disabled={busy} onPick={(files) => void add(files)} />}
       {trouble && (
-        <p role="alert" className="text-bad font-[550]">
+        <p role="alert" className="text-bad font-medium">
           {trouble}
         </p>
       )}

@@ -21,9 +21,7 @@ export function TurnsChoice({ label, value, onChange }: Props) {
       <Step label="an eighth less" onClick={() => step(-1)}>
         <Minus aria-hidden size={16} />⅛
       </Step>
-      <output className="num min-w-16 text-center text-[1.625rem] font-[700]">
-        {value === null ? '–' : turns(value)}
-      </output>
+      <output className="num min-w-16 text-center text-figure font-heavy">{value === null ? '–' : turns(value)}</output>
       <Step label="an eighth more" onClick={() => step(1)}>
         <Plus aria-hidden size={16} />⅛
       </Step>
@@ -43,7 +41,7 @@ function Step({ label, onClick, children }: { label: string; onClick: () => void
       type="button"
       aria-label={label}
       onClick={onClick}
-      className="border-line-strong hover:border-ink inline-flex min-h-11 min-w-12 items-center justify-center rounded-lg border-[1.5px] text-[1.0625rem] font-[600]"
+      className="border-line-strong hover:border-ink inline-flex min-h-11 min-w-12 items-center justify-center rounded-lg border-[1.5px] text-lead font-strong"
     >
       {children}
     </button>

@@ -26,7 +26,7 @@ export function WayChoice({ part, label, value, problem, onChange }: Props) {
           <ToggleGroup.Item
             key={way.key}
             value={way.key}
-            className="border-line-strong data-[state=on]:bg-ink data-[state=on]:text-sheet data-[state=on]:border-ink flex min-h-16 items-center gap-2 rounded-lg border-[1.5px] px-3 py-1 text-left leading-tight font-[550]"
+            className="border-line-strong data-[state=on]:bg-ink data-[state=on]:text-sheet data-[state=on]:border-ink flex min-h-16 items-center gap-2 rounded-lg border-[1.5px] px-3 py-1 text-left leading-tight font-medium"
           >
             <WayDrawing group={part.wayGroup ?? ''} way={way.key} />
             <span className="max-w-36">{way.label}</span>
@@ -34,7 +34,7 @@ export function WayChoice({ part, label, value, problem, onChange }: Props) {
         ))}
       </ToggleGroup.Root>
       {problem && (
-        <p role="alert" className="text-bad font-[550]">
+        <p role="alert" className="text-bad font-medium">
           {problem}
         </p>
       )}

@@ -1,9 +1,9 @@
 import { Check, Circle, CircleDashed, Undo2 } from 'lucide-react';
 import { useState } from 'react';
 import type { LedgerLine, LedgerNote, LedgerView, Tray } from '../../api/client';
-import { useEntries } from '../../outbox/useEntries';
+import { useRecord } from '../../outbox/useRecord';
 import { useKeptParts } from '../../outbox/useKeptParts';
-import { useAtTheBench, useUnits } from '../../session/session';
+import { useMay, useUnits } from '../../session/session';
 import { useLedger } from '../../shell/queries';
 import { Button } from '../../ui/button';
 import { Loading, Notice, Trouble } from '../../ui/states';
@@ -11,9 +11,10 @@ import { AddPart } from './AddPart';
 import { FoundForm } from './FoundForm';
 import { JobChoice } from './JobChoice';
 import { foundWords } from './found';
+import type { StationProps } from '../registry';
 
 /** Every part that comes out is a line, in the order it comes off. */
-export function StripSheet({ tray }: { tray: Tray }) {
+export default function StripPage({ tray }: StationProps) {
   const ledger = useLedger(tray.number);
   if (ledger.isPending) return <Loading what="the ledger" />;
   if (!ledger.data) return <Trouble error={ledger.error} retry={() => void ledger.refetch()} />;
@@ -21,11 +22,11 @@ export function StripSheet({ tray }: { tray: Tray }) {
 }
 
 function Ledger({ tray, view }: { tray: Tray; view: LedgerView }) {
-  const mayRecord = useAtTheBench() && tray.facts.waitsFor !== 'handedBack';
-  const entries = useEntries(tray.number);
+  const mayRecord = useMay('workAtTheBench') && tray.facts.waitsFor !== 'handedBack';
+  const entries = useRecord<LedgerNote>(tray.number);
   const [picking, setPicking] = useState(false);
   const [opened, setOpened] = useState<string | null>(null);
-  const record = (note: LedgerNote): Promise<boolean> => entries.record({ kind: 'ledger', note });
+  const { record } = entries;
   const inJob = view.lines.filter((line) => line.inJob || line.state !== 'expected');
   const rest = view.lines.length - inJob.length;
   const kept = useKeptParts(tray.number);
@@ -46,24 +47,25 @@ function Ledger({ tray, view }: { tray: Tray; view: LedgerView }) {
       />
     );
   }
-  const asUsual = async (lines: LedgerLine[]): Promise<void> => {
-    for (const line of lines) {
-      const settled = await record({
-        kind: 'out',
-        part: line.part.key,
-        verdict: view.usual[line.part.key] ?? 'clean',
-        notCounted: line.part.asks.includes('turns'),
-      });
-      if (!settled) return;
-    }
-  };
+  /** All of a group in one request. */
+  const asUsual = (lines: LedgerLine[]): Promise<boolean> =>
+    record(
+      ...lines.map(
+        ({ part }): LedgerNote => ({
+          kind: 'out',
+          part: part.key,
+          verdict: view.usual[part.key] ?? 'clean',
+          notCounted: part.asks.includes('turns'),
+        }),
+      ),
+    );
   return (
     <section
       aria-label="Strip"
       className="bg-sheet border-line grid content-start gap-2 rounded-xl border px-5 pt-3 pb-4"
     >
       <div className="flex flex-wrap items-baseline justify-between gap-x-4">
-        <h2 className="text-[1.25rem]">{view.job.label}</h2>
+        <h2 className="text-title">{view.job.label}</h2>
         <p className="text-mute">
           {next ? `${inJob.filter((line) => line.state === 'expected').length} to go · Enter takes the next one` : ''}
           {mayRecord && (
@@ -89,7 +91,7 @@ function Ledger({ tray, view }: { tray: Tray; view: LedgerView }) {
         return (
           <div key={group}>
             <div className="border-line flex min-h-11 items-center justify-between border-b">
-              <h3 className="text-mute text-[1rem] font-[600]">{group}</h3>
+              <h3 className="text-mute text-base font-strong">{group}</h3>
               {mayRecord && open.length > 1 && (
                 <Button look="quiet" disabled={entries.busy} onClick={() => void asUsual(open)}>
                   All {open.length} out, as usual
@@ -167,13 +169,13 @@ function Row({ line, sign, kept, open, mayRecord, onOpen, onUndo, form }: RowPro
     >
       <div className="flex min-h-11 flex-wrap items-center gap-x-3">
         <span className="flex w-6 justify-center">{marks[state]}</span>
-        <span className={`inline-block text-[1.125rem] first-letter:uppercase ${open ? 'font-[700]' : 'font-[600]'}`}>
+        <span className={`inline-block text-part first-letter:uppercase ${open ? 'font-heavy' : 'font-strong'}`}>
           {part.label}
         </span>
         {!part.sure && state === 'expected' && <span className="text-mute">if it has one</span>}
-        <span className={`min-w-0 ${state === 'missing' ? 'text-bad font-[600]' : 'text-mute'}`}>{words}</span>
+        <span className={`min-w-0 ${state === 'missing' ? 'text-bad font-strong' : 'text-mute'}`}>{words}</span>
         {kept && <span className="text-unsure">on its way</span>}
-        {state === 'back' && <span className="text-ok font-[600]">back in</span>}
+        {state === 'back' && <span className="text-ok font-strong">back in</span>}
         {mayRecord && state !== 'back' && (
           <span className="ml-auto flex">
             {state !== 'expected' && (
@@ -210,7 +212,7 @@ function Row({ line, sign, kept, open, mayRecord, onOpen, onUndo, form }: RowPro
         )}
       </div>
       {sign.map((finding) => (
-        <p key={finding} className="text-unsure pb-1 pl-9 font-[600]">
+        <p key={finding} className="text-unsure pb-1 pl-9 font-strong">
           Counts at Trace: {finding.toLowerCase()}
         </p>
       ))}

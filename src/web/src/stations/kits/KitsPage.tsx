@@ -1,7 +1,6 @@
 import { useParams } from 'react-router';
-import type { Tray } from '../../api/client';
-import { fitWord, trayPath } from '../../shell/words';
-import type { TrayWrite } from '../../tray/useTrayWrite';
+import { fitWord } from '../../shell/words';
+import { trayPath, type StationProps } from '../registry';
 import { Steps } from '../../ui/steps';
 import { DecideStep } from './DecideStep';
 import { FittingNote } from './FittingNote';
@@ -12,7 +11,7 @@ const steps = ['identify', 'match', 'decide'] as const;
 type Step = (typeof steps)[number];
 
 /** From whatever is legible to the spec sheet, from the sheet to parts that fit, and from those to what is fitted. */
-export function KitsSheet({ tray, writing }: { tray: Tray; writing: TrayWrite }) {
+export default function KitsPage({ tray, writing }: StationProps) {
   const params = useParams();
   const step: Step = steps.find((s) => s === params.step) ?? (tray.spec ? 'match' : 'identify');
   const base = trayPath(tray.number, 'kits');

@@ -1,9 +1,9 @@
 import { useParams } from 'react-router';
-import type { CleaningNote, Tray } from '../../api/client';
-import { useEntries } from '../../outbox/useEntries';
-import { useAtTheBench } from '../../session/session';
+import type { CleaningNote } from '../../api/client';
+import { useRecord } from '../../outbox/useRecord';
+import { useMay } from '../../session/session';
 import { useCleaning } from '../../shell/queries';
-import { trayPath } from '../../shell/words';
+import { trayPath, type StationProps } from '../registry';
 import { Loading, Notice, Trouble } from '../../ui/states';
 import { Steps } from '../../ui/steps';
 import { BathStep } from './BathStep';
@@ -15,23 +15,23 @@ const steps = ['method', 'bath', 'passages', 'holes'] as const;
 type Step = (typeof steps)[number];
 
 /** From what is on the parts to how it comes off, the bath, and every passage seen clear. */
-export function CleaningSheet({ tray }: { tray: Tray }) {
+export default function CleaningPage({ tray }: StationProps) {
   const cleaning = useCleaning(tray.number);
   const params = useParams();
-  const entries = useEntries(tray.number);
-  const mayRecord = useAtTheBench() && tray.facts.waitsFor !== 'handedBack';
+  const entries = useRecord<CleaningNote>(tray.number);
+  const mayRecord = useMay('workAtTheBench') && tray.facts.waitsFor !== 'handedBack';
   if (cleaning.isPending) return <Loading what="how it is cleaned" />;
   if (!cleaning.data) return <Trouble error={cleaning.error} retry={() => void cleaning.refetch()} />;
   const view = cleaning.data;
   const step: Step = steps.find((one) => one === params.step) ?? 'method';
   const base = trayPath(tray.number, 'cleaning');
-  const open = view.plan.passages.filter((one) => !one.cleaned || !one.airSeen).length;
+  const open = view.plan.passages.filter((one) => one.isOpen).length;
   const props = {
     tray,
     view,
     mayRecord,
     busy: entries.busy,
-    record: (note: CleaningNote) => entries.record({ kind: 'cleaning', note }),
+    record: entries.record,
   };
   return (
     <section

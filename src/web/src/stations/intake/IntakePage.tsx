@@ -1,9 +1,8 @@
 import { useState } from 'react';
 import { useKept } from '../../outbox/drafts';
-import type { CarburetorFamily, ChokeKind, EngineKind, Tray } from '../../api/client';
+import type { CarburetorFamily, ChokeKind, EngineKind } from '../../api/client';
 import { usePerson } from '../../session/session';
 import { Logbook } from '../../tray/Logbook';
-import type { TrayChange } from '../../tray/useTrayWrite';
 import { Button } from '../../ui/button';
 import { TextArea, TextField } from '../../ui/field';
 import { chokeWord, choices, engineWord, familyWord } from '../../shell/words';
@@ -11,11 +10,7 @@ import { Choice } from '../../ui/choice';
 import { day, localToday, moment } from '../../units/format';
 import { Earlier } from './Earlier';
 import { Photos } from './Photos';
-
-interface Props {
-  tray: Tray;
-  onChange: (change: TrayChange, version?: number) => Promise<boolean>;
-}
+import type { StationProps } from '../registry';
 
 interface Editing {
   /** The version these words were written over: someone else's change in between is a conflict, not overwritten. */
@@ -29,7 +24,7 @@ interface Editing {
 }
 
 /** What was said when it came in, what may change about it, and everything that happened since. */
-export function IntakeSheet({ tray, onChange }: Props) {
+export default function IntakePage({ tray, writing }: StationProps) {
   const person = usePerson();
   const { facts } = tray;
   const [editing, keep, clear] = useKept<Editing | null>(`${person.id}:${tray.number}:facts`, null);
@@ -51,7 +46,7 @@ export function IntakeSheet({ tray, onChange }: Props) {
     const changed = Object.fromEntries(
       Object.entries(mine).filter(([name, value]) => facts[name as keyof typeof mine] !== value),
     );
-    if (Object.keys(changed).length === 0 || (await onChange(version === tray.version ? changed : mine, version)))
+    if (Object.keys(changed).length === 0 || (await writing.change(version === tray.version ? changed : mine, version)))
       clear();
     setBusy(false);
   };
@@ -62,7 +57,7 @@ export function IntakeSheet({ tray, onChange }: Props) {
       className="bg-sheet border-line grid content-start gap-5 rounded-xl border px-5 py-4"
     >
       <header className="flex items-center justify-between gap-4">
-        <h2 className="text-[1.25rem]">Check in</h2>
+        <h2 className="text-title">Check in</h2>
         {!editing && facts.waitsFor !== 'handedBack' && <Button onClick={begin}>Change</Button>}
       </header>
       {editing ? (
@@ -127,7 +122,7 @@ export function IntakeSheet({ tray, onChange }: Props) {
           </div>
         </form>
       ) : (
-        <dl className="grid grid-cols-[9rem_1fr] gap-x-4 gap-y-2 text-[1.0625rem]">
+        <dl className="grid grid-cols-[9rem_1fr] gap-x-4 gap-y-2 text-lead">
           {[
             ['Owner', facts.ownerContact ? `${facts.ownerName}, ${facts.ownerContact}` : facts.ownerName],
             ['Machine', facts.machineName],

@@ -1,7 +1,8 @@
 import { CloudOff } from 'lucide-react';
 import { useRef, useState } from 'react';
-import type { CheckValue, FaultWords, TraceView, Tray } from '../../api/client';
-import { useAtTheBench } from '../../session/session';
+import type { CheckValue, FaultWords, TraceNote, TraceView, Tray } from '../../api/client';
+import { useMay } from '../../session/session';
+import { useRecord } from '../../outbox/useRecord';
 import { useFaultWords, useTrace } from '../../shell/queries';
 import { Button } from '../../ui/button';
 import { Choice } from '../../ui/choice';
@@ -12,10 +13,10 @@ import { EvidenceList } from './EvidenceList';
 import { FoundList } from './FoundList';
 import { NextPanel } from './NextPanel';
 import { useHistoryUsed } from './useHistoryUsed';
-import { useTraceWork } from './useTraceWork';
+import type { StationProps } from '../registry';
 
 /** Evidence in, ranked causes and the next best step out. */
-export function FaultsSheet({ tray }: { tray: Tray }) {
+export default function FaultsPage({ tray }: StationProps) {
   const [history] = useHistoryUsed();
   const trace = useTrace(tray.number, history);
   const { family, engine, choke } = tray.facts;
@@ -28,8 +29,8 @@ export function FaultsSheet({ tray }: { tray: Tray }) {
 
 function OpenTrace({ tray, view, words }: { tray: Tray; view: TraceView; words: FaultWords }) {
   const { trace } = view;
-  const work = useTraceWork(tray.number);
-  const mayRecord = useAtTheBench() && tray.facts.waitsFor !== 'handedBack';
+  const work = useRecord<TraceNote>(tray.number);
+  const mayRecord = useMay('workAtTheBench') && tray.facts.waitsFor !== 'handedBack';
   const [chosenId, setChosen] = useState<string | null>(null);
   const chosen = trace.checks.find((value) => value.check.id === chosenId) ?? null;
   const top = useRef<HTMLDivElement>(null);
@@ -42,7 +43,7 @@ function OpenTrace({ tray, view, words }: { tray: Tray; view: TraceView; words: 
     <div ref={top} className="grid content-start gap-3">
       {work.problem && <Notice title={work.problem.title}>{work.problem.detail}</Notice>}
       {work.kept && (
-        <p className="text-unsure flex items-center gap-2 font-[600]">
+        <p className="text-unsure flex items-center gap-2 font-strong">
           <CloudOff aria-hidden size={18} /> Kept on this device; the ranking follows when the server is back.
         </p>
       )}
@@ -77,9 +78,7 @@ function OpenTrace({ tray, view, words }: { tray: Tray; view: TraceView; words: 
         record={work.record}
       />
       <section aria-label="How far apart it is" className="bg-sheet border-line rounded-xl border px-4 py-3">
-        <h3 className="text-mute pb-1 text-[0.9375rem] font-[600]">
-          How far apart it is; what is apart costs nothing more
-        </h3>
+        <h3 className="text-mute pb-1 text-note font-strong">How far apart it is; what is apart costs nothing more</h3>
         <Choice
           label="How far apart it is"
           value={trace.evidence.apart}

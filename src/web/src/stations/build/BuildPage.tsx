@@ -2,11 +2,12 @@ import { Undo2 } from 'lucide-react';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import type { LedgerLine, LedgerNote, LedgerView, StackPlan, Tray } from '../../api/client';
-import { useEntries } from '../../outbox/useEntries';
+import { useRecord } from '../../outbox/useRecord';
 import { useKeptParts } from '../../outbox/useKeptParts';
-import { useAtTheBench, useUnits } from '../../session/session';
+import { useMay, useUnits } from '../../session/session';
 import { useLedger } from '../../shell/queries';
-import { fateWord, trayPath } from '../../shell/words';
+import { fateWord } from '../../shell/words';
+import { trayPath, type StationProps } from '../registry';
 import { Button } from '../../ui/button';
 import { Loading, Notice, Trouble } from '../../ui/states';
 import { foundWords } from '../strip/found';
@@ -15,14 +16,14 @@ import { FitForm } from './FitForm';
 import { LeftOver } from './LeftOver';
 
 /** The ledger walked backwards: what goes in next, the right way round, until every line has ended. */
-export function BuildSheet({ tray }: { tray: Tray }) {
+export default function BuildPage({ tray }: StationProps) {
   const ledger = useLedger(tray.number);
   if (ledger.isPending) return <Loading what="the ledger" />;
   if (!ledger.data) return <Trouble error={ledger.error} retry={() => void ledger.refetch()} />;
   if (ledger.data.lines.every((line) => line.found === null)) {
     return (
       <section aria-label="Build" className="bg-sheet border-line rounded-xl border p-6">
-        <h2 className="text-[1.25rem]">Nothing has come out</h2>
+        <h2 className="text-title">Nothing has come out</h2>
         <p className="mt-1">
           What is written at{' '}
           <Link className="underline underline-offset-4" to={trayPath(tray.number, 'strip')}>
@@ -37,11 +38,11 @@ export function BuildSheet({ tray }: { tray: Tray }) {
 }
 
 function Build({ tray, view }: { tray: Tray; view: LedgerView }) {
-  const mayRecord = useAtTheBench() && tray.facts.waitsFor !== 'handedBack';
-  const entries = useEntries(tray.number);
+  const mayRecord = useMay('workAtTheBench') && tray.facts.waitsFor !== 'handedBack';
+  const entries = useRecord<LedgerNote>(tray.number);
   const [picked, setPicked] = useState<string | null>(null);
   const record = async (note: LedgerNote): Promise<boolean> => {
-    const settled = await entries.record({ kind: 'ledger', note });
+    const settled = await entries.record(note);
     // Whatever was picked meanwhile stays picked.
     if (settled) setPicked((now) => ('part' in note && now === note.part ? null : now));
     return settled;
@@ -62,7 +63,7 @@ function Build({ tray, view }: { tray: Tray; view: LedgerView }) {
         className="bg-sheet border-line grid content-start gap-3 rounded-xl border px-5 pt-3 pb-4"
       >
         <div className="flex flex-wrap items-center justify-between gap-x-4">
-          <h2 className="text-[1.25rem]">{stack?.label ?? 'Build'}</h2>
+          <h2 className="text-title">{stack?.label ?? 'Build'}</h2>
           <nav aria-label="Stacks" className="flex flex-wrap gap-1.5">
             {view.stacks.map((one) => {
               const parts = one.layers.map((layer) => layer.part);
@@ -76,10 +77,10 @@ function Build({ tray, view }: { tray: Tray; view: LedgerView }) {
                   onClick={() =>
                     setPicked(view.advice.find((a) => parts.includes(a.part))?.part ?? parts.at(-1) ?? null)
                   }
-                  className="border-line-strong aria-pressed:bg-ink aria-pressed:text-sheet inline-flex min-h-11 items-center gap-1.5 rounded-lg border-[1.5px] px-3 font-[550]"
+                  className="border-line-strong aria-pressed:bg-ink aria-pressed:text-sheet inline-flex min-h-11 items-center gap-1.5 rounded-lg border-[1.5px] px-3 font-medium"
                 >
                   {one.label}
-                  <span className={wrong ? 'text-bad font-[700]' : ''}>{wrong ? '!' : left > 0 ? left : '✓'}</span>
+                  <span className={wrong ? 'text-bad font-heavy' : ''}>{wrong ? '!' : left > 0 ? left : '✓'}</span>
                 </button>
               );
             })}
@@ -93,7 +94,7 @@ function Build({ tray, view }: { tray: Tray; view: LedgerView }) {
         {view.problems.map((found) => (
           <Notice key={`${found.part}/${found.other ?? ''}/${found.fault}`} title={found.what}>
             <p>{found.why}</p>
-            <p className="font-[600]">{found.mend}</p>
+            <p className="font-strong">{found.mend}</p>
             {mayRecord && (
               <Button
                 className="mt-1.5"
@@ -172,7 +173,7 @@ function Ended({
 }) {
   return (
     <div className="grid justify-items-start gap-2">
-      <h3 className="text-[1.5rem] font-[700] first-letter:uppercase">{line.part.label}</h3>
+      <h3 className="text-figure font-heavy first-letter:uppercase">{line.part.label}</h3>
       <p>{line.fitted && endWords(line)}</p>
       {mayRecord && (
         <Button disabled={busy} aria-label={`Take out: ${line.part.label}`} onClick={onUndo}>
@@ -209,7 +210,7 @@ function Lines({
   const units = useUnits();
   return (
     <section aria-label="Lines" className="bg-sheet border-line rounded-xl border px-5 pt-3 pb-3">
-      <h2 className="pb-1 text-[1.125rem]">
+      <h2 className="pb-1 text-part">
         {open === 0 ? `All ${lines.length} lines have ended` : `${open} of ${lines.length} lines open`}
       </h2>
       <ul>
@@ -218,17 +219,17 @@ function Lines({
             <button
               type="button"
               onClick={() => onPick(line.part.key)}
-              className={`flex min-h-11 w-full items-center gap-x-3 py-1 text-left leading-tight max-sm:flex-col max-sm:items-start ${line.part.key === current ? 'font-[700]' : ''}`}
+              className={`flex min-h-11 w-full items-center gap-x-3 py-1 text-left leading-tight max-sm:flex-col max-sm:items-start ${line.part.key === current ? 'font-heavy' : ''}`}
             >
-              <span className="inline-block min-w-48 font-[600] first-letter:uppercase">{line.part.label}</span>
+              <span className="inline-block min-w-48 font-strong first-letter:uppercase">{line.part.label}</span>
               <span className="text-mute min-w-0 flex-1">{foundWords(line, units)}</span>
               <span
                 className={
                   line.state === 'back'
-                    ? 'text-ok font-[650]'
+                    ? 'text-ok font-bold'
                     : line.state === 'missing'
-                      ? 'text-bad font-[650]'
-                      : 'text-dawn font-[650]'
+                      ? 'text-bad font-bold'
+                      : 'text-dawn font-bold'
                 }
               >
                 {line.state === 'back' ? endWords(line) : line.state === 'missing' ? 'missing' : 'on the bench'}

@@ -1,12 +1,12 @@
 import { FileText } from 'lucide-react';
 import { useState } from 'react';
 import { Link } from 'react-router';
-import { api, ask, type Obstacle, type Problem, type Tray } from '../../api/client';
+import type { Obstacle, Problem, Tray } from '../../api/client';
 import { focusLine } from '../../gauge/boxes';
 import { useKept } from '../../outbox/drafts';
-import { useAtTheBench, usePerson, useUnits } from '../../session/session';
+import { useMay, usePerson, useUnits } from '../../session/session';
 import { isConflict, type TrayWrite } from '../../tray/useTrayWrite';
-import { stationWord, trayPath } from '../../shell/words';
+import { stationWord, trayPath, type StationProps } from '../registry';
 import { Button } from '../../ui/button';
 import { TextArea, TextField } from '../../ui/field';
 import { Notice } from '../../ui/states';
@@ -14,14 +14,14 @@ import { VerdictWord } from '../../ui/verdict';
 import { say } from '../../units/format';
 
 /** The last station: what is still open, or everything in order; then it goes. */
-export function HandoverSheet({ tray, writing }: { tray: Tray; writing: TrayWrite }) {
+export default function HandoverPage({ tray, writing }: StationProps) {
   const units = useUnits();
   const released = tray.facts.waitsFor === 'handedBack';
   const open = tray.obstacles;
   const report = (
     <Link
       to={`${trayPath(tray.number)}/report`}
-      className="border-line-strong hover:border-ink inline-flex min-h-11 items-center gap-2 rounded-lg border-[1.5px] px-4 font-[550]"
+      className="border-line-strong hover:border-ink inline-flex min-h-11 items-center gap-2 rounded-lg border-[1.5px] px-4 font-medium"
     >
       <FileText aria-hidden size={18} /> {released ? 'The report' : 'The report as it stands'}
     </Link>
@@ -32,12 +32,12 @@ export function HandoverSheet({ tray, writing }: { tray: Tray; writing: TrayWrit
       className="bg-sheet border-line grid content-start gap-4 rounded-xl border px-5 py-4"
     >
       <header className="flex flex-wrap items-center justify-between gap-3">
-        <h2 className="text-[1.25rem]">Hand back</h2>
+        <h2 className="text-title">Hand back</h2>
         {report}
       </header>
       {open.length > 0 && !released && (
         <div>
-          <h3 className="text-mute pb-1 text-[0.9375rem] font-[600]">Open: {open.length}</h3>
+          <h3 className="text-mute pb-1 text-note font-strong">Open: {open.length}</h3>
           <ul className="grid gap-x-6 md:grid-cols-2">
             {open.map((obstacle) => (
               <li key={obstacle.lineKey} className="border-line border-t">
@@ -49,15 +49,15 @@ export function HandoverSheet({ tray, writing }: { tray: Tray; writing: TrayWrit
       )}
       {released ? (
         <Notice tone="ok" title="Handed back.">
-          {tray.logbook.find((entry) => entry.kind === 'released')?.what.text}. To work on it again, bring it back to
-          the bench under “Handed back” at the top.
+          {tray.logbook.find((entry) => entry.kind === 'release' || entry.kind === 'words')?.what.text}. To work on it
+          again, bring it back to the bench under “Handed back” at the top.
         </Notice>
       ) : (
         <Release tray={tray} writing={writing} />
       )}
       {tray.lines.some((line) => line.judgement.verdict === 'good') && (
         <div>
-          <h3 className="text-mute pb-1 text-[0.9375rem] font-[600]">Good</h3>
+          <h3 className="text-mute pb-1 text-note font-strong">Good</h3>
           <ul className="grid gap-x-6 md:grid-cols-2">
             {tray.lines
               .filter((line) => line.judgement.verdict === 'good')
@@ -65,9 +65,7 @@ export function HandoverSheet({ tray, writing }: { tray: Tray; writing: TrayWrit
                 <li key={line.key} className="border-line flex justify-between gap-3 border-t py-1.5">
                   <span>
                     {line.label}
-                    <span className="text-mute block text-[0.9375rem]">
-                      {line.standing && say(line.standing.what, units)}
-                    </span>
+                    <span className="text-mute block text-note">{line.standing && say(line.standing.what, units)}</span>
                   </span>
                   <VerdictWord judgement={line.judgement} />
                 </li>
@@ -87,11 +85,11 @@ function OpenLine({ tray, obstacle }: { tray: Tray; obstacle: Obstacle }) {
       to={trayPath(tray.number, obstacle.station)}
       onClick={() => setTimeout(() => focusLine(obstacle.lineKey), 120)}
       className="hover:bg-paper flex min-h-12 items-center justify-between gap-3"
-      aria-label={`Put ${obstacle.label} right at ${stationWord[obstacle.station]}`}
+      aria-label={`Put ${obstacle.label} right at ${stationWord(obstacle.station)}`}
     >
       <span className="leading-tight">
-        <span className="block font-[600]">{obstacle.label}</span>
-        <span className="text-mute block text-[0.9375rem]">{stationWord[obstacle.station]}</span>
+        <span className="block font-strong">{obstacle.label}</span>
+        <span className="text-mute block text-note">{stationWord(obstacle.station)}</span>
       </span>
       {line ? <VerdictWord judgement={line.judgement} /> : <span>{obstacle.word}</span>}
     </Link>
@@ -100,29 +98,22 @@ function OpenLine({ tray, obstacle }: { tray: Tray; obstacle: Obstacle }) {
 
 function Release({ tray, writing }: { tray: Tray; writing: TrayWrite }) {
   const person = usePerson();
-  const mayRelease = useAtTheBench();
+  const mayRelease = useMay('handBack');
   const [reason, keepReason, clearReason] = useKept(`${person.id}:${tray.number}:reason`, '');
-  const [signer, setSigner] = useState(person.role === 'lead' ? person.userName : '');
+  const [signer, setSigner] = useState(person.may.includes('sign') ? person.userName : '');
   const [password, setPassword] = useState('');
   const [problem, setProblem] = useState<Problem | null>(null);
   const [busy, setBusy] = useState(false);
   const open = tray.obstacles.length;
   const release = async (): Promise<void> => {
     setBusy(true);
-    const found = await writing.write({ waitsFor: 'handedBack' }, async (entryId, version) => {
-      const released = await ask(
-        api.POST('/api/trays/{number}/release', {
-          params: { path: { number: tray.number } },
-          body: {
-            entryId,
-            version,
-            ...(reason.trim() ? { reason, signerUserName: signer, signerPassword: password } : {}),
-          },
-        }),
-      );
-      clearReason();
-      return released;
-    });
+    const signed = open > 0 && reason.trim() !== '';
+    const found = await writing.decide(
+      { kind: 'release', reason: signed ? reason : null },
+      { waitsFor: 'handedBack' },
+      signed ? { signature: { userName: signer, password } } : {},
+    );
+    if (found === null) clearReason();
     setBusy(false);
     setProblem(found && !isConflict(found) ? found : null);
   };
@@ -150,21 +141,21 @@ function Release({ tray, writing }: { tray: Tray; writing: TrayWrite }) {
                 label="Why it may go as it is"
                 rows={2}
                 value={reason}
-                problem={errors.reason?.[0]}
+                problem={errors['note.reason']?.[0]}
                 onChange={(e) => keepReason(e.target.value)}
               />
             </div>
             <TextField
               label="Lead's sign-in name"
               value={signer}
-              problem={errors.signerUserName?.[0]}
+              problem={errors['signature.userName']?.[0]}
               onChange={(e) => setSigner(e.target.value)}
             />
             <TextField
               label="Lead's password"
               type="password"
               value={password}
-              problem={errors.signerPassword?.[0]}
+              problem={errors['signature.password']?.[0]}
               onChange={(e) => setPassword(e.target.value)}
             />
           </div>

@@ -1,0 +1,48 @@
+import type { Station, Tray } from '../api/client';
+import { useMay } from '../session/session';
+import { Card } from '../ui/card';
+import { GaugeSheet } from './GaugeLine';
+
+interface Props {
+  tray: Tray;
+  station: Station;
+  title: string;
+  /** Why nothing can be read here now. */
+  locked?: string;
+}
+
+/** A station that reads gauge lines. */
+export function LinesPage({ tray, station, title, locked }: Props) {
+  const mayRecord = useMay('workAtTheBench');
+  const lines = tray.lines.filter((line) => line.station === station);
+  const handedBack = tray.facts.waitsFor === 'handedBack';
+  if (lines.length === 0) {
+    return (
+      <Card label={title} title={title}>
+        <p>
+          {tray.spec
+            ? `Sheet ${tray.spec.code} asks for nothing to be read here.`
+            : 'Nothing can be judged before the spec sheet is known. Find it at Kit by the stamped number.'}
+        </p>
+      </Card>
+    );
+  }
+  return (
+    <GaugeSheet
+      tray={tray.number}
+      lines={lines}
+      logbook={tray.logbook}
+      locked={handedBack || locked !== undefined}
+      title={title}
+      cautionOnCard={tray.next.caution?.key}
+      note={
+        locked ??
+        (handedBack
+          ? 'Handed back: bring it back to the bench to read again'
+          : !mayRecord
+            ? 'A technician records here; you are reading along'
+            : `Sheet ${tray.spec?.code ?? ''}, issue ${tray.spec?.issue ?? ''} · Enter records and moves on`)
+      }
+    />
+  );
+}

@@ -1,0 +1,76 @@
+import { useMutation } from '@tanstack/react-query';
+import { v7 as uuidv7 } from 'uuid';
+import { problemOf, type Note, type Problem, type Signature } from '../api/client';
+import { usePerson } from '../session/session';
+import { useTakePatch } from '../shell/queries';
+import { outbox, sendEntries, type Pending, type Sent } from './outbox';
+
+export interface Record<T extends Note = Note> {
+  /** Keeps notes on the device, then sends them in one request. True when they are settled one way or the other. */
+  record: (...notes: T[]) => Promise<boolean>;
+  busy: boolean;
+  /** True while the last of them is still on this device. */
+  kept: boolean;
+  problem: Problem | null;
+  clear: () => void;
+}
+
+/** A note with what makes it an entry. */
+export const usePending = (tray: number): ((note: Note, supersedes?: string | null) => Pending) => {
+  const person = usePerson();
+  return (note, supersedes = null) => ({
+    id: uuidv7(),
+    personId: person.id,
+    tray,
+    takenAt: new Date().toISOString(),
+    note,
+    supersedes,
+  });
+};
+
+/** The way into a tray's logbook for everything that does not hang on what stands on the tray: kept first, then sent. */
+export function useRecord<T extends Note = Note>(tray: number): Record<T> {
+  const pending = usePending(tray);
+  const take = useTakePatch();
+  const { mutateAsync, data, isPending, reset } = useMutation({
+    mutationFn: async (notes: T[]): Promise<Sent> => {
+      const sent = await outbox.record(...notes.map((note) => pending(note)));
+      if (sent.state !== 'kept') await take(tray, sent.patch);
+      return sent;
+    },
+  });
+  return {
+    record: async (...notes) => (await mutateAsync(notes)).state !== 'refused',
+    busy: isPending,
+    kept: data?.state === 'kept',
+    problem: data?.problem ?? null,
+    clear: reset,
+  };
+}
+
+/** A change that is decided on what stands on the tray: against a version of it, and so never later than now. */
+export interface Decision {
+  note: Note;
+  version: number;
+  signature?: Signature;
+  /** The same change tried again keeps its id. */
+  id?: string;
+}
+
+/** The way in for changes of what stands on the tray. Null when it is recorded; otherwise what stands in the way. */
+export function useDecide(tray: number): (decision: Decision) => Promise<Problem | null> {
+  const take = useTakePatch();
+  const { mutateAsync } = useMutation({
+    mutationFn: async ({ note, version, signature, id }: Decision): Promise<Problem | null> => {
+      const entry = { id: id ?? uuidv7(), takenAt: new Date().toISOString(), note, version };
+      try {
+        const { tray: patch } = await sendEntries(tray, [{ ...entry, ...(signature ? { signature } : {}) }]);
+        await take(tray, patch);
+        return null;
+      } catch (error) {
+        return problemOf(error);
+      }
+    },
+  });
+  return mutateAsync;
+}

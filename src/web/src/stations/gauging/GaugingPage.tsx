@@ -1,0 +1,7 @@
+import { LinesPage } from '../../gauge/LinesPage';
+import type { StationProps } from '../registry';
+
+/** Jets and the emulsion tube. */
+export default function GaugingPage({ tray }: StationProps) {
+  return <LinesPage tray={tray} station="gauging" title="Gauge jets and emulsion tube" />;
+}
