@@ -96,6 +96,7 @@ test('what it waits for can be changed, with a note, and the bench shows it ther
   await page.getByLabel('Note').fill('asked about a new float');
   await page.getByRole('button', { name: 'Put it there' }).click();
   await expect(page.getByText('Owner: asked about a new float')).toBeVisible();
+  await expect(page.getByRole('dialog')).toBeHidden();
   await page.keyboard.press('b');
   const waiting = page.getByRole('region', { name: 'Waiting on something else' });
   await expect(waiting.getByRole('link', { name: new RegExp(machine) })).toBeVisible();

@@ -42,9 +42,11 @@ function Build({ tray, view }: { tray: Tray; view: LedgerView }) {
   const entries = useRecord<LedgerNote>(tray.number);
   const [picked, setPicked] = useState<string | null>(null);
   const record = async (note: LedgerNote): Promise<boolean> => {
+    const part = 'part' in note ? note.part : null;
+    // The page goes on to the next at once; whatever is picked meanwhile stays picked.
+    setPicked((now) => (now === part ? null : now));
     const settled = await entries.record(note);
-    // Whatever was picked meanwhile stays picked.
-    if (settled) setPicked((now) => ('part' in note && now === note.part ? null : now));
+    if (!settled) setPicked(part);
     return settled;
   };
   const kept = useKeptParts(tray.number);

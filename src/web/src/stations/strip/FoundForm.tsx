@@ -60,11 +60,12 @@ export function FoundForm({ tray, line, usual, busy, eager, onRecord, onStays, e
   const [draft, keep, clear] = useKept<Draft>(`${person.id}:strip:${tray}:${part.key}`, empty);
   const out = useRef<HTMLButtonElement>(null);
   useEffect(() => {
-    // The next part to come out is a key away; somebody who is typing is left alone.
-    if (!eager || document.activeElement?.matches('input, textarea')) return;
+    // The next part to come out is a key away, as soon as its key can be pressed; a hand that is elsewhere is left alone.
+    const { activeElement } = document;
+    if (!eager || busy || (activeElement && activeElement !== document.body)) return;
     out.current?.focus({ preventScroll: true });
     out.current?.closest('li')?.scrollIntoView({ block: 'center' });
-  }, [eager]);
+  }, [eager, busy]);
   const put = (change: Partial<Draft>): void => keep({ ...draft, ...change });
   const verdict = draft.verdict || usual;
   const asks = (what: (typeof part.asks)[number]): boolean => part.asks.includes(what);

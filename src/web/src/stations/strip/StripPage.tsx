@@ -118,9 +118,10 @@ function Ledger({ tray, view }: { tray: Tray; view: LedgerView }) {
                       eager={line === next}
                       errors={entries.problem?.errors ?? {}}
                       onRecord={async (note) => {
+                        // Another line that is opened meanwhile stays open.
+                        setOpened((now) => (now === line.part.key ? null : now));
                         const settled = await record(note);
-                        // Another line that was opened meanwhile stays open.
-                        if (settled) setOpened((now) => (now === line.part.key ? null : now));
+                        if (!settled) setOpened(line.part.key);
                         return settled;
                       }}
                       onStays={() => void record({ kind: 'stays', part: line.part.key })}
