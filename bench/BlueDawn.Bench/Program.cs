@@ -2,6 +2,7 @@ using System.Diagnostics;
 using System.Numerics;
 using BlueDawn.Core.Carburetors;
 using BlueDawn.Core.Faults;
+using BlueDawn.Core.Logbook;
 using BlueDawn.Core.Shop;
 using BlueDawn.Core.Tests.Faults;
 using Trace = BlueDawn.Core.Faults.Trace;
@@ -24,7 +25,7 @@ var faults = new FaultCase(knowledge, kind, FaultHistory.None, new HashSet<strin
 string[] there = ["hunts", "stood-unused", "better-part-choke", "bowl-debris"];
 string[] absent = ["black-smoke", "plug-wet", "air-filter-dirty", "wet-at-bowl-joint", "better-cap-loose", "no-spark"];
 var notes = new FindingsNote(null, [.. there.Select(id => new FindingAnswer(id, Said.Present)), .. absent.Select(id => new FindingAnswer(id, Said.Absent))]);
-var evidence = Evidence.Gather(knowledge, kind, [new LoggedNote(Guid.Empty, DateTimeOffset.UnixEpoch, notes)], [], [], []);
+var evidence = Evidence.Gather(knowledge, kind, [new Logged<TraceNote>(Guid.Empty, DateTimeOffset.UnixEpoch, "", notes)], [], [], []);
 var observations = evidence.Observations(faults);
 
 Console.WriteLine($"Tracing: {faults.Causes.Count} causes, {faults.Findings.Count} findings, {faults.Checks.Count} checks, {observations.Count} answers, sets of up to 3 causes");

@@ -16,7 +16,7 @@ public class LinesTests
 
     [Fact]
     public void Good_readings_leave_nothing_open() =>
-        Assert.All(Sheets.Judged(Sheets.AllGood()), line => Assert.False(line.IsOpen, line.Line.Key + ": " + line.Judgement.Word));
+        Assert.All(TestTray.Judged(Sheets.AllGood()), line => Assert.False(line.IsOpen, line.Line.Key + ": " + line.Judgement.Word));
 
     [Fact]
     public void A_fixed_speed_machine_has_no_idle_line() =>
@@ -33,7 +33,7 @@ public class LinesTests
     [Fact]
     public void Every_place_in_a_sentence_has_its_number()
     {
-        foreach (var judged in Sheets.Judged(Sheets.AllGood()).Concat(Sheets.Judged(new Dictionary<string, TypedReading>())))
+        foreach (var judged in TestTray.Judged(Sheets.AllGood()).Concat(TestTray.Judged(new Dictionary<string, TypedReading>())))
         {
             foreach (var sentence in judged.Judgement.Why.Append(judged.Judgement.DoNext).Append(judged.Line.Target))
             {

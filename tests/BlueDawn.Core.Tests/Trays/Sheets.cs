@@ -51,9 +51,6 @@ internal static class Sheets
     public static IReadOnlyList<GaugeLine> LinesOf(SpecSheet sheet) =>
         [.. StationList.All.SelectMany(station => station.Lines(new CarburetorKind(sheet.Family, EngineKind.FourStroke, null), sheet, Shop))];
 
-    /// <summary>Every line with the reading of that name, judged.</summary>
-    public static IReadOnlyList<JudgedLine> Judged(IReadOnlyDictionary<string, TypedReading> readings) => TestTray.Untouched().Reads(readings).Book.Lines;
-
     public static Dictionary<string, TypedReading> AllGood() => new()
     {
         ["gauging/main-jet"] = TypedReading.Of(("go", "0.715"), ("noGo", "0.73")),

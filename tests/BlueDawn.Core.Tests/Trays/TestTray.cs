@@ -29,6 +29,9 @@ internal sealed class TestTray
     /// <summary>A float bowl with its sheet, not taken apart, and it has been said.</summary>
     public static TestTray Untouched() => new TestTray(Sheets.Spec).Does(new Parts.JobNote("closed"));
 
+    /// <summary>Every line with the reading of that name, judged.</summary>
+    public static IReadOnlyList<JudgedLine> Judged(IReadOnlyDictionary<string, TypedReading> readings) => Untouched().Reads(readings).Book.Lines;
+
     /// <summary>What has been decided to fit.</summary>
     public TestTray Fits(Core.Parts.Fitting fitting)
     {
