@@ -37,6 +37,24 @@ public class PhotoTests(Shop shop)
     }
 
     [Fact]
+    public async Task The_same_photo_sent_at_once_is_one_photo_and_its_id_is_taken_for_another_tray()
+    {
+        var jory = await shop.SignInAsync("jory");
+        var (number, other) = (await jory.NewTrayAsync(), await jory.NewTrayAsync());
+        var file = Picture(SKEncodedImageFormat.Png, 60, 40);
+        for (var i = 0; i < 4; i++)
+        {
+            var id = Guid.CreateVersion7();
+            var answers = await Task.WhenAll(Enumerable.Range(0, 5).Select(_ => AddAsync(jory, number, file, id)));
+            Assert.All(answers, answer => Assert.Equal(HttpStatusCode.OK, answer.Status));
+            Assert.Equal(HttpStatusCode.Conflict, (await AddAsync(jory, other, file, id)).Status);
+        }
+
+        Assert.Equal(4, (await jory.GetAsync($"/api/trays/{number}/photos")).Body.GetArrayLength());
+        Assert.Equal(4, (await jory.GetAsync($"/api/trays/{number}")).Body.Log("photo").Count);
+    }
+
+    [Fact]
     public async Task What_is_no_picture_is_refused_whatever_it_calls_itself()
     {
         var jory = await shop.SignInAsync("jory");

@@ -1,0 +1,103 @@
+using System.Diagnostics;
+using Microsoft.AspNetCore.Mvc.Testing;
+using Npgsql;
+
+namespace BlueDawn.Server.Tests.Upgrade;
+
+/// <summary>
+/// A shop's database as an earlier version left it (tests/upgrade/*.dump, made by that version's own pg_dump) comes up
+/// under this version and is judged as that version judged it (the .json beside it, taken from its running server).
+/// </summary>
+public sealed class UpgradeTests(Shop shop) : IAsyncLifetime
+{
+    private readonly string name = $"blue_dawn_upgrade_{Guid.NewGuid():N}";
+    private WebApplicationFactory<Program> factory = null!;
+    private Visitor ilse = null!;
+
+    public async ValueTask InitializeAsync()
+    {
+        await Shop.ExecuteAsync(shop.Database, $"create database {name}");
+        var database = new NpgsqlConnectionStringBuilder(shop.Database) { Database = name };
+        await RestoreAsync(database);
+        factory = new WebApplicationFactory<Program>().WithWebHostBuilder(host => host.UseSetting("BLUE_DAWN_DATABASE", database.ToString()));
+        ilse = new Visitor(factory.CreateClient(new WebApplicationFactoryClientOptions { BaseAddress = new Uri("http://localhost") }));
+        await ilse.SignInAsync("ilse", "sandrigg-quay");
+    }
+
+    public async ValueTask DisposeAsync()
+    {
+        await factory.DisposeAsync();
+        await Shop.ExecuteAsync(shop.Database, $"drop database {name} with (force)");
+    }
+
+    [Fact]
+    public async Task Every_tray_is_judged_as_before()
+    {
+        var told = new List<string>();
+        foreach (var before in Before().EnumerateArray())
+        {
+            var number = before.GetProperty("number").GetInt32();
+            var tray = (await ilse.GetAsync($"/api/trays/{number}")).Body;
+            var trace = (await ilse.GetAsync($"/api/trays/{number}/trace")).Body.GetProperty("trace");
+            var ledger = (await ilse.GetAsync($"/api/trays/{number}/ledger")).Body;
+            var report = (await ilse.GetAsync($"/api/trays/{number}/report")).Body;
+            var next = tray.GetProperty("next");
+            void Same(string what, object? now)
+            {
+                var (was, text) = (JsonSerializer.Serialize(before.GetProperty(what)), JsonSerializer.Serialize(now));
+                if (was != text)
+                {
+                    told.Add($"tray {number}, {what}: was {was}, is {text}");
+                }
+            }
+
+            Same("waitsFor", tray.GetProperty("facts").GetProperty("waitsFor"));
+            Same("next", new { station = next.GetProperty("station"), line = next.GetProperty("lineKey"), @do = next.GetProperty("do").GetProperty("text") });
+            Same("lines", Rows(tray.GetProperty("lines"), line => [line.GetProperty("key"), line.GetProperty("judgement").GetProperty("verdict"), line.GetProperty("judgement").GetProperty("finding")]));
+            Same("obstacles", Rows(tray.GetProperty("obstacles"), one => [one.GetProperty("lineKey"), one.GetProperty("kind")]));
+            Same("stations", Rows(tray.GetProperty("stations"), one => [one.GetProperty("station"), one.GetProperty("open"), one.GetProperty("total"), one.GetProperty("waiting")]));
+            Same("causes", trace.GetProperty("causes").EnumerateArray().Take(5).Select(cause => new object[] { cause.GetProperty("cause").GetProperty("id"), Math.Round(cause.GetProperty("probability").GetDouble(), 6) }));
+            var step = trace.GetProperty("next");
+            Same("traceNext", new[] { step.GetProperty("kind"), step.GetProperty("checkId"), step.GetProperty("causeId") });
+            Same("ledger", Rows(ledger.GetProperty("lines"), line => [line.GetProperty("part").GetProperty("key"), line.GetProperty("state")], line => line.GetProperty("entryId").ValueKind != JsonValueKind.Null));
+            Same("problems", ledger.GetProperty("problems").EnumerateArray().Select(problem => problem.GetProperty("what")));
+            Same("logbook", tray.GetProperty("logbook").GetArrayLength());
+            Same("report", new
+            {
+                watch = report.GetProperty("watch"),
+                parts = report.GetProperty("parts"),
+                signed = report.GetProperty("signed"),
+                faults = report.GetProperty("faults"),
+                kit = report.GetProperty("kit") is { ValueKind: JsonValueKind.Object } kit ? kit.GetProperty("number") : report.GetProperty("kit"),
+            });
+        }
+
+        Assert.Equal([], told);
+    }
+
+    private static IEnumerable<object[]> Rows(JsonElement list, Func<JsonElement, object[]> row, Func<JsonElement, bool>? which = null) =>
+        list.EnumerateArray().Where(which ?? (_ => true)).Select(row);
+
+    private static JsonElement Before() => JsonSerializer.Deserialize<JsonElement>(File.ReadAllText(Path.Combine(Folder(), "bench-2026-11-27.json")));
+
+    private static string Folder()
+    {
+        var at = new DirectoryInfo(AppContext.BaseDirectory);
+        while (!File.Exists(Path.Combine(at!.FullName, "BlueDawn.slnx")))
+        {
+            at = at.Parent;
+        }
+
+        return Path.Combine(at.FullName, "tests", "upgrade");
+    }
+
+    /// <summary>Debian keeps the tools of each PostgreSQL version in a folder of its own.</summary>
+    private static async Task RestoreAsync(NpgsqlConnectionStringBuilder to)
+    {
+        var tool = Directory.GetDirectories("/usr/lib/postgresql").Order().Select(version => Path.Combine(version, "bin", "pg_restore")).Last(File.Exists);
+        using var restore = Process.Start(new ProcessStartInfo(tool, ["--no-owner", "--exit-on-error", "-h", to.Host!, "-p", $"{to.Port}", "-U", to.Username!, "-d", to.Database!, Path.Combine(Folder(), "bench-2026-11-27.dump")]) { RedirectStandardError = true })!;
+        var problems = await restore.StandardError.ReadToEndAsync();
+        await restore.WaitForExitAsync();
+        Assert.True(restore.ExitCode == 0, problems);
+    }
+}
