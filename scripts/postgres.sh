@@ -36,10 +36,13 @@ pg_place() {
   fi
 }
 
+# is_taken PORT: whether anybody listens on it.
+is_taken() { (exec 3<>"/dev/tcp/127.0.0.1/$1") 2>/dev/null; }
+
 # A port of the loopback interface that nobody listens on, from the one given upwards.
 free_port() {
   local port=$1
-  while (exec 3<>"/dev/tcp/127.0.0.1/$port") 2>/dev/null; do port=$((port + 1)); done
+  while is_taken "$port"; do port=$((port + 1)); done
   echo "$port"
 }
 
@@ -55,13 +58,21 @@ pg_start() {
   fi
   # Whoever starts it holds the checkout's lock, so a database that still runs was left behind by a run that was killed.
   pg_stop
-  PG_PORT=$(free_port 54320)
-  local options="-c listen_addresses=127.0.0.1 -c port=$PG_PORT -c unix_socket_directories= -c logging_collector=off"
-  for setting in "$@"; do options="$options -c $setting"; done
-  step "Starting the database on port $PG_PORT"
-  # In its own session, so that Ctrl-C reaches the server first and the database is stopped in order.
-  pg_as_owner setsid "$PG_BIN/pg_ctl" --pgdata="$PG_HOME/data" --log="$PG_HOME/postgres.log" --options="$options" --wait --timeout=60 start >/dev/null 9>&- \
-    || { tail -n 20 "$PG_HOME/postgres.log" >&2; fail "The database did not start."; }
+  local from=54320 attempt
+  for attempt in 1 2 3 4 5; do
+    PG_PORT=$(free_port "$from")
+    local options="-c listen_addresses=127.0.0.1 -c port=$PG_PORT -c unix_socket_directories= -c logging_collector=off" setting
+    for setting in "$@"; do options="$options -c $setting"; done
+    step "Starting the database on port $PG_PORT"
+    # In its own session, so that Ctrl-C reaches the server first and the database is stopped in order.
+    pg_as_owner setsid "$PG_BIN/pg_ctl" --pgdata="$PG_HOME/data" --log="$PG_HOME/postgres.log" --options="$options" --wait --timeout=60 start >/dev/null 9>&- && return
+    # Someone else took the port between looking and binding: the next one.
+    is_taken "$PG_PORT" || break
+    say "Port $PG_PORT was taken meanwhile."
+    from=$((PG_PORT + 1))
+  done
+  tail -n 20 "$PG_HOME/postgres.log" >&2
+  fail "The database did not start."
 }
 
 pg_stop() {

@@ -38,14 +38,13 @@ function nextBox(from: HTMLElement): boolean {
 }
 
 /** Whether the hand is still where it pressed Enter: it is not led away from where it has gone meanwhile. */
-const stillAt = (from: HTMLElement | null): boolean =>
-  from === null || document.activeElement === from || document.activeElement === document.body;
+const stillAt = (from: HTMLElement): boolean =>
+  document.activeElement === from || document.activeElement === document.body;
 
-/** Moves to the next line that still needs a reading. */
-function nextLine(from: HTMLElement | null): void {
+/** Moves to the next line after this one that still needs a reading. */
+function nextLine(here: HTMLElement): void {
   const lines = [...document.querySelectorAll<HTMLElement>('[data-line]')];
-  const here = from?.closest<HTMLElement>('[data-line]');
-  const later = lines.slice(here ? lines.indexOf(here) + 1 : 0);
+  const later = lines.slice(lines.indexOf(here) + 1);
   const target = later.find((line) => line.dataset.open === 'true') ?? later[0];
   if (target) firstBox(target)?.focus();
 }
@@ -61,12 +60,10 @@ export function GaugeLine({ tray, line, history, locked, way }: Props) {
   const { judgement } = state;
   const open = line.required && line.judgement.verdict !== 'good';
 
-  const record = async (from: HTMLElement | null): Promise<void> => {
-    if (!state.dirty) {
-      nextLine(from);
-      return;
-    }
-    if ((await state.record()) && stillAt(from)) nextLine(from);
+  const record = async (from: HTMLElement): Promise<void> => {
+    // The button goes away with what is recorded; its line stays.
+    const here = from.closest<HTMLElement>('[data-line]');
+    if (here && (!state.dirty || ((await state.record()) && stillAt(from)))) nextLine(here);
   };
   const onEnter = (from: HTMLElement): void => {
     if (!nextBox(from)) void record(from);
@@ -191,7 +188,7 @@ export function GaugeLine({ tray, line, history, locked, way }: Props) {
                 </Button>
                 <Button
                   look="hands"
-                  onClick={() => void record(null)}
+                  onClick={(event) => void record(event.currentTarget)}
                   disabled={state.busy}
                   aria-label={`Record ${line.label}`}
                 >
