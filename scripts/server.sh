@@ -24,10 +24,16 @@ start_server() {
   fail "The server did not start; its log is $log."
 }
 
-# stop_server: asks it to end and waits for it.
+# stop_server [SECONDS]: asks it and what it started to end; what has not ended by then is ended (dotnet watch does not listen).
 stop_server() {
   [ -n "${SERVER_PID:-}" ] && kill -0 "$SERVER_PID" 2>/dev/null || return 0
+  local i
   kill -TERM -- "-$SERVER_PID" 2>/dev/null || true
+  for i in $(seq 1 $((${1:-40} * 10))); do
+    kill -0 "$SERVER_PID" 2>/dev/null || break
+    sleep 0.1
+  done
+  kill -KILL -- "-$SERVER_PID" 2>/dev/null || true
   wait "$SERVER_PID" 2>/dev/null || true
   SERVER_PID=
 }
