@@ -94,7 +94,10 @@ for (let share = 0; share < SHARES; share++) {
       await page.goto(path);
       await page.getByRole('heading').first().waitFor();
       await page.waitForLoadState('networkidle');
-      found.push(...(await serious(page, path, path === '/' || path === '/tray/27/gauge')), ...(await sideways(page, path)));
+      found.push(
+        ...(await serious(page, path, path === '/' || path === '/tray/27/gauge')),
+        ...(await sideways(page, path)),
+      );
     }
     if (share === 0) {
       await page.keyboard.press('?');
