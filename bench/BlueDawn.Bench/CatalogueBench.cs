@@ -1,3 +1,4 @@
+using BlueDawn.Core.Carburetors;
 using System.Diagnostics;
 using System.Globalization;
 using BlueDawn.Core.Catalogue;
@@ -170,7 +171,7 @@ internal sealed class CatalogueBench(string database)
 
         Report("stamp read cleanly", await TimeAsync(wanted, stamp => IdentifyAsync(stamp, stamp)), plain);
         Report("stamp with two look-alikes", await TimeAsync(wanted, stamp => IdentifyAsync(stamp, LookAlikes(stamp))), plain);
-        Report("stamp with one unreadable", await TimeAsync(wanted, stamp => IdentifyAsync(stamp, With(stamp, Stamp.Unreadable))), plain);
+        Report("stamp with one unreadable", await TimeAsync(wanted, stamp => IdentifyAsync(stamp, With(stamp, StampedNumber.Unreadable))), plain);
         Report("stamp with one wrong character", await TimeAsync(wanted, stamp => IdentifyAsync(stamp, With(stamp, '7'))), plain);
         Report("stamp with its end missing", await TimeAsync(wanted, stamp => IdentifyAsync(stamp, stamp[..^2])), plain);
         var kits = Enumerable.Range(0, Asked).Select(_ => items[random.Next(items.Count)][0]).ToList();

@@ -112,4 +112,12 @@ public static class StampedNumber
 {
     /// <summary>Longest number that is taken, in characters.</summary>
     public const int Longest = 40;
+
+    /// <summary>Stands for a character that cannot be read.</summary>
+    public const char Unreadable = '?';
+
+    /// <summary>Upper case, without spaces, dots, dashes and slashes; <see cref="Unreadable"/> is kept.</summary>
+    /// <param name="stamped">The number as it was read.</param>
+    public static string Tidy(string? stamped) =>
+        new((stamped ?? "").ToUpperInvariant().Where(c => char.IsLetterOrDigit(c) || c == Unreadable).ToArray());
 }

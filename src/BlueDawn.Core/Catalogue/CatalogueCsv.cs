@@ -1,5 +1,5 @@
+using BlueDawn.Core.Carburetors;
 using System.Globalization;
-using BlueDawn.Core.Kits;
 using CsvHelper;
 using CsvHelper.Configuration;
 
@@ -49,7 +49,7 @@ public static class CatalogueCsv
         CatalogueFile.Fits => ["item", "kind", "maker", "number"],
         CatalogueFile.Supersessions => ["old", "new", "changed"],
         CatalogueFile.Suppliers => ["supplier", "freight"],
-        _ => ["supplier", "item", "pack_pieces", "pack_price", "lead_days"],
+        CatalogueFile.Offers => ["supplier", "item", "pack_pieces", "pack_price", "lead_days"],
     };
 
     /// <summary>The places of the columns that say what a row is about: two rows with the same there are the same row.</summary>
@@ -58,7 +58,7 @@ public static class CatalogueCsv
         CatalogueFile.Contents => [0, 1, 3],
         CatalogueFile.Fits => [0, 1, 3],
         CatalogueFile.Offers => [0, 1],
-        _ => [0],
+        CatalogueFile.Items or CatalogueFile.Supersessions or CatalogueFile.Suppliers => [0],
     };
 
     /// <summary>Reads a file row by row without keeping it in memory.</summary>
@@ -124,7 +124,7 @@ public static class CatalogueCsv
         ItemKind.Part => "part",
         ItemKind.Assortment => "assortment",
         ItemKind.MakersCarburetor => "maker's carburetor",
-        _ => "pattern carburetor",
+        ItemKind.PatternCarburetor => "pattern carburetor",
     };
 
     /// <summary>The kind of an item from how it is written, or null.</summary>
@@ -174,7 +174,7 @@ public static class CatalogueCsv
                 }
 
                 cells[1] = mark == MarkKind.Stamp ? "stamp" : "plate";
-                return Stamp.Tidy(cells[3]).Length is 0 or > Stamp.Longest ? $"number “{cells[3]}” must have 1 to {Stamp.Longest} letters and digits." : null;
+                return StampedNumber.Tidy(cells[3]).Length is 0 or > StampedNumber.Longest ? $"number “{cells[3]}” must have 1 to {StampedNumber.Longest} letters and digits." : null;
             case CatalogueFile.Supersessions:
                 return cells[0] == cells[1] ? "A number cannot take its own place." : null;
             case CatalogueFile.Suppliers:

@@ -124,7 +124,7 @@ public sealed record Check(
         CheckState.Bowl => now > ApartLevel.Bowl ? now : ApartLevel.Bowl,
         CheckState.Off => now > ApartLevel.Off ? now : ApartLevel.Off,
         CheckState.Strip => ApartLevel.Strip,
-        _ => now,
+        CheckState.Any => now,
     };
 }
 

@@ -169,7 +169,7 @@ public sealed record Trace(
         foreach (var item in evidence.Items.Where(item => item.Present && !item.BeforeFix))
         {
             var finding = faults.FindingAt(item.FindingId);
-            var least = faults.Findings[finding].Role switch { FindingRole.Trouble => 0.01, FindingRole.Part => PointsTo, _ => 1 };
+            var least = faults.Findings[finding].Role switch { FindingRole.Trouble => 0.01, FindingRole.Part => PointsTo, FindingRole.Context => 1 };
             for (var cause = 0; cause < faults.Causes.Count; cause++)
             {
                 relevant |= faults.Strengths[finding][cause] >= least ? 1UL << cause : 0;

@@ -156,7 +156,7 @@ public sealed record BoreLine(
             BoreVerdict.InGauge => (Verdict.Good, "inGauge", "In gauge", Lean.None),
             BoreVerdict.Restricted => (Verdict.NotGood, "restricted", "Restricted", Lean.Below),
             BoreVerdict.OpenedUp => (Verdict.NotGood, "openedUp", "Opened up", Lean.Above),
-            _ => (Verdict.CannotTell, "cannotTell", "Cannot tell yet", Lean.None),
+            BoreVerdict.CannotTell => (Verdict.CannotTell, "cannotTell", "Cannot tell yet", Lean.None),
         };
         return new Judgement(
             verdict,
@@ -270,7 +270,7 @@ public sealed record BoreLine(
             BoreVerdict.InGauge => Sentence.Of("Every bore the reading allows is inside it."),
             BoreVerdict.Restricted => Sentence.Of("Every bore the reading allows is below it."),
             BoreVerdict.OpenedUp => Sentence.Of("Every bore the reading allows is above it. A jet never grows by itself: it was cut."),
-            _ => Sentence.Of("The reading reaches over an edge of it, so both answers are still possible."),
+            BoreVerdict.CannotTell => Sentence.Of("The reading reaches over an edge of it, so both answers are still possible."),
         });
         if (result.DecidingPin is { } pin)
         {
@@ -323,6 +323,6 @@ public sealed record BoreLine(
         BoreVerdict.InGauge => "in gauge",
         BoreVerdict.Restricted => "restricted",
         BoreVerdict.OpenedUp => "opened up",
-        _ => "closer",
+        BoreVerdict.CannotTell => "closer",
     };
 }

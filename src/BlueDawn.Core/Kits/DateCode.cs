@@ -1,3 +1,4 @@
+using BlueDawn.Core.Carburetors;
 using System.Globalization;
 using BlueDawn.Core.Measures;
 
@@ -29,7 +30,7 @@ public static class DateCode
     /// <returns>Every stretch of days it can mean, oldest first, or what is wrong with it.</returns>
     public static Parsed<IReadOnlyList<MadeOn>> Read(string? code, DateCodePattern pattern)
     {
-        var tidy = Stamp.Tidy(code);
+        var tidy = StampedNumber.Tidy(code);
         if (tidy.Length != pattern.Pattern.Length)
         {
             return Parsed<IReadOnlyList<MadeOn>>.Wrong($"{pattern.Maker} writes {pattern.Pattern.Length} characters, {Say(pattern)}. This has {tidy.Length}.");

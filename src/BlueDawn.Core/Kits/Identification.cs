@@ -157,7 +157,7 @@ public sealed record Identification(IReadOnlyList<TraitCandidate> Candidates, IR
         Trait.BoltSpacing => "bolts",
         Trait.MainJet => "main jet",
         Trait.MixtureNeedles => "needles",
-        _ => "float",
+        Trait.FloatShape => "float",
     };
 
     private static Sentence Told(Trait trait, string value) => ToleranceMm(trait) is not null
@@ -168,7 +168,7 @@ public sealed record Identification(IReadOnlyList<TraitCandidate> Candidates, IR
     {
         CarburetorFamily.FloatBowl => "float bowl",
         CarburetorFamily.Diaphragm => "diaphragm",
-        _ => "on the tank",
+        CarburetorFamily.SuctionTank => "on the tank",
     };
 
     private static string? ValueOf(SpecSheet sheet, Trait trait) => trait switch
@@ -178,7 +178,7 @@ public sealed record Identification(IReadOnlyList<TraitCandidate> Candidates, IR
         Trait.BoltSpacing => Written(sheet.Traits?.BoltSpacingMm),
         Trait.MainJet => Written(sheet.Jets.FirstOrDefault(jet => jet.Key == "main-jet")?.BoreMm),
         Trait.MixtureNeedles => sheet.Traits?.MixtureNeedles.ToString(CultureInfo.InvariantCulture),
-        _ => sheet.Traits?.FloatShape,
+        Trait.FloatShape => sheet.Traits?.FloatShape,
     };
 
     private static string? Written(decimal? mm) => mm?.ToString("0.####", CultureInfo.InvariantCulture);

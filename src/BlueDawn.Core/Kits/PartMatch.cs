@@ -158,7 +158,7 @@ public sealed record PartMatch(string Part, PartVerdict Verdict, int Needed, int
             PartVerdict.TooFew => Sentence.Of($"{offered.Quantity} of the {wanted.Quantity} that are needed"),
             PartVerdict.CannotTell => Those(FeatureVerdict.CannotTell),
             PartVerdict.NotMeasured => Those(FeatureVerdict.NotMeasured),
-            _ => features.Count == 0 ? Sentence.Of("in it") : Sentence.Join("; ", features.Select(feature => feature.Note)),
+            PartVerdict.Missing or PartVerdict.Fits => features.Count == 0 ? Sentence.Of("in it") : Sentence.Join("; ", features.Select(feature => feature.Note)),
         };
     }
 
@@ -209,7 +209,7 @@ public sealed record PartMatch(string Part, PartVerdict Verdict, int Needed, int
     {
         FeatureKind.Length => InLength(feature, wanted, offered, offered.Mm!.Value - wanted.Value.Mm!.Value, Uncertainty(feature, wanted) + wanted.Value.ToleranceMm + offered.ToleranceMm),
         FeatureKind.Ring => InRing(feature, wanted, offered),
-        _ => Told(feature, wanted, offered, string.Equals(wanted.Value.Text, offered.Text, StringComparison.Ordinal) || (feature.Name == "way in" && offered.Text == "either") ? FeatureVerdict.Fits : FeatureVerdict.Differs, null, feature.Other),
+        FeatureKind.Count or FeatureKind.Word or FeatureKind.Squeeze => Told(feature, wanted, offered, string.Equals(wanted.Value.Text, offered.Text, StringComparison.Ordinal) || (feature.Name == "way in" && offered.Text == "either") ? FeatureVerdict.Fits : FeatureVerdict.Differs, null, feature.Other),
     };
 
     private static decimal Uncertainty(FeatureKnowledge feature, WantedFeature wanted) => wanted.From == WantedFrom.OldPart ? feature.ReadingMm ?? 0 : 0;
@@ -267,7 +267,7 @@ public sealed record PartMatch(string Part, PartVerdict Verdict, int Needed, int
         {
             FeatureVerdict.Fits => Sentence.Say($"{feature.Name} {has}"),
             FeatureVerdict.CannotTell => Sentence.Say($"{feature.Name}: {owner} {want}, this one {has}, too near the limit to tell: measure again, {feature.Measure}"),
-            _ => Sentence.Say($"{feature.Name}: {owner} {want}, this one {has}"),
+            FeatureVerdict.Differs or FeatureVerdict.NotMeasured => Sentence.Say($"{feature.Name}: {owner} {want}, this one {has}"),
         };
         return new FeatureMatch(feature.Name, verdict, want, wanted.From, has, allowed, note, verdict == FeatureVerdict.Differs ? consequence : null);
     }

@@ -79,33 +79,23 @@ public sealed record StampReading(string OnRecord, StampMatch Match, double Weig
 /// </remarks>
 public static class Stamp
 {
-    /// <summary>Longest number accepted.</summary>
-    public const int Longest = StampedNumber.Longest;
-
-    /// <summary>Stands for a character that cannot be read.</summary>
-    public const char Unreadable = '?';
-
     private const int FewestRead = 2;
     private const double FarthestShort = 1.0;
     private const double FarthestPerCharacter = 0.2;
 
-    /// <summary>Upper case, without spaces, dots, dashes and slashes; <see cref="Unreadable"/> is kept.</summary>
-    public static string Tidy(string? stamped) =>
-        new((stamped ?? "").ToUpperInvariant().Where(c => char.IsLetterOrDigit(c) || c == Unreadable).ToArray());
-
     /// <summary>The number with every look-alike put as one: two numbers that read alike fold to the same text.</summary>
-    public static string Fold(string? stamped) => new(Tidy(stamped).Select(Fold).ToArray());
+    public static string Fold(string? stamped) => new(StampedNumber.Tidy(stamped).Select(Fold).ToArray());
 
     /// <summary>Lays a number as read beside one on record.</summary>
     public static StampReading Compare(string? read, string onRecord) => Compare(read, onRecord, StampWeights.Worn);
 
     /// <summary>Lays a number as read beside one on record.</summary>
-    /// <param name="read">What was read; <see cref="Unreadable"/> for what could not be.</param>
+    /// <param name="read">What was read; <see cref="StampedNumber.Unreadable"/> for what could not be.</param>
     /// <param name="onRecord">The number on record.</param>
     /// <param name="weights">What each difference weighs.</param>
     public static StampReading Compare(string? read, string onRecord, StampWeights weights)
     {
-        var (a, b) = (Tidy(read), Tidy(onRecord));
+        var (a, b) = (StampedNumber.Tidy(read), StampedNumber.Tidy(onRecord));
         if (a.Length == 0 || b.Length == 0)
         {
             return new StampReading(onRecord, StampMatch.None, weights.NotRead * b.Length + weights.Extra * a.Length, []);
@@ -130,7 +120,7 @@ public static class Stamp
 
     private static StampMatch Judge(string read, string onRecord, double weight, IReadOnlyList<StampCharacter> characters)
     {
-        var legible = read.Count(c => c != Unreadable);
+        var legible = read.Count(c => c != StampedNumber.Unreadable);
         var farthest = Math.Max(FarthestShort, FarthestPerCharacter * onRecord.Length);
         if (weight == 0)
         {
@@ -204,7 +194,7 @@ public static class Stamp
 
     private static (CharacterMark Mark, double Weight) Weigh(char read, char onRecord, StampWeights weights) =>
         read == onRecord ? (CharacterMark.Same, 0)
-        : read == Unreadable ? (CharacterMark.Unreadable, weights.Unreadable)
+        : read == StampedNumber.Unreadable ? (CharacterMark.Unreadable, weights.Unreadable)
         : Fold(read) == Fold(onRecord) ? (CharacterMark.LooksAlike, weights.LooksAlike)
         : (CharacterMark.Different, weights.Different);
 

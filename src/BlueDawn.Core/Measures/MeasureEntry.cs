@@ -157,6 +157,6 @@ public static partial class MeasureEntry
         Dimension.Angle => "Try 90.",
         Dimension.TemperatureChange => "Try 1 or 1 °C.",
         Dimension.Count => "Try a whole number such as 4.",
-        _ => "Try a plain number.",
+        Dimension.Volume or Dimension.VolumeFlow or Dimension.Percent => "Try a plain number.",
     };
 }

@@ -19,7 +19,7 @@ public static class MetricText
         Dimension.Volume => "mL",
         Dimension.VolumeFlow => "mL/min",
         Dimension.Percent => "%",
-        _ => "",
+        Dimension.Count => "",
     };
 
     /// <summary>The number and its unit, such as <c>0.315 mm</c>.</summary>
@@ -45,7 +45,7 @@ public static class MetricText
             Dimension.Mass => "0.##",
             Dimension.Speed or Dimension.Count or Dimension.Angle => "0",
             Dimension.VolumeFlow => "0.##",
-            _ => "0.#",
+            Dimension.Time or Dimension.Minutes or Dimension.TemperatureChange or Dimension.Volume or Dimension.Percent => "0.#",
         };
         return quantity.Value.ToString(format, CultureInfo.InvariantCulture);
     }

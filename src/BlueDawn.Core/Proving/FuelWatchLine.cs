@@ -92,17 +92,18 @@ public sealed record FuelWatchLine(double MinutesNeeded)
 
         var found = new Span(Dimension.Minutes, watch.WatchedMin, watch.WatchedMin);
         Figure[] figures = [new("watched", "Watched for", Quantity.Min(watch.WatchedMin))];
-        if (watch.Leak != FuelLeak.None)
+        (string Finding, string Word, string Next)? leak = watch.Leak switch
         {
-            var (finding, word, next) = watch.Leak switch
-            {
-                FuelLeak.BowlJoint => ("wetAtBowlJoint", "Wet at bowl joint", "Fuel off. Check the bowl gasket: seat, thickness, a clean rim; snug, not tight."),
-                FuelLeak.Overflow => ("overflows", "Overflows", "Fuel off. Back to Set: hold test, float height and float mass."),
-                FuelLeak.InletFitting => ("wetAtInlet", "Wet at inlet", "Fuel off. Renew the line or its clip at the inlet fitting."),
-                _ => ("plungerWeeps", "Plunger weeps", "Fuel off. New plunger seat and spring; it may weep until it has bedded in, look again in two or three days."),
-            };
+            FuelLeak.None => null,
+            FuelLeak.BowlJoint => ("wetAtBowlJoint", "Wet at bowl joint", "Fuel off. Check the bowl gasket: seat, thickness, a clean rim; snug, not tight."),
+            FuelLeak.Overflow => ("overflows", "Overflows", "Fuel off. Back to Set: hold test, float height and float mass."),
+            FuelLeak.InletFitting => ("wetAtInlet", "Wet at inlet", "Fuel off. Renew the line or its clip at the inlet fitting."),
+            FuelLeak.Plunger => ("plungerWeeps", "Plunger weeps", "Fuel off. New plunger seat and spring; it may weep until it has bedded in, look again in two or three days."),
+        };
+        if (leak is { } wet)
+        {
             return new Judgement(
-                Verdict.NotGood, finding, word, Lean.None, Sentence.Of(next), found, figures, [Sentence.Of("Any fuel outside is a fail, whatever the time.")], []);
+                Verdict.NotGood, wet.Finding, wet.Word, Lean.None, Sentence.Of(wet.Next), found, figures, [Sentence.Of("Any fuel outside is a fail, whatever the time.")], []);
         }
 
         List<Sentence> why = [Sentence.Of("Watched for {0}; the shop asks for {1}, rocked, since a float can seal at one angle and not at another.", Quantity.Min(watch.WatchedMin), Quantity.Min(MinutesNeeded))];

@@ -90,7 +90,7 @@ public sealed record FloatHeightLine(FloatSpec Float, string SpecName)
                 toward ? Lean.Below : Lean.Above,
                 Sentence.Of($"Bend the tab {{0}} {(toward ? "toward" : "away from")} the needle, then measure again.", Quantity.Mm(Math.Round(result.TabBendMm, 2)))),
             LevelVerdict.Uneven => (Verdict.NotGood, "uneven", "Uneven", Lean.None, Uneven(result)),
-            _ => (Verdict.CannotTell, "cannotTell", "Cannot tell yet", Lean.None, Sentence.Of("Measure at one more point at least, on the other side.")),
+            LevelVerdict.CannotTell => (Verdict.CannotTell, "cannotTell", "Cannot tell yet", Lean.None, Sentence.Of("Measure at one more point at least, on the other side.")),
         };
         return new Judgement(
             verdict,

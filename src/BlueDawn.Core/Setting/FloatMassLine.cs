@@ -70,11 +70,11 @@ public sealed record FloatMassLine(double DryMassG, double ToleranceG, string Sp
                 "Fuel inside",
                 Lean.Above,
                 Sentence.Of("{0} of fuel inside: fit a new float.", Quantity.G(Math.Round(result.FuelTakenOnG, 2)))),
-            _ when result.LighterThanDry => (
+            MassVerdict.CannotTell when result.LighterThanDry => (
                 Verdict.CannotTell, "tooLight", "Cannot tell yet", Lean.Below, Sentence.Of("Lighter than a dry float: check the scale's zero and that this is the right float.")),
-            _ when result.ScaleTooCoarse => (
+            MassVerdict.CannotTell when result.ScaleTooCoarse => (
                 Verdict.CannotTell, "cannotTell", "Cannot tell yet", Lean.None, Sentence.Of("The scale is too coarse: use one that shows {0} or finer.", Quantity.G(ToleranceG))),
-            _ => (
+            MassVerdict.CannotTell => (
                 Verdict.CannotTell, "cannotTell", "Cannot tell yet", Lean.None, Sentence.Of("On the edge: let it dry, weigh again on a finer scale, shake and listen.")),
         };
         return new Judgement(

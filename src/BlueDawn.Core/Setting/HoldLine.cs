@@ -109,7 +109,7 @@ public sealed record HoldLine(HoldSpec Hold, string SourceName)
                 "Leaks",
                 Lean.Below,
                 Sentence.Of("Clean needle and seat and test again; if it still drops, renew both. {0} lost in {1}.", Quantity.KPa(Math.Round(result.DropKPa!.Value, 2)), Quantity.S(Hold.WindowS))),
-            _ => (Verdict.CannotTell, "cannotTell", "Cannot tell yet", Lean.None, Remedy(result)),
+            HoldVerdict.CannotTell => (Verdict.CannotTell, "cannotTell", "Cannot tell yet", Lean.None, Remedy(result)),
         };
         return new Judgement(
             verdict,
@@ -147,7 +147,7 @@ public sealed record HoldLine(HoldSpec Hold, string SourceName)
         HoldDoubt.PressureTooLow => Sentence.Of("It never reached {0}: pump higher and test again.", Quantity.KPa(Hold.PressureKPa)),
         HoldDoubt.PressureRose => Sentence.Of("The pressure rose: keep hands and lamp off the hose, check the pump valve, test again."),
         HoldDoubt.TemperatureDrift => Sentence.Of("The temperature alone can do that ({0}): let it settle and test again.", Quantity.KPa(Math.Round(result.TemperatureEffectKPa, 2))),
-        _ => Sentence.Of("Too near the limit to say: watch it for twice as long or use a finer gauge."),
+        HoldDoubt.Borderline => Sentence.Of("Too near the limit to say: watch it for twice as long or use a finer gauge."),
     };
 
     private static List<Figure> Figures(HoldTestResult result)

@@ -55,23 +55,30 @@ public sealed record StockStanding(int OnHand, int OnOrder, int UsedLately)
             {
                 StockMoveKind.Ordered => onOrder + move.Pieces,
                 StockMoveKind.Received => Math.Max(0, onOrder - move.Pieces),
-                _ => onOrder,
+                StockMoveKind.Fitted or StockMoveKind.Returned or StockMoveKind.Scrapped or StockMoveKind.Made or StockMoveKind.FromDonor or StockMoveKind.Counted => onOrder,
             };
             if (move.At >= since)
             {
-                used += move.Kind switch { StockMoveKind.Fitted => move.Pieces, StockMoveKind.Returned => -move.Pieces, _ => 0 };
+                used += Used(move.Kind, move.Pieces);
             }
         }
 
         return new StockStanding(onHand, onOrder, Math.Max(0, used));
     }
 
+    private static int Used(StockMoveKind kind, int pieces) => kind switch
+    {
+        StockMoveKind.Fitted => pieces,
+        StockMoveKind.Returned => -pieces,
+        StockMoveKind.Ordered or StockMoveKind.Received or StockMoveKind.Scrapped or StockMoveKind.Made or StockMoveKind.FromDonor or StockMoveKind.Counted => 0,
+    };
+
     /// <summary>What a move does to the pieces on hand.</summary>
     public static int Effect(StockMoveKind kind, int pieces) => kind switch
     {
         StockMoveKind.Ordered => 0,
         StockMoveKind.Fitted or StockMoveKind.Scrapped => -pieces,
-        _ => pieces,
+        StockMoveKind.Received or StockMoveKind.Returned or StockMoveKind.Made or StockMoveKind.FromDonor or StockMoveKind.Counted => pieces,
     };
 
     /// <summary>What stands in the way of a move; nothing when it can be made.</summary>

@@ -1,3 +1,4 @@
+using BlueDawn.Core.Carburetors;
 using BlueDawn.Core.Catalogue;
 using BlueDawn.Core.Kits;
 using BlueDawn.Core.Measures;
@@ -37,8 +38,8 @@ internal static class KitCompute
     }
 
     private static Results<Ok<IReadOnlyList<StampReading>>, ValidationProblem> RankStamps(StampInput input) =>
-        input.Read.Length > Stamp.Longest ? Problem.Field("read", $"Longer than {Stamp.Longest} characters. Check the number.")
-        : input.OnRecord.Count > MostNumbers || input.OnRecord.Any(number => number.Length > Stamp.Longest) ? Problem.Field("onRecord", $"At most {MostNumbers} numbers of {Stamp.Longest} characters each.")
+        input.Read.Length > StampedNumber.Longest ? Problem.Field("read", $"Longer than {StampedNumber.Longest} characters. Check the number.")
+        : input.OnRecord.Count > MostNumbers || input.OnRecord.Any(number => number.Length > StampedNumber.Longest) ? Problem.Field("onRecord", $"At most {MostNumbers} numbers of {StampedNumber.Longest} characters each.")
         : TypedResults.Ok(Stamp.Rank(input.Read, input.OnRecord));
 
     private static Results<Ok<Squeeze>, ValidationProblem> SqueezeRing(SqueezeInput input)

@@ -68,7 +68,7 @@ internal static class IdentifyEndpoints
     private static async Task<IReadOnlyList<NumberCandidate>> NumbersAsync(
         BlueDawnDb db, MarkKind kind, string? read, List<SpecSheet> sheets, Func<SpecSheet, IReadOnlyList<string>> on, CancellationToken cancel)
     {
-        if (string.IsNullOrWhiteSpace(read) || read.Length > Stamp.Longest)
+        if (string.IsNullOrWhiteSpace(read) || read.Length > StampedNumber.Longest)
         {
             return [];
         }
@@ -86,7 +86,7 @@ internal static class IdentifyEndpoints
 
     private static async Task<IReadOnlyList<DateReading>> DatesAsync(BlueDawnDb db, string? date, string? maker, CancellationToken cancel)
     {
-        if (string.IsNullOrWhiteSpace(date) || date.Length > Stamp.Longest)
+        if (string.IsNullOrWhiteSpace(date) || date.Length > StampedNumber.Longest)
         {
             return [];
         }

@@ -1,3 +1,4 @@
+using BlueDawn.Core.Carburetors;
 using BlueDawn.Core.Catalogue;
 using BlueDawn.Core.Kits;
 using BlueDawn.Store.Stock;
@@ -26,26 +27,26 @@ public static class CatalogueSearch
     /// </summary>
     /// <param name="db">The store.</param>
     /// <param name="kind">Where the number is found.</param>
-    /// <param name="read">The number as read; <see cref="Stamp.Unreadable"/> for what could not be.</param>
+    /// <param name="read">The number as read; <see cref="StampedNumber.Unreadable"/> for what could not be.</param>
     /// <param name="cancel">Cancels.</param>
     public static async Task<IReadOnlyList<ListedNumber>> NumbersAsync(BlueDawnDb db, MarkKind kind, string? read, CancellationToken cancel)
     {
         var folded = Stamp.Fold(read);
-        if (folded.Count(c => c != Stamp.Unreadable) < FewestLetters)
+        if (folded.Count(c => c != StampedNumber.Unreadable) < FewestLetters)
         {
             return [];
         }
 
-        if (!folded.Contains(Stamp.Unreadable) && await ListedAsync(db, kind, db.ItemFits.Where(fit => fit.Kind == kind && fit.Folded == folded), cancel) is { Count: > 0 } exact)
+        if (!folded.Contains(StampedNumber.Unreadable) && await ListedAsync(db, kind, db.ItemFits.Where(fit => fit.Kind == kind && fit.Folded == folded), cancel) is { Count: > 0 } exact)
         {
             return exact;
         }
 
-        var pieces = folded.Split(Stamp.Unreadable);
+        var pieces = folded.Split(StampedNumber.Unreadable);
         var (first, last) = (pieces[0], pieces[^1]);
         var half = folded.Length / 2;
         // A half of a single letter says nothing: the whole readable end takes its place.
-        string[] starts = [pieces.Length > 1 ? first : folded[..half], folded.Contains(Stamp.Unreadable) ? "" : folded];
+        string[] starts = [pieces.Length > 1 ? first : folded[..half], folded.Contains(StampedNumber.Unreadable) ? "" : folded];
         string[] ends = [pieces.Length > 1 ? last : folded[half..]];
         var longest = pieces.MaxBy(piece => piece.Length)!;
         var patterns = starts.Where(start => start.Length >= FewestLetters).Select(start => start + "%")

@@ -16,7 +16,7 @@ internal static class CatalogueSql
         CatalogueFile.Fits => "select i.number as c0, f.kind as c1, f.maker as c2, f.number as c3 from item_fits f join catalogue_items i on i.id = f.item_id",
         CatalogueFile.Supersessions => "select old as c0, new as c1, changed as c2 from supersessions",
         CatalogueFile.Suppliers => "select name as c0, freight::numeric(12,2)::text as c1 from suppliers",
-        _ => """
+        CatalogueFile.Offers => """
             select o.supplier as c0, i.number as c1, o.pack_pieces::text as c2, o.pack_price::numeric(12,2)::text as c3, o.lead_days::text as c4
             from offers o join catalogue_items i on i.id = o.item_id
             """,
@@ -99,7 +99,7 @@ internal static class CatalogueSql
             on conflict (name) do update set freight = excluded.freight
             """,
         ],
-        _ =>
+        CatalogueFile.Offers =>
         [
             """
             insert into offers (supplier, item_id, pack_pieces, pack_price, lead_days)

@@ -1,3 +1,4 @@
+using BlueDawn.Core.Carburetors;
 using BlueDawn.Core.Kits;
 using CsCheck;
 
@@ -5,7 +6,7 @@ namespace BlueDawn.Core.Tests.Kits;
 
 public class StampTests
 {
-    private static readonly Gen<string> Number = Gen.Char["0OD1IL5S8B2Z6G47-"].Array[1, 8].Select(chars => new string(chars)).Where(text => Stamp.Tidy(text).Length > 0);
+    private static readonly Gen<string> Number = Gen.Char["0OD1IL5S8B2Z6G47-"].Array[1, 8].Select(chars => new string(chars)).Where(text => StampedNumber.Tidy(text).Length > 0);
 
     [Theory]
     [InlineData("4107", "4107", StampMatch.Exact)]
@@ -58,14 +59,14 @@ public class StampTests
 
     [Fact]
     public void With_even_weights_it_equals_the_recursive_definition() =>
-        Gen.Select(Number, Number).Sample((a, b) => Stamp.Compare(a, b, StampWeights.Even).Weight == Recursive(Stamp.Tidy(a), Stamp.Tidy(b)));
+        Gen.Select(Number, Number).Sample((a, b) => Stamp.Compare(a, b, StampWeights.Even).Weight == Recursive(StampedNumber.Tidy(a), StampedNumber.Tidy(b)));
 
     [Fact]
     public void With_even_weights_it_is_a_metric() => Gen.Select(Number, Number, Number).Sample((a, b, c) =>
     {
         static double Between(string x, string y) => Stamp.Compare(x, y, StampWeights.Even).Weight;
         Assert.Equal(Between(a, b), Between(b, a));
-        Assert.Equal(Between(a, b) == 0, Stamp.Tidy(a) == Stamp.Tidy(b));
+        Assert.Equal(Between(a, b) == 0, StampedNumber.Tidy(a) == StampedNumber.Tidy(b));
         Assert.True(Between(a, c) <= Between(a, b) + Between(b, c));
     });
 
@@ -74,13 +75,13 @@ public class StampTests
     {
         var weighed = Stamp.Compare(a, b).Weight;
         Assert.True(weighed <= Stamp.Compare(a, b, StampWeights.Even).Weight + 1e-9);
-        Assert.Equal(weighed == 0, Stamp.Tidy(a) == Stamp.Tidy(b));
+        Assert.Equal(weighed == 0, StampedNumber.Tidy(a) == StampedNumber.Tidy(b));
     });
 
     [Fact]
-    public void Numbers_that_read_alike_fold_alike_and_are_a_misreading_of_each_other() => Number.Where(text => Stamp.Tidy(text).Length >= 2).Sample(text =>
+    public void Numbers_that_read_alike_fold_alike_and_are_a_misreading_of_each_other() => Number.Where(text => StampedNumber.Tidy(text).Length >= 2).Sample(text =>
     {
-        var swapped = new string([.. Stamp.Tidy(text).Select(c => "0OD 1IL 5S 8B 2Z 6G".Split(' ').FirstOrDefault(set => set.Contains(c)) is { } set ? set[^1] : c)]);
+        var swapped = new string([.. StampedNumber.Tidy(text).Select(c => "0OD 1IL 5S 8B 2Z 6G".Split(' ').FirstOrDefault(set => set.Contains(c)) is { } set ? set[^1] : c)]);
         Assert.Equal(Stamp.Fold(text), Stamp.Fold(swapped));
         Assert.Contains(Stamp.Compare(swapped, text).Match, (StampMatch[])[StampMatch.Exact, StampMatch.Misread]);
     });
@@ -89,8 +90,8 @@ public class StampTests
     public void Laid_side_by_side_no_character_is_lost() => Gen.Select(Number, Number).Sample((a, b) =>
     {
         var characters = Stamp.Compare(a, b).Characters;
-        Assert.Equal(Stamp.Tidy(a), string.Concat(characters.Select(character => character.Read)));
-        Assert.Equal(Stamp.Tidy(b), string.Concat(characters.Select(character => character.OnRecord)));
+        Assert.Equal(StampedNumber.Tidy(a), string.Concat(characters.Select(character => character.Read)));
+        Assert.Equal(StampedNumber.Tidy(b), string.Concat(characters.Select(character => character.OnRecord)));
     });
 
     private static int Recursive(string a, string b) =>

@@ -1,0 +1,30 @@
+namespace BlueDawn.Core.Tests;
+
+/// <summary>Which room of Core may know which other: the basement first, then the stations, which know no other station, and Trays, which knows all of them.</summary>
+internal static class RoomArrows
+{
+    /// <summary>One line a room, what it knows behind the colon, in alphabetical order.</summary>
+    public const string Allowed = """
+        Build: Carburetors Catalogue Logbook Measures Parts Stations
+        Carburetors: Tables
+        Catalogue: Carburetors Measures Tables
+        Cleaning: Carburetors Logbook Measures Parts Safety Shop Stations Tables
+        Faults: Carburetors Logbook Measures Safety Shop Stations Tables
+        Gauging: Carburetors Measures Safety Shop Stations
+        Handover: Logbook Measures Safety Shop Stations
+        Intake: Carburetors Logbook Measures Shop Stations
+        Kits: Carburetors Catalogue Logbook Measures Parts Shop Stations
+        Logbook:
+        Measures:
+        Parts: Carburetors Catalogue Logbook Measures Tables
+        Proving: Carburetors Measures Safety Shop Stations
+        Safety:
+        Setting: Carburetors Measures Safety Shop Stations
+        Shop: Carburetors Parts
+        Stations: Carburetors Logbook Measures Parts Safety Shop
+        Stock: Measures
+        Strip: Carburetors Logbook Measures Parts Safety Stations
+        Tables:
+        Trays: Build Cleaning Faults Gauging Handover Intake Kits Logbook Measures Parts Proving Safety Setting Shop Stations Strip
+        """;
+}
