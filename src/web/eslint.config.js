@@ -1,12 +1,41 @@
 import js from '@eslint/js';
+import a11y from 'eslint-plugin-jsx-a11y';
 import hooks from 'eslint-plugin-react-hooks';
 import tseslint from 'typescript-eslint';
+
+/** What a folder of src may import from. A new arrow is argued for in docs/architecture.md; one that is gone is struck here. */
+const rooms = {
+  api: [],
+  ui: ['api'],
+  units: ['api'],
+  session: ['api', 'outbox', 'shell', 'ui'],
+  outbox: ['api', 'session', 'shell'],
+  gauge: ['api', 'outbox', 'session', 'shell', 'ui', 'units'],
+  tray: ['api', 'gauge', 'outbox', 'session', 'shell', 'stations', 'ui', 'units'],
+  parts: ['api', 'shell', 'tray', 'units'],
+  shell: ['api', 'outbox', 'session', 'stations', 'ui'],
+  bench: ['api', 'session', 'shell', 'stations', 'ui', 'units'],
+};
+
+/** Imports of these folders are errors, from anywhere below src. */
+const closed = (folders, why) => ({
+  'no-restricted-imports': ['error', { patterns: [{ regex: `^(\\.\\./)+(${folders.join('|')})(/|$)`, message: why }] }],
+});
+
+const boundaries = Object.entries(rooms).map(([room, known]) => ({
+  files: [`src/${room}/**`],
+  rules: closed(
+    [...Object.keys(rooms), 'stations'].filter((other) => other !== room && !known.includes(other)),
+    `src/${room} may import from: ${known.join(', ') || 'nothing'}.`,
+  ),
+}));
 
 export default tseslint.config(
   { ignores: ['dist', 'src/api/schema.d.ts'] },
   js.configs.recommended,
   ...tseslint.configs.strictTypeChecked,
   hooks.configs.flat.recommended,
+  a11y.flatConfigs.strict,
   {
     languageOptions: { parserOptions: { projectService: true } },
     rules: {
@@ -14,6 +43,19 @@ export default tseslint.config(
       '@typescript-eslint/no-misused-promises': ['error', { checksVoidReturn: { attributes: false } }],
       '@typescript-eslint/no-confusing-void-expression': ['error', { ignoreArrowShorthand: true }],
       '@typescript-eslint/no-non-null-assertion': 'error',
+      // A form that was just asked for takes the focus: the bench is worked from the keyboard.
+      'jsx-a11y/no-autofocus': 'off',
+    },
+  },
+  ...boundaries,
+  {
+    // A station knows no other station: what two of them need lives in a room of its own.
+    files: ['src/stations/*/**'],
+    rules: {
+      'no-restricted-imports': [
+        'error',
+        { patterns: [{ regex: '^\\.\\./[a-z-]+/', message: 'A station may not import from another station.' }] },
+      ],
     },
   },
   { files: ['eslint.config.js'], ...tseslint.configs.disableTypeChecked },

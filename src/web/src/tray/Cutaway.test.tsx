@@ -35,7 +35,7 @@ describe('the cutaway', () => {
       suspect('coil-heat-fade', 'engine', 0.2),
     ]);
     expect([...container.querySelectorAll('title')].map((t) => t.textContent)).toEqual(['idle-jet-blocked: 54 %']);
-    expect(getByRole('img').getAttribute('aria-label')).toContain('coil-heat-fade: 20 %');
+    expect(getByRole('group').getAttribute('aria-label')).toContain('coil-heat-fade: 20 %');
   });
 
   it('never lays one badge over another, however close the suspects sit', () => {

@@ -2,6 +2,7 @@ import type { ReactNode } from 'react';
 import type { Line, Tray } from '../api/client';
 import { useUnits } from '../session/session';
 import { figure } from '../units/format';
+import { Pressable } from '../ui/pressable';
 
 const tones = {
   good: 'var(--ok)',
@@ -40,7 +41,8 @@ export function Cutaway({
   children,
 }: {
   tray: Tray;
-  onPick: (line: Line) => void;
+  /** Leads to a line; without it nothing in the drawing is pressed. */
+  onPick?: (line: Line) => void;
   suspects: Suspect[];
   /** Without the bores beside it. */
   plain?: boolean;
@@ -64,7 +66,7 @@ export function Cutaway({
   const heavy = mass?.judgement.verdict === 'notGood' ? 7 : 0;
 
   return (
-    <svg viewBox="0 0 340 282" className="w-full" role="img" aria-label={summary(tray, suspects)}>
+    <svg viewBox="0 0 340 282" className="w-full" role="group" aria-label={summary(tray, suspects)}>
       <defs>
         <pattern id="cast" width={7} height={7} patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
           <rect width={7} height={7} fill="var(--cast)" />
@@ -169,7 +171,15 @@ export function Cutaway({
 }
 
 /** One half of the float: the left one shows its height, the right one its mass. */
-function FloatHalf({ line, x, onPick }: { line: Line | undefined; x: number; onPick: (line: Line) => void }) {
+function FloatHalf({
+  line,
+  x,
+  onPick,
+}: {
+  line: Line | undefined;
+  x: number;
+  onPick: ((line: Line) => void) | undefined;
+}) {
   const half = <rect x={x} y={156} width={45} height={42} rx={8} fill="var(--sheet)" {...outline(line)} />;
   return line ? (
     <Part line={line} onPick={onPick}>
@@ -270,12 +280,20 @@ function Suspects({ suspects }: { suspects: Suspect[] }) {
 }
 
 /** A part that leads to its gauge line. */
-function Part({ line, onPick, children }: { line: Line; onPick: (line: Line) => void; children: React.ReactNode }) {
+function Part({
+  line,
+  onPick,
+  children,
+}: {
+  line: Line;
+  onPick: ((line: Line) => void) | undefined;
+  children: React.ReactNode;
+}) {
+  if (!onPick) return <g>{children}</g>;
   return (
-    <g className="cursor-pointer" onClick={() => onPick(line)}>
-      <title>{`${line.label}: ${line.judgement.word}`}</title>
+    <Pressable label={`${line.label}: ${line.judgement.word}`} onPress={() => onPick(line)}>
       {children}
-    </g>
+    </Pressable>
   );
 }
 
@@ -289,7 +307,7 @@ function Eye({
   line: Line | undefined;
   x: number;
   name: string;
-  onPick: (line: Line) => void;
+  onPick: ((line: Line) => void) | undefined;
 }) {
   const units = useUnits();
   if (!line) return null;

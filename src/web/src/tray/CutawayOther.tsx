@@ -5,7 +5,7 @@ const hollow = { fill: 'var(--sheet)', stroke: 'var(--cast-line)', strokeWidth: 
 
 function Frame({ label, children }: { label: string; children: ReactNode }) {
   return (
-    <svg viewBox="0 0 340 282" className="w-full" role="img" aria-label={label}>
+    <svg viewBox="0 0 340 282" className="w-full" role="group" aria-label={label}>
       <defs>
         <pattern id="cast-other" width={7} height={7} patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
           <rect width={7} height={7} fill="var(--cast)" />

@@ -10,7 +10,7 @@ import { fateWord } from '../../shell/words';
 import { trayPath, type StationProps } from '../registry';
 import { Button } from '../../ui/button';
 import { Loading, Notice, Trouble } from '../../ui/states';
-import { foundWords } from '../strip/found';
+import { foundWords } from '../../parts/found';
 import { ExplodedStack } from './ExplodedStack';
 import { FitForm } from './FitForm';
 import { LeftOver } from './LeftOver';

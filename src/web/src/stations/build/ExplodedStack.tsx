@@ -1,5 +1,6 @@
 import type { LedgerLine, LedgerView, StackPlan } from '../../api/client';
-import { type Paint, PartShape } from './PartShape';
+import { type Paint, PartShape } from '../../parts/PartShape';
+import { Pressable } from '../../ui/pressable';
 
 interface Props {
   stack: StackPlan;
@@ -32,7 +33,7 @@ export function ExplodedStack({ stack, view, next, onPick }: Props) {
     <svg
       viewBox={`0 0 640 ${height}`}
       className="w-full"
-      role="img"
+      role="group"
       aria-label={`${stack.label}, from the ${stack.base} up: ${layers.map(({ line }) => line.part.label).join(', ')}`}
     >
       <line x1={AXIS} x2={AXIS} y1={20} y2={y(0)} stroke="var(--tick)" strokeWidth={1.6} strokeDasharray="12 5 3 5" />
@@ -91,7 +92,11 @@ function Layer({ place, y, line, way, paint, onPick }: LayerProps) {
   const word = line.part.ways.find((one) => one.key === shown)?.label;
   const left = line.fitted?.fate === 'leftOff' || line.fitted?.fate === 'scrapped';
   return (
-    <g className="cursor-pointer" onClick={onPick} opacity={left ? 0.35 : 1}>
+    <Pressable
+      label={`${place}: ${line.part.label}${word ? `, ${word}` : ''}`}
+      onPress={onPick}
+      opacity={left ? 0.35 : 1}
+    >
       <g
         transform={`translate(${AXIS} ${y})`}
         fill={look.fill}
@@ -165,6 +170,6 @@ function Layer({ place, y, line, way, paint, onPick }: LayerProps) {
           strokeLinejoin="round"
         />
       )}
-    </g>
+    </Pressable>
   );
 }

@@ -15,10 +15,10 @@ import { usePerson, useUnits } from '../../session/session';
 import { Button } from '../../ui/button';
 import { TextField } from '../../ui/field';
 import { say, torque, turns } from '../../units/format';
-import { foundWords } from '../strip/found';
-import { PartPhotos } from '../strip/PartPhotos';
-import { TurnsChoice } from '../strip/TurnsChoice';
-import { WayChoice } from '../strip/WayChoice';
+import { foundWords } from '../../parts/found';
+import { PartPhotos } from '../../parts/PartPhotos';
+import { TurnsChoice } from '../../parts/TurnsChoice';
+import { WayChoice } from '../../parts/WayChoice';
 import { keys } from '../../shell/keys';
 
 interface Props {

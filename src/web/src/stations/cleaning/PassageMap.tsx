@@ -1,6 +1,7 @@
 import type { PassageStanding, Tray } from '../../api/client';
 import { Cutaway } from '../../tray/Cutaway';
 import { DiaphragmCutaway, TankCutaway } from '../../tray/CutawayOther';
+import { Pressable } from '../../ui/pressable';
 
 type Point = readonly [x: number, y: number];
 
@@ -105,8 +106,12 @@ export function PassageMap({ tray, passages, picked, onPick }: Props) {
     const from = run[0] ?? [0, 0];
     const to = run.at(-1) ?? from;
     return (
-      <g key={standing.passage.key} className="cursor-pointer" onClick={() => onPick(standing.passage.key)}>
-        <title>{standing.passage.label}</title>
+      <Pressable
+        key={standing.passage.key}
+        label={`${i + 1}: ${standing.passage.label}`}
+        pressed={standing.passage.key === picked}
+        onPress={() => onPick(standing.passage.key)}
+      >
         <polyline
           points={run.map((point) => point.join(',')).join(' ')}
           fill="none"
@@ -121,13 +126,13 @@ export function PassageMap({ tray, passages, picked, onPick }: Props) {
         <text x={from[0]} y={from[1] + 5} textAnchor="middle" fontSize={14} fontWeight={700} fill="var(--sheet)">
           {i + 1}
         </text>
-      </g>
+      </Pressable>
     );
   });
   if (tray.facts.family === 'diaphragm') return <DiaphragmCutaway>{marks}</DiaphragmCutaway>;
   if (tray.facts.family === 'suctionTank') return <TankCutaway>{marks}</TankCutaway>;
   return (
-    <Cutaway tray={tray} onPick={() => undefined} suspects={[]} plain>
+    <Cutaway tray={tray} suspects={[]} plain>
       {marks}
     </Cutaway>
   );

@@ -16,7 +16,7 @@ import { TextArea, TextField } from '../../ui/field';
 import { Loading, Notice } from '../../ui/states';
 import { localToday } from '../../units/format';
 import { Earlier } from './Earlier';
-import { PhotoPicker } from './Photos';
+import { PhotoPicker } from '../../tray/Photos';
 import { keys } from '../../shell/keys';
 
 // Without its code generator, which a page that allows no foreign scripts refuses anyway.

@@ -9,7 +9,7 @@ import { chokeWord, choices, engineWord, familyWord } from '../../shell/words';
 import { Choice } from '../../ui/choice';
 import { day, localToday, moment } from '../../units/format';
 import { Earlier } from './Earlier';
-import { Photos } from './Photos';
+import { Photos } from '../../tray/Photos';
 import type { StationProps } from '../registry';
 
 interface Editing {

@@ -7,9 +7,9 @@ import { Button } from '../../ui/button';
 import { Choice } from '../../ui/choice';
 import { TextField } from '../../ui/field';
 import { sign } from '../../units/format';
-import { PartPhotos } from './PartPhotos';
-import { TurnsChoice } from './TurnsChoice';
-import { WayChoice } from './WayChoice';
+import { PartPhotos } from '../../parts/PartPhotos';
+import { TurnsChoice } from '../../parts/TurnsChoice';
+import { WayChoice } from '../../parts/WayChoice';
 
 interface Props {
   tray: number;

@@ -10,7 +10,7 @@ import { Loading, Notice, Trouble } from '../../ui/states';
 import { AddPart } from './AddPart';
 import { FoundForm } from './FoundForm';
 import { JobChoice } from './JobChoice';
-import { foundWords } from './found';
+import { foundWords } from '../../parts/found';
 import type { StationProps } from '../registry';
 
 /** Every part that comes out is a line, in the order it comes off. */

@@ -3,10 +3,10 @@ import { Camera } from 'lucide-react';
 import { useState } from 'react';
 import { useLocation } from 'react-router';
 import { v7 as uuidv7 } from 'uuid';
-import { api, ask, problemOf, sendPhoto, type Problem } from '../../api/client';
-import { Notice } from '../../ui/states';
-import { moment } from '../../units/format';
-import { keys } from '../../shell/keys';
+import { api, ask, problemOf, sendPhoto, type Problem } from '../api/client';
+import { Notice } from '../ui/states';
+import { moment } from '../units/format';
+import { keys } from '../shell/keys';
 
 /** A button that takes photos, or picks them. */
 export function PhotoPicker({ onPick, disabled }: { onPick: (files: File[]) => void; disabled?: boolean }) {

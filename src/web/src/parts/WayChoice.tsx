@@ -1,5 +1,5 @@
 import { ToggleGroup } from 'radix-ui';
-import type { StripPart } from '../../api/client';
+import type { StripPart } from '../api/client';
 import { WayDrawing } from './WayDrawing';
 
 interface Props {

@@ -1,9 +1,9 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { v7 as uuidv7 } from 'uuid';
-import { api, ask, problemOf, sendPhoto } from '../../api/client';
-import { PhotoPicker } from '../intake/Photos';
-import { keys } from '../../shell/keys';
+import { api, ask, problemOf, sendPhoto } from '../api/client';
+import { PhotoPicker } from '../tray/Photos';
+import { keys } from '../shell/keys';
 
 const usePhotos = (tray: number) =>
   useQuery({

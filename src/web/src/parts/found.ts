@@ -1,6 +1,6 @@
-import type { LedgerLine, UnitSystem } from '../../api/client';
-import { verdictWord } from '../../shell/words';
-import { figure, sign, turns } from '../../units/format';
+import type { LedgerLine, UnitSystem } from '../api/client';
+import { verdictWord } from '../shell/words';
+import { figure, sign, turns } from '../units/format';
 
 /** How a part was found, in one line. */
 export function foundWords(line: LedgerLine, units: UnitSystem): string {

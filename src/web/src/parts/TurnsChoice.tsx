@@ -1,5 +1,5 @@
 import { Minus, Plus } from 'lucide-react';
-import { turns } from '../../units/format';
+import { turns } from '../units/format';
 
 interface Props {
   label: string;
