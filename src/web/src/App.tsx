@@ -4,10 +4,11 @@ import { BenchPage } from './bench/BenchPage';
 import { PersonProvider, useSession } from './session/session';
 import { SignInPage } from './session/SignInPage';
 import { Shell } from './shell/Shell';
-import { TrayPage } from './tray/TrayPage';
 import { Loading, Notice, Trouble } from './ui/states';
 
-// Pages that are not on the way to a gauge line come when they are asked for.
+// Every page comes when it is asked for; a tray's is fetched while the bench is being read, so that it opens at once.
+const trayPage = () => import('./tray/TrayPage');
+const TrayPage = lazy(() => trayPage().then((m) => ({ default: m.TrayPage })));
 const MyBenchPage = lazy(() => import('./session/MyBenchPage').then((m) => ({ default: m.MyBenchPage })));
 const CheckInPage = lazy(() => import('./stations/intake/CheckInPage').then((m) => ({ default: m.CheckInPage })));
 const StockPage = lazy(() => import('./stations/stock/StockPage').then((m) => ({ default: m.StockPage })));
@@ -22,6 +23,11 @@ export function App() {
     window.addEventListener('blue-dawn:signed-out', ended);
     return () => window.removeEventListener('blue-dawn:signed-out', ended);
   }, [refresh]);
+
+  useEffect(() => {
+    const ahead = setTimeout(() => void trayPage(), 500);
+    return () => clearTimeout(ahead);
+  }, []);
 
   if (query.isPending) return <Loading what="Blue Dawn" />;
   if (!query.data) return <Trouble error={query.error} retry={() => void query.refetch()} />;
