@@ -24,6 +24,8 @@ using Microsoft.AspNetCore.DataProtection;
 using Microsoft.AspNetCore.Identity;
 using Microsoft.EntityFrameworkCore;
 
+ShippedTables.Check();
+
 var builder = WebApplication.CreateBuilder(args);
 
 // The build starts this program once to write the OpenAPI document: then there is no database to speak to.

@@ -25,6 +25,6 @@ internal static class RoomArrows
         Stock: Measures
         Strip: Carburetors Logbook Measures Parts Safety Stations
         Tables:
-        Trays: Build Cleaning Faults Gauging Handover Intake Kits Logbook Measures Parts Proving Safety Setting Shop Stations Strip
+        Trays: Build Catalogue Cleaning Faults Gauging Handover Intake Kits Logbook Measures Parts Proving Safety Setting Shop Stations Strip
         """;
 }

@@ -86,6 +86,13 @@ public static class Stamp
     /// <summary>The number with every look-alike put as one: two numbers that read alike fold to the same text.</summary>
     public static string Fold(string? stamped) => new(StampedNumber.Tidy(stamped).Select(Fold).ToArray());
 
+    /// <summary>The spec sheet whose stamped number is exactly this one; null when there is none, or more than one.</summary>
+    /// <param name="stamped">The number as it is stamped.</param>
+    /// <param name="family">The kind of carburetor.</param>
+    /// <param name="sheets">Every sheet there is.</param>
+    public static SpecSheet? OnlySheet(string stamped, CarburetorFamily family, IEnumerable<SpecSheet> sheets) =>
+        sheets.Where(sheet => sheet.Family == family && sheet.StampedNumbers.Any(number => Compare(stamped, number).Match == StampMatch.Exact)).Take(2).ToList() is [var only] ? only : null;
+
     /// <summary>Lays a number as read beside one on record.</summary>
     public static StampReading Compare(string? read, string onRecord) => Compare(read, onRecord, StampWeights.Worn);
 

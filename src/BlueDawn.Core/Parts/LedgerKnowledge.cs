@@ -1,3 +1,4 @@
+using BlueDawn.Core.Catalogue;
 using BlueDawn.Core.Carburetors;
 using BlueDawn.Core.Tables;
 
@@ -121,7 +122,7 @@ public sealed class LedgerKnowledge
     }
 
     /// <summary>What ships with the product.</summary>
-    public static LedgerKnowledge Shipped { get; } = Read(name => CsvTable.OpenShipped(Resources + name));
+    public static LedgerKnowledge Shipped { get; } = Read(name => CsvTable.OpenShipped(Resources + name), PartKnowledge.Shipped);
 
     /// <summary>What lines of the ledger say about the fault.</summary>
     public IReadOnlyList<StripSign> Signs { get; }
@@ -140,8 +141,9 @@ public sealed class LedgerKnowledge
 
     /// <summary>Reads tables from wherever they are.</summary>
     /// <param name="open">Opens a table by its file name.</param>
+    /// <param name="kits">What a kit can hold: a part's <c>kit_part</c> is one of these.</param>
     /// <exception cref="InvalidDataException">A table does not hold together; the message says which row.</exception>
-    public static LedgerKnowledge Read(Func<string, TextReader> open)
+    public static LedgerKnowledge Read(Func<string, TextReader> open, PartKnowledge kits)
     {
         var ways = CsvTable.Rows(open, "ways.csv", row => (Group: row.Text("group"), Way: new Way(row.Text("key"), row.Text("label")))).ToLookup(row => row.Group, row => row.Way);
         var parts = CsvTable.Rows(open, "parts.csv", row =>
@@ -150,6 +152,16 @@ public sealed class LedgerKnowledge
             if (group is not null && !ways.Contains(group))
             {
                 throw row.Wrong("ways", "is not a group of ways.csv");
+            }
+
+            if (row.TextOrNull("kit_part") is { } kitPart && kits.Find(kitPart) is null)
+            {
+                throw row.Wrong("kit_part", "is not in parts/parts.csv");
+            }
+
+            if (!row.Text("when").Split(';', StringSplitOptions.TrimEntries).All(condition => IsCondition(condition, kits)))
+            {
+                throw row.Wrong("when", "is not a condition");
             }
 
             return new PartRow(
@@ -203,6 +215,15 @@ public sealed class LedgerKnowledge
         return all.Contains(false) ? false : all.Contains(null) ? null : true;
     }
 
+    private static bool IsCondition(string when, PartKnowledge kits) => when.Split(':') switch
+    {
+        ["always" or "maybe" or "emulsion" or "idle-speed"] or ["jet", _] => true,
+        ["choke", var choke] => Enum.TryParse<ChokeKind>(choke, true, out var found) && Enum.IsDefined(found),
+        ["need", var part] => kits.Find(part) is not null,
+        ["needles", var count] => int.TryParse(count, out var needles) && needles > 0,
+        _ => false,
+    };
+
     private static bool? Holds(string when, CarburetorKind kind, SpecSheet? spec)
     {
         var (word, argument) = when.Split(':') is [var first, var second] ? (first, second) : (when, "");
@@ -217,7 +238,7 @@ public sealed class LedgerKnowledge
             ("emulsion", _) => spec.EmulsionRows.Count > 0,
             ("idle-speed", _) => spec.IdleSpeed is not null,
             ("needles", _) => spec.Traits is { } traits ? traits.MixtureNeedles >= int.Parse(argument, System.Globalization.CultureInfo.InvariantCulture) : null,
-            _ => throw new InvalidDataException($"parts.csv: “{when}” is not a condition."),
+            _ => throw new ArgumentException($"“{when}” is not a condition.", nameof(when)),
         };
     }
 }

@@ -67,7 +67,7 @@ public sealed class StackKnowledge
     }
 
     /// <summary>What ships with the product.</summary>
-    public static StackKnowledge Shipped { get; } = Read(name => CsvTable.OpenShipped(Resources + name));
+    public static StackKnowledge Shipped { get; } = Read(name => CsvTable.OpenShipped(Resources + name), LedgerKnowledge.Shipped);
 
     /// <summary>The stacks of a family.</summary>
     public IReadOnlyList<StackPlan> Stacks(CarburetorFamily family) => [.. stacks.Where(row => row.Families.Contains(family)).Select(row => row.Stack)];
@@ -107,30 +107,42 @@ public sealed class StackKnowledge
 
     /// <summary>Reads tables from wherever they are.</summary>
     /// <param name="open">Opens a table by its file name.</param>
+    /// <param name="strip">The parts there are: what goes on what is said of these.</param>
     /// <exception cref="InvalidDataException">A table does not hold together; the message says which row.</exception>
-    public static StackKnowledge Read(Func<string, TextReader> open)
+    public static StackKnowledge Read(Func<string, TextReader> open, LedgerKnowledge strip)
     {
+        var known = Enum.GetValues<CarburetorFamily>().ToDictionary(family => family, family => strip.All(family).ToDictionary(part => part.Key));
+        string Part(TableRow row, IEnumerable<CarburetorFamily> families) =>
+            families.All(family => known[family].ContainsKey(row.Text("part"))) ? row.Text("part") : throw row.Wrong("part", "is not in strip/parts.csv for every family of the row");
+        string? Way(TableRow row) =>
+            row.TextOrNull("way") is not { } way || way == StackLayer.AsFound || row.Families("families").All(family => known[family][row.Text("part")].Ways.Any(one => one.Key == way))
+                ? row.TextOrNull("way")
+                : throw row.Wrong("way", "is not a way of this part in strip/ways.csv");
+        string[] Covers(TableRow row) => row.MayBeEmpty("covers").Split(' ', StringSplitOptions.RemoveEmptyEntries) is var covers
+            && covers.FirstOrDefault(part => row.Families("families").Any(family => !known[family].ContainsKey(part))) is { } unknown
+                ? throw row.Wrong("covers", $"speaks of {unknown}, which is not in strip/parts.csv")
+                : covers;
         var rows = CsvTable.Rows(open, "stacks.csv", row => (
             Stack: row.Text("stack"),
             Label: row.Text("label"),
             Families: row.Families("families"),
-            Part: row.Text("part"),
+            Base: row.Text("part"),
             Layer: row.Number("place") == 0
                 ? null
                 : new StackLayer(
                     (int)row.Number("place"),
-                    row.Text("part"),
-                    row.TextOrNull("way"),
-                    row.MayBeEmpty("covers").Split(' ', StringSplitOptions.RemoveEmptyEntries),
+                    Part(row, row.Families("families")),
+                    Way(row),
+                    Covers(row),
                     row.TextOrNull("trap"),
                     row.Text("reason"),
                     row.Text("source"))));
         return new StackKnowledge(
             [.. rows.GroupBy(row => (row.Stack, row.Label, Families: string.Join(' ', row.Families))).Select(group => (
-                new StackPlan(group.Key.Stack, group.Key.Label, group.First(row => row.Layer is null).Part, [.. group.Select(row => row.Layer).OfType<StackLayer>().OrderBy(layer => layer.Place)]),
+                new StackPlan(group.Key.Stack, group.Key.Label, group.First(row => row.Layer is null).Base, [.. group.Select(row => row.Layer).OfType<StackLayer>().OrderBy(layer => layer.Place)]),
                 group.First().Families))],
-            CsvTable.Rows(open, "torques.csv", row => new Torque(row.Text("part"), row.Number("torque_nm"), row.Text("source"))),
-            [.. CsvTable.Rows(open, "settings.csv", row => (row.Families("family"), Part: row.Text("part"), Turns: row.Number("turns_out"), Source: row.Text("source")))
+            CsvTable.Rows(open, "torques.csv", row => new Torque(known.Values.Any(parts => parts.ContainsKey(row.Text("part"))) ? row.Text("part") : throw row.Wrong("part", "is not in strip/parts.csv"), row.Number("torque_nm"), row.Text("source"))),
+            [.. CsvTable.Rows(open, "settings.csv", row => (row.Families("family"), Part: Part(row, row.Families("family")), Turns: row.Number("turns_out"), Source: row.Text("source")))
                 .SelectMany(row => row.Item1.Select(family => (family, row.Part, row.Turns, row.Source)))]);
     }
 }

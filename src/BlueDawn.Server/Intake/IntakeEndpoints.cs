@@ -189,10 +189,7 @@ internal static class IntakeEndpoints
     /// <summary>The spec sheet whose stamped number is exactly this one, when there is just one such sheet.</summary>
     private static async Task<string?> OnlyExactSpecAsync(BlueDawnDb db, string stamped, CarburetorFamily family, CancellationToken cancel)
     {
-        var exact = (await db.SpecSheets.AsNoTracking().ToListAsync(cancel))
-            .Where(row => row.Sheet.Family == family && row.Sheet.StampedNumbers.Any(number => Stamp.Compare(stamped, number).Match == StampMatch.Exact))
-            .Take(2)
-            .ToList();
-        return exact is [var only] ? only.Code : null;
+        var sheets = await db.SpecSheets.AsNoTracking().Select(row => row.Sheet).ToListAsync(cancel);
+        return Stamp.OnlySheet(stamped, family, sheets)?.Code;
     }
 }

@@ -1,7 +1,6 @@
 using BlueDawn.Core.Build;
 using BlueDawn.Core.Catalogue;
 using BlueDawn.Core.Kits;
-using BlueDawn.Core.Measures;
 using BlueDawn.Core.Parts;
 using BlueDawn.Server.People;
 using BlueDawn.Server.Problems;
@@ -71,15 +70,6 @@ internal sealed record LedgerView(
 /// <summary>A finding that a line of the ledger amounts to.</summary>
 internal sealed record SignView(string Part, string Finding);
 
-/// <summary>Something a new part can come from.</summary>
-/// <param name="Number">The item's number.</param>
-/// <param name="Name">What it is.</param>
-/// <param name="FromShelf">True when it is taken from the shelf; false when it came with what was decided on at Kit.</param>
-/// <param name="OnHand">Pieces on the shelf.</param>
-/// <param name="Verdict">Whether it fits.</param>
-/// <param name="Why">What is wrong with it, or null.</param>
-internal sealed record NewPartSource(string Number, string Name, bool FromShelf, int OnHand, PartVerdict Verdict, Sentence? Why);
-
 internal static class LedgerEndpoints
 {
     public static void MapLedger(this RouteGroupBuilder api)
@@ -93,34 +83,20 @@ internal static class LedgerEndpoints
         await TrayFile.OpenAsync(db, number, me.Desk, cancel) is { } file ? TypedResults.Ok(LedgerView.Of(file)) : Problem.NoTray(number);
 
     /// <summary>What a new part can come from: the kit that was decided on first, then the shelf.</summary>
-    private static async Task<Results<Ok<List<NewPartSource>>, ProblemHttpResult>> SourcesAsync(int number, string part, BlueDawnDb db, Me me, CancellationToken cancel)
+    private static async Task<Results<Ok<IReadOnlyList<NewPartSource>>, ProblemHttpResult>> SourcesAsync(int number, string part, BlueDawnDb db, Me me, CancellationToken cancel)
     {
         if (await TrayFile.OpenAsync(db, number, me.Desk, cancel) is not { } file)
         {
             return Problem.NoTray(number);
         }
 
-        var sources = new List<NewPartSource>();
         if (file.Book.Ledger.Find(part)?.Part.KitPart is not { } wanted)
         {
-            return TypedResults.Ok(sources);
+            return TypedResults.Ok<IReadOnlyList<NewPartSource>>([]);
         }
 
-        sources.AddRange((file.Book.Fitting?.Items ?? []).Where(item => item.FromShelf && item.Parts.Any(one => one.Part == wanted))
-            .Select(item => new NewPartSource(item.Number, item.Name, false, 0, PartVerdict.Fits, null)));
         var onHand = (await Shelf.OnHandAsync(db, null, cancel)).Where(pair => pair.Value > 0).Select(pair => pair.Key).ToList();
-        var need = file.Kits.Wanted.FirstOrDefault(one => one.Part == wanted);
-        foreach (var stocked in (await CatalogueSearch.ItemsAsync(db, onHand, cancel)).Where(stocked => stocked.Item.Kind == ItemKind.Part))
-        {
-            if (stocked.Item.Parts.FirstOrDefault(one => one.Part == wanted) is not { } brought)
-            {
-                continue;
-            }
-
-            var match = need is null ? null : PartMatch.Of(need with { Quantity = 1 }, brought, PartKnowledge.Shipped);
-            sources.Add(new NewPartSource(stocked.Item.Number, stocked.Item.Name, true, stocked.OnHand, match?.Verdict ?? PartVerdict.NotMeasured, match is { Verdict: PartVerdict.Differs } ? match.Note : null));
-        }
-
-        return TypedResults.Ok(sources.OrderBy(source => source.FromShelf).ThenByDescending(source => source.Verdict).ThenBy(source => source.Number, StringComparer.Ordinal).ToList());
+        var shelf = await CatalogueSearch.ItemsAsync(db, onHand, cancel);
+        return TypedResults.Ok(NewPartSource.Of(wanted, file.Book.Fitting, file.Kits.Wanted, shelf, PartKnowledge.Shipped));
     }
 }

@@ -249,6 +249,7 @@ export function PartShape({ part, way }: ShapeProps): ReactNode {
           <path d="M-18 -38h36" className="wire thick" />
         </>
       );
+    case 'shut-off-wire':
     case 'throttle-link':
       return <path d="M-104 22v-30h180q20 0 20 -22" className="wire thick" />;
     case 'fuel-hose':
@@ -257,6 +258,42 @@ export function PartShape({ part, way }: ShapeProps): ReactNode {
         <>
           <path d="M-96 -14h192v28h-192z" />
           <ellipse cx={96} cy={0} rx={8} ry={14} className="hole" />
+        </>
+      );
+    case 'plunger':
+      return (
+        <>
+          <path d="M-46 -34h92v10h-92z" className="metal" />
+          <path d="M-8 -24h16v26h-16z" className="metal" />
+          <path d="M-22 -20l44 7l-44 7l44 7l-44 7" className="wire" />
+          <path d="M-18 12h36v12l-10 10h-16l-10 -10z" className="metal" />
+        </>
+      );
+    case 'shut-off-plunger':
+      return (
+        <>
+          <path d="M-30 -36h60v40h-60z" />
+          <path d="M-10 4h20v16l-10 18l-10 -18z" className="metal" />
+          <path d="M30 -26h34" className="wire thick" />
+        </>
+      );
+    case 'main-nozzle':
+      return (
+        <>
+          <path d="M-16 -36h32v52h-32z" className="metal" />
+          <path d="M-16 -20h32M-16 -6h32" className="wire thin" />
+          <circle cx={0} cy={28} r={9} className="metal" />
+        </>
+      );
+    case 'welch-plugs':
+      return (
+        <>
+          {[-44, 44].map((x) => (
+            <g key={x} transform={`translate(${x} 0)`}>
+              <ellipse cx={0} cy={8} rx={36} ry={15} className="metal" />
+              <path d="M-36 8q36 -34 72 0" className="metal" />
+            </g>
+          ))}
         </>
       );
     case 'needle-rings':

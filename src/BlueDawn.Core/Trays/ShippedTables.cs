@@ -1,0 +1,30 @@
+using BlueDawn.Core.Catalogue;
+using BlueDawn.Core.Cleaning;
+using BlueDawn.Core.Faults;
+using BlueDawn.Core.Measures;
+using BlueDawn.Core.Parts;
+
+namespace BlueDawn.Core.Trays;
+
+/// <summary>Every table that ships with the product. The server reads them before anything else, so that a wrong row stops the build, not somebody's first request.</summary>
+public static class ShippedTables
+{
+    /// <summary>Reads all of them.</summary>
+    /// <exception cref="InvalidDataException">A table does not hold together; the message says which file and row.</exception>
+    public static void Check()
+    {
+        try
+        {
+            object[] tables =
+            [
+                NumberDrills.All, PartKnowledge.Shipped, ORing.As568, LedgerKnowledge.Shipped, StackKnowledge.Shipped, FaultKnowledge.Shipped, CleaningKnowledge.Shipped,
+                ClearingTools.For(1, 0),
+            ];
+            ArgumentOutOfRangeException.ThrowIfZero(tables.Length);
+        }
+        catch (TypeInitializationException e) when (e.GetBaseException() is InvalidDataException wrong)
+        {
+            throw new InvalidDataException(wrong.Message, e);
+        }
+    }
+}
