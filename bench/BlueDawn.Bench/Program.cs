@@ -19,6 +19,14 @@ if (args is ["catalogue"])
     return;
 }
 
+if (args is ["shop"])
+{
+    string Named(string name) => Environment.GetEnvironmentVariable(name) ?? throw new InvalidOperationException("Run it with bench/shop.");
+    using var shop = new BlueDawn.Bench.ShopBench(Named("BLUE_DAWN_BENCH_DATABASE"), Named("BLUE_DAWN_BENCH_SERVER"));
+    await shop.RunAsync();
+    return;
+}
+
 var knowledge = Whole();
 var kind = new CarburetorKind(CarburetorFamily.FloatBowl, null, null);
 var faults = new FaultCase(knowledge, kind, FaultHistory.None, new HashSet<string>());

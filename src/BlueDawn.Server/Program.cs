@@ -58,6 +58,7 @@ builder.Services.AddBlueDawnPeople();
 builder.Services.AddBlueDawnProblems();
 builder.Services.AddBlueDawnHealth();
 builder.Services.AddScoped<DemoScenario>();
+builder.Services.AddMemoryCache();
 builder.Services.AddSingleton<ImportJobs>();
 builder.Services.AddScoped<NoteWriter>();
 builder.Services.AddScoped<NoteLookups>();

@@ -54,6 +54,9 @@ public sealed record FaultHistory(
         return new FaultHistory(alike, alikeConfirmed, kin, kinConfirmed);
     }
 
+    /// <summary>Every count in one text: the same text judges the same.</summary>
+    public string Stamp { get; } = string.Join(' ', AlikeConfirmed.Select(pair => $"{pair.Key}={pair.Value}").Prepend($"{Alike}/{Kin}").Concat(KinConfirmed.Select(pair => $"~{pair.Key}={pair.Value}")));
+
     /// <summary>Trays that count, those of the same family by their share.</summary>
     public double Trays => Alike + (KinShare * Kin);
 

@@ -109,15 +109,14 @@ public sealed record TrayFile(Tray Tray, TrayBook Book)
     {
         var rows = await db.Database.SqlQuery<ClosedRow>(
             $"""
-            select family, spec_code, cause, count(*)::int as trays
-            from trays, unnest(confirmed) as cause where id is distinct from {but} group by family, spec_code, cause
-            union all
-            select family, spec_code, null, count(*)::int from trays where confirmed is not null and id is distinct from {but} group by family, spec_code
+            select family, spec_code, confirmed, count(*)::int as trays
+            from trays where confirmed is not null and id is distinct from {but} group by family, spec_code, confirmed
             """).ToListAsync(cancel);
-        return [.. rows.Select(row => new ClosedTraces(row.SpecCode, Enum.Parse<CarburetorFamily>(row.Family), row.Cause, row.Trays))];
+        return [.. rows.SelectMany(row => row.Confirmed.Select(cause => (string?)cause).Append(null)
+            .Select(cause => new ClosedTraces(row.SpecCode, Enum.Parse<CarburetorFamily>(row.Family), cause, row.Trays)))];
     }
 
-    private sealed record ClosedRow(string Family, string? SpecCode, string? Cause, int Trays);
+    private sealed record ClosedRow(string Family, string? SpecCode, string[] Confirmed, int Trays);
 
     private static IQueryable<Tray> Whole(IQueryable<Tray> trays) => trays.Include(tray => tray.Machine).ThenInclude(machine => machine.Owner).Include(tray => tray.Spec);
 
