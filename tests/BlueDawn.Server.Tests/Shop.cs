@@ -44,6 +44,9 @@ public sealed class Shop : IAsyncLifetime
         await ExecuteAsync(admin, $"drop database {name} with (force)");
     }
 
+    /// <summary>The server's own services.</summary>
+    public IServiceProvider Services => factory.Services;
+
     /// <summary>Someone at a browser who has not signed in.</summary>
     public Visitor Visit() => new(factory.CreateClient(new WebApplicationFactoryClientOptions { BaseAddress = new Uri("http://localhost") }));
 

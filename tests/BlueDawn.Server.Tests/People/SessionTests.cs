@@ -1,3 +1,7 @@
+using Microsoft.AspNetCore.Authorization;
+using Microsoft.AspNetCore.Routing;
+using Microsoft.Extensions.DependencyInjection;
+
 namespace BlueDawn.Server.Tests.People;
 
 public class SessionTests(Shop shop)
@@ -52,5 +56,18 @@ public class SessionTests(Shop shop)
         Assert.Contains("by 0.05", wrong.Error("pins"), StringComparison.Ordinal);
         var right = await marit.PutAsync("/api/me", new { units = "inch", pins = "#50-#97" });
         Assert.Equal("inch", right.Body.GetProperty("units").GetString());
+    }
+
+    [Fact]
+    public void Every_endpoint_asks_for_a_permission_save_those_that_are_open_on_purpose()
+    {
+        var open = shop.Services.GetRequiredService<EndpointDataSource>().Endpoints.OfType<RouteEndpoint>()
+            .Where(endpoint => endpoint.RoutePattern.RawText?.StartsWith("/api", StringComparison.Ordinal) == true)
+            .Where(endpoint => endpoint.Metadata.GetMetadata<IAuthorizeData>() is null)
+            .Select(endpoint => endpoint.RoutePattern.RawText!)
+            .Where(path => !path.StartsWith("/api/compute/", StringComparison.Ordinal))
+            .Distinct()
+            .Order(StringComparer.Ordinal);
+        Assert.Equal(["/api/faults/knowledge", "/api/session/", "/api/{**rest}"], open);
     }
 }
