@@ -62,7 +62,7 @@ public sealed record Reconciliation(IReadOnlyDictionary<Fate, int> Ended, IReadO
         _ when lines.All(line => line.State is LedgerState.Expected or LedgerState.StaysIn) => ("Its place was not opened.", true),
         _ when lines.Any(line => line.Fitted is { Fate: Fate.Refitted }) => ("The old one went back: say so to the owner, or fit the new one.", false),
         _ when lines.Any(line => line.Fitted is { Fate: Fate.Made }) => ("One was made instead.", true),
-        _ when lines.Any(line => line.Fitted is { Fate: Fate.LeftOff }) => ("Left off, signed.", true),
+        _ when lines.Any(line => line.Fitted is { Fate: Fate.LeftOff }) => ("Left off, with a reason.", true),
         _ => ("One from elsewhere went in.", true),
     };
 

@@ -39,6 +39,14 @@ public sealed record LedgerLine(
 
     /// <summary>True when there is something in its place in the carburetor, as far as is known.</summary>
     public bool IsIn => State is LedgerState.Expected or LedgerState.StaysIn || Fitted is { Fate: Fate.Refitted or Fate.Renewed or Fate.Made };
+
+    /// <summary>True for a part that is not this carburetor's: it goes back as it was, with a reason, or is thrown out.</summary>
+    public bool IsStrange => Found?.Verdict is LineVerdict.Added or LineVerdict.DoesNotBelong;
+
+    /// <summary>What can become of it now; nothing while it is not open.</summary>
+    public IReadOnlyList<Fate> Fates => !IsOpen ? []
+        : IsStrange ? [Fate.Refitted, Fate.Scrapped]
+        : [.. State == LedgerState.Missing ? [] : new[] { Fate.Refitted }, .. Part.KitPart is null ? [] : new[] { Fate.Renewed }, Fate.Made, Fate.LeftOff];
 }
 
 /// <summary>Every part that came out of a tray's carburetor, and what became of it.</summary>
@@ -212,11 +220,11 @@ public sealed record Ledger(StripJob? Job, IReadOnlyList<LedgerLine> Lines, IRea
             return;
         }
 
-        var strange = line.Found!.Verdict is LineVerdict.Added or LineVerdict.DoesNotBelong;
+        var strange = line.IsStrange;
         (string Field, string Problem)? wrong = back.Fate switch
         {
             Fate.Refitted when line.State == LedgerState.Missing => ("fate", "It was missing: there is none to refit. Renew it, make it, or leave it off with a reason."),
-            Fate.Refitted when line.Found.Verdict is LineVerdict.Renew or LineVerdict.DoesNotBelong && string.IsNullOrWhiteSpace(back.Reason) =>
+            Fate.Refitted when line.Found!.Verdict is LineVerdict.Renew or LineVerdict.DoesNotBelong && string.IsNullOrWhiteSpace(back.Reason) =>
                 ("reason", "At Strip it was found to be no good. Say why the old one goes back."),
             Fate.Renewed or Fate.Made when strange => ("fate", "It does not belong here: refit it with a reason, or throw it out."),
             Fate.Renewed when string.IsNullOrWhiteSpace(back.Item) => ("item", "Say which kit or item the new one is from."),

@@ -38,7 +38,7 @@ public enum Fate
     /// <summary>One made here went in.</summary>
     Made,
 
-    /// <summary>Nothing went in, with a signed reason.</summary>
+    /// <summary>Nothing went in, with a reason.</summary>
     LeftOff,
 
     /// <summary>It did not belong and was thrown out.</summary>

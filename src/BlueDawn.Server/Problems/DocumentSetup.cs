@@ -20,6 +20,10 @@ internal static class DocumentSetup
             foreach (var property in context.JsonTypeInfo.Properties.Where(property => property is { Set: null, IsGetNullable: false, AssociatedParameter: null } && schema.Properties?.ContainsKey(property.Name) == true))
             {
                 (schema.Required ??= new HashSet<string>()).Add(property.Name);
+                if (schema.Properties![property.Name] is OpenApiSchema { Type: { } type } value)
+                {
+                    value.Type = type & ~JsonSchemaType.Null;
+                }
             }
 
             return Task.CompletedTask;

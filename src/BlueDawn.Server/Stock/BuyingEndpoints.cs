@@ -1,5 +1,6 @@
 using System.Globalization;
 using System.Text;
+using System.Text.Json;
 using BlueDawn.Core.Catalogue;
 using BlueDawn.Core.Shop;
 using BlueDawn.Core.Stock;
@@ -9,6 +10,7 @@ using BlueDawn.Store;
 using BlueDawn.Store.Stock;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
+using Microsoft.Extensions.Caching.Memory;
 
 namespace BlueDawn.Server.Stock;
 
@@ -37,17 +39,25 @@ internal static class BuyingEndpoints
         buying.MapPost("/ordered", OrderedAsync).WithName("placeOrder").RequireAuthorization(nameof(May.WorkAtTheBench));
     }
 
-    private static async Task<Ok<BuyingView>> ShowAsync(BlueDawnDb db, Me me, TimeProvider clock, CancellationToken cancel, bool refill = false)
+    private static async Task<Ok<BuyingView>> ShowAsync(BlueDawnDb db, Me me, IMemoryCache memory, TimeProvider clock, CancellationToken cancel, bool refill = false)
     {
         var (book, items) = await ShelfBook.BuyingAsync(db, me.Desk, refill, clock.GetUtcNow(), cancel);
         return TypedResults.Ok(new BuyingView(
-            BuyingAdvice.Of(book, cancel: cancel), items.ToDictionary(pair => pair.Key, pair => pair.Value.Item.Name), book.Needs.Count, me.Desk.Shop.Currency));
+            Solved(book, memory, cancel), items.ToDictionary(pair => pair.Key, pair => pair.Value.Item.Name), book.Needs.Count, me.Desk.Shop.Currency));
     }
 
-    private static async Task<IResult> DownloadAsync(string supplier, BlueDawnDb db, Me me, TimeProvider clock, CancellationToken cancel, bool refill = false)
+    /// <summary>The plan for a book; solved once for the page and the files of it, and again when anything in the book has changed.</summary>
+    private static BuyingAdvice Solved(BuyingBook book, IMemoryCache memory, CancellationToken cancel) =>
+        memory.GetOrCreate((nameof(BuyingAdvice), JsonSerializer.Serialize(book)), entry =>
+        {
+            entry.SlidingExpiration = TimeSpan.FromMinutes(10);
+            return BuyingAdvice.Of(book, cancel: cancel);
+        })!;
+
+    private static async Task<IResult> DownloadAsync(string supplier, BlueDawnDb db, Me me, IMemoryCache memory, TimeProvider clock, CancellationToken cancel, bool refill = false)
     {
         var (book, items) = await ShelfBook.BuyingAsync(db, me.Desk, refill, clock.GetUtcNow(), cancel);
-        var order = BuyingAdvice.Of(book, cancel: cancel).Plan.Orders.FirstOrDefault(one => one.Supplier == supplier);
+        var order = Solved(book, memory, cancel).Plan.Orders.FirstOrDefault(one => one.Supplier == supplier);
         if (order is null)
         {
             return TypedResults.Problem(statusCode: 404, title: $"Nothing is to be ordered from {supplier}.", detail: "Look at the plan again: it may have changed.");

@@ -26,6 +26,7 @@ namespace BlueDawn.Server.Strip;
 /// <param name="Starts">Starting settings beside what was found.</param>
 /// <param name="Torques">How firmly the parts that were out are fastened.</param>
 /// <param name="Reconciliation">What became of everything.</param>
+/// <param name="MostEighths">Most eighths of a turn that a screw can be out.</param>
 /// <param name="WhyNotProven">Why it cannot be proven yet, or null.</param>
 internal sealed record LedgerView(
     StripJob? Job,
@@ -40,6 +41,7 @@ internal sealed record LedgerView(
     IReadOnlyList<StartingSetting> Starts,
     IReadOnlyList<Torque> Torques,
     Reconciliation Reconciliation,
+    int MostEighths,
     string? WhyNotProven)
 {
     public static LedgerView Of(TrayFile file)
@@ -63,6 +65,7 @@ internal sealed record LedgerView(
             build.Starts(ledger, family, spec),
             [.. ledger.Taken.Select(line => build.TorqueOf(line.Part.Key, spec))],
             Reconciliation.Of(ledger, file.Book.Fitting),
+            Turns.MostEighths,
             built.WhyNotTogether);
     }
 }

@@ -1,3 +1,4 @@
+using BlueDawn.Core.Measures;
 using BlueDawn.Core.Build;
 using BlueDawn.Core.Carburetors;
 using BlueDawn.Core.Cleaning;
@@ -57,6 +58,8 @@ internal sealed class Bench(CarburetorFamily family, SpecSheet? spec = null, Cho
     }
 
     /// <summary>What is wrong with an entry that is refused.</summary>
+    public IReadOnlyList<FieldProblem> Wrong(LedgerNote note) => Ledger.Check(note, Jobs);
+
     public string Refuses(LedgerNote note) => Assert.Single(Ledger.Check(note, Jobs)).Message;
 
     /// <summary>Takes everything of the job off, each as usual.</summary>

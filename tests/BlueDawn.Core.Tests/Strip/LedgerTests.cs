@@ -212,4 +212,22 @@ public sealed class LedgerTests
         Assert.All(
             Enum.GetValues<CarburetorFamily>().SelectMany(LedgerKnowledge.Shipped.All).Where(part => part.KitPart is not null),
             part => Assert.NotNull(Core.Catalogue.PartKnowledge.Shipped.Find(part.KitPart!)));
+
+    [Theory]
+    [InlineData("bowl-gasket", LineVerdict.Renew)]
+    [InlineData("bowl-gasket", LineVerdict.Missing)]
+    [InlineData("bowl", LineVerdict.Clean)]
+    [InlineData("bowl", LineVerdict.DoesNotBelong)]
+    public void What_is_offered_for_a_part_is_taken_and_what_is_not_offered_is_refused(string part, LineVerdict found)
+    {
+        var bench = Bench.FloatBowl().Does(new JobNote("full")).Does(new OutNote(part, found));
+        var line = bench.Ledger.Find(part)!;
+        Assert.NotEmpty(line.Fates);
+        foreach (var fate in Enum.GetValues<Fate>())
+        {
+            var wrong = bench.Wrong(new BackNote(part, fate, part == "bowl" ? "under-float" : null, "CK-1", Reason: "The owner wants it so"));
+            // What a kit can bring may be bought singly too, so a new one is never refused for want of a kit part.
+            Assert.True(line.Fates.Contains(fate) == (wrong.Count == 0) || (fate == Fate.Renewed && line.Part.KitPart is null && !line.IsStrange), $"{fate}: {string.Join(' ', wrong)}");
+        }
+    }
 }

@@ -5,14 +5,14 @@ interface Props {
   label: string;
   /** Eighths of a turn; null while nothing has been said. */
   value: number | null;
+  /** Most eighths that are taken. */
+  most: number;
   onChange: (eighths: number) => void;
 }
 
-const MOST = 80;
-
 /** Turns from the seat in quarters and eighths, counted up and down by a touch. */
-export function TurnsChoice({ label, value, onChange }: Props) {
-  const step = (by: number): void => onChange(Math.max(0, Math.min(MOST, (value ?? 0) + by)));
+export function TurnsChoice({ label, value, most, onChange }: Props) {
+  const step = (by: number): void => onChange(Math.max(0, Math.min(most, (value ?? 0) + by)));
   return (
     <div role="group" aria-label={label} className="flex flex-wrap items-center gap-1.5">
       <Step label="a turn less" onClick={() => step(-8)}>

@@ -55,7 +55,7 @@ function Build({ tray, view }: { tray: Tray; view: LedgerView }) {
   const line = view.lines.find((one) => one.part.key === current) ?? null;
   const stack = line ? (stackOf(view, line.part.key) ?? alone(line)) : view.stacks[0];
   const taken = view.lines.filter((one) => one.found !== null && one.state !== 'expected');
-  const open = taken.filter((one) => one.state !== 'back').length;
+  const open = taken.filter((one) => one.isOpen).length;
   const nextInStack = view.advice.find((one) => stack?.layers.some((layer) => layer.part === one.part))?.part ?? null;
   const problem = view.problems.find((one) => one.part === current);
   return (
@@ -112,7 +112,7 @@ function Build({ tray, view }: { tray: Tray; view: LedgerView }) {
         <div className="grid gap-x-5 gap-y-3 md:grid-cols-[minmax(0,8fr)_minmax(0,5fr)]">
           {stack && <ExplodedStack stack={stack} view={view} next={nextInStack} onPick={setPicked} />}
           <div className="grid content-start gap-3">
-            {line && !problem && (line.state === 'out' || line.state === 'missing') && (
+            {line && !problem && line.isOpen && (
               <FitForm
                 key={line.part.key}
                 tray={tray}

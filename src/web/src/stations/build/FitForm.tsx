@@ -49,7 +49,7 @@ export function FitForm({ tray, view, line, advice, mayRecord, busy, errors, onR
   const start = view.starts.find((one) => one.part === part.key);
   const firm = view.torques.find((one) => one.part === part.key);
   const eighths = draft.eighths ?? start?.turnsEighths ?? null;
-  const strange = found?.verdict === 'added' || found?.verdict === 'doesNotBelong';
+  const may = (fate: Fate): boolean => line.fates.includes(fate);
   const end = async (fate: Fate, from?: { number: string; fromShelf: boolean }): Promise<void> => {
     const settled = await onRecord({
       kind: 'back',
@@ -90,6 +90,7 @@ export function FitForm({ tray, view, line, advice, mayRecord, busy, errors, onR
           <TurnsChoice
             label={`Turns out: ${part.label}`}
             value={eighths}
+            most={view.mostEighths}
             onChange={(next) => keep({ ...draft, eighths: next })}
           />
           {start && (
@@ -127,27 +128,27 @@ export function FitForm({ tray, view, line, advice, mayRecord, busy, errors, onR
       {mayRecord && (
         <>
           <div className="flex flex-wrap gap-2">
-            {line.state !== 'missing' && (
+            {may('refitted') && (
               <Button
                 ref={sources ? undefined : main}
                 look={sources ? 'plain' : 'hands'}
                 disabled={busy}
                 onClick={() => void end('refitted')}
               >
-                {strange ? 'Put it back' : sources ? 'The old one is in' : 'It is in'}
+                {may('scrapped') ? 'Put it back' : sources ? 'The old one is in' : 'It is in'}
               </Button>
             )}
-            {part.kitPart && !strange && (
+            {may('renewed') && (
               <Button aria-expanded={sources} onClick={() => setSources(!sources)}>
                 A new one
               </Button>
             )}
-            {!strange && (
+            {may('made') && (
               <Button disabled={busy} onClick={() => void end('made')}>
                 Made one
               </Button>
             )}
-            {strange ? (
+            {may('scrapped') ? (
               <Button look="hands" disabled={busy} onClick={() => void end('scrapped')}>
                 Throw it out
               </Button>
@@ -157,11 +158,11 @@ export function FitForm({ tray, view, line, advice, mayRecord, busy, errors, onR
               </Button>
             )}
           </div>
-          {sources && part.kitPart && (
+          {sources && may('renewed') && (
             <Sources tray={tray.number} part={part.key} busy={busy} onTake={(source) => void end('renewed', source)} />
           )}
           <TextField
-            label={`Reason or remark${part.kitPart || strange ? '' : ', for leaving it off'}`}
+            label={`Reason or remark${may('renewed') || may('scrapped') ? '' : ', for leaving it off'}`}
             value={draft.reason}
             problem={errors['note.reason']?.[0]}
             onChange={(event) => keep({ ...draft, reason: event.target.value })}

@@ -117,7 +117,7 @@ function Sheet({ report }: { report: Report }) {
                   part.item && `from ${part.item}`,
                   part.turnsEighths != null && `left at ${turns(part.turnsEighths)} turns out`,
                   part.reason,
-                  part.fate === 'leftOff' && `signed ${part.by}`,
+                  part.fate === 'leftOff' && `said ${part.by}`,
                 ]
                   .filter(Boolean)
                   .join(', ')}

@@ -15,6 +15,8 @@ interface Props {
   tray: number;
   line: LedgerLine;
   usual: LineVerdict;
+  /** Most eighths of a turn that are taken. */
+  most: number;
   busy: boolean;
   /** Takes the focus when it is the next to come out. */
   eager: boolean;
@@ -53,7 +55,7 @@ const verdicts = (['clean', 'refit', 'renew', 'missing', 'doesNotBelong'] as con
 }));
 
 /** How a part was found as it came out. An ordinary one takes one key; everything else is at hand. */
-export function FoundForm({ tray, line, usual, busy, eager, onRecord, onStays, errors }: Props) {
+export function FoundForm({ tray, line, usual, most, busy, eager, onRecord, onStays, errors }: Props) {
   const { part } = line;
   const person = usePerson();
   const units = useUnits();
@@ -109,6 +111,7 @@ export function FoundForm({ tray, line, usual, busy, eager, onRecord, onStays, e
           <TurnsChoice
             label={`Turns in to the seat: ${part.label}`}
             value={draft.notCounted ? null : draft.eighths}
+            most={most}
             onChange={(eighths) => put({ eighths, notCounted: false })}
           />
           <Button aria-pressed={draft.notCounted} onClick={() => put({ notCounted: !draft.notCounted })}>

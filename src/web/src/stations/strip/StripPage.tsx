@@ -113,6 +113,7 @@ function Ledger({ tray, view }: { tray: Tray; view: LedgerView }) {
                     <FoundForm
                       tray={tray.number}
                       line={line}
+                      most={view.mostEighths}
                       usual={line.found?.verdict ?? view.usual[line.part.key] ?? 'clean'}
                       busy={entries.busy}
                       eager={line === next}
