@@ -20,6 +20,7 @@ using BlueDawn.Server.Strip;
 using BlueDawn.Server.Trays;
 using BlueDawn.Store;
 using BlueDawn.Store.Demo;
+using BlueDawn.Store.Stock;
 using Microsoft.AspNetCore.DataProtection;
 using Microsoft.AspNetCore.Identity;
 using Microsoft.EntityFrameworkCore;
@@ -119,6 +120,7 @@ if (!writingDocument)
     await using var scope = app.Services.CreateAsyncScope();
     var db = scope.ServiceProvider.GetRequiredService<BlueDawnDb>();
     await db.Database.MigrateAsync();
+    await Shelf.EnsureSumAsync(db, default);
     await DemoScenario.EnsureShopAsync(db, scope.ServiceProvider.GetRequiredService<RoleManager<IdentityRole<Guid>>>(), default);
     if (app.Configuration.GetValue<bool>("BLUE_DAWN_DEMO"))
     {

@@ -70,6 +70,9 @@ public sealed class BlueDawnDb(DbContextOptions<BlueDawnDb> options)
     /// <summary>Stock moves; append-only.</summary>
     public DbSet<StockMove> StockMoves => Set<StockMove>();
 
+    /// <summary>What the stock moves come to, by item.</summary>
+    public DbSet<ShelfRow> ShelfRows => Set<ShelfRow>();
+
     /// <summary>The logbook; append-only.</summary>
     public DbSet<LogbookEntry> LogbookEntries => Set<LogbookEntry>();
 
@@ -84,6 +87,26 @@ public sealed class BlueDawnDb(DbContextOptions<BlueDawnDb> options)
 
     /// <summary>Keys that sign-in cookies are protected with, so that a restart signs nobody out.</summary>
     public DbSet<DataProtectionKey> DataProtectionKeys => Set<DataProtectionKey>();
+
+    /// <summary>Saves; stock moves are added to the running sum of the shelf in the same transaction.</summary>
+    public override async Task<int> SaveChangesAsync(bool acceptAllChangesOnSuccess, CancellationToken cancellationToken = default)
+    {
+        var moves = ChangeTracker.Entries<StockMove>().Where(entry => entry.State == EntityState.Added).Select(entry => entry.Entity).ToList();
+        if (moves.Count == 0)
+        {
+            return await base.SaveChangesAsync(acceptAllChangesOnSuccess, cancellationToken);
+        }
+
+        await using var own = Database.CurrentTransaction is null ? await Database.BeginTransactionAsync(cancellationToken) : null;
+        var written = await base.SaveChangesAsync(acceptAllChangesOnSuccess, cancellationToken);
+        await Shelf.SumAsync(this, moves, cancellationToken);
+        if (own is not null)
+        {
+            await own.CommitAsync(cancellationToken);
+        }
+
+        return written;
+    }
 
     /// <inheritdoc/>
     protected override void OnModelCreating(ModelBuilder builder)
@@ -221,6 +244,13 @@ public sealed class BlueDawnDb(DbContextOptions<BlueDawnDb> options)
             move.HasOne<DonorRow>().WithMany().HasForeignKey(m => m.DonorId);
             move.Property(m => m.Kind).HasConversion<string>();
             move.HasIndex(m => m.ItemId);
+            move.HasIndex(m => m.At);
+        });
+        builder.Entity<ShelfRow>(row =>
+        {
+            row.ToTable("shelf");
+            row.HasKey(r => r.ItemId);
+            row.HasOne<ItemRow>().WithOne().HasForeignKey<ShelfRow>(r => r.ItemId);
         });
         builder.Entity<DonorRow>(donor =>
         {

@@ -51,12 +51,7 @@ public sealed record StockStanding(int OnHand, int OnOrder, int UsedLately)
         foreach (var move in moves.OrderBy(move => move.At))
         {
             onHand += Effect(move.Kind, move.Pieces);
-            onOrder = move.Kind switch
-            {
-                StockMoveKind.Ordered => onOrder + move.Pieces,
-                StockMoveKind.Received => Math.Max(0, onOrder - move.Pieces),
-                StockMoveKind.Fitted or StockMoveKind.Returned or StockMoveKind.Scrapped or StockMoveKind.Made or StockMoveKind.FromDonor or StockMoveKind.Counted => onOrder,
-            };
+            onOrder = Math.Max(0, onOrder + OrderEffect(move.Kind, move.Pieces));
             if (move.At >= since)
             {
                 used += Used(move.Kind, move.Pieces);
@@ -66,7 +61,16 @@ public sealed record StockStanding(int OnHand, int OnOrder, int UsedLately)
         return new StockStanding(onHand, onOrder, Math.Max(0, used));
     }
 
-    private static int Used(StockMoveKind kind, int pieces) => kind switch
+    /// <summary>What a move does to the pieces on order; more received than were ordered leave none.</summary>
+    public static int OrderEffect(StockMoveKind kind, int pieces) => kind switch
+    {
+        StockMoveKind.Ordered => pieces,
+        StockMoveKind.Received => -pieces,
+        StockMoveKind.Fitted or StockMoveKind.Returned or StockMoveKind.Scrapped or StockMoveKind.Made or StockMoveKind.FromDonor or StockMoveKind.Counted => 0,
+    };
+
+    /// <summary>What a move does to the pieces used.</summary>
+    public static int Used(StockMoveKind kind, int pieces) => kind switch
     {
         StockMoveKind.Fitted => pieces,
         StockMoveKind.Returned => -pieces,

@@ -116,10 +116,15 @@ internal static class StockEndpoints
 
         var now = clock.GetUtcNow();
         await using var transaction = await db.Database.BeginTransactionAsync(cancel);
-        var standing = await Shelf.LockAsync(db, itemId, now, cancel);
-        if (await db.StockMoves.AnyAsync(move => move.Id == input.Id, cancel))
+        var standing = await Shelf.LockAsync(db, itemId, cancel);
+        if (await db.StockMoves.AsNoTracking().SingleOrDefaultAsync(move => move.Id == input.Id, cancel) is { } before)
         {
-            return TypedResults.Ok((await ViewAsync(db, input.Item, clock, cancel))!);
+            // A count keeps by how much the book was off, so what was counted cannot be compared.
+            var same = before.ItemId == itemId && before.Kind == input.Kind && before.TrayId == trayId && before.DonorId == input.DonorId
+                && before.Note == input.Note.Trim() && (input.Kind == StockMoveKind.Counted || before.Pieces == input.Pieces);
+            return same
+                ? TypedResults.Ok((await ViewAsync(db, input.Item, clock, cancel))!)
+                : TypedResults.Problem(statusCode: 409, title: "That id stands for another move.", detail: "Reload the page and enter it again.");
         }
 
         // A count says what the shelf holds; the book keeps by how much it was off.

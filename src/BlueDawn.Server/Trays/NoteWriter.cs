@@ -180,7 +180,7 @@ internal sealed class NoteWriter(BlueDawnDb db, NoteLookups lookups, TimeProvide
         }
 
         var kind = move.Out ? StockMoveKind.Fitted : StockMoveKind.Returned;
-        if ((await Shelf.LockAsync(db, id, at, cancel)).Check(kind, 1) is { Count: > 0 })
+        if ((await Shelf.LockAsync(db, id, cancel)).Check(kind, 1) is { Count: > 0 })
         {
             return Refusal.Wrong([new("note.item", $"None of {move.Item} is left on the shelf. Book it in at Stock, or take another.")]);
         }

@@ -711,6 +711,26 @@ namespace BlueDawn.Store.Migrations
                     b.ToTable("earlier_returns", (string)null);
                 });
 
+            modelBuilder.Entity("BlueDawn.Store.Stock.ShelfRow", b =>
+                {
+                    b.Property<Guid>("ItemId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("item_id");
+
+                    b.Property<int>("OnHand")
+                        .HasColumnType("integer")
+                        .HasColumnName("on_hand");
+
+                    b.Property<int>("OnOrder")
+                        .HasColumnType("integer")
+                        .HasColumnName("on_order");
+
+                    b.HasKey("ItemId")
+                        .HasName("pk_shelf");
+
+                    b.ToTable("shelf", (string)null);
+                });
+
             modelBuilder.Entity("BlueDawn.Store.Stock.StockMove", b =>
                 {
                     b.Property<Guid>("Id")
@@ -754,6 +774,9 @@ namespace BlueDawn.Store.Migrations
 
                     b.HasKey("Id")
                         .HasName("pk_stock_moves");
+
+                    b.HasIndex("At")
+                        .HasDatabaseName("ix_stock_moves_at");
 
                     b.HasIndex("DonorId")
                         .HasDatabaseName("ix_stock_moves_donor_id");
@@ -1228,6 +1251,16 @@ namespace BlueDawn.Store.Migrations
                         .WithMany()
                         .HasForeignKey("TrayId")
                         .HasConstraintName("fk_donor_takings_trays_tray_id");
+                });
+
+            modelBuilder.Entity("BlueDawn.Store.Stock.ShelfRow", b =>
+                {
+                    b.HasOne("BlueDawn.Store.Catalogue.ItemRow", null)
+                        .WithOne()
+                        .HasForeignKey("BlueDawn.Store.Stock.ShelfRow", "ItemId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_shelf_catalogue_items_item_id");
                 });
 
             modelBuilder.Entity("BlueDawn.Store.Stock.StockMove", b =>

@@ -15,20 +15,59 @@ public static class Shelf
     /// <param name="cancel">Cancels.</param>
     public static async Task<Dictionary<Guid, int>> OnHandAsync(BlueDawnDb db, IReadOnlyCollection<Guid>? items, CancellationToken cancel)
     {
-        var moves = items is null ? db.StockMoves : db.StockMoves.Where(move => items.Contains(move.ItemId));
-        var sums = await moves.GroupBy(move => new { move.ItemId, move.Kind })
-            .Select(group => new { group.Key.ItemId, group.Key.Kind, Pieces = group.Sum(move => move.Pieces) })
-            .ToListAsync(cancel);
-        return sums.GroupBy(sum => sum.ItemId).ToDictionary(group => group.Key, group => group.Sum(sum => StockStanding.Effect(sum.Kind, sum.Pieces)));
+        var rows = items is null ? db.ShelfRows : db.ShelfRows.Where(row => items.Contains(row.ItemId));
+        return await rows.ToDictionaryAsync(row => row.ItemId, row => row.OnHand, cancel);
     }
 
-    /// <summary>How one item stands, its row locked until the transaction ends so that nobody moves it meanwhile.</summary>
-    public static async Task<StockStanding> LockAsync(BlueDawnDb db, Guid itemId, DateTimeOffset since, CancellationToken cancel)
+    /// <summary>What one item has on hand and on order, its row locked until the transaction ends so that nobody moves it meanwhile.</summary>
+    public static async Task<StockStanding> LockAsync(BlueDawnDb db, Guid itemId, CancellationToken cancel)
     {
         await db.Database.ExecuteSqlAsync($"select 1 from catalogue_items where id = {itemId} for update", cancel);
-        return StockStanding.Of(
-            await db.StockMoves.Where(move => move.ItemId == itemId).Select(move => new LedgerMove(move.Kind, move.Pieces, move.At)).ToListAsync(cancel),
-            since);
+        return await db.ShelfRows.Where(row => row.ItemId == itemId).Select(row => new StockStanding(row.OnHand, row.OnOrder, 0)).SingleOrDefaultAsync(cancel)
+            ?? new StockStanding(0, 0, 0);
+    }
+
+    /// <summary>Pieces used since a day by item; an item that was not used is absent.</summary>
+    public static async Task<Dictionary<Guid, int>> UsedAsync(BlueDawnDb db, DateTimeOffset since, CancellationToken cancel)
+    {
+        var sums = await db.StockMoves.Where(move => move.At >= since).GroupBy(move => new { move.ItemId, move.Kind })
+            .Select(group => new { group.Key.ItemId, group.Key.Kind, Pieces = group.Sum(move => move.Pieces) })
+            .ToListAsync(cancel);
+        return sums.GroupBy(sum => sum.ItemId).ToDictionary(group => group.Key, group => Math.Max(0, group.Sum(sum => StockStanding.Used(sum.Kind, sum.Pieces))));
+    }
+
+    /// <summary>Adds moves to the running sum, items in one order so that two savers never wait for each other.</summary>
+    internal static async Task SumAsync(BlueDawnDb db, IEnumerable<StockMove> moves, CancellationToken cancel)
+    {
+        foreach (var item in moves.GroupBy(move => move.ItemId).OrderBy(group => group.Key))
+        {
+            var hand = item.Sum(move => StockStanding.Effect(move.Kind, move.Pieces));
+            var order = item.Sum(move => StockStanding.OrderEffect(move.Kind, move.Pieces));
+            await db.Database.ExecuteSqlAsync(
+                $"""
+                insert into shelf (item_id, on_hand, on_order) values ({item.Key}, {hand}, greatest(0, {order}))
+                on conflict (item_id) do update set on_hand = shelf.on_hand + {hand}, on_order = greatest(0, shelf.on_order + {order})
+                """,
+                cancel);
+        }
+    }
+
+    /// <summary>Makes the running sum of a book that was written before there was one.</summary>
+    public static async Task EnsureSumAsync(BlueDawnDb db, CancellationToken cancel)
+    {
+        if (await db.ShelfRows.AnyAsync(cancel))
+        {
+            return;
+        }
+
+        var moves = await db.StockMoves.AsNoTracking().Select(move => new { move.ItemId, Move = new LedgerMove(move.Kind, move.Pieces, move.At) }).ToListAsync(cancel);
+        foreach (var item in moves.GroupBy(row => row.ItemId, row => row.Move))
+        {
+            var standing = StockStanding.Of(item, DateTimeOffset.MaxValue);
+            db.ShelfRows.Add(new ShelfRow { ItemId = item.Key, OnHand = standing.OnHand, OnOrder = standing.OnOrder });
+        }
+
+        await db.SaveChangesAsync(cancel);
     }
 
     /// <summary>
@@ -55,7 +94,7 @@ public static class Shelf
         var items = new List<FittedItem>();
         foreach (var item in fitting.Items.OrderBy(item => item.Number, StringComparer.Ordinal))
         {
-            var standing = await LockAsync(db, ids[item.Number], at, cancel);
+            var standing = await LockAsync(db, ids[item.Number], cancel);
             var there = standing.Check(StockMoveKind.Fitted, item.Pieces).Count == 0;
             if (there)
             {

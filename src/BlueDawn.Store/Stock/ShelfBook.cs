@@ -26,12 +26,13 @@ public static class ShelfBook
     /// <summary>Every item that was ever moved.</summary>
     public static async Task<IReadOnlyList<ShelfLine>> LinesAsync(BlueDawnDb db, StockDefaults defaults, DateTimeOffset now, CancellationToken cancel)
     {
-        var moves = (await db.StockMoves.AsNoTracking().Select(move => new { move.ItemId, Move = new LedgerMove(move.Kind, move.Pieces, move.At) }).ToListAsync(cancel))
-            .ToLookup(row => row.ItemId, row => row.Move);
-        var ids = moves.Select(group => group.Key).ToList();
+        var rows = await db.ShelfRows.AsNoTracking().ToDictionaryAsync(row => row.ItemId, cancel);
+        var used = await Shelf.UsedAsync(db, now.AddDays(-defaults.LookBackDays), cancel);
+        var ids = rows.Keys.ToList();
         var items = await CatalogueSearch.ItemsAsync(db, ids, cancel);
         var numbers = await db.Items.Where(item => ids.Contains(item.Id)).ToDictionaryAsync(item => item.Number, item => item.Id, cancel);
-        return [.. items.Select(stocked => Line(stocked, StockStanding.Of(moves[numbers[stocked.Item.Number]], now.AddDays(-defaults.LookBackDays)), defaults))];
+        return [.. items.Select(stocked => (Stocked: stocked, Row: rows[numbers[stocked.Item.Number]]))
+            .Select(pair => Line(pair.Stocked, new StockStanding(pair.Row.OnHand, pair.Row.OnOrder, used.GetValueOrDefault(pair.Row.ItemId)), defaults))];
     }
 
     /// <summary>Everything a buying plan is made from.</summary>

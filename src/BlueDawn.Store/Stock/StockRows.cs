@@ -35,6 +35,19 @@ public sealed class StockMove
     public DateTimeOffset At { get; set; }
 }
 
+/// <summary>What the moves of an item come to: a running sum, written with every move in the same transaction.</summary>
+public sealed class ShelfRow
+{
+    /// <summary>The item.</summary>
+    public Guid ItemId { get; set; }
+
+    /// <summary>Pieces on hand.</summary>
+    public int OnHand { get; set; }
+
+    /// <summary>Pieces on order.</summary>
+    public int OnOrder { get; set; }
+}
+
 /// <summary>A carburetor kept for its parts.</summary>
 public sealed class DonorRow
 {

@@ -51,6 +51,27 @@ public class StockTests(Shop shop)
     }
 
     [Fact]
+    public async Task A_move_sent_again_with_other_content_is_refused()
+    {
+        var jory = await shop.SignInAsync("jory");
+        var id = Guid.CreateVersion7();
+        Assert.Equal(HttpStatusCode.OK, (await MoveAsync(jory, "WP-02", "received", 1, id)).Status);
+        Assert.Equal(HttpStatusCode.Conflict, (await MoveAsync(jory, "WP-02", "received", 2, id)).Status);
+        Assert.Equal(HttpStatusCode.Conflict, (await MoveAsync(jory, "PG-02", "received", 1, id)).Status);
+    }
+
+    [Fact]
+    public async Task The_running_sum_of_the_shelf_is_what_all_its_moves_come_to()
+    {
+        var jory = await shop.SignInAsync("jory");
+        const string Item = "OR-01";
+        string[] kinds = ["received", "ordered", "scrapped", "received", "made", "fitted", "ordered", "received"];
+        await MoveAsync(jory, Item, "received", 20);
+        Assert.All(await Task.WhenAll(kinds.Select((kind, i) => MoveAsync(jory, Item, kind, 1 + (i % 3)))), answer => Assert.Equal(HttpStatusCode.OK, answer.Status));
+        await Shop.SumsAgreeAsync(shop.Database);
+    }
+
+    [Fact]
     public async Task What_comes_off_a_donor_is_taken_off_its_list()
     {
         var jory = await shop.SignInAsync("jory");

@@ -11,15 +11,17 @@ namespace BlueDawn.Server.Tests.Upgrade;
 public sealed class UpgradeTests(Shop shop) : IAsyncLifetime
 {
     private readonly string name = $"blue_dawn_upgrade_{Guid.NewGuid():N}";
+    private string database = "";
     private WebApplicationFactory<Program> factory = null!;
     private Visitor ilse = null!;
 
     public async ValueTask InitializeAsync()
     {
         await Shop.ExecuteAsync(shop.Database, $"create database {name}");
-        var database = new NpgsqlConnectionStringBuilder(shop.Database) { Database = name };
-        await RestoreAsync(database);
-        factory = new WebApplicationFactory<Program>().WithWebHostBuilder(host => host.UseSetting("BLUE_DAWN_DATABASE", database.ToString()));
+        var restored = new NpgsqlConnectionStringBuilder(shop.Database) { Database = name };
+        database = restored.ToString();
+        await RestoreAsync(restored);
+        factory = new WebApplicationFactory<Program>().WithWebHostBuilder(host => host.UseSetting("BLUE_DAWN_DATABASE", database));
         ilse = new Visitor(factory.CreateClient(new WebApplicationFactoryClientOptions { BaseAddress = new Uri("http://localhost") }));
         await ilse.SignInAsync("ilse", "sandrigg-quay");
     }
@@ -74,6 +76,9 @@ public sealed class UpgradeTests(Shop shop) : IAsyncLifetime
 
         Assert.Equal([], told);
     }
+
+    [Fact]
+    public Task The_shelf_is_summed_up() => Shop.SumsAgreeAsync(database);
 
     private static IEnumerable<object[]> Rows(JsonElement list, Func<JsonElement, object[]> row, Func<JsonElement, bool>? which = null) =>
         list.EnumerateArray().Where(which ?? (_ => true)).Select(row);
