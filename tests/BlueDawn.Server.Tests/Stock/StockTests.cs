@@ -55,9 +55,9 @@ public class StockTests(Shop shop)
     {
         var jory = await shop.SignInAsync("jory");
         var id = Guid.CreateVersion7();
-        Assert.Equal(HttpStatusCode.OK, (await MoveAsync(jory, "WP-02", "received", 1, id)).Status);
-        Assert.Equal(HttpStatusCode.Conflict, (await MoveAsync(jory, "WP-02", "received", 2, id)).Status);
-        Assert.Equal(HttpStatusCode.Conflict, (await MoveAsync(jory, "PG-02", "received", 1, id)).Status);
+        Assert.Equal(HttpStatusCode.OK, (await MoveAsync(jory, "ST-03", "received", 1, id)).Status);
+        Assert.Equal(HttpStatusCode.Conflict, (await MoveAsync(jory, "ST-03", "received", 2, id)).Status);
+        Assert.Equal(HttpStatusCode.Conflict, (await MoveAsync(jory, "BG-03", "received", 1, id)).Status);
     }
 
     [Fact]

@@ -26,7 +26,17 @@ function Ledger({ tray, view }: { tray: Tray; view: LedgerView }) {
   const entries = useRecord<LedgerNote>(tray.number);
   const [picking, setPicking] = useState(false);
   const [opened, setOpened] = useState<string | null>(null);
-  const { record } = entries;
+  // Said at once: the device may have kept the entry, and the next part be drawn, before the request is known to run.
+  const [sending, setSending] = useState(0);
+  const record = async (...notes: LedgerNote[]): Promise<boolean> => {
+    setSending((now) => now + 1);
+    try {
+      return await entries.record(...notes);
+    } finally {
+      setSending((now) => now - 1);
+    }
+  };
+  const busy = entries.busy || sending > 0;
   const inJob = view.lines.filter((line) => line.inJob || line.state !== 'expected');
   const rest = view.lines.length - inJob.length;
   const kept = useKeptParts(tray.number);
@@ -93,7 +103,7 @@ function Ledger({ tray, view }: { tray: Tray; view: LedgerView }) {
             <div className="border-line flex min-h-11 items-center justify-between border-b">
               <h3 className="text-mute text-base font-strong">{group}</h3>
               {mayRecord && open.length > 1 && (
-                <Button look="quiet" disabled={entries.busy} onClick={() => void asUsual(open)}>
+                <Button look="quiet" disabled={busy} onClick={() => void asUsual(open)}>
                   All {open.length} out, as usual
                 </Button>
               )}
@@ -115,7 +125,7 @@ function Ledger({ tray, view }: { tray: Tray; view: LedgerView }) {
                       line={line}
                       most={view.mostEighths}
                       usual={line.found?.verdict ?? view.usual[line.part.key] ?? 'clean'}
-                      busy={entries.busy}
+                      busy={busy}
                       eager={line === next}
                       errors={entries.problem?.errors ?? {}}
                       onRecord={async (note) => {
@@ -135,7 +145,7 @@ function Ledger({ tray, view }: { tray: Tray; view: LedgerView }) {
         );
       })}
       {rest > 0 && view.job.parts && <p className="text-mute pt-1">{rest} other parts stay as they are.</p>}
-      {mayRecord && view.job.parts?.length !== 0 && <AddPart view={view} busy={entries.busy} onRecord={record} />}
+      {mayRecord && view.job.parts?.length !== 0 && <AddPart view={view} busy={busy} onRecord={record} />}
     </section>
   );
 }
