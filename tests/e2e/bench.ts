@@ -56,6 +56,8 @@ export async function checkIn(page: Page, machine: string, stamped = '4107'): Pr
   await page.getByLabel('What the owner says').fill('Hunts when warm');
   await page.getByRole('button', { name: 'Give it a tray' }).click();
   await expect(page).toHaveURL(/\/tray\/\d+\/kit$/);
+  // The address is the tray's before its page has come: until then the check-in form stands there.
+  await expect(page.getByRole('button', { name: 'Give it a tray' })).toBeHidden();
   return Number(page.url().split('/').at(-2));
 }
 
