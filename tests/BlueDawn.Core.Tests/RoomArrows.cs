@@ -9,7 +9,7 @@ internal static class RoomArrows
         Carburetors: Tables
         Catalogue: Carburetors Measures Tables
         Cleaning: Carburetors Logbook Measures Parts Safety Shop Stations Tables
-        Faults: Carburetors Logbook Measures Safety Shop Stations Tables
+        Faults: Carburetors Logbook Measures Parts Safety Shop Stations Tables
         Gauging: Carburetors Measures Safety Shop Stations
         Handover: Logbook Measures Safety Shop Stations
         Intake: Carburetors Logbook Measures Shop Stations

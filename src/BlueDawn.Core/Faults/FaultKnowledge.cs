@@ -1,4 +1,5 @@
 using BlueDawn.Core.Carburetors;
+using BlueDawn.Core.Parts;
 using BlueDawn.Core.Safety;
 
 namespace BlueDawn.Core.Faults;
@@ -59,6 +60,7 @@ public enum CheckState
 /// <param name="Label">What is wrong.</param>
 /// <param name="Circuit">The circuit it belongs to, as the cutaway lights it.</param>
 /// <param name="Place">Where it sits.</param>
+/// <param name="Parts">The bench part it sits at, by its key in the ledger: the first of these a family has. Empty when it is no bench part.</param>
 /// <param name="Applies">What it applies to.</param>
 /// <param name="Apart">How far apart the carburetor must be for the fix.</param>
 /// <param name="Fix">The fix.</param>
@@ -72,6 +74,7 @@ public sealed record Cause(
     string Label,
     string Circuit,
     Place Place,
+    IReadOnlyList<string> Parts,
     AppliesTo Applies,
     ApartLevel Apart,
     string Fix,
@@ -79,7 +82,15 @@ public sealed record Cause(
     double PartsMoney,
     bool Refer,
     double PriorWeight,
-    string Source);
+    string Source)
+{
+    /// <summary>The bench part it sits at in a family; null when it is no bench part.</summary>
+    public StripPart? PartIn(CarburetorFamily family, LedgerKnowledge ledger)
+    {
+        var all = ledger.All(family);
+        return Parts.Select(key => all.FirstOrDefault(part => part.Key == key)).FirstOrDefault(part => part is not null);
+    }
+}
 
 /// <summary>What a finding is to a repair.</summary>
 public enum FindingRole

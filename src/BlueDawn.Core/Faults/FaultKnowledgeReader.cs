@@ -1,4 +1,5 @@
 using BlueDawn.Core.Carburetors;
+using BlueDawn.Core.Parts;
 using BlueDawn.Core.Safety;
 using BlueDawn.Core.Tables;
 
@@ -18,23 +19,25 @@ public static class FaultKnowledgeReader
 
     /// <summary>The tables that ship with the product.</summary>
     /// <exception cref="InvalidDataException">A table is missing or does not hold together.</exception>
-    public static FaultKnowledge ReadShipped() => Read(name => CsvTable.OpenShipped(Resources + name));
+    public static FaultKnowledge ReadShipped() => Read(name => CsvTable.OpenShipped(Resources + name), LedgerKnowledge.Shipped);
 
     /// <summary>Reads tables from wherever they are.</summary>
     /// <param name="open">Opens a table by its file name.</param>
+    /// <param name="ledger">The bench parts a cause can sit at.</param>
     /// <exception cref="InvalidDataException">A table does not hold together; the message says which row.</exception>
-    public static FaultKnowledge Read(Func<string, TextReader> open)
+    public static FaultKnowledge Read(Func<string, TextReader> open, LedgerKnowledge ledger)
     {
         var strengths = CsvTable.Rows(open, "strengths.csv", row => (row.Text("word"), Probability: row.Share("probability")))
             .ToDictionary(pair => pair.Item1, pair => pair.Probability);
         var reliability = CsvTable.Rows(open, "reliability.csv", row => (From: row.Text("from"), Value: new Witness(row.Share("seen"), row.Share("false_alarm"))))
             .ToDictionary(pair => pair.From, pair => pair.Value);
         var knowledge = new FaultKnowledge(
-            CsvTable.Rows(open, "causes.csv", row => new Cause(
+            CsvTable.Rows(open, "causes.csv", row => PlacedCause(row, ledger, new Cause(
                 row.Text("id"),
                 row.Text("label"),
                 row.Text("circuit"),
                 row.Word<Place>("place"),
+                row.MayBeEmpty("parts").Split(' ', StringSplitOptions.RemoveEmptyEntries),
                 Applies(row),
                 row.Word<ApartLevel>("apart"),
                 row.Text("fix"),
@@ -42,7 +45,7 @@ public static class FaultKnowledgeReader
                 row.Number("parts_money"),
                 row.Text("refer") == "yes",
                 row.Number("prior_weight"),
-                row.Text("source"))),
+                row.Text("source")))),
             CsvTable.Rows(open, "findings.csv", row => new Finding(
                 row.Text("id"), row.Text("label"), row.MayBeEmpty("short") is { Length: > 0 } brief ? brief : row.Text("label"), row.Text("stage"), row.Word<FindingRole>("role"), Applies(row), row.Share("background"), row.Text("source"))),
             CsvTable.Rows(open, "checks.csv", row => new Check(
@@ -129,6 +132,19 @@ public static class FaultKnowledgeReader
         }
 
         return seen;
+    }
+
+    /// <summary>A cause whose parts are bench parts: each is one of a family of the cause, and what sits in the carburetor has one in every family.</summary>
+    private static Cause PlacedCause(TableRow row, LedgerKnowledge ledger, Cause cause)
+    {
+        foreach (var part in cause.Parts.Where(part => !cause.Applies.Families.Any(family => ledger.All(family).Any(known => known.Key == part))))
+        {
+            throw row.Wrong("parts", $"speaks of {part}, which is no bench part of its families");
+        }
+
+        return cause.Place == Place.Carburetor && cause.Applies.Families.Any(family => cause.PartIn(family, ledger) is null)
+            ? throw row.Wrong("parts", "must name the part it sits at for each of its families")
+            : cause;
     }
 
     private static AppliesTo Applies(TableRow row) => new(

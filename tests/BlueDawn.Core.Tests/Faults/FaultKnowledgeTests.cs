@@ -1,3 +1,4 @@
+using BlueDawn.Core.Parts;
 using BlueDawn.Core.Carburetors;
 using BlueDawn.Core.Faults;
 using BlueDawn.Core.Tests.Trays;
@@ -72,6 +73,9 @@ public class FaultKnowledgeTests
     [InlineData("cause-findings.csv", "fuel-stale,wont-start", "fuel-stale,no-such-finding", "no-such-finding")]
     [InlineData("checks.csv", "hot-surface", "no-such-caution", "no-such-caution")]
     [InlineData("findings.csv", "0.05,", "1.05,", "background")]
+    [InlineData("causes.csv", "carburetor,needle,FD", "carburetor,pin,FD", "row 14, parts: “pin” speaks of pin")]
+    [InlineData("causes.csv", "carburetor,needle,FD", "carburetor,,FD", "must name the part")]
+    [InlineData("causes.csv", "main-jet carburetor,FS", "main-jet,FS", "for each of its families")]
     [InlineData("causes.csv", "tank-vent-blocked,", "fuel-stale,", "twice")]
     public void A_table_that_does_not_hold_together_is_refused_and_says_where(string table, string from, string to, string says)
     {
@@ -81,7 +85,7 @@ public class FaultKnowledgeTests
             var text = new StreamReader(stream).ReadToEnd();
             var at = text.IndexOf(from, StringComparison.Ordinal);
             return new StringReader(name == table ? text[..at] + to + text[(at + from.Length)..] : text);
-        }));
+        }, LedgerKnowledge.Shipped));
         Assert.Contains(says, thrown.Message, StringComparison.Ordinal);
     }
 }

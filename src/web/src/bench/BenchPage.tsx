@@ -1,3 +1,5 @@
+import { LinkButton } from '../ui/button';
+import { Card } from '../ui/card';
 import { Link } from 'react-router';
 import type { Bench, BenchTray, WaitsFor } from '../api/client';
 import { useUnits } from '../session/session';
@@ -34,16 +36,12 @@ export function BenchPage() {
         </p>
       </header>
       {onBench.length === 0 ? (
-        <section className="bg-sheet border-line rounded-xl border p-6">
-          <h2 className="text-title">The bench is clear</h2>
-          <p className="mt-1">When a carburetor comes in, give it a tray: everything measured hangs on that number.</p>
-          <Link
-            to="/check-in"
-            className="bg-dawn text-dawn-ink mt-4 inline-flex min-h-11 items-center rounded-lg px-4 font-bold"
-          >
+        <Card label="The bench is clear" title="The bench is clear" className="grid justify-items-start gap-3">
+          <p>When a carburetor comes in, give it a tray: everything measured hangs on that number.</p>
+          <LinkButton look="hands" to="/check-in">
             Check in the first
-          </Link>
-        </section>
+          </LinkButton>
+        </Card>
       ) : (
         <>
           <PromiseRule bench={query.data} trays={onBench} />
@@ -107,10 +105,7 @@ function PromiseRule({ bench, trays }: { bench: Bench; trays: BenchTray[] }) {
 function NextForHands({ trays, today }: { trays: BenchTray[]; today: string }) {
   const units = useUnits();
   return (
-    <section aria-labelledby="next-for-hands" className="bg-sheet border-line rounded-xl border px-4 pt-3 pb-2">
-      <h2 id="next-for-hands" className="text-title">
-        Next for your hands
-      </h2>
+    <Card label="Next for your hands" title="Next for your hands" pad="rows" className="block">
       {trays.length === 0 && (
         <p className="text-mute py-3">Nothing needs hands. Look at what else is waiting, or check in the next one.</p>
       )}
@@ -139,17 +134,14 @@ function NextForHands({ trays, today }: { trays: BenchTray[]; today: string }) {
           </li>
         ))}
       </ul>
-    </section>
+    </Card>
   );
 }
 
 function Waiting({ trays, today }: { trays: BenchTray[]; today: string }) {
   const groups = waits.filter((w) => w !== 'hands' && trays.some((t) => t.waitsFor === w));
   return (
-    <section aria-labelledby="waiting" className="bg-sheet border-line rounded-xl border px-4 pt-3 pb-2">
-      <h2 id="waiting" className="text-title">
-        Waiting on something else
-      </h2>
+    <Card label="Waiting on something else" title="Waiting on something else" pad="rows" className="block">
       {groups.length === 0 && <p className="text-mute py-3">Nothing is waiting.</p>}
       {groups.map((wait: WaitsFor) => (
         <div key={wait}>
@@ -175,6 +167,6 @@ function Waiting({ trays, today }: { trays: BenchTray[]; today: string }) {
           </ul>
         </div>
       ))}
-    </section>
+    </Card>
   );
 }

@@ -1,3 +1,4 @@
+import { Card } from '../ui/card';
 import { CloudOff } from 'lucide-react';
 import { Collapsible } from 'radix-ui';
 import { useId, useState, type ReactNode } from 'react';
@@ -271,7 +272,7 @@ export function GaugeSheet({
   const firstWith = new Map<string, Line>();
   for (const line of lines) if (line.caution && !firstWith.has(line.caution.key)) firstWith.set(line.caution.key, line);
   return (
-    <section aria-label={title} className="bg-sheet border-line rounded-xl border px-4 pt-3 pb-2">
+    <Card label={title} pad="rows" className="block">
       <header className="flex flex-wrap items-baseline justify-between gap-x-4">
         <h2 className="text-title">{title}</h2>
         <p className="text-mute">{note}</p>
@@ -309,6 +310,6 @@ export function GaugeSheet({
             ))}
         </div>
       ))}
-    </section>
+    </Card>
   );
 }

@@ -4,7 +4,6 @@ import type { Entry, Line } from '../api/client';
 import { outbox } from '../outbox/outbox';
 import { usePending } from '../outbox/useRecord';
 import { useUnits } from '../session/session';
-import { useTakePatch } from '../shell/queries';
 import { Button } from '../ui/button';
 import { verdictText } from '../ui/verdict';
 import { moment, quantity, say } from '../units/format';
@@ -23,7 +22,6 @@ interface Props {
 /** The inputs, the rule and the source, then everything that was ever read on this line. */
 export function Why({ line, state, history, tray, mayRecord, onClose }: Props) {
   const units = useUnits();
-  const take = useTakePatch();
   const asPending = usePending(tray);
   const [problem, setProblem] = useState('');
   const { judgement } = state;
@@ -35,7 +33,6 @@ export function Why({ line, state, history, tray, mayRecord, onClose }: Props) {
   const withdraw = async (): Promise<void> => {
     if (!line.standing) return;
     const sent = await outbox.record(asPending({ kind: 'withdrawal' }, line.standing.entryId));
-    await take(tray, sent.patch);
     setProblem(sent.problem ? `${sent.problem.title} ${sent.problem.detail}` : '');
   };
   return (

@@ -4,7 +4,6 @@ import { outbox, type Pending } from '../outbox/outbox';
 import { isKept, useKept } from '../outbox/drafts';
 import { usePending } from '../outbox/useRecord';
 import { usePerson } from '../session/session';
-import { useTakePatch } from '../shell/queries';
 
 /** What has been typed on a line and not yet recorded. */
 export interface Draft {
@@ -47,7 +46,6 @@ export interface LineState {
 /** Everything a gauge line does: keeps what is typed, asks for the verdict while it is typed, records it. */
 export function useLine(tray: number, line: Line): LineState {
   const person = usePerson();
-  const take = useTakePatch();
   const asPending = usePending(tray);
   const key = `${person.id}:${tray}:${line.key}`;
   const [draft, keep, clear] = useKept<Draft>(key, nothing);
@@ -117,7 +115,6 @@ export function useLine(tray: number, line: Line): LineState {
     clear();
     const sent = await outbox.send(pending);
     last.current = null;
-    if (sent.patch) await take(tray, sent.patch);
     setBusy(false);
     setPreview(null);
     if (sent.problem) {

@@ -45,6 +45,18 @@ describe('readings on their way', () => {
     expect(outbox.current()).toEqual([]);
   });
 
+  it('are on the device until the page shows what the server answered', async () => {
+    fetched.mockImplementation(takesAll);
+    const seen: [number, number][] = [];
+    outbox.takeWith((tray) => {
+      seen.push([tray, outbox.current().length]);
+      return Promise.resolve();
+    });
+    await outbox.record(pending('1'), pending('2'));
+    expect(seen).toEqual([[27, 2]]);
+    expect(outbox.current()).toEqual([]);
+  });
+
   it('stay on the device while the server is away, and go out in order when it is back', async () => {
     fetched.mockImplementation(() => Promise.reject(new TypeError('no network')));
     expect((await outbox.record(pending('2'))).state).toBe('kept');

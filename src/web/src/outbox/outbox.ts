@@ -71,6 +71,8 @@ const asPending = (stored: Pending | FirstPending | SecondPending): Pending => {
 };
 
 const listeners = new Set<() => void>();
+type Take = (tray: number, patch: TrayPatch | null) => Promise<void>;
+let take: Take = () => Promise.resolve();
 let snapshot: Pending[] = [];
 
 async function refresh(): Promise<void> {
@@ -87,6 +89,14 @@ export const outbox = {
     return () => listeners.delete(listener);
   },
   current: (): Pending[] => snapshot,
+
+  /**
+   * Says who shows what the server answered. That is done before the entries leave the device: a page that counts on
+   * them is never for a moment without them.
+   */
+  takeWith(taking: Take): void {
+    take = taking;
+  },
 
   /** Keeps entries on the device. From here on they are not lost, whatever happens to the page. */
   async keep(...entries: Pending[]): Promise<void> {
@@ -137,14 +147,14 @@ async function deliver(entries: Pending[]): Promise<Sent> {
   const tray = entries[0]?.tray ?? 0;
   try {
     const { outcomes, tray: patch } = await sendEntries(tray, entries.map(asInput));
-    return await settle(outcomes, patch);
+    return await settle(tray, outcomes, patch);
   } catch (error) {
     // Signed out, or the server away: they stay here and go out later.
     if (!(error instanceof ProblemError) || error.passing || error.problem.status === 401 || isStalePage(error)) {
       return { state: 'kept', patch: null, problem: null };
     }
     const outcomes = error.problem.outcomes ?? entries.map(({ id }) => ({ id, outcome: 'refused' as const }));
-    await settle(outcomes, null);
+    await settle(tray, outcomes, null);
     return { state: 'refused', patch: null, problem: error.problem };
   }
 }
@@ -160,9 +170,11 @@ export const sendEntries = (tray: number, entries: EntryInput[]) =>
   );
 
 async function settle(
+  tray: number,
   outcomes: Pick<EntryOutcome, 'id' | 'outcome' | 'problem'>[],
   patch: TrayPatch | null,
 ): Promise<Sent> {
+  await take(tray, patch);
   const store = (await open()).transaction(STORE, 'readwrite');
   await Promise.all([...outcomes.map(({ id }) => store.store.delete(id)), store.done]);
   await refresh();

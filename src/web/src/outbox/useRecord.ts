@@ -31,13 +31,8 @@ export const usePending = (tray: number): ((note: Note, supersedes?: string | nu
 /** The way into a tray's logbook for everything that does not hang on what stands on the tray: kept first, then sent. */
 export function useRecord<T extends Note = Note>(tray: number): Record<T> {
   const pending = usePending(tray);
-  const take = useTakePatch();
   const { mutateAsync, data, isPending, reset } = useMutation({
-    mutationFn: async (notes: T[]): Promise<Sent> => {
-      const sent = await outbox.record(...notes.map((note) => pending(note)));
-      if (sent.state !== 'kept') await take(tray, sent.patch);
-      return sent;
-    },
+    mutationFn: (notes: T[]): Promise<Sent> => outbox.record(...notes.map((note) => pending(note))),
   });
   return {
     record: async (...notes) => (await mutateAsync(notes)).state !== 'refused',

@@ -1,3 +1,4 @@
+import { Card } from '../ui/card';
 import { useState } from 'react';
 import { api, ask, type UnitSystem } from '../api/client';
 import { useWrite } from '../api/useWrite';
@@ -48,37 +49,40 @@ export function MyBenchPage() {
           {person.displayName}, {roleWord[person.role] ?? person.role}
         </p>
       </header>
-      <form
-        className="bg-sheet border-line grid gap-5 rounded-xl border p-5"
-        onSubmit={(event) => {
-          event.preventDefault();
-          void run();
-        }}
-      >
-        <div className="grid gap-1">
-          <span className="font-strong">Units I read and type in</span>
-          <Choice label="Units" value={units} options={unitOptions} onChange={setUnits} />
-          <p className="text-mute">
-            A number without a unit is taken in these. Other units can always be typed; what was recorded never changes.
-          </p>
-        </div>
-        <TextArea
-          label="My pins"
-          hint="Sizes and ranges, from which the deciding pin is named: #61-#80, 0.30-1.00 by 0.05, 0.315"
-          className="num"
-          value={pins}
-          problem={problem?.errors.pins?.[0]}
-          onChange={(e) => keepPins(e.target.value)}
-        />
-        {problem && !problem.errors.pins && <Notice title={problem.title}>{problem.detail}</Notice>}
-        {saved && <Notice tone="ok" title="Saved." />}
-        <div>
-          <Button type="submit" look="hands" disabled={busy}>
-            Save
-          </Button>
-        </div>
-      </form>
-      <section className="bg-sheet border-line grid gap-1 rounded-xl border p-5">
+      <Card label="Mine" pad="form">
+        <form
+          className="grid gap-5"
+          onSubmit={(event) => {
+            event.preventDefault();
+            void run();
+          }}
+        >
+          <div className="grid gap-1">
+            <span className="font-strong">Units I read and type in</span>
+            <Choice label="Units" value={units} options={unitOptions} onChange={setUnits} />
+            <p className="text-mute">
+              A number without a unit is taken in these. Other units can always be typed; what was recorded never
+              changes.
+            </p>
+          </div>
+          <TextArea
+            label="My pins"
+            hint="Sizes and ranges, from which the deciding pin is named: #61-#80, 0.30-1.00 by 0.05, 0.315"
+            className="num"
+            value={pins}
+            problem={problem?.errors.pins?.[0]}
+            onChange={(e) => keepPins(e.target.value)}
+          />
+          {problem && !problem.errors.pins && <Notice title={problem.title}>{problem.detail}</Notice>}
+          {saved && <Notice tone="ok" title="Saved." />}
+          <div>
+            <Button type="submit" look="hands" disabled={busy}>
+              Save
+            </Button>
+          </div>
+        </form>
+      </Card>
+      <Card label="This screen" pad="form" className="grid gap-1">
         <span className="font-strong">This screen</span>
         <Choice
           label="Light or dark"
@@ -89,7 +93,7 @@ export function MyBenchPage() {
             applyTheme(next);
           }}
         />
-      </section>
+      </Card>
     </div>
   );
 }

@@ -1,10 +1,21 @@
 import { CloudOff } from 'lucide-react';
 import { useEffect, useState, useSyncExternalStore } from 'react';
-import { outbox } from '../outbox/outbox';
+import { outbox, type Pending } from '../outbox/outbox';
 import { fetchSession, usePerson } from '../session/session';
 import { useTakePatch } from './queries';
 
 const TRY_AGAIN_MS = 3000;
+const WHILE_MS = 600;
+
+/** What has been there for a while: what is sent at once is not worth a word. */
+function useForAWhile(now: Pending[]): Pending[] {
+  const [shown, setShown] = useState<Pending[]>([]);
+  useEffect(() => {
+    const timer = setTimeout(() => setShown(now), now.length > 0 ? WHILE_MS : 0);
+    return () => clearTimeout(timer);
+  }, [now]);
+  return shown;
+}
 
 /** Says how many entries are still on this device, and keeps trying to send them. */
 export function Outbox() {
@@ -12,15 +23,17 @@ export function Outbox() {
   const pending = useSyncExternalStore(outbox.subscribe, outbox.current);
   const take = useTakePatch();
   const [refused, setRefused] = useState('');
-  const mine = pending.filter((p) => p.personId === person.id).length;
-  const others = pending.length - mine;
+  const kept = useForAWhile(pending);
+  const mine = kept.filter((p) => p.personId === person.id).length;
+  const others = kept.length - mine;
+
+  useEffect(() => outbox.takeWith(take), [take]);
 
   useEffect(() => {
     const send = async (): Promise<void> => {
       if (outbox.current().every((p) => p.personId !== person.id)) return;
       await fetchSession().catch(() => undefined); // a fresh token, in case the server was started anew
       await outbox.flush(person.id, (tray, sent) => {
-        void take(tray, sent.patch);
         if (sent.problem) setRefused(`Tray ${tray}: ${sent.problem.title} ${sent.problem.detail}`);
       });
     };
@@ -32,12 +45,12 @@ export function Outbox() {
       clearInterval(timer);
       window.removeEventListener('online', online);
     };
-  }, [person.id, take]);
+  }, [person.id]);
 
   return (
     <div
       role="status"
-      className={`text-unsure flex items-center gap-2 font-strong ${pending.length > 0 || refused ? 'bg-unsure-soft px-4 py-1.5' : ''}`}
+      className={`text-unsure flex items-center gap-2 font-strong ${kept.length > 0 || refused ? 'bg-unsure-soft px-4 py-1.5' : ''}`}
     >
       {mine > 0 && (
         <>

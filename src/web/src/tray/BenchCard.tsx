@@ -1,12 +1,13 @@
+import { Card } from '../ui/card';
 import { useState } from 'react';
-import { Link, useNavigate } from 'react-router';
+import { useNavigate } from 'react-router';
 import type { Line, QuickAnswer, Tray } from '../api/client';
 import { focusLine } from '../gauge/boxes';
 import { useLine } from '../gauge/useLine';
 import { useMay, useUnits } from '../session/session';
 import { useTrace } from '../shell/queries';
 import { stationWord, trayPath } from '../stations/registry';
-import { Button } from '../ui/button';
+import { Button, LinkButton } from '../ui/button';
 import { CautionNote } from '../ui/caution';
 import { say } from '../units/format';
 import { useHistoryUsed } from '../stations/faults/useHistoryUsed';
@@ -24,9 +25,11 @@ export function BenchCard({ tray, tracing, drawn }: { tray: Tray; tracing: boole
     requestAnimationFrame(() => setTimeout(() => focusLine(target.key), 60));
   };
   return (
-    <aside
-      aria-label="Bench card"
-      className="bg-sheet border-line flex flex-col self-start overflow-hidden rounded-xl border md:max-lg:grid md:max-lg:grid-cols-[22rem_1fr] md:max-lg:items-center lg:sticky lg:top-3"
+    <Card
+      label="Bench card"
+      as="aside"
+      pad="none"
+      className="flex flex-col self-start md:max-lg:grid md:max-lg:grid-cols-[22rem_1fr] md:max-lg:items-center lg:sticky lg:top-3"
     >
       {drawn && tray.facts.family !== 'floatBowl' && (
         <div className="px-1 pt-2">
@@ -69,15 +72,16 @@ export function BenchCard({ tray, tracing, drawn }: { tray: Tray; tracing: boole
             {line && next.answers.length > 0 ? (
               <Answers tray={tray} line={line} answers={next.answers} />
             ) : (
-              <Link
-                className="bg-dawn text-dawn-ink mt-2.5 inline-flex min-h-11 items-center rounded-lg px-4 font-bold"
+              <LinkButton
+                look="hands"
+                className="mt-2.5"
                 to={trayPath(tray.number, next.station)}
                 onClick={() => {
                   if (line) goTo(line);
                 }}
               >
                 {line ? `Go to ${line.label.toLowerCase()}` : `Go to ${stationWord(next.station).toLowerCase()}`}
-              </Link>
+              </LinkButton>
             )}
           </div>
           {next.caution && (
@@ -87,7 +91,7 @@ export function BenchCard({ tray, tracing, drawn }: { tray: Tray; tracing: boole
           )}
         </>
       )}
-    </aside>
+    </Card>
   );
 }
 

@@ -1,3 +1,4 @@
+import { Download } from 'lucide-react';
 import type { ButtonHTMLAttributes, ReactNode, Ref } from 'react';
 import { Link, type LinkProps } from 'react-router';
 
@@ -25,4 +26,13 @@ export function Button({ look = 'plain', className = '', type = 'button', ...res
 /** A link that looks like a button: it leads somewhere and changes nothing. */
 export function LinkButton({ look = 'plain', className = '', ...rest }: LinkProps & { look?: Look }) {
   return <Link className={`${shape} ${looks[look]} ${className}`} {...rest} />;
+}
+
+/** A link that looks like a button and brings a file. */
+export function FileButton({ to, children }: { to: string; children: ReactNode }) {
+  return (
+    <a className={`${shape} ${looks.plain}`} href={to} download>
+      <Download aria-hidden size={18} /> {children}
+    </a>
+  );
 }

@@ -1,3 +1,4 @@
+import { Card } from '../../ui/card';
 import { Undo2 } from 'lucide-react';
 import { useState } from 'react';
 import { Link } from 'react-router';
@@ -22,7 +23,7 @@ export default function BuildPage({ tray }: StationProps) {
   if (!ledger.data) return <Trouble error={ledger.error} retry={() => void ledger.refetch()} />;
   if (ledger.data.lines.every((line) => line.found === null)) {
     return (
-      <section aria-label="Build" className="bg-sheet border-line rounded-xl border p-6">
+      <Card label="Build" pad="form" className="block">
         <h2 className="text-title">Nothing has come out</h2>
         <p className="mt-1">
           What is written at{' '}
@@ -31,7 +32,7 @@ export default function BuildPage({ tray }: StationProps) {
           </Link>{' '}
           goes back in here, line by line, in the order and the way round it has to.
         </p>
-      </section>
+      </Card>
     );
   }
   return <Build tray={tray} view={ledger.data} />;
@@ -60,10 +61,7 @@ function Build({ tray, view }: { tray: Tray; view: LedgerView }) {
   const problem = view.problems.find((one) => one.part === current);
   return (
     <div className="grid content-start gap-3">
-      <section
-        aria-label="Build"
-        className="bg-sheet border-line grid content-start gap-3 rounded-xl border px-5 pt-3 pb-4"
-      >
+      <Card label="Build">
         <div className="flex flex-wrap items-center justify-between gap-x-4">
           <h2 className="text-title">{stack?.label ?? 'Build'}</h2>
           <nav aria-label="Stacks" className="flex flex-wrap gap-1.5">
@@ -140,7 +138,7 @@ function Build({ tray, view }: { tray: Tray; view: LedgerView }) {
             )}
           </div>
         </div>
-      </section>
+      </Card>
       <Lines lines={taken} current={current} open={open} onPick={setPicked} />
       <LeftOver view={view} />
     </div>
@@ -211,7 +209,7 @@ function Lines({
 }) {
   const units = useUnits();
   return (
-    <section aria-label="Lines" className="bg-sheet border-line rounded-xl border px-5 pt-3 pb-3">
+    <Card label="Lines" className="block">
       <h2 className="pb-1 text-part">
         {open === 0 ? `All ${lines.length} lines have ended` : `${open} of ${lines.length} lines open`}
       </h2>
@@ -240,6 +238,6 @@ function Lines({
           </li>
         ))}
       </ul>
-    </section>
+    </Card>
   );
 }

@@ -1,3 +1,4 @@
+import { Card } from '../../ui/card';
 import type { LedgerView } from '../../api/client';
 
 /** Kit parts that were not used, and why. */
@@ -5,7 +6,7 @@ export function LeftOver({ view }: { view: LedgerView }) {
   const left = view.reconciliation.leftOver;
   if (left.length === 0) return null;
   return (
-    <section aria-label="Left of the kit" className="bg-sheet border-line rounded-xl border px-5 pt-3 pb-3">
+    <Card label="Left of the kit" className="block">
       <h2 className="pb-1 text-part">Left of the kit</h2>
       <ul>
         {left.map((one) => (
@@ -21,6 +22,6 @@ export function LeftOver({ view }: { view: LedgerView }) {
           </li>
         ))}
       </ul>
-    </section>
+    </Card>
   );
 }

@@ -1,3 +1,4 @@
+import { Card } from '../../ui/card';
 import { useParams } from 'react-router';
 import type { CleaningNote } from '../../api/client';
 import { useRecord } from '../../outbox/useRecord';
@@ -34,10 +35,7 @@ export default function CleaningPage({ tray }: StationProps) {
     record: entries.record,
   };
   return (
-    <section
-      aria-label="Clean"
-      className="bg-sheet border-line grid content-start gap-3 rounded-xl border px-5 pt-2 pb-4"
-    >
+    <Card label="Clean">
       <Steps
         label="Clean"
         steps={[
@@ -61,6 +59,6 @@ export default function CleaningPage({ tray }: StationProps) {
       {step === 'bath' && <BathStep tray={tray} mayRecord={mayRecord} />}
       {step === 'passages' && <PassagesStep {...props} />}
       {step === 'holes' && <HolesStep view={view} />}
-    </section>
+    </Card>
   );
 }

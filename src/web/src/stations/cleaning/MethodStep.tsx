@@ -3,7 +3,7 @@ import { Link } from 'react-router';
 import type { RecipeOffer } from '../../api/client';
 import { useUnits } from '../../session/session';
 import { trayPath } from '../registry';
-import { Button } from '../../ui/button';
+import { Button, LinkButton } from '../../ui/button';
 import { Several } from '../../ui/choice';
 import { Notice } from '../../ui/states';
 import { temperature } from '../../units/format';
@@ -117,12 +117,12 @@ function Offer({
             </span>
           )}
           {recipe.vessel !== 'none' && standing !== 'notNow' ? (
-            <Link
+            <LinkButton
+              look={(standing === 'advised' && !done) || chosen ? 'hands' : 'plain'}
               to={`${trayPath(tray, 'cleaning')}/bath`}
-              className={`inline-flex min-h-11 items-center rounded-lg px-4 font-bold ${(standing === 'advised' && !done) || chosen ? 'bg-dawn text-dawn-ink' : 'border-line-strong border-[1.5px]'}`}
             >
               {done ? 'Once more' : 'Into the bath'}
-            </Link>
+            </LinkButton>
           ) : chosen ? (
             <>
               <Button

@@ -1,8 +1,10 @@
+import { Card } from '../../ui/card';
 import { ChevronDown } from 'lucide-react';
 import { Collapsible } from 'radix-ui';
 import { useState } from 'react';
 import type { CauseStanding, TraceNote, TraceView } from '../../api/client';
 import { useUnits } from '../../session/session';
+import { PartPicture } from '../../parts/PartPicture';
 import { Button } from '../../ui/button';
 import { Choice } from '../../ui/choice';
 import { money, percent, say } from '../../units/format';
@@ -27,7 +29,7 @@ export function CauseList({ view, mayRecord, record }: Props) {
   const { alike, kin } = trace.history;
   const trays = alike + kin;
   return (
-    <section aria-label="Causes still standing" className="bg-sheet border-line rounded-xl border px-4 pt-3 pb-2">
+    <Card label="Causes still standing" pad="rows" className="block">
       <header className="flex flex-wrap items-center justify-between gap-x-4 gap-y-1">
         <h2 className="text-title">Causes still standing</h2>
         <div className="flex items-center gap-2">
@@ -62,6 +64,7 @@ export function CauseList({ view, mayRecord, record }: Props) {
           <Cause
             key={standing.cause.id}
             standing={standing}
+            part={view.parts[standing.cause.id] ?? null}
             currency={view.currency}
             historyUsed={view.historyUsed}
             mayRecord={mayRecord}
@@ -74,17 +77,23 @@ export function CauseList({ view, mayRecord, record }: Props) {
           {all ? 'Only the likeliest' : `${trace.causes.length - FEW} more`}
         </Button>
       )}
-    </section>
+    </Card>
   );
 }
 
 function Cause({
   standing,
+  part,
   currency,
   historyUsed,
   mayRecord,
   record,
-}: Omit<Props, 'view'> & { standing: CauseStanding; currency: string; historyUsed: boolean }) {
+}: Omit<Props, 'view'> & {
+  standing: CauseStanding;
+  part: { key: string; label: string } | null;
+  currency: string;
+  historyUsed: boolean;
+}) {
   const units = useUnits();
   const [open, setOpen] = useState(false);
   const { cause, probability } = standing;
@@ -107,10 +116,13 @@ function Cause({
           <ChevronDown aria-hidden size={18} className={open ? 'rotate-180' : ''} />
         </Collapsible.Trigger>
         <Collapsible.Content className="bg-paper mb-2 grid gap-3 rounded-lg p-3">
-          <p>
-            <span className="font-strong">{cause.fix}</span>: {cause.fixMinutes} min
-            {cause.partsMoney > 0 && `, parts about ${money(cause.partsMoney, currency)}`}.
-          </p>
+          <div className="flex flex-wrap items-center gap-x-5">
+            {part && <PartPicture part={part.key} label={part.label} />}
+            <p>
+              <span className="font-strong">{cause.fix}</span>: {cause.fixMinutes} min
+              {cause.partsMoney > 0 && `, parts about ${money(cause.partsMoney, currency)}`}.
+            </p>
+          </div>
           <ul aria-label="What each finding adds" className="grid gap-1">
             {standing.weighings.map((w) => (
               <li key={w.findingId + String(w.logOdds)} className="grid grid-cols-[1fr_7rem_3.5rem] items-center gap-3">

@@ -1,3 +1,4 @@
+import { Card } from '../../ui/card';
 import { ChevronDown } from 'lucide-react';
 import { Collapsible } from 'radix-ui';
 import { useState } from 'react';
@@ -17,7 +18,7 @@ export function CheckList({
   const [open, setOpen] = useState(false);
   return (
     <Collapsible.Root open={open} onOpenChange={setOpen} asChild>
-      <section aria-label="Other checks" className="bg-sheet border-line rounded-xl border px-4 py-2">
+      <Card label="Other checks" pad="rows" className="block">
         <Collapsible.Trigger className="flex min-h-11 w-full items-center justify-between text-left text-lead font-strong">
           Any other check ({checks.length})
           <ChevronDown aria-hidden size={20} className={open ? 'rotate-180' : ''} />
@@ -59,7 +60,7 @@ export function CheckList({
             </tbody>
           </table>
         </Collapsible.Content>
-      </section>
+      </Card>
     </Collapsible.Root>
   );
 }

@@ -1,3 +1,4 @@
+import { Card } from '../../ui/card';
 import { useId, useState } from 'react';
 import { Link } from 'react-router';
 import type { EvidenceItem, FaultWords, Said, Station, TraceNote, TraceView } from '../../api/client';
@@ -25,7 +26,7 @@ export function EvidenceList({ tray, view, words, mayRecord, record }: Props) {
       fromOwner: item.from === 'owner',
     });
   return (
-    <section aria-label="What was found" className="bg-sheet border-line rounded-xl border px-4 pt-3 pb-3">
+    <Card label="What was found" pad="rows" className="block">
       <h2 className="pb-1 text-title">What was found</h2>
       <ul>
         {items.map((item) => {
@@ -81,7 +82,7 @@ export function EvidenceList({ tray, view, words, mayRecord, record }: Props) {
         )}
       </ul>
       {mayRecord && <AddFinding words={words} record={record} />}
-    </section>
+    </Card>
   );
 }
 

@@ -1,3 +1,4 @@
+import { Card } from '../../ui/card';
 import { CloudOff } from 'lucide-react';
 import { useRef, useState } from 'react';
 import type { CheckValue, FaultWords, TraceNote, TraceView, Tray } from '../../api/client';
@@ -77,7 +78,7 @@ function OpenTrace({ tray, view, words }: { tray: Tray; view: TraceView; words: 
         mayRecord={mayRecord && !work.busy}
         record={work.record}
       />
-      <section aria-label="How far apart it is" className="bg-sheet border-line rounded-xl border px-4 py-3">
+      <Card label="How far apart it is" pad="rows" className="block">
         <h3 className="text-mute pb-1 text-note font-strong">How far apart it is; what is apart costs nothing more</h3>
         <Choice
           label="How far apart it is"
@@ -86,7 +87,7 @@ function OpenTrace({ tray, view, words }: { tray: Tray; view: TraceView; words: 
           disabled={!mayRecord}
           onChange={(level) => void work.record({ kind: 'apart', level })}
         />
-      </section>
+      </Card>
       {!trace.evidence.nothingFound && trace.evidence.found.length === 0 && (
         <p>
           <Button

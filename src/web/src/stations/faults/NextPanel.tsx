@@ -1,10 +1,10 @@
+import { Card } from '../../ui/card';
 import { useState } from 'react';
-import { Link } from 'react-router';
 import type { CheckValue, FaultWords, Said, Trace, TraceNote, Tray } from '../../api/client';
 import { useKept } from '../../outbox/drafts';
 import { usePerson, useUnits } from '../../session/session';
 import { trayPath } from '../registry';
-import { Button } from '../../ui/button';
+import { Button, LinkButton } from '../../ui/button';
 import { CautionNote } from '../../ui/caution';
 import { Choice } from '../../ui/choice';
 import { percent, say } from '../../units/format';
@@ -49,7 +49,7 @@ export function NextPanel({ tray, trace, words, chosen, mayRecord, record, onLea
   const caution = chosen ? chosen.caution : next.caution;
   const minutes = chosen ? chosen.minutes : next.minutes;
   return (
-    <section aria-label="Next step" className="bg-sheet border-line overflow-hidden rounded-xl border">
+    <Card label="Next step" pad="none" className="block">
       <div className="px-4 pt-3 pb-3">
         <div className="flex flex-wrap items-baseline justify-between gap-x-4">
           <p className="text-mute text-note font-strong">{chosen ? 'Another check' : title}</p>
@@ -85,16 +85,17 @@ export function NextPanel({ tray, trace, words, chosen, mayRecord, record, onLea
           <FixDone causeId={next.causeId} refer={next.kind === 'refer'} mayRecord={mayRecord} record={record} />
         )}
         {!chosen && next.kind === 'done' && (
-          <Link
-            className="bg-dawn text-dawn-ink mt-2.5 inline-flex min-h-11 items-center rounded-lg px-4 font-bold"
+          <LinkButton
+            look="hands"
+            className="mt-2.5"
             to={trayPath(tray.number, tray.fitting ? tray.next.station : 'kits')}
           >
             Go on
-          </Link>
+          </LinkButton>
         )}
       </div>
       {caution && <CautionNote caution={caution} />}
-    </section>
+    </Card>
   );
 }
 

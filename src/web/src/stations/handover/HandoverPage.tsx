@@ -1,3 +1,4 @@
+import { Card } from '../../ui/card';
 import { FileText } from 'lucide-react';
 import { useState } from 'react';
 import { Link } from 'react-router';
@@ -7,7 +8,7 @@ import { useKept } from '../../outbox/drafts';
 import { useMay, usePerson, useUnits } from '../../session/session';
 import { isConflict, type TrayWrite } from '../../tray/useTrayWrite';
 import { stationWord, trayPath, type StationProps } from '../registry';
-import { Button } from '../../ui/button';
+import { Button, LinkButton } from '../../ui/button';
 import { TextArea, TextField } from '../../ui/field';
 import { Notice } from '../../ui/states';
 import { VerdictWord } from '../../ui/verdict';
@@ -19,18 +20,12 @@ export default function HandoverPage({ tray, writing }: StationProps) {
   const released = tray.facts.waitsFor === 'handedBack';
   const open = tray.obstacles;
   const report = (
-    <Link
-      to={`${trayPath(tray.number)}/report`}
-      className="border-line-strong hover:border-ink inline-flex min-h-11 items-center gap-2 rounded-lg border-[1.5px] px-4 font-medium"
-    >
+    <LinkButton to={`${trayPath(tray.number)}/report`}>
       <FileText aria-hidden size={18} /> {released ? 'The report' : 'The report as it stands'}
-    </Link>
+    </LinkButton>
   );
   return (
-    <section
-      aria-label="Hand back"
-      className="bg-sheet border-line grid content-start gap-4 rounded-xl border px-5 py-4"
-    >
+    <Card label="Hand back" className="grid content-start gap-4">
       <header className="flex flex-wrap items-center justify-between gap-3">
         <h2 className="text-title">Hand back</h2>
         {report}
@@ -73,7 +68,7 @@ export default function HandoverPage({ tray, writing }: StationProps) {
           </ul>
         </div>
       )}
-    </section>
+    </Card>
   );
 }
 

@@ -1,11 +1,11 @@
 import { useQuery } from '@tanstack/react-query';
-import { ArrowLeft, Download, Printer } from 'lucide-react';
-import { Link, useParams } from 'react-router';
+import { ArrowLeft, Printer } from 'lucide-react';
+import { useParams } from 'react-router';
 import { api, ask, type Report } from '../../api/client';
 import { useUnits } from '../../session/session';
 import { fateWord } from '../../shell/words';
 import { trayPath } from '../registry';
-import { Button } from '../../ui/button';
+import { Button, FileButton, LinkButton } from '../../ui/button';
 import { Loading, Trouble } from '../../ui/states';
 import { VerdictMark, verdictText } from '../../ui/verdict';
 import { moment, money, quantity, say, turns } from '../../units/format';
@@ -20,23 +20,17 @@ export function ReportPage() {
   });
   if (query.isPending) return <Loading what="the report" />;
   if (!query.data) return <Trouble error={query.error} retry={() => void query.refetch()} />;
-  const button =
-    'border-line-strong hover:border-ink bg-sheet inline-flex min-h-11 items-center gap-2 rounded-lg border-[1.5px] px-4 font-medium';
   return (
     <div className="p-3 lg:px-5 lg:pb-8 print:p-0">
       <div className="mb-3 flex flex-wrap gap-2 print:hidden">
-        <Link className={button} to={trayPath(number, 'handover')}>
+        <LinkButton to={trayPath(number, 'handover')}>
           <ArrowLeft aria-hidden size={18} /> Tray {number}
-        </Link>
+        </LinkButton>
         <Button onClick={() => window.print()}>
           <Printer aria-hidden size={18} /> Print
         </Button>
-        <a className={button} href={`/api/trays/${number}/report.json`} download>
-          <Download aria-hidden size={18} /> JSON
-        </a>
-        <a className={button} href={`/api/trays/${number}/report.csv`} download>
-          <Download aria-hidden size={18} /> CSV
-        </a>
+        <FileButton to={`/api/trays/${number}/report.json`}>JSON</FileButton>
+        <FileButton to={`/api/trays/${number}/report.csv`}>CSV</FileButton>
       </div>
       <Sheet report={query.data} />
     </div>

@@ -1,3 +1,4 @@
+import { Card } from '../../ui/card';
 import { zodResolver } from '@hookform/resolvers/zod';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useRef, useState, type ReactNode } from 'react';
@@ -174,10 +175,7 @@ function CheckInForm({ promisedDays }: { promisedDays: number | undefined }) {
         onSubmit={(event) => void handleSubmit(submit)(event)}
         className="grid items-start gap-3 xl:grid-cols-[minmax(0,5fr)_minmax(0,6fr)]"
       >
-        <section
-          aria-label="Whose and what"
-          className="bg-sheet border-line grid gap-x-5 gap-y-3 rounded-xl border p-4 md:grid-cols-2"
-        >
+        <Card label="Whose and what" pad="form" className="grid gap-x-5 gap-y-3 md:grid-cols-2">
           <div>
             <TextField
               label="Owner"
@@ -268,8 +266,8 @@ function CheckInForm({ promisedDays }: { promisedDays: number | undefined }) {
           <div className="md:col-span-2">
             <Earlier owner={owner?.name ?? ''} machine={values.machineName.trim()} />
           </div>
-        </section>
-        <section aria-label="The story" className="bg-sheet border-line grid gap-3 rounded-xl border p-4">
+        </Card>
+        <Card label="The story" pad="form" className="grid gap-3">
           <Ask what="What the owner complains of">
             <Several
               label="What the owner complains of"
@@ -341,7 +339,7 @@ function CheckInForm({ promisedDays }: { promisedDays: number | undefined }) {
               Give it a tray
             </Button>
           </div>
-        </section>
+        </Card>
       </form>
     </div>
   );

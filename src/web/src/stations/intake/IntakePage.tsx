@@ -1,3 +1,4 @@
+import { Card } from '../../ui/card';
 import { useState } from 'react';
 import { useKept } from '../../outbox/drafts';
 import type { CarburetorFamily, ChokeKind, EngineKind } from '../../api/client';
@@ -52,10 +53,7 @@ export default function IntakePage({ tray, writing }: StationProps) {
   };
 
   return (
-    <section
-      aria-label="Check in"
-      className="bg-sheet border-line grid content-start gap-5 rounded-xl border px-5 py-4"
-    >
+    <Card label="Check in" className="grid content-start gap-5">
       <header className="flex items-center justify-between gap-4">
         <h2 className="text-title">Check in</h2>
         {!editing && facts.waitsFor !== 'handedBack' && <Button onClick={begin}>Change</Button>}
@@ -149,6 +147,6 @@ export default function IntakePage({ tray, writing }: StationProps) {
       <Earlier owner={facts.ownerName} machine={facts.machineName} except={tray.number} />
       <Photos tray={tray.number} mayAdd={facts.waitsFor !== 'handedBack'} />
       <Logbook entries={tray.logbook} />
-    </section>
+    </Card>
   );
 }

@@ -1,3 +1,4 @@
+import { Card } from '../../ui/card';
 import { useParams } from 'react-router';
 import { fitWord } from '../../shell/words';
 import { trayPath, type StationProps } from '../registry';
@@ -16,10 +17,7 @@ export default function KitsPage({ tray, writing }: StationProps) {
   const step: Step = steps.find((s) => s === params.step) ?? (tray.spec ? 'match' : 'identify');
   const base = trayPath(tray.number, 'kits');
   return (
-    <section
-      aria-label="Kit"
-      className="bg-sheet border-line grid content-start gap-3 rounded-xl border px-5 pt-2 pb-4"
-    >
+    <Card label="Kit">
       <Steps
         label="Kit"
         steps={[
@@ -42,6 +40,6 @@ export default function KitsPage({ tray, writing }: StationProps) {
       {step === 'identify' && <IdentifyStep tray={tray} writing={writing} />}
       {step === 'match' && <MatchStep tray={tray} writing={writing} />}
       {step === 'decide' && <DecideStep tray={tray} writing={writing} />}
-    </section>
+    </Card>
   );
 }

@@ -1,3 +1,4 @@
+import { Card } from '../../ui/card';
 import { useQuery } from '@tanstack/react-query';
 import { Download } from 'lucide-react';
 import { useState } from 'react';
@@ -31,7 +32,7 @@ export function BuyingSheet() {
   const saves = advice.oneByOneMoney - cost;
   return (
     <div className="grid gap-3">
-      <section aria-label="Plan" className="bg-sheet border-line grid gap-3 rounded-xl border px-5 py-4">
+      <Card label="Plan" className="grid gap-3">
         <div className="flex flex-wrap items-center justify-between gap-3">
           <Choice
             label="What to buy"
@@ -68,7 +69,7 @@ export function BuyingSheet() {
             )}
           </dl>
         )}
-      </section>
+      </Card>
       {plan.orders.map((order) => (
         <Order key={order.supplier} order={order} view={buying.data} refill={refill} />
       ))}
@@ -111,7 +112,7 @@ function Order({ order, view, refill }: { order: Plan['orders'][number]; view: B
   );
   const query = new URLSearchParams({ supplier: order.supplier, refill: String(refill) });
   return (
-    <section aria-label={order.supplier} className="bg-sheet border-line grid gap-2 rounded-xl border px-5 py-4">
+    <Card label={order.supplier} className="grid gap-2">
       <div className="flex flex-wrap items-center justify-between gap-3">
         <h2 className="text-title">{order.supplier}</h2>
         <div className="flex flex-wrap items-center gap-2">
@@ -194,7 +195,7 @@ function Order({ order, view, refill }: { order: Plan['orders'][number]; view: B
           </tr>
         </tbody>
       </table>
-    </section>
+    </Card>
   );
 }
 
@@ -204,7 +205,7 @@ function Shelf({ plan, view }: { plan: Plan; view: BuyingView }) {
   const { usefulShelf, idleShelf } = view.advice;
   const useful = Object.entries(usefulShelf);
   return (
-    <section aria-label="From the shelf" className="bg-sheet border-line grid gap-2 rounded-xl border px-5 py-4">
+    <Card label="From the shelf" className="grid gap-2">
       <h2 className="text-part">The shelf and these trays</h2>
       {fromShelf.length > 0 && (
         <ul>
@@ -227,6 +228,6 @@ function Shelf({ plan, view }: { plan: Plan; view: BuyingView }) {
       {idleShelf.length > 0 && (
         <p className="text-mute leading-snug">No use for these trays: {idleShelf.join(', ')}.</p>
       )}
-    </section>
+    </Card>
   );
 }

@@ -1,3 +1,4 @@
+import { Card } from '../../ui/card';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { Download } from 'lucide-react';
 import { useEffect, useState } from 'react';
@@ -78,7 +79,7 @@ export function CatalogueSheet() {
           onDrop={() => void drop()}
         />
       )}
-      <section aria-label="Files" className="bg-sheet border-line grid gap-1 rounded-xl border px-5 py-4">
+      <Card label="Files" className="grid gap-1">
         <p className="text-mute max-w-3xl leading-snug">
           Plain CSV. An import is gone through first and shows what it would add, change and reject; nothing changes
           until you take it, and then all of it or nothing.
@@ -132,7 +133,7 @@ export function CatalogueSheet() {
             </li>
           ))}
         </ul>
-      </section>
+      </Card>
     </div>
   );
 }

@@ -1,3 +1,4 @@
+import { Card } from '../../ui/card';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { v7 as uuidv7 } from 'uuid';
@@ -25,7 +26,7 @@ export function DonorsSheet({ stock }: { stock: StockView }) {
       )}
       <ul className="grid gap-3 xl:grid-cols-2">
         {stock.donors.map(({ donor, taken }) => (
-          <li key={donor.id} className="bg-sheet border-line grid content-start gap-2 rounded-xl border px-5 py-4">
+          <Card key={donor.id} label={donor.name} as="li" className="grid content-start gap-2">
             <h2 className="text-part">{donor.name}</h2>
             {donor.partsLeft.length === 0 ? (
               <p className="text-mute">Nothing is left on it.</p>
@@ -52,7 +53,7 @@ export function DonorsSheet({ stock }: { stock: StockView }) {
                   .join(' · ')}
               </p>
             )}
-          </li>
+          </Card>
         ))}
       </ul>
       {stock.donors.length === 0 && <p className="text-mute">No carburetor is kept for parts.</p>}

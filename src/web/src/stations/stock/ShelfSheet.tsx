@@ -1,3 +1,4 @@
+import { Card } from '../../ui/card';
 import { useState } from 'react';
 import type { ShelfLine, ShelfStanding, StockView } from '../../api/client';
 import { useMay } from '../../session/session';
@@ -19,7 +20,7 @@ export function ShelfSheet({ stock }: { stock: StockView }) {
   const [open, setOpen] = useState<string | null>(null);
   const mayMove = useMay('workAtTheBench');
   return (
-    <section aria-label="Shelf" className="bg-sheet border-line grid gap-3 rounded-xl border px-5 py-4">
+    <Card label="Shelf" className="grid gap-3">
       <div className="flex flex-wrap items-end justify-between gap-x-6 gap-y-2">
         <p className="text-mute max-w-xl leading-snug">
           Order when the pieces on hand and on order are down to the reorder point: then the shelf lasts until it comes,
@@ -52,7 +53,7 @@ export function ShelfSheet({ stock }: { stock: StockView }) {
       {open !== null && (
         <ItemDialog item={open} donors={stock.donors} mayMove={mayMove} onClose={() => setOpen(null)} />
       )}
-    </section>
+    </Card>
   );
 }
 

@@ -1,3 +1,4 @@
+import { Card } from '../../ui/card';
 import type { LedgerView } from '../../api/client';
 import { Button } from '../../ui/button';
 
@@ -11,10 +12,7 @@ interface Props {
 /** How far it is taken apart: all of it, a part of it on the machine, or not at all. */
 export function JobChoice({ view, mayRecord, onChoose, onCancel }: Props) {
   return (
-    <section
-      aria-label="How far it comes apart"
-      className="bg-sheet border-line grid content-start gap-2 rounded-xl border px-5 pt-3 pb-4"
-    >
+    <Card label="How far it comes apart" className="grid content-start gap-2">
       <h2 className="text-title">How far does it come apart?</h2>
       <p className="text-mute">
         Every part that comes out gets a line: nothing stays on the bench, nothing goes back the wrong way round.
@@ -42,6 +40,6 @@ export function JobChoice({ view, mayRecord, onChoose, onCancel }: Props) {
           Leave it as it is
         </Button>
       )}
-    </section>
+    </Card>
   );
 }

@@ -1,3 +1,4 @@
+import { Card } from '../../ui/card';
 import { Check, Circle, CircleDashed, Undo2 } from 'lucide-react';
 import { useState } from 'react';
 import type { LedgerLine, LedgerNote, LedgerView, Tray } from '../../api/client';
@@ -70,10 +71,7 @@ function Ledger({ tray, view }: { tray: Tray; view: LedgerView }) {
       ),
     );
   return (
-    <section
-      aria-label="Strip"
-      className="bg-sheet border-line grid content-start gap-2 rounded-xl border px-5 pt-3 pb-4"
-    >
+    <Card label="Strip" className="grid content-start gap-2">
       <div className="flex flex-wrap items-baseline justify-between gap-x-4">
         <h2 className="text-title">{view.job.label}</h2>
         <p className="text-mute">
@@ -146,7 +144,7 @@ function Ledger({ tray, view }: { tray: Tray; view: LedgerView }) {
       })}
       {rest > 0 && view.job.parts && <p className="text-mute pt-1">{rest} other parts stay as they are.</p>}
       {mayRecord && view.job.parts?.length !== 0 && <AddPart view={view} busy={busy} onRecord={record} />}
-    </section>
+    </Card>
   );
 }
 
