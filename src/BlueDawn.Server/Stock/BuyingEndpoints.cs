@@ -72,12 +72,20 @@ internal static class BuyingEndpoints
         return TypedResults.File(Encoding.UTF8.GetBytes(writer.ToString()), "text/csv; charset=utf-8", $"order-{file}-{clock.Today():yyyy-MM-dd}.csv");
     }
 
-    private static async Task<Results<Ok<OrderPlaced>, ValidationProblem>> OrderedAsync(
+    private static async Task<Results<Ok<OrderPlaced>, ValidationProblem, ProblemHttpResult>> OrderedAsync(
         OrderPlaced order, BlueDawnDb db, Me me, TimeProvider clock, CancellationToken cancel)
     {
-        if (await db.StockMoves.AnyAsync(move => move.Id == order.Id, cancel))
+        await using var transaction = await db.Database.BeginTransactionAsync(cancel);
+        await Shelf.LockMoveAsync(db, order.Id, cancel);
+        if (await db.StockMoves.AsNoTracking().SingleOrDefaultAsync(move => move.Id == order.Id, cancel) is { } before)
         {
-            return TypedResults.Ok(order);
+            // The lines of an order are the moves of its moment.
+            var lines = await db.StockMoves
+                .Where(move => move.Kind == StockMoveKind.Ordered && move.At == before.At && move.PersonId == before.PersonId && move.Note == order.Supplier)
+                .Join(db.Items, move => move.ItemId, item => item.Id, (move, item) => new { item.Number, move.Pieces })
+                .ToListAsync(cancel);
+            var same = lines.Count == order.Lines.Count && lines.All(line => order.Lines.GetValueOrDefault(line.Number) == line.Pieces);
+            return same ? TypedResults.Ok(order) : StockEndpoints.OtherMove();
         }
 
         var numbers = order.Lines.Keys.ToList();
@@ -92,10 +100,11 @@ internal static class BuyingEndpoints
             return Problem.Field("lines", "Every line needs from 1 to 9999 pieces.");
         }
 
+        var now = clock.GetUtcNow();
         var first = true;
         foreach (var (number, pieces) in order.Lines)
         {
-            var move = Shelf.Move(db, ids[number], StockMoveKind.Ordered, pieces, null, me.Person.Id, clock.GetUtcNow(), order.Supplier);
+            var move = Shelf.Move(db, ids[number], StockMoveKind.Ordered, pieces, null, me.Person.Id, now, order.Supplier);
             if (first)
             {
                 move.Id = order.Id;
@@ -104,6 +113,7 @@ internal static class BuyingEndpoints
         }
 
         await db.SaveChangesAsync(cancel);
+        await transaction.CommitAsync(cancel);
         return TypedResults.Ok(order);
     }
 }

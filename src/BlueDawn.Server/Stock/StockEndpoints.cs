@@ -116,6 +116,7 @@ internal static class StockEndpoints
 
         var now = clock.GetUtcNow();
         await using var transaction = await db.Database.BeginTransactionAsync(cancel);
+        await Shelf.LockMoveAsync(db, input.Id, cancel);
         var standing = await Shelf.LockAsync(db, itemId, cancel);
         if (await db.StockMoves.AsNoTracking().SingleOrDefaultAsync(move => move.Id == input.Id, cancel) is { } before)
         {
@@ -124,7 +125,7 @@ internal static class StockEndpoints
                 && before.Note == input.Note.Trim() && (input.Kind == StockMoveKind.Counted || before.Pieces == input.Pieces);
             return same
                 ? TypedResults.Ok((await ViewAsync(db, input.Item, clock, cancel))!)
-                : TypedResults.Problem(statusCode: 409, title: "That id stands for another move.", detail: "Reload the page and enter it again.");
+                : OtherMove();
         }
 
         // A count says what the shelf holds; the book keeps by how much it was off.
@@ -161,15 +162,19 @@ internal static class StockEndpoints
         return TypedResults.Ok((await ViewAsync(db, input.Item, clock, cancel))!);
     }
 
+    /// <summary>An id that was sent before with other content.</summary>
+    public static ProblemHttpResult OtherMove() =>
+        TypedResults.Problem(statusCode: 409, title: "That id stands for another move.", detail: "Reload the page and enter it again.");
+
     /// <summary>What goes on the shelf from a donor is taken off the donor's list.</summary>
     private static async Task<ValidationProblem?> TakeAsync(BlueDawnDb db, NewMove input, Guid itemId, Guid? trayId, Guid personId, DateTimeOffset at, CancellationToken cancel)
     {
+        await db.Database.ExecuteSqlAsync($"select 1 from donors where id = {input.DonorId} for update", cancel);
         if ((await Shelf.DonorsAsync(db, cancel)).FirstOrDefault(one => one.Id == input.DonorId) is not { } donor)
         {
             return Problem.Field("donorId", "Say which donor it came off.");
         }
 
-        await db.Database.ExecuteSqlAsync($"select 1 from donors where id = {donor.Id} for update", cancel);
         var parts = await db.ItemContents.Where(content => content.ItemId == itemId).Select(content => content.Variant.Part).Distinct().ToListAsync(cancel);
         if (parts is not [var part] || donor.PartsLeft.FirstOrDefault(left => left.Part == part) is not { } there || there.Quantity < input.Pieces)
         {

@@ -19,6 +19,10 @@ public static class Shelf
         return await rows.ToDictionaryAsync(row => row.ItemId, row => row.OnHand, cancel);
     }
 
+    /// <summary>Holds the id of a move until the transaction ends: the same id sent twice at once is looked at one after the other. Before any item is locked.</summary>
+    public static Task LockMoveAsync(BlueDawnDb db, Guid moveId, CancellationToken cancel) =>
+        db.Database.ExecuteSqlAsync($"select pg_advisory_xact_lock(hashtextextended({moveId}::text, 0))", cancel);
+
     /// <summary>What one item has on hand and on order, its row locked until the transaction ends so that nobody moves it meanwhile.</summary>
     public static async Task<StockStanding> LockAsync(BlueDawnDb db, Guid itemId, CancellationToken cancel)
     {

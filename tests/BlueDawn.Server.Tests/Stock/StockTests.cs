@@ -61,6 +61,32 @@ public class StockTests(Shop shop)
     }
 
     [Fact]
+    public async Task The_same_id_for_two_items_at_once_is_one_move_and_one_refusal()
+    {
+        var jory = await shop.SignInAsync("jory");
+        for (var i = 0; i < 8; i++)
+        {
+            var id = Guid.CreateVersion7();
+            var both = await Task.WhenAll(MoveAsync(jory, "BG-03", "ordered", 1, id), MoveAsync(jory, "OR-01", "ordered", 1, id));
+            Assert.Equal([HttpStatusCode.OK, HttpStatusCode.Conflict], both.Select(answer => answer.Status).Order());
+        }
+    }
+
+    [Fact]
+    public async Task An_order_sent_again_is_one_order_and_with_other_lines_it_is_refused()
+    {
+        var jory = await shop.SignInAsync("jory");
+        var id = Guid.CreateVersion7();
+        Task<Answer> SendAsync(int pieces, string supplier = "Quay Supplies") =>
+            jory.PostAsync("/api/stock/buying/ordered", new { id, supplier, lines = new Dictionary<string, int> { ["BG-03"] = pieces, ["OR-01"] = 2 } });
+        var before = Standing((await jory.GetAsync("/api/stock/items/BG-03")).Body).OnOrder;
+        Assert.All(await Task.WhenAll(SendAsync(3), SendAsync(3)), answer => Assert.Equal(HttpStatusCode.OK, answer.Status));
+        Assert.Equal(HttpStatusCode.Conflict, (await SendAsync(4)).Status);
+        Assert.Equal(HttpStatusCode.Conflict, (await SendAsync(3, "Harbour Stores")).Status);
+        Assert.Equal(before + 3, Standing((await jory.GetAsync("/api/stock/items/BG-03")).Body).OnOrder);
+    }
+
+    [Fact]
     public async Task The_running_sum_of_the_shelf_is_what_all_its_moves_come_to()
     {
         var jory = await shop.SignInAsync("jory");
