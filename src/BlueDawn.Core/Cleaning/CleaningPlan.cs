@@ -46,6 +46,9 @@ public sealed record PassageStanding(Passage Passage, bool Cleaned, bool AirSeen
 public sealed record CleaningPlan(
     IReadOnlyList<string>? Soils, IReadOnlyList<RecipeOffer> Offers, IReadOnlyList<PassageStanding> Passages, bool Wet, string? Caution)
 {
+    /// <summary>How many passages no air has been seen through.</summary>
+    public int OpenPassages => Passages.Count(passage => passage.IsOpen);
+
     /// <summary>The plan as a tray's entries leave it.</summary>
     /// <param name="knowledge">What the bench knows about cleaning.</param>
     /// <param name="passages">The passages of its family.</param>

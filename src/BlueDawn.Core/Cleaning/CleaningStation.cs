@@ -93,7 +93,7 @@ public sealed class CleaningState : StationState
         : (Plan.Soils is null ? 1 : 0)
             + (Plan.Offers.Count(offer => offer.Chosen) is > 0 and var chosen ? chosen : Advised is null ? 0 : 1)
             + (Plan.Wet ? 1 : 0)
-            + (IsWhole ? Plan.Passages.Count(passage => passage.IsOpen) : 0);
+            + (IsWhole ? Plan.OpenPassages : 0);
 
     /// <inheritdoc/>
     public override Station Station => Station.Cleaning;

@@ -34,6 +34,15 @@ public enum LedgerState
 public sealed record LedgerLine(
     StripPart Part, LedgerState State, OutNote? Found, BackNote? Fitted, Guid? EntryId, DateTimeOffset? At, string? By, bool InJob)
 {
+    /// <summary>True when the strip list shows it: it comes off in this job, or something has been said of it.</summary>
+    public bool IsListed => InJob || State != LedgerState.Expected;
+
+    /// <summary>True while it is still to be taken off.</summary>
+    public bool IsToStrip => InJob && State == LedgerState.Expected;
+
+    /// <summary>True once it was out or found missing.</summary>
+    public bool IsTaken => Found is not null && State != LedgerState.Expected;
+
     /// <summary>True while it is on the bench or missing and nothing has gone in its place.</summary>
     public bool IsOpen => State is LedgerState.Out or LedgerState.Missing;
 
@@ -63,13 +72,13 @@ public sealed record Ledger(StripJob? Job, IReadOnlyList<LedgerLine> Lines, IRea
     public bool IsBegun => Notes.Count > 0;
 
     /// <summary>Lines that come off in this job and have not been answered for.</summary>
-    public IReadOnlyList<LedgerLine> ToStrip => Job is null ? [] : [.. Lines.Where(line => line.InJob && line.State == LedgerState.Expected)];
+    public IReadOnlyList<LedgerLine> ToStrip => Job is null ? [] : [.. Lines.Where(line => line.IsToStrip)];
 
     /// <summary>Lines that are on the bench or missing: the tray cannot be proven while there are any.</summary>
     public IReadOnlyList<LedgerLine> Open => [.. Lines.Where(line => line.IsOpen)];
 
     /// <summary>Lines that were out.</summary>
-    public IReadOnlyList<LedgerLine> Taken => [.. Lines.Where(line => line.Found is not null && line.State is not LedgerState.Expected)];
+    public IReadOnlyList<LedgerLine> Taken => [.. Lines.Where(line => line.IsTaken)];
 
     /// <summary>A line by its part's key, or null.</summary>
     public LedgerLine? Find(string part) => Lines.FirstOrDefault(line => line.Part.Key == part);

@@ -14,7 +14,7 @@ using Microsoft.EntityFrameworkCore;
 namespace BlueDawn.Server.Stock;
 
 /// <summary>The shelf, the donors and how sure the reorder points are.</summary>
-internal sealed record StockView(IReadOnlyList<ShelfLine> Lines, IReadOnlyList<DonorView> Donors, StockDefaults Defaults, string Currency);
+internal sealed record StockView(IReadOnlyList<ShelfLine> Lines, int ToOrder, IReadOnlyList<DonorView> Donors, StockDefaults Defaults, string Currency);
 
 /// <summary>A donor with what is still on it and what came off.</summary>
 internal sealed record DonorView(Donor Donor, IReadOnlyList<TakenOff> Taken);
@@ -70,6 +70,7 @@ internal static class StockEndpoints
         var lines = await ShelfBook.LinesAsync(db, shop.Stock, clock.GetUtcNow(), cancel);
         return TypedResults.Ok(new StockView(
             [.. lines.OrderBy(line => line.Against).ThenBy(line => line.Stocked.Item.Number, StringComparer.Ordinal)],
+            lines.Count(line => line.Against is ShelfStanding.Out or ShelfStanding.Reorder),
             await DonorsAsync(db, cancel),
             shop.Stock,
             shop.Currency));

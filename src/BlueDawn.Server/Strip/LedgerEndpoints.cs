@@ -17,6 +17,8 @@ namespace BlueDawn.Server.Strip;
 /// <param name="Job">How far it is taken apart, or null while that has not been said.</param>
 /// <param name="Jobs">How far it can be.</param>
 /// <param name="Lines">Its parts in the order they come off.</param>
+/// <param name="ToStrip">How many of them are still to be taken off.</param>
+/// <param name="Open">How many of them are on the bench or missing.</param>
 /// <param name="Usual">What usually becomes of each, by its key.</param>
 /// <param name="ByName">Parts that can be there besides and are entered by name.</param>
 /// <param name="Signs">Findings that what was found amounts to, in words.</param>
@@ -32,6 +34,8 @@ internal sealed record LedgerView(
     StripJob? Job,
     IReadOnlyList<StripJob> Jobs,
     IReadOnlyList<LedgerLine> Lines,
+    int ToStrip,
+    int Open,
     IReadOnlyDictionary<string, LineVerdict> Usual,
     IReadOnlyList<StripPart> ByName,
     IReadOnlyList<SignView> Signs,
@@ -55,6 +59,8 @@ internal sealed record LedgerView(
             ledger.Job,
             strip.Jobs(family),
             ledger.Lines,
+            ledger.ToStrip.Count,
+            ledger.Open.Count,
             ledger.Lines.ToDictionary(line => line.Part.Key, line => Ledger.Usual(line.Part, renewed)),
             [.. strip.All(family).Where(part => !there.Contains(part.Key))],
             [.. file.Book.Signs.Select(sign => new SignView(

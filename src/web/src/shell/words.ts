@@ -38,8 +38,8 @@ export const fitWord: Record<FitOption, string> = {
 
 /** What is to become of a part that came out. */
 export const verdictWord: Record<LineVerdict, string> = {
-  refit: 'Refit',
   clean: 'Clean',
+  refit: 'Refit',
   renew: 'Renew',
   missing: 'Missing',
   added: 'Added by someone',

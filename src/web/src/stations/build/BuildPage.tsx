@@ -21,7 +21,7 @@ export default function BuildPage({ tray }: StationProps) {
   const ledger = useLedger(tray.number);
   if (ledger.isPending) return <Loading what="the ledger" />;
   if (!ledger.data) return <Trouble error={ledger.error} retry={() => void ledger.refetch()} />;
-  if (ledger.data.lines.every((line) => line.found === null)) {
+  if (!ledger.data.lines.some((line) => line.isTaken)) {
     return (
       <Card label="Build" pad="form" className="block">
         <h2 className="text-title">Nothing has come out</h2>
@@ -55,8 +55,8 @@ function Build({ tray, view }: { tray: Tray; view: LedgerView }) {
   const current = picked ?? first;
   const line = view.lines.find((one) => one.part.key === current) ?? null;
   const stack = line ? (stackOf(view, line.part.key) ?? alone(line)) : view.stacks[0];
-  const taken = view.lines.filter((one) => one.found !== null && one.state !== 'expected');
-  const open = taken.filter((one) => one.isOpen).length;
+  const taken = view.lines.filter((one) => one.isTaken);
+  const { open } = view;
   const nextInStack = view.advice.find((one) => stack?.layers.some((layer) => layer.part === one.part))?.part ?? null;
   const problem = view.problems.find((one) => one.part === current);
   return (

@@ -26,7 +26,7 @@ export default function CleaningPage({ tray }: StationProps) {
   const view = cleaning.data;
   const step: Step = steps.find((one) => one === params.step) ?? 'method';
   const base = trayPath(tray.number, 'cleaning');
-  const open = view.plan.passages.filter((one) => one.isOpen).length;
+  const open = view.plan.openPassages;
   const props = {
     tray,
     view,

@@ -19,7 +19,7 @@ export function StockPage() {
   const part = parts.find((p) => p === params.part) ?? 'shelf';
   const stock = useQuery({ queryKey: keys.shelf, queryFn: () => ask(api.GET('/api/stock')), refetchInterval: 15_000 });
   useTitle(`Stock, ${partWord[part].toLowerCase()}`);
-  const low = stock.data?.lines.filter((line) => line.against === 'out' || line.against === 'reorder').length ?? 0;
+  const low = stock.data?.toOrder ?? 0;
   return (
     <div className="grid gap-3 p-3 lg:px-5 lg:pb-6">
       <header className="flex flex-wrap items-end justify-between gap-3">

@@ -49,10 +49,10 @@ const empty: Draft = {
   remark: '',
 };
 
-const verdicts = (['clean', 'refit', 'renew', 'missing', 'doesNotBelong'] as const).map((value) => ({
-  value,
-  label: verdictWord[value],
-}));
+/** What can be said of a part the carburetor should have; what somebody added has a form of its own. */
+const verdicts = (Object.keys(verdictWord) as LineVerdict[])
+  .filter((value) => value !== 'added')
+  .map((value) => ({ value, label: verdictWord[value] }));
 
 /** How a part was found as it came out. An ordinary one takes one key; everything else is at hand. */
 export function FoundForm({ tray, line, usual, most, busy, eager, onRecord, onStays, errors }: Props) {

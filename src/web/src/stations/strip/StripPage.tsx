@@ -38,10 +38,10 @@ function Ledger({ tray, view }: { tray: Tray; view: LedgerView }) {
     }
   };
   const busy = entries.busy || sending > 0;
-  const inJob = view.lines.filter((line) => line.inJob || line.state !== 'expected');
+  const inJob = view.lines.filter((line) => line.isListed);
   const rest = view.lines.length - inJob.length;
   const kept = useKeptParts(tray.number);
-  const next = inJob.find((line) => line.state === 'expected' && !kept.has(line.part.key));
+  const next = inJob.find((line) => line.isToStrip && !kept.has(line.part.key));
   const groups = [...new Set(inJob.map((line) => line.part.group))];
 
   if (!view.job || picking) {
@@ -75,7 +75,7 @@ function Ledger({ tray, view }: { tray: Tray; view: LedgerView }) {
       <div className="flex flex-wrap items-baseline justify-between gap-x-4">
         <h2 className="text-title">{view.job.label}</h2>
         <p className="text-mute">
-          {next ? `${inJob.filter((line) => line.state === 'expected').length} to go · Enter takes the next one` : ''}
+          {next ? `${view.toStrip} to go · Enter takes the next one` : ''}
           {mayRecord && (
             <button
               type="button"
@@ -95,7 +95,7 @@ function Ledger({ tray, view }: { tray: Tray; view: LedgerView }) {
       {view.job.parts?.length === 0 && <p>{view.job.note}</p>}
       {groups.map((group) => {
         const lines = inJob.filter((line) => line.part.group === group);
-        const open = lines.filter((line) => line.state === 'expected');
+        const open = lines.filter((line) => line.isToStrip);
         return (
           <div key={group}>
             <div className="border-line flex min-h-11 items-center justify-between border-b">
