@@ -15,7 +15,7 @@ internal static class RoomArrows
         Intake: Carburetors Logbook Measures Shop Stations
         Kits: Carburetors Catalogue Logbook Measures Parts Shop Stations
         Logbook:
-        Measures:
+        Measures: Tables
         Parts: Carburetors Catalogue Logbook Measures Tables
         Proving: Carburetors Measures Safety Shop Stations
         Safety:

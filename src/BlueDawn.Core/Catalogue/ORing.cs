@@ -35,7 +35,7 @@ public sealed partial record ORing(decimal InsideMm, decimal SectionMm, decimal 
             var number = dash.Groups["n"].Value.PadLeft(3, '0');
             return As568.TryGetValue(number, out var known)
                 ? Parsed<ORing>.Right(known)
-                : Parsed<ORing>.Wrong($"AS568-{number} is not on file. Give inside and section instead, such as 6 × 1.");
+                : Parsed<ORing>.Wrong($"AS568-{number} is not on file: the table ends where carburetor rings do. Give inside and section instead, such as 6 × 1.");
         }
 
         if (MetricPattern().Match(trimmed) is { Success: true } metric)
@@ -43,12 +43,20 @@ public sealed partial record ORing(decimal InsideMm, decimal SectionMm, decimal 
             var inside = Number(metric.Groups["inside"].Value);
             var section = Number(metric.Groups["section"].Value);
             return inside > 0 && section > 0
-                ? Parsed<ORing>.Right(new ORing(inside, section, 0, 0, null))
+                ? Parsed<ORing>.Right(Metric(inside, section))
                 : Parsed<ORing>.Wrong("Inside and section must both be above 0.");
         }
 
         return Parsed<ORing>.Wrong($"“{trimmed}” is not a ring size. Try AS568-008 or 6 × 1.");
     }
+
+    /// <summary>A metric ring with the tolerances of ISO 3601-1, class B (from memory): section by steps, inside ± (0.009·d^0.95 + 0.11) mm.</summary>
+    public static ORing Metric(decimal insideMm, decimal sectionMm) => new(
+        insideMm,
+        sectionMm,
+        Math.Round((decimal)((0.009 * Math.Pow((double)insideMm, 0.95)) + 0.11), 2),
+        sectionMm <= 2.25m ? 0.08m : sectionMm <= 3.15m ? 0.09m : sectionMm <= 4.5m ? 0.10m : sectionMm <= 6.3m ? 0.13m : 0.15m,
+        null);
 
     private static decimal Number(string text) => decimal.Parse(text.Replace(',', '.'), NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture);
 

@@ -1,4 +1,5 @@
 using System.Globalization;
+using System.Text;
 using System.Text.RegularExpressions;
 
 namespace BlueDawn.Core.Measures;
@@ -9,7 +10,8 @@ namespace BlueDawn.Core.Measures;
 /// </summary>
 /// <remarks>
 /// Source of the factors: 1 in = 25.4 mm and 1 lb = 453.59237 g exactly (international yard and pound agreement,
-/// 1959); 1 psi = 6.894757293168361 kPa follows from them with standard gravity 9.80665 m/s² (ISO 80000-4).
+/// 1959); 1 psi = 6.894757293168361 kPa follows from them with standard gravity 9.80665 m/s² (ISO 80000-4). Conventional inch of
+/// mercury 3.386389 kPa and of water 0.2490889 kPa: NIST SP 811, appendix B, from memory.
 /// </remarks>
 public static partial class MeasureEntry
 {
@@ -23,6 +25,11 @@ public static partial class MeasureEntry
     public const decimal GPerOz = 28.349523125m;
 
     private const int LongestEntry = 40;
+
+    private static readonly Dictionary<char, string> Fractions = new()
+    {
+        ['½'] = "1/2", ['¼'] = "1/4", ['¾'] = "3/4", ['⅛'] = "1/8", ['⅜'] = "3/8", ['⅝'] = "5/8", ['⅞'] = "7/8", ['⅓'] = "1/3", ['⅔'] = "2/3",
+    };
 
     private static readonly Dictionary<Dimension, Dictionary<string, decimal>> Units = new()
     {
@@ -46,6 +53,8 @@ public static partial class MeasureEntry
             ["bar"] = 100m,
             ["mbar"] = 0.1m,
             ["pa"] = 0.001m,
+            ["inhg"] = 3.386389m,
+            ["inh2o"] = 0.2490889m,
         },
         [Dimension.Mass] = new()
         {
@@ -68,11 +77,21 @@ public static partial class MeasureEntry
     [GeneratedRegex(@"^(?:#\s*(?<n>\d{1,3})|no\.?\s*(?<n>\d{1,3})|drill\s*(?<n>\d{1,3}))$", RegexOptions.IgnoreCase)]
     private static partial Regex DrillPattern();
 
-    [GeneratedRegex(@"^(?<sign>[-+−]?)\s*(?:(?<top>\d{1,4})\s*/\s*(?<bottom>\d{1,4})|(?<number>\d*[.,]?\d*))\s*(?<unit>.*)$")]
+    [GeneratedRegex(@"^(?<sign>[-+−]?)\s*(?:(?:(?<whole>\d{1,4})\s+)?(?<top>\d{1,4})\s*/\s*(?<bottom>\d{1,4})|(?<number>\d*[.,]?\d*))\s*(?<unit>.*)$")]
     private static partial Regex NumberPattern();
 
+    /// <summary>A comma before exactly three digits: thousands to one reader, a decimal comma to another. A leading zero settles it.</summary>
+    [GeneratedRegex(@"^[-+−]?[1-9]\d{0,2},\d{3}(?!\d|[.,])")]
+    private static partial Regex ThousandsPattern();
+
+    [GeneratedRegex(@"^(?<minutes>\d{1,4}):(?<seconds>[0-5]\d)\s*(?:min)?$", RegexOptions.IgnoreCase)]
+    private static partial Regex ClockPattern();
+
+    [GeneratedRegex(@"^(?:(?:letter|drill|#)\s*)?(?<letter>[A-Za-z])$", RegexOptions.IgnoreCase)]
+    private static partial Regex LetterPattern();
+
     /// <summary>Reads one typed measure.</summary>
-    /// <param name="text">What was typed: <c>0.65</c>, <c>0,65 mm</c>, <c>.0135 in</c>, <c>13.5 thou</c>, <c>1/32 in</c>, <c>#70</c>, <c>7 psi</c>.</param>
+    /// <param name="text">What was typed: <c>0.65</c>, <c>0,65 mm</c>, <c>.0135 in</c>, <c>13.5 thou</c>, <c>1/32 in</c>, <c>1 1/8 in</c>, <c>½ in</c>, <c>#70</c>, <c>F</c>, <c>7 psi</c>, <c>1:30 min</c>.</param>
     /// <param name="dimension">What is being measured.</param>
     /// <param name="bare">The units that a number without a unit is in.</param>
     /// <returns>The value in the base unit of <paramref name="dimension"/>, or the problem in words a technician can act on.</returns>
@@ -87,6 +106,24 @@ public static partial class MeasureEntry
         if (trimmed.Length > LongestEntry)
         {
             return Parsed<decimal>.Wrong("That is too long for one reading. Enter one number and its unit.");
+        }
+
+        trimmed = Written(trimmed);
+        if (ThousandsPattern().IsMatch(trimmed))
+        {
+            var digits = trimmed.Split(' ')[0];
+            return Parsed<decimal>.Wrong($"“{digits}” can be {digits.Replace(',', '.')} or {digits.Replace(",", "", StringComparison.Ordinal)}. Type one of them, with a point or without a comma.");
+        }
+
+        if (dimension is Dimension.Time or Dimension.Minutes && ClockPattern().Match(trimmed) is { Success: true } clock)
+        {
+            var seconds = (60m * Whole(clock, "minutes")) + Whole(clock, "seconds");
+            return Bounded(dimension == Dimension.Time ? seconds : seconds / 60m);
+        }
+
+        if (dimension == Dimension.Length && LetterPattern().Match(trimmed) is { Success: true } letter)
+        {
+            return Parsed<decimal>.Right(LetterDrills.Find(letter.Groups["letter"].Value[0])!.DiameterMm);
         }
 
         if (dimension == Dimension.Length && DrillPattern().Match(trimmed) is { Success: true } drill)
@@ -119,6 +156,20 @@ public static partial class MeasureEntry
             : Parsed<decimal>.Wrong($"“{match.Groups["unit"].Value.Trim()}” does not fit here. {Example(dimension)}");
     }
 
+    /// <summary>What stands in other letters for the same: vulgar fractions are written out, the Greek mu is the micro sign.</summary>
+    private static string Written(string text)
+    {
+        var written = new StringBuilder(text.Length + 4);
+        foreach (var letter in text)
+        {
+            written.Append(Fractions.TryGetValue(letter, out var fraction) ? (written.Length > 0 ? " " : "") + fraction : letter == '\u03BC' ? "\u00B5" : letter.ToString());
+        }
+
+        return written.ToString();
+    }
+
+    private static decimal Whole(Match match, string group) => decimal.Parse(match.Groups[group].Value, CultureInfo.InvariantCulture);
+
     private static Parsed<decimal> Bounded(decimal value) => Math.Abs(value) > 1_000_000m
         ? Parsed<decimal>.Wrong("That number is far too large for a bench reading. Check the unit.")
         : Parsed<decimal>.Right(value);
@@ -127,8 +178,8 @@ public static partial class MeasureEntry
     {
         if (match.Groups["top"].Success)
         {
-            var bottom = decimal.Parse(match.Groups["bottom"].Value, CultureInfo.InvariantCulture);
-            return bottom == 0 ? null : decimal.Parse(match.Groups["top"].Value, CultureInfo.InvariantCulture) / bottom;
+            var bottom = Whole(match, "bottom");
+            return bottom == 0 ? null : (match.Groups["whole"].Success ? Whole(match, "whole") : 0) + (Whole(match, "top") / bottom);
         }
 
         var digits = match.Groups["number"].Value.Replace(',', '.');

@@ -90,7 +90,7 @@ public sealed record FloatHeightLine(FloatSpec Float, string SpecName)
                 toward ? Lean.Below : Lean.Above,
                 Sentence.Of($"Bend the tab {{0}} {(toward ? "toward" : "away from")} the needle, then measure again.", Quantity.Mm(Math.Round(result.TabBendMm, 2)))),
             LevelVerdict.Uneven => (Verdict.NotGood, "uneven", "Uneven", Lean.None, Uneven(result)),
-            LevelVerdict.CannotTell => (Verdict.CannotTell, "cannotTell", "Cannot tell yet", Lean.None, Sentence.Of("Measure at one more point at least, on the other side.")),
+            LevelVerdict.CannotTell => (Verdict.CannotTell, "cannotTell", "Cannot tell yet", Lean.None, Open(result, heights.Points.Count)),
         };
         return new Judgement(
             verdict,
@@ -104,6 +104,10 @@ public sealed record FloatHeightLine(FloatSpec Float, string SpecName)
             []);
     }
 
+    private static Sentence Open(FloatLevelResult result, int points) => points < 2 || result.UnevennessUncertaintyMm is null || result.MeanUncertaintyMm is null
+        ? Sentence.Of("One more height, at {0}: so far one side of the float has not been looked at.", Quantity.Deg(result.NextAngleDeg ?? 0))
+        : Sentence.Of("Too near the limit to say: measure once more, at {0}.", Quantity.Deg(result.NextAngleDeg ?? 0));
+
     private static Sentence Uneven(FloatLevelResult result) => result.HighSideDeg is { } side
         ? Sentence.Of("Straighten the float arms: it stands {0} higher at {1}.", Quantity.Mm(Math.Round(result.UnevennessMm, 2)), Quantity.Deg(side))
         : Sentence.Of("Straighten the float arms: {0} from one side to the other.", Quantity.Mm(Math.Round(result.UnevennessMm, 2)));
@@ -116,10 +120,18 @@ public sealed record FloatHeightLine(FloatSpec Float, string SpecName)
             new("heightError", "Off the spec height", Quantity.Mm(Math.Round(result.HeightErrorMm, 3))),
             new("unevenness", "Unevenness", Quantity.Mm(Math.Round(result.UnevennessMm, 3))),
         };
-        if (result.TabBendMm > 0)
+        void Add(string key, string label, double? mm)
         {
-            figures.Add(new Figure("tabBend", "Tab bend", Quantity.Mm(Math.Round(result.TabBendMm, 3))));
+            if (mm is { } known)
+            {
+                figures.Add(new Figure(key, label, Quantity.Mm(Math.Round(known, 3))));
+            }
         }
+
+        Add("meanUncertainty", "Give or take on the height", result.MeanUncertaintyMm);
+        Add("unevennessUncertainty", "Give or take on the unevenness", result.UnevennessUncertaintyMm);
+        Add("tabBend", "Tab bend", result.TabBendMm > 0 ? result.TabBendMm : null);
+        Add("tabBendUncertainty", "Give or take on the bend", result.TabBendUncertaintyMm);
 
         return figures;
     }
@@ -128,10 +140,14 @@ public sealed record FloatHeightLine(FloatSpec Float, string SpecName)
     {
         var why = new List<Sentence>
         {
-            result.Method == LevelMethod.Plane
-                ? Sentence.Of("A plane through {0} heights by least squares: {1} in the middle, {2} from its lowest to its highest side.", Quantity.Count(points), Quantity.Mm(Math.Round(result.MeanHeightMm, 3)), Quantity.Mm(Math.Round(result.UnevennessMm, 3)))
-                : Sentence.Of("Mean of {0} heights: {1}; {2} between highest and lowest.", Quantity.Count(points), Quantity.Mm(Math.Round(result.MeanHeightMm, 3)), Quantity.Mm(Math.Round(result.UnevennessMm, 3))),
+            Sentence.Of("A plane through {0} heights by least squares: {1} in the middle, {2} from its lowest to its highest side.", Quantity.Count(points), Quantity.Mm(Math.Round(result.MeanHeightMm, 3)), Quantity.Mm(Math.Round(result.UnevennessMm, 3))),
+            Sentence.Of("A height is taken to be good to {0}; what that leaves open follows from where the heights were taken.", Quantity.Mm(2 * FloatLevel.HeightErrorMm)),
         };
+        if (result.Method == LevelMethod.EvenlySpread)
+        {
+            why.Add(Sentence.Of("No angles were noted: the heights are taken as evenly spread around the float."));
+        }
+
         if (result.BendTowardNeedle is { } toward)
         {
             why.Add(Sentence.Of(

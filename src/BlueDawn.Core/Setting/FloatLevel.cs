@@ -25,17 +25,17 @@ public sealed record FloatLevelInput(
 /// <summary>How the heights were brought together.</summary>
 public enum LevelMethod
 {
-    /// <summary>A least-squares plane through three or more heights at known angles.</summary>
+    /// <summary>A least-squares plane through the heights at their angles.</summary>
     Plane,
 
-    /// <summary>Mean and largest difference.</summary>
-    MeanAndDifference,
+    /// <summary>The same, the angles not noted and taken as evenly spread around the float.</summary>
+    EvenlySpread,
 }
 
 /// <summary>What float heights say.</summary>
 public enum LevelVerdict
 {
-    /// <summary>Fewer than two heights.</summary>
+    /// <summary>The heights, or where they were taken, do not decide.</summary>
     CannotTell,
 
     /// <summary>Height and evenness are within their limits.</summary>
@@ -47,30 +47,38 @@ public enum LevelVerdict
     /// <summary>The float stands too near the body: the bowl would fill too high.</summary>
     TooLow,
 
-    /// <summary>The mean is right but the float is twisted.</summary>
+    /// <summary>The float is twisted.</summary>
     Uneven,
 }
 
-/// <summary>What float heights say, with the bend that puts them right.</summary>
+/// <summary>What float heights say, with the bend that puts them right. Each give or take holds the truth in 95 of 100.</summary>
 /// <param name="Verdict">Level, too high, too low, uneven or cannot tell.</param>
 /// <param name="Method">How the heights were brought together.</param>
 /// <param name="MeanHeightMm">Height at the middle of the float.</param>
+/// <param name="MeanUncertaintyMm">Give or take on it; null when the angles leave it open.</param>
 /// <param name="HeightErrorMm">Mean less nominal; positive is too far from the body.</param>
-/// <param name="UnevennessMm">Highest less lowest across the float.</param>
-/// <param name="HighSideDeg">Where the float stands highest, in degrees; null when not from a plane or when level.</param>
-/// <param name="ResidualMm">How far the heights scatter about the plane, root mean square; 0 without a plane.</param>
+/// <param name="UnevennessMm">Highest less lowest across the float, as far as the angles show it.</param>
+/// <param name="UnevennessUncertaintyMm">Give or take on it; null when the angles leave it open.</param>
+/// <param name="HighSideDeg">Where the float stands highest, in degrees; null when level or left open.</param>
+/// <param name="ResidualMm">How far the heights scatter about the plane, root mean square; 0 with three heights or fewer.</param>
 /// <param name="TabBendMm">How far to bend the tab, never negative.</param>
+/// <param name="TabBendUncertaintyMm">Give or take on the bend; null when no bend is wanted.</param>
 /// <param name="BendTowardNeedle">True to bend toward the needle, false to bend away from it; null when no bend is wanted.</param>
+/// <param name="NextAngleDeg">Where one more height would tell most; null when nothing is open.</param>
 public sealed record FloatLevelResult(
     LevelVerdict Verdict,
     LevelMethod Method,
     double MeanHeightMm,
+    double? MeanUncertaintyMm,
     double HeightErrorMm,
     double UnevennessMm,
+    double? UnevennessUncertaintyMm,
     double? HighSideDeg,
     double ResidualMm,
     double TabBendMm,
-    bool? BendTowardNeedle);
+    double? TabBendUncertaintyMm,
+    bool? BendTowardNeedle,
+    double? NextAngleDeg);
 
 /// <summary>Float height and evenness, and the tab bend that puts the height right.</summary>
 /// <remarks>
@@ -78,9 +86,29 @@ public sealed record FloatLevelResult(
 /// body then hangs low when the carburetor is turned upright, shuts the needle early, and the bowl fills too low; one
 /// that stands near the body fills it too high. Bending the tab toward the needle moves the float away from the body.
 /// Common practice, no source.
+/// A height is good to <see cref="HeightErrorMm"/>; the covariance of the plane (JCGM 100, 5) says what that leaves open
+/// of the height in the middle, of the tilt and so of the bend. Angles close together leave nearly everything open.
 /// </remarks>
 public static class FloatLevel
 {
+    /// <summary>Standard uncertainty of one height in millimetres: a float read with a calliper. Own judgement, no source.</summary>
+    public const double HeightErrorMm = 0.03;
+
+    /// <summary>Covers 95 of 100 of one quantity (normal distribution, two sides).</summary>
+    private const double Cover = 1.96;
+
+    /// <summary>Covers 95 of 100 of a tilt, which has two components: the root of χ² with 2 degrees of freedom at 0.95.</summary>
+    private const double CoverTilt = 2.4477;
+
+    /// <summary>Keeps what the angles do not show finite, and larger than any float.</summary>
+    private const double Ridge = 1e-11;
+
+    /// <summary>A give or take beyond this is as good as none, in millimetres.</summary>
+    private const double LeftOpenMm = 20;
+
+    /// <summary>Angles that are proposed lie this far apart.</summary>
+    private const int ProposedStepDeg = 30;
+
     /// <summary>Slack for rounding in binary arithmetic, in millimetres: a height on its limit is within it.</summary>
     private const double SlackMm = 1e-9;
 
@@ -123,6 +151,11 @@ public static class FloatLevel
         NotNegative(input.UnevennessLimitMm, "unevennessLimitMm");
         Positive(input.TabArmMm, "tabArmMm");
         Positive(input.MeasuringArmMm, "measuringArmMm");
+        if (input.Points.Any(point => point.AngleDeg is null) && input.Points.Any(point => point.AngleDeg is not null))
+        {
+            problems.Add(new($"points[{input.Points.TakeWhile(point => point.AngleDeg is not null).Count()}].angleDeg", "Note the angle at every height, or at none."));
+        }
+
         if (input.Points.Count == 0)
         {
             problems.Add(new("points", "Enter the height at two points or more."));
@@ -140,82 +173,159 @@ public static class FloatLevel
             throw new ArgumentException(problem.Message, nameof(input));
         }
 
-        var (method, mean, unevenness, highSide, residual) = Fit(input.Points);
-        var error = mean - input.NominalHeightMm;
-        var highEnough = error >= -input.ToleranceMm - SlackMm;
-        var lowEnough = error <= input.ToleranceMm + SlackMm;
-        var even = unevenness <= input.UnevennessLimitMm + SlackMm;
-        var verdict = input.Points.Count < 2 ? LevelVerdict.CannotTell
-            : !lowEnough ? LevelVerdict.TooHigh
-            : !highEnough ? LevelVerdict.TooLow
-            : even ? LevelVerdict.Level
-            : LevelVerdict.Uneven;
+        var points = Placed(input.Points);
+        var plane = Plane.Through(points);
+        var error = plane.Mean - input.NominalHeightMm;
+        var meanGive = Cover * plane.Sigma * Math.Sqrt(plane.MeanVariance);
+        var unevenness = 2 * plane.Tilt;
+        var (tiltAtLeast, tiltAtMost) = (unevenness - (2 * Cover * plane.Sigma * Math.Sqrt(plane.AlongTilt)), unevenness + (2 * CoverTilt * plane.Sigma * Math.Sqrt(plane.LargestTilt)));
+        var verdict = error - meanGive > input.ToleranceMm + SlackMm ? LevelVerdict.TooHigh
+            : error + meanGive < -input.ToleranceMm - SlackMm ? LevelVerdict.TooLow
+            : tiltAtLeast > input.UnevennessLimitMm + SlackMm ? LevelVerdict.Uneven
+            : Math.Abs(error) + meanGive <= input.ToleranceMm + SlackMm && tiltAtMost <= input.UnevennessLimitMm + SlackMm ? LevelVerdict.Level
+            : LevelVerdict.CannotTell;
         var bend = verdict is LevelVerdict.TooHigh or LevelVerdict.TooLow;
+        var arms = input.TabArmMm / input.MeasuringArmMm;
+        var tiltGive = (tiltAtMost - tiltAtLeast) / 2;
         return new FloatLevelResult(
             verdict,
-            method,
-            mean,
+            input.Points.All(point => point.AngleDeg is not null) ? LevelMethod.Plane : LevelMethod.EvenlySpread,
+            plane.Mean,
+            meanGive < LeftOpenMm ? meanGive : null,
             error,
             unevenness,
-            highSide,
-            residual,
-            bend ? Math.Abs(error) * input.TabArmMm / input.MeasuringArmMm : 0,
-            bend ? error < 0 : null);
+            tiltGive < LeftOpenMm ? tiltGive : null,
+            plane.Tilt > 1e-6 && tiltGive < LeftOpenMm ? plane.HighSideDeg : null,
+            plane.Residual,
+            bend ? Math.Abs(error) * arms : 0,
+            bend ? meanGive * arms : null,
+            bend ? error < 0 : null,
+            verdict == LevelVerdict.CannotTell ? NextAngle(plane) : null);
     }
 
-    private static (LevelMethod Method, double Mean, double Unevenness, double? HighSideDeg, double ResidualMm) Fit(IReadOnlyList<HeightPoint> points)
+    /// <summary>Where one more height narrows the plane most (D-optimal): where its own height is least known.</summary>
+    private static double NextAngle(Plane plane) =>
+        Enumerable.Range(0, 360 / ProposedStepDeg).Select(step => (double)(step * ProposedStepDeg)).MaxBy(angle => Math.Round(Math.Log(plane.VarianceAt(angle)), 3));
+
+    private static List<(double Height, double Angle)> Placed(IReadOnlyList<HeightPoint> points) =>
+        [.. points.Select((point, at) => (point.HeightMm, point.AngleDeg ?? (at * 360.0 / points.Count)))];
+
+    /// <summary>Least squares of height = mean + a·cos(angle) + b·sin(angle), with its covariance.</summary>
+    private sealed class Plane
     {
-        if (points.All(p => p.AngleDeg is not null) && Plane(points) is { } plane)
+        private readonly double[,] covariance;
+        private readonly (double Cos, double Sin) tilt;
+
+        private Plane(double mean, (double Cos, double Sin) tilt, double[,] covariance, double residual, double sigma)
         {
-            var (mean, cos, sin) = plane;
-            var amplitude = Math.Sqrt((cos * cos) + (sin * sin));
-            var scatter = points.Average(p =>
+            (Mean, Residual, Sigma) = (mean, residual, sigma);
+            (this.tilt, this.covariance) = (tilt, covariance);
+        }
+
+        /// <summary>Height in the middle in millimetres.</summary>
+        public double Mean { get; }
+
+        /// <summary>Root mean square of the heights about the plane; 0 with three heights or fewer.</summary>
+        public double Residual { get; }
+
+        /// <summary>Standard uncertainty of one height: <see cref="HeightErrorMm"/>, or the scatter about the plane where it is more.</summary>
+        public double Sigma { get; }
+
+        /// <summary>How far the highest side stands above the middle.</summary>
+        public double Tilt => Math.Sqrt((tilt.Cos * tilt.Cos) + (tilt.Sin * tilt.Sin));
+
+        /// <summary>Where it stands highest, from 0 to 360 degrees.</summary>
+        public double HighSideDeg => ((Math.Atan2(tilt.Sin, tilt.Cos) * 180 / Math.PI) + 360) % 360;
+
+        /// <summary>Variance of the mean for a height of variance 1.</summary>
+        public double MeanVariance => covariance[0, 0];
+
+        /// <summary>Variance of the tilt along the side found highest, for a height of variance 1.</summary>
+        public double AlongTilt => Tilt < 1e-9 ? LargestTilt
+            : ((tilt.Cos * tilt.Cos * covariance[1, 1]) + (2 * tilt.Cos * tilt.Sin * covariance[1, 2]) + (tilt.Sin * tilt.Sin * covariance[2, 2])) / (Tilt * Tilt);
+
+        /// <summary>Variance of the tilt where it is known least, for a height of variance 1.</summary>
+        public double LargestTilt
+        {
+            get
             {
-                var angle = p.AngleDeg!.Value * Math.PI / 180;
-                var off = p.HeightMm - (mean + (cos * Math.Cos(angle)) + (sin * Math.Sin(angle)));
+                var (half, off) = ((covariance[1, 1] + covariance[2, 2]) / 2, (covariance[1, 1] - covariance[2, 2]) / 2);
+                return half + Math.Sqrt((off * off) + (covariance[1, 2] * covariance[1, 2]));
+            }
+        }
+
+        /// <summary>Variance of the height at an angle, for a height of variance 1.</summary>
+        public double VarianceAt(double angleDeg)
+        {
+            var row = Row(angleDeg);
+            double sum = 0;
+            for (var i = 0; i < 3; i++)
+            {
+                for (var j = 0; j < 3; j++)
+                {
+                    sum += row[i] * covariance[i, j] * row[j];
+                }
+            }
+
+            return sum;
+        }
+
+        public static Plane Through(List<(double Height, double Angle)> points)
+        {
+            var middle = points.Average(point => point.Height);
+            var normal = new double[3, 3];
+            var right = new double[3];
+            foreach (var (height, angle) in points)
+            {
+                var row = Row(angle);
+                for (var i = 0; i < 3; i++)
+                {
+                    right[i] += row[i] * (height - middle);
+                    for (var j = 0; j < 3; j++)
+                    {
+                        normal[i, j] += row[i] * row[j];
+                    }
+                }
+            }
+
+            for (var i = 0; i < 3; i++)
+            {
+                normal[i, i] += Ridge;
+            }
+
+            var inverse = Inverse(normal);
+            var solved = Times(inverse, right);
+            // Once more with what the ridge left: what the angles do show is then exact.
+            var left = Times(normal, solved);
+            var more = Times(inverse, [.. right.Select((value, i) => value - left[i] + (Ridge * solved[i]))]);
+            var (mean, cos, sin) = (middle + solved[0] + more[0], solved[1] + more[1], solved[2] + more[2]);
+            var squares = points.Sum(point =>
+            {
+                var row = Row(point.Angle);
+                var off = point.Height - mean - (cos * row[1]) - (sin * row[2]);
                 return off * off;
             });
-            var side = amplitude > 1e-6 ? ((Math.Atan2(sin, cos) * 180 / Math.PI) + 360) % 360 : (double?)null;
-            return (LevelMethod.Plane, mean, 2 * amplitude, side, Math.Sqrt(scatter));
+            var scatter = points.Count > 3 ? Math.Sqrt(squares / (points.Count - 3)) : 0;
+            return new Plane(mean, (cos, sin), inverse, points.Count > 3 ? Math.Sqrt(squares / points.Count) : 0, Math.Max(HeightErrorMm, scatter));
         }
 
-        return (
-            LevelMethod.MeanAndDifference,
-            points.Average(p => p.HeightMm),
-            points.Max(p => p.HeightMm) - points.Min(p => p.HeightMm),
-            null,
-            0);
-    }
+        private static double[] Times(double[,] matrix, double[] vector) =>
+            [.. Enumerable.Range(0, 3).Select(i => (matrix[i, 0] * vector[0]) + (matrix[i, 1] * vector[1]) + (matrix[i, 2] * vector[2]))];
 
-    /// <summary>
-    /// Least squares of height = mean + a·cos(angle) + b·sin(angle), by the normal equations and Cramer's rule;
-    /// null when the angles do not fix a plane (fewer than three different ones).
-    /// </summary>
-    private static (double Mean, double Cos, double Sin)? Plane(IReadOnlyList<HeightPoint> points)
-    {
-        double n = points.Count, c = 0, s = 0, cc = 0, cs = 0, ss = 0, h = 0, ch = 0, sh = 0;
-        foreach (var (height, angleDeg) in points)
+        private static double[] Row(double angleDeg)
         {
-            var (sin, cos) = Math.SinCos(angleDeg!.Value * Math.PI / 180);
-            c += cos;
-            s += sin;
-            cc += cos * cos;
-            cs += cos * sin;
-            ss += sin * sin;
-            h += height;
-            ch += cos * height;
-            sh += sin * height;
+            var (sin, cos) = Math.SinCos(angleDeg * Math.PI / 180);
+            return [1, cos, sin];
         }
 
-        var whole = Determinant(n, c, s, c, cc, cs, s, cs, ss);
-        return points.Count < 3 || Math.Abs(whole) < 1e-6
-            ? null
-            : (
-                Determinant(h, c, s, ch, cc, cs, sh, cs, ss) / whole,
-                Determinant(n, h, s, c, ch, cs, s, sh, ss) / whole,
-                Determinant(n, c, h, c, cc, ch, s, cs, sh) / whole);
+        /// <summary>Inverse of a symmetric 3 × 3 matrix by its cofactors.</summary>
+        private static double[,] Inverse(double[,] m)
+        {
+            double Minor(int r0, int r1, int c0, int c1) => (m[r0, c0] * m[r1, c1]) - (m[r0, c1] * m[r1, c0]);
+            var (a, b, c) = (Minor(1, 2, 1, 2), -Minor(1, 2, 0, 2), Minor(1, 2, 0, 1));
+            var (d, e, f) = (Minor(0, 2, 0, 2), -Minor(0, 2, 0, 1), Minor(0, 1, 0, 1));
+            var whole = (m[0, 0] * a) + (m[0, 1] * b) + (m[0, 2] * c);
+            return new[,] { { a / whole, b / whole, c / whole }, { b / whole, d / whole, e / whole }, { c / whole, e / whole, f / whole } };
+        }
     }
-
-    private static double Determinant(double a, double b, double c, double d, double e, double f, double g, double h, double i) =>
-        (a * ((e * i) - (f * h))) - (b * ((d * i) - (f * g))) + (c * ((d * h) - (e * g)));
 }

@@ -147,6 +147,7 @@ public sealed record HoldLine(HoldSpec Hold, string SourceName)
         HoldDoubt.PressureTooLow => Sentence.Of("It never reached {0}: pump higher and test again.", Quantity.KPa(Hold.PressureKPa)),
         HoldDoubt.PressureRose => Sentence.Of("The pressure rose: keep hands and lamp off the hose, check the pump valve, test again."),
         HoldDoubt.TemperatureDrift => Sentence.Of("The temperature alone can do that ({0}): let it settle and test again.", Quantity.KPa(Math.Round(result.TemperatureEffectKPa, 2))),
+        HoldDoubt.FellAtOnce => Sentence.Of("It fell all at once between two readings: test again and read it oftener."),
         HoldDoubt.Borderline => Sentence.Of("Too near the limit to say: watch it for twice as long or use a finer gauge."),
     };
 
@@ -177,7 +178,13 @@ public sealed record HoldLine(HoldSpec Hold, string SourceName)
         };
         if (result.DropKPa is { } drop)
         {
-            why.Add(Sentence.Of(
+            why.Add(result.Fall is { } fall ? Sentence.Of(
+                "It let go between {0} and {1}: {2} lost within {3}; the limit is {4}.",
+                Quantity.S(fall.FromS),
+                Quantity.S(fall.ToS),
+                Quantity.KPa(Math.Round(drop, 2)),
+                Quantity.S(Hold.WindowS),
+                Quantity.KPa(Hold.DropLimitKPa)) : Sentence.Of(
                 "A falling exponential through them loses {0} over {1}; the limit is {2}.",
                 Quantity.KPa(Math.Round(drop, 2)),
                 Quantity.S(Hold.WindowS),

@@ -1,4 +1,5 @@
 using BlueDawn.Core.Measures;
+using MathNet.Numerics.Distributions;
 
 namespace BlueDawn.Core.Setting;
 
@@ -52,7 +53,7 @@ public enum HoldDoubt
     /// <summary>The samples after settling cover less than the window.</summary>
     TooShort,
 
-    /// <summary>The gauge's step is larger than the drop allowed.</summary>
+    /// <summary>The gauge's step alone is more than the drop allowed.</summary>
     GaugeTooCoarse,
 
     /// <summary>The temperature moved enough to explain, or to hide, the drop.</summary>
@@ -64,9 +65,18 @@ public enum HoldDoubt
     /// <summary>The pressure rose by more than the limit: heat, or a pump that still leaks in.</summary>
     PressureRose,
 
+    /// <summary>It fell more than allowed from one reading to another, though not so that the gauge's step and the scatter prove it.</summary>
+    FellAtOnce,
+
     /// <summary>The drop is so near the limit that the gauge's step and the scatter decide.</summary>
     Borderline,
 }
+
+/// <summary>When the pressure fell by more than it may.</summary>
+/// <param name="FromS">Time of the reading before the fall.</param>
+/// <param name="ToS">Time of the reading after it.</param>
+/// <param name="DropKPa">How far it fell between them.</param>
+public sealed record PressureFall(double FromS, double ToS, double DropKPa);
 
 /// <summary>What a hold test says, with the numbers behind it.</summary>
 /// <param name="Verdict">Held, leaks or cannot tell.</param>
@@ -74,8 +84,9 @@ public enum HoldDoubt
 /// <param name="SamplesUsed">Samples after settling.</param>
 /// <param name="SpanS">Seconds they cover.</param>
 /// <param name="StartKPa">Fitted pressure at the end of settling; null with fewer than two samples.</param>
-/// <param name="DropKPa">Fitted drop over the window; negative for a rise; null with fewer than two samples.</param>
-/// <param name="DropUncertaintyKPa">Give or take on the drop: twice its standard error, or half the gauge's step when that is more.</param>
+/// <param name="DropKPa">Drop over the window: of the fitted curve, or from reading to reading where it fell faster; negative for a rise; null with fewer than two samples.</param>
+/// <param name="DropUncertaintyKPa">Give or take on the drop: it holds the true drop at least 95 times in 100; null when two samples or fewer leave it open.</param>
+/// <param name="Fall">Where the pressure let go, when it fell by more than allowed between readings rather than evenly.</param>
 /// <param name="HalfLifeS">Seconds in which the pressure halves; null when it does not fall.</param>
 /// <param name="LeakMLPerMin">Leak at the start of the window as free air, in mL/min; 0 when the pressure does not fall.</param>
 /// <param name="TemperatureEffectKPa">How much the given drift can move the pressure.</param>
@@ -87,15 +98,20 @@ public sealed record HoldTestResult(
     double? StartKPa,
     double? DropKPa,
     double? DropUncertaintyKPa,
+    PressureFall? Fall,
     double? HalfLifeS,
     double? LeakMLPerMin,
     double TemperatureEffectKPa);
 
 /// <summary>
-/// Judges a hold test: the decay is fitted as p = p₀·e^(−t/τ), since a small leak passes air in proportion to the
-/// pressure across it; the drop is that of the fitted curve over the window.
+/// Judges a hold test. The decay is fitted as p = p₀·e^(−t/τ), since a small leak passes air in proportion to the
+/// pressure across it, and the drop is that of the fitted curve over the window. A valve that lets go does not follow
+/// such a curve: the fall from reading to reading is looked at too, and the larger of both is what it lost.
 /// </summary>
 /// <remarks>
+/// Uncertainty of the drop (JCGM 100, 5 and G.3): the covariance of the fit with the scatter about it, widened by
+/// Student's t for the readings less two; together with a rectangular error of the gauge's step, of which as much is
+/// taken as two readings leave, since the errors of rounding do not average out while the needle hardly moves.
 /// Leak as free air: dn/dt of the shut-in volume by the gas law, Q = V·(dp/dt)/p_air. Temperature: a sealed volume's
 /// absolute pressure goes with absolute temperature, Δp = (p + p_air)·ΔT/T, about 0.5 kPa a degree at 48 kPa.
 /// Default test 48 kPa for 10 s on float types: common practice, no source.
@@ -109,6 +125,15 @@ public static class HoldTest
     private const double SlackS = 1e-9;
     private const double SlackKPa = 1e-9;
     private const int FewestSamples = 3;
+
+    /// <summary>Fewer readings than this do not show by themselves how far they scatter about a fall.</summary>
+    private const int FewestToKnowScatter = 5;
+
+    /// <summary>A fall between two readings describes the test when it leaves no more than this share of the squares the curve leaves. Own judgement.</summary>
+    private const double LetGoShare = 0.25;
+
+    /// <summary>How far a gauge is misread at most, as a standard deviation in steps, while the readings are too few to show it. Own judgement.</summary>
+    private const double WorstReadingSteps = 2;
 
     /// <summary>What is wrong with an input, field by field; empty when it can be judged.</summary>
     public static IReadOnlyList<FieldProblem> Check(HoldTestInput input)
@@ -175,33 +200,39 @@ public static class HoldTest
         }
 
         var air = input.AirPressureKPa ?? StandardAirKPa;
-        var temperatureEffect = TemperatureEffectKPa(
-            input.TestPressureKPa, Math.Abs(input.TemperatureDriftC ?? 0), air, input.AirTemperatureC ?? 20);
+        double Temperature(double pressure) => TemperatureEffectKPa(pressure, Math.Abs(input.TemperatureDriftC ?? 0), air, input.AirTemperatureC ?? 20);
         var used = input.Samples.Where(sample => sample.TimeS >= input.SettlingS - SlackS).OrderBy(sample => sample.TimeS).Distinct().ToList();
         var span = used.Count == 0 ? 0 : used[^1].TimeS - used[0].TimeS;
         if (used.Count < 2 || span <= 0)
         {
-            return new HoldTestResult(HoldVerdict.CannotTell, [HoldDoubt.TooFewSamples], used.Count, span, null, null, null, null, null, temperatureEffect);
+            return new HoldTestResult(
+                HoldVerdict.CannotTell, [HoldDoubt.TooFewSamples], used.Count, span, null, null, null, null, null, null, Temperature(used.Count > 0 ? used[0].PressureKPa : input.TestPressureKPa));
         }
 
-        var fit = Fit(used, input);
-        var uncertainty = Math.Max(2 * fit.DropErrorKPa, input.GaugeResolutionKPa / 2);
-        var doubts = Doubts(input, used, span, fit, uncertainty, temperatureEffect);
-        var verdict = doubts.Count > 0 ? HoldVerdict.CannotTell
-            : fit.DropKPa <= input.DropLimitKPa + SlackKPa ? HoldVerdict.Held
-            : HoldVerdict.Leaks;
-        var falls = fit.RatePerS > 1e-12;
+        var fit = DecayFit.Of(used, input.SettlingS, input.WindowS);
+        var temperature = Temperature(fit.StartKPa);
+        var fall = LargestFall(used, input.WindowS);
+        var split = LeastSplitSquares(used);
+        var fallUncertainty = FallUncertaintyKPa(used.Count, split, input.GaugeResolutionKPa);
+        var fell = used.Count >= FewestSamples && fall.DropKPa - fallUncertainty - temperature > input.DropLimitKPa;
+        var letGo = fell && fall.DropKPa > fit.DropKPa && split <= LetGoShare * fit.SquaresKPa2;
+        var drop = letGo ? fall.DropKPa : fit.DropKPa;
+        var uncertainty = letGo ? fallUncertainty : fit.DropUncertaintyKPa(input.GaugeResolutionKPa);
+        var proven = fell || (span >= input.WindowS - SlackS && fit.DropKPa - uncertainty - temperature > input.DropLimitKPa + SlackKPa);
+        var scatter = used.Count < FewestToKnowScatter ? fit.ScatterKPa : Math.Sqrt(split / (used.Count - 3));
+        var doubts = proven ? [] : Doubts(input, used.Count, span, fit, fall.DropKPa - (2 * Math.Sqrt(2) * scatter), uncertainty, temperature);
         return new HoldTestResult(
-            verdict,
+            proven ? HoldVerdict.Leaks : doubts.Count > 0 ? HoldVerdict.CannotTell : HoldVerdict.Held,
             doubts,
             used.Count,
             span,
             fit.StartKPa,
-            fit.DropKPa,
+            drop,
             uncertainty,
-            falls ? Math.Log(2) / fit.RatePerS : null,
-            falls ? LeakMLPerMin(input.TestVolumeML, fit.StartKPa * fit.RatePerS, air) : 0,
-            temperatureEffect);
+            letGo ? Steepest(used, fall) : null,
+            fit.Falls ? Math.Log(2) / fit.RatePerS : null,
+            fit.Falls ? LeakMLPerMin(input.TestVolumeML, fit.StartKPa * fit.RatePerS, air) : 0,
+            temperature);
     }
 
     /// <summary>How far a temperature change moves the gauge pressure of a sealed volume, in kPa.</summary>
@@ -220,108 +251,81 @@ public static class HoldTest
         volumeML * fallKPaPerS * 60 / airKPa;
 
     private static List<HoldDoubt> Doubts(
-        HoldTestInput input, List<PressureSample> used, double span, DecayFit fit, double uncertainty, double temperatureEffect)
+        HoldTestInput input, int samples, double span, DecayFit fit, double plainFallKPa, double? uncertainty, double temperature)
     {
         var doubts = new List<HoldDoubt>();
-        var overLimit = fit.DropKPa - input.DropLimitKPa;
-
-        // A valve that has lost more than it may has leaked, however short the test or low the start: a longer test
-        // at full pressure could only lose more. The other doubts protect a "held", and a "leaks" that is not proven.
-        var provenDrop = LargestDropKPa(used, input.WindowS) - input.GaugeResolutionKPa - temperatureEffect;
-        if (provenDrop > input.DropLimitKPa && used.Count >= FewestSamples)
+        void When(bool doubted, HoldDoubt doubt)
         {
-            return doubts;
+            if (doubted)
+            {
+                doubts.Add(doubt);
+            }
         }
 
-        if (used.Count < FewestSamples)
+        var over = fit.DropKPa - input.DropLimitKPa;
+        When(samples < FewestSamples, HoldDoubt.TooFewSamples);
+        When(span < input.WindowS - SlackS, HoldDoubt.TooShort);
+        When(DecayFit.StepUncertaintyKPa(input.GaugeResolutionKPa) > input.DropLimitKPa + SlackKPa, HoldDoubt.GaugeTooCoarse);
+        When(fit.StartKPa < input.TestPressureKPa - input.DropLimitKPa - SlackKPa && over <= SlackKPa, HoldDoubt.PressureTooLow);
+        When(fit.DropKPa < -input.DropLimitKPa, HoldDoubt.PressureRose);
+        When(temperature > 0 && Math.Abs(over) < temperature, HoldDoubt.TemperatureDrift);
+        if (doubts.Count == 0)
         {
-            doubts.Add(HoldDoubt.TooFewSamples);
-        }
-
-        if (span < input.WindowS - SlackS)
-        {
-            doubts.Add(HoldDoubt.TooShort);
-        }
-
-        if (input.GaugeResolutionKPa > input.DropLimitKPa + SlackKPa)
-        {
-            doubts.Add(HoldDoubt.GaugeTooCoarse);
-        }
-
-        if (fit.StartKPa < input.TestPressureKPa - input.DropLimitKPa - SlackKPa && overLimit <= SlackKPa)
-        {
-            doubts.Add(HoldDoubt.PressureTooLow);
-        }
-
-        if (fit.DropKPa < -input.DropLimitKPa)
-        {
-            doubts.Add(HoldDoubt.PressureRose);
-        }
-
-        if (temperatureEffect > 0 && Math.Abs(overLimit) < temperatureEffect)
-        {
-            doubts.Add(HoldDoubt.TemperatureDrift);
-        }
-
-        if (doubts.Count == 0 && Math.Abs(overLimit) < uncertainty - SlackKPa)
-        {
-            doubts.Add(HoldDoubt.Borderline);
+            When(plainFallKPa > input.DropLimitKPa + SlackKPa, HoldDoubt.FellAtOnce);
+            When(over + uncertainty + temperature > SlackKPa, HoldDoubt.Borderline);
         }
 
         return doubts;
     }
 
     /// <summary>The largest fall between two samples no further apart than the window.</summary>
-    private static double LargestDropKPa(List<PressureSample> used, double windowS)
+    private static PressureFall LargestFall(List<PressureSample> used, double windowS)
     {
-        var largest = 0.0;
+        var largest = new PressureFall(used[0].TimeS, used[0].TimeS, 0);
         for (var later = 1; later < used.Count; later++)
         {
             for (var earlier = later - 1; earlier >= 0 && used[later].TimeS - used[earlier].TimeS <= windowS + SlackS; earlier--)
             {
-                largest = Math.Max(largest, used[earlier].PressureKPa - used[later].PressureKPa);
+                var drop = used[earlier].PressureKPa - used[later].PressureKPa;
+                largest = drop > largest.DropKPa ? new PressureFall(used[earlier].TimeS, used[later].TimeS, drop) : largest;
             }
         }
 
         return largest;
     }
 
-    private readonly record struct DecayFit(double StartKPa, double RatePerS, double DropKPa, double DropErrorKPa);
+    /// <summary>Within the largest fall, the two neighbours between which it fell most: there it let go.</summary>
+    private static PressureFall Steepest(List<PressureSample> used, PressureFall fall) =>
+        used.Zip(used.Skip(1), (before, after) => new PressureFall(before.TimeS, after.TimeS, before.PressureKPa - after.PressureKPa))
+            .Where(step => step.FromS >= fall.FromS && step.ToS <= fall.ToS)
+            .MaxBy(step => step.DropKPa)!;
 
     /// <summary>
-    /// Straight line through ln p by least squares, each point weighted by p² so that the gauge's step counts alike at
-    /// every pressure; pressures at or below half a step count as half a step, where the logarithm would run away.
+    /// Give or take on the fall between two readings that was looked for among all of them: the scatter about a
+    /// pressure that falls once, widened by Student's t for the places where it may (Bonferroni), and the gauge's step. Of
+    /// few readings the scatter is not known, and the worst a gauge is misread stands for it.
     /// </summary>
-    private static DecayFit Fit(List<PressureSample> used, HoldTestInput input)
+    private static double FallUncertaintyKPa(int readings, double splitSquares, double resolution)
     {
-        var least = input.GaugeResolutionKPa / 2;
-        double sw = 0, st = 0, sy = 0;
-        foreach (var (time, pressure) in used)
+        var step = resolution * resolution / 12;
+        var assumed = 2 * Math.Sqrt(2 * ((WorstReadingSteps * WorstReadingSteps * resolution * resolution) + step));
+        if (readings < FewestToKnowScatter)
         {
-            var p = Math.Max(pressure, least);
-            var w = p * p;
-            sw += w;
-            st += w * time;
-            sy += w * Math.Log(p);
+            return assumed;
         }
 
-        var (meanT, meanY) = (st / sw, sy / sw);
-        double stt = 0, sty = 0;
-        foreach (var (time, pressure) in used)
-        {
-            var p = Math.Max(pressure, least);
-            var w = p * p;
-            stt += w * (time - meanT) * (time - meanT);
-            sty += w * (time - meanT) * (Math.Log(p) - meanY);
-        }
+        var freedom = readings - 3;
+        return StudentT.InvCDF(0, 1, freedom, 1 - (0.01 / (readings - 1))) * Math.Sqrt(2 * ((splitSquares / freedom) + step));
+    }
 
-        var rate = -sty / stt;
-        double Pressure(double time) => Math.Exp(meanY - (rate * (time - meanT)));
-        var start = Pressure(used[0].TimeS);
-        var drop = start - Pressure(used[0].TimeS + input.WindowS);
-        var squares = used.Sum(sample => Math.Pow(sample.PressureKPa - Pressure(sample.TimeS), 2));
-        var scatter = used.Count > 2 ? Math.Sqrt(squares / (used.Count - 2)) : 0;
-        var rateError = scatter / Math.Sqrt(stt);
-        return new DecayFit(start, rate, drop, start * input.WindowS * rateError);
+    /// <summary>Sum of squares about two means, one before and one after the place where the readings are best split in two.</summary>
+    private static double LeastSplitSquares(List<PressureSample> used) =>
+        Enumerable.Range(1, used.Count - 1).Min(split => Squares(used[..split]) + Squares(used[split..]));
+
+    /// <summary>Sum of squares of readings about their mean.</summary>
+    private static double Squares(List<PressureSample> samples)
+    {
+        var mean = samples.Average(sample => sample.PressureKPa);
+        return samples.Sum(sample => (sample.PressureKPa - mean) * (sample.PressureKPa - mean));
     }
 }

@@ -17,7 +17,7 @@ public static class ShippedTables
         {
             object[] tables =
             [
-                NumberDrills.All, PartKnowledge.Shipped, ORing.As568, LedgerKnowledge.Shipped, StackKnowledge.Shipped, FaultKnowledge.Shipped, CleaningKnowledge.Shipped,
+                NumberDrills.All, LetterDrills.All, PartKnowledge.Shipped, ORing.As568, LedgerKnowledge.Shipped, StackKnowledge.Shipped, FaultKnowledge.Shipped, CleaningKnowledge.Shipped,
                 ClearingTools.For(1, 0),
             ];
             ArgumentOutOfRangeException.ThrowIfZero(tables.Length);

@@ -45,6 +45,51 @@ public class ORingTests
         }
     }
 
+    /// <summary>Tolerances on the inside diameter as printed in O-ring handbooks, inches, from memory and written down apart from the table.</summary>
+    [Theory]
+    [InlineData("003", .004)]
+    [InlineData("014", .005)]
+    [InlineData("015", .007)]
+    [InlineData("116", .009)]
+    [InlineData("117", .010)]
+    [InlineData("123", .012)]
+    [InlineData("124", .012)]
+    [InlineData("129", .015)]
+    [InlineData("130", .015)]
+    [InlineData("135", .017)]
+    [InlineData("141", .020)]
+    [InlineData("210", .010)]
+    [InlineData("215", .010)]
+    [InlineData("216", .012)]
+    [InlineData("221", .012)]
+    [InlineData("222", .015)]
+    public void Inside_tolerances_agree_with_the_printed_table(string dash, double inch) =>
+        Assert.Equal(inch, (double)ORing.As568[dash].InsideToleranceMm / 25.4, 6);
+
+    /// <summary>How the standard is built: a larger ring of a series never has a closer tolerance.</summary>
+    [Fact]
+    public void Tolerances_never_fall_as_rings_grow()
+    {
+        foreach (var series in ORing.As568.Values.GroupBy(ring => ring.Dash![0]))
+        {
+            var rings = series.OrderBy(ring => ring.Dash).ToList();
+            Assert.All(rings.Zip(rings.Skip(1)), pair => Assert.True(pair.First.InsideToleranceMm <= pair.Second.InsideToleranceMm, pair.Second.Dash));
+        }
+
+        Assert.Equal([50, 77, 22], ORing.As568.Values.GroupBy(ring => ring.Dash![0]).OrderBy(series => series.Key).Select(series => series.Count()));
+    }
+
+    /// <summary>Source: ISO 3601-1:2012, class B, from memory: 9.25 × 1.78 is ± 0.18 and ± 0.08, 37.69 × 3.53 ± 0.39 and ± 0.10.</summary>
+    [Theory]
+    [InlineData("9,25 × 1,78", 0.18, 0.08)]
+    [InlineData("18.72 × 2.62", 0.26, 0.09)]
+    [InlineData("37.69 × 3.53", 0.39, 0.10)]
+    public void A_metric_ring_has_the_tolerances_of_its_standard(string text, double inside, double section)
+    {
+        var ring = ORing.Parse(text).Value!;
+        Assert.Equal((inside, section), ((double)ring.InsideToleranceMm, (double)ring.SectionToleranceMm));
+    }
+
     [Fact]
     public void Within_a_series_each_ring_is_larger_than_the_one_before_and_has_the_same_section()
     {

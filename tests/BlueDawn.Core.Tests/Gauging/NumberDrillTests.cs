@@ -35,6 +35,27 @@ public class NumberDrillTests
         }
     }
 
+    /// <summary>
+    /// Letter drills as tap drills: a thread of 75 per cent engagement leaves a core of D − 0.75 × 1.299 ÷ n (Unified thread
+    /// form, ASME B1.1), and workshop tables name these letters for it (from memory).
+    /// </summary>
+    [Theory]
+    [InlineData('F', 5.0 / 16, 18)]
+    [InlineData('I', 5.0 / 16, 24)]
+    [InlineData('Q', 3.0 / 8, 24)]
+    [InlineData('U', 7.0 / 16, 14)]
+    public void Letter_drills_are_the_tap_drills_they_are_known_as(char letter, double threadIn, int perInch) =>
+        Assert.Equal(threadIn - (0.75 * 1.299 / perInch), (double)LetterDrills.Find(letter)!.DiameterIn, 0.0025);
+
+    [Fact]
+    public void Letter_drills_go_on_where_the_numbers_end_and_E_is_a_quarter_inch()
+    {
+        Assert.Equal("ABCDEFGHIJKLMNOPQRSTUVWXYZ", string.Concat(LetterDrills.All.Select(drill => drill.Letter)));
+        Assert.All(LetterDrills.All.Zip(LetterDrills.All.Skip(1)), pair => Assert.True(pair.First.DiameterIn < pair.Second.DiameterIn));
+        Assert.True(LetterDrills.All[0].DiameterIn > NumberDrills.All[0].DiameterIn);
+        Assert.Equal(0.25m, LetterDrills.Find('e')!.DiameterIn);
+    }
+
     [Fact]
     public void There_are_97_and_each_is_smaller_than_the_one_before()
     {

@@ -16,9 +16,49 @@ public class MeasureEntryTests
     [InlineData("No. 70", "0.7112")]
     [InlineData("drill 70", "0.7112")]
     [InlineData("1/32 in", "0.79375")]
-    [InlineData("330 µm", "0.33")]
+    [InlineData("330 \u00B5m", "0.33")]
+    [InlineData("330 \u03BCm", "0.33")]
+    [InlineData("½ in", "12.7")]
+    [InlineData("1½ in", "38.1")]
+    [InlineData("1 1/8 in", "28.575")]
+    [InlineData("⅜\"", "9.525")]
+    [InlineData("F", "6.5278")]
+    [InlineData("letter z", "10.4902")]
+    [InlineData("drill A", "5.9436")]
+    [InlineData("0,650", "0.65")]
+    [InlineData(",650", "0.65")]
+    [InlineData("12,7000", "12.7")]
     public void Lengths_read_as_they_are_written_at_the_bench(string text, string mm) =>
         Assert.Equal(decimal.Parse(mm), MeasureEntry.Parse(text, Dimension.Length).Value);
+
+    /// <summary>A comma before exactly three digits is a thousand to one and a decimal to another: asked, never guessed.</summary>
+    [Theory]
+    [InlineData("3,200", Dimension.Speed)]
+    [InlineData("1,000 rpm", Dimension.Speed)]
+    [InlineData("-12,500", Dimension.Length)]
+    public void An_ambiguous_comma_is_asked_about(string text, Dimension dimension)
+    {
+        var parsed = MeasureEntry.Parse(text, dimension);
+        Assert.False(parsed.IsRight);
+        Assert.Contains(text.Split(' ')[0].Replace(",", ""), parsed.Problem, StringComparison.Ordinal);
+        Assert.Contains(text.Split(' ')[0].Replace(',', '.'), parsed.Problem, StringComparison.Ordinal);
+    }
+
+    [Theory]
+    [InlineData("1:30 min", Dimension.Time, "90")]
+    [InlineData("1:30", Dimension.Time, "90")]
+    [InlineData("1:30", Dimension.Minutes, "1.5")]
+    [InlineData("0:05", Dimension.Time, "5")]
+    public void Minutes_and_seconds_are_read_as_a_clock_shows_them(string text, Dimension dimension, string value) =>
+        Assert.Equal(decimal.Parse(value), MeasureEntry.Parse(text, dimension).Value);
+
+    /// <summary>Source: NIST SP 811, appendix B.8: conventional inch of mercury 3.386 389 kPa, of water 249.0889 Pa, from memory.</summary>
+    [Fact]
+    public void Columns_of_mercury_and_water_are_pressures()
+    {
+        Assert.Equal(10.159167m, MeasureEntry.Parse("3 inHg", Dimension.Pressure).Value);
+        Assert.Equal(2.490889m, MeasureEntry.Parse("10 inH2O", Dimension.Pressure).Value);
+    }
 
     [Fact]
     public void A_bare_number_is_in_the_users_units_and_a_unit_always_wins()
@@ -42,6 +82,10 @@ public class MeasureEntryTests
     [InlineData("", Dimension.Length)]
     [InlineData("abc", Dimension.Length)]
     [InlineData("1.2.3", Dimension.Length)]
+    [InlineData("1,234,567", Dimension.Length)]
+    [InlineData("1:75", Dimension.Time)]
+    [InlineData("1:30", Dimension.Length)]
+    [InlineData("F", Dimension.Pressure)]
     [InlineData("5 parsecs", Dimension.Length)]
     [InlineData("5 psi", Dimension.Length)]
     [InlineData("5 mm", Dimension.Pressure)]

@@ -41,6 +41,90 @@ public class HoldTestTests
         Assert.Equal(13, result.SamplesUsed); // seconds 2 to 14
     }
 
+    /// <summary>A steady valve that lets go loses what it lost at once, whatever a curve through everything would say.</summary>
+    [Theory]
+    [InlineData(new double[] { 2, 48, 12, 48, 22, 48, 30, 48, 31, 40 }, 30, 31)]
+    [InlineData(new double[] { 2, 48, 7, 48, 12, 40 }, 7, 12)]
+    public void A_valve_that_lets_go_leaks_and_it_is_said_when(double[] flat, double from, double to)
+    {
+        var result = HoldTest.Judge(Input(Enumerable.Range(0, flat.Length / 2).Select(i => (flat[2 * i], flat[(2 * i) + 1]))));
+        Assert.Equal(HoldVerdict.Leaks, result.Verdict);
+        Assert.Equal((from, to, 8), (result.Fall!.FromS, result.Fall.ToS, result.DropKPa));
+    }
+
+    [Fact]
+    public void A_fall_too_small_to_prove_is_not_called_held()
+    {
+        var result = HoldTest.Judge(Input([(2, 48), (8, 48), (14, 48), (20, 48), (26, 48), (30, 48), (31, 46)]));
+        Assert.Equal((HoldVerdict.CannotTell, HoldDoubt.FellAtOnce), (result.Verdict, result.Doubts[0]));
+    }
+
+    /// <summary>
+    /// Drawn tests: a known decay, read with a known scatter and rounded to the gauge's step. The interval holds the true
+    /// drop in at least 95 of 100, and the opposite of the truth is said in at most 2 of 100.
+    /// </summary>
+    [Theory]
+    [InlineData(3)]
+    [InlineData(4)]
+    [InlineData(8)]
+    [InlineData(20)]
+    public void The_stated_uncertainty_holds_the_truth(int readings)
+    {
+        const int Draws = 4000;
+        var random = new Random(20261127 + readings);
+        var (held, opposite, decided) = (0, 0, 0);
+        for (var draw = 0; draw < Draws; draw++)
+        {
+            var step = 0.1 * Math.Pow(20, random.NextDouble());
+            var noise = 2 * random.NextDouble() * step;
+            const double Limit = 1.5;
+            var drop = 4 * random.NextDouble() * Limit;
+            var start = 48 + (4 * random.NextDouble());
+            var rate = -Math.Log(1 - (drop / start)) / 10;
+            var samples = Enumerable.Range(0, readings).Select(i => 10.0 * i / (readings - 1)).Select(at =>
+                (2 + at, Math.Max(0, Math.Round(((start * Math.Exp(-rate * at)) + (noise * MathNet.Numerics.Distributions.Normal.Sample(random, 0, 1))) / step) * step)));
+            var result = HoldTest.Judge(Input(samples, step));
+            held += Math.Abs(result.DropKPa!.Value - drop) <= result.DropUncertaintyKPa!.Value ? 1 : 0;
+            decided += result.Verdict != HoldVerdict.CannotTell ? 1 : 0;
+            opposite += result.Verdict == (drop > Limit ? HoldVerdict.Held : HoldVerdict.Leaks) ? 1 : 0;
+        }
+
+        TestContext.Current.TestOutputHelper!.WriteLine($"{readings}: {held} of {Draws} held, {opposite} opposite, {decided} decided");
+        Assert.True(held >= 0.95 * Draws, $"{held} of {Draws} held, {opposite} opposite, {decided} decided");
+        Assert.True(opposite <= 0.02 * Draws, $"{opposite} opposite of {Draws}, {decided} decided");
+        Assert.True(decided >= 0.2 * Draws, $"only {decided} of {Draws} decided");
+    }
+
+    [Fact]
+    public void The_start_is_where_settling_ends() =>
+        Assert.Equal(48, HoldTest.Judge(Input(Decay(48 * Math.Exp(0.02), 100).Where(sample => sample.S >= 4), resolution: 0.1)).StartKPa!.Value, 3);
+
+    [Fact]
+    public void A_gauge_at_nothing_starts_at_nothing_and_says_nothing_of_the_valve()
+    {
+        var result = Judge((2, 0), (7, 0), (12, 0));
+        Assert.Equal((HoldVerdict.CannotTell, 0), (result.Verdict, Math.Round(result.StartKPa!.Value, 6)));
+        Assert.Contains(HoldDoubt.PressureTooLow, result.Doubts);
+    }
+
+    [Fact]
+    public void An_emptied_line_is_sure_to_have_lost_what_it_had()
+    {
+        var result = Judge((2, 48), (7, 0), (12, 0));
+        Assert.InRange(result.DropKPa!.Value, 46, 50);
+        Assert.InRange(result.DropUncertaintyKPa!.Value, 0.5, 10);
+    }
+
+    /// <summary>48 and 46 on a gauge of 1 kPa can be 48.49 and 45.51: 2.98 lost, more than 2.5.</summary>
+    [Fact]
+    public void What_the_gauge_may_have_hidden_is_not_held() =>
+        Assert.Equal(HoldVerdict.CannotTell, HoldTest.Judge(Input([(2, 48), (7, 47), (12, 46)], limit: 2.5)).Verdict);
+
+    /// <summary>Gas law by hand: (20 + 101.325) ÷ 293.15 × 4 = 1.65547 kPa at the 20 kPa that were there, not 2.0376 at 48.</summary>
+    [Fact]
+    public void Temperature_counts_at_the_pressure_that_was_there() =>
+        Assert.Equal(1.65547, HoldTest.Judge(Input([(2, 20), (7, 20), (12, 20)], drift: 4)).TemperatureEffectKPa, 4);
+
     [Fact]
     public void What_happens_while_it_settles_does_not_count() =>
         Assert.Equal(HoldVerdict.Held, Judge((0, 55), (1, 51), (2, 48), (7, 48), (12, 48)).Verdict);
