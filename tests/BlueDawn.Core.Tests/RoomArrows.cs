@@ -20,7 +20,7 @@ internal static class RoomArrows
         Proving: Carburetors Measures Safety Shop Stations
         Safety:
         Setting: Carburetors Measures Safety Shop Stations
-        Shop: Carburetors Parts
+        Shop: Carburetors Measures Parts
         Stations: Carburetors Logbook Measures Parts Safety Shop
         Stock: Measures
         Strip: Carburetors Logbook Measures Parts Safety Stations

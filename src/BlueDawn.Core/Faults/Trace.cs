@@ -92,6 +92,10 @@ public sealed record Trace(
 {
     private const double ElsewhereLikely = 0.6;
     private const double Speaks = 0.12;
+
+    /// <summary>A finding goes with a cause when it is there this often: the words “usually” and “always”.</summary>
+    private const double GoesWith = 0.7;
+
     private const double Sure = 0.9;
     private const double PointsTo = 0.6;
 
@@ -316,15 +320,17 @@ public sealed record Trace(
             var at = faults.CauseAt(cause.Id);
             var fix = cause.FixMinutes + (cause.PartsMoney * 60 / shop.LabourPerHour);
             return checks.FirstOrDefault(value => value.Minutes < fix
-                && value.Tells.Any(tells => faults.Strengths[faults.FindingAt(tells.FindingId)][at] >= 0.7));
+                && value.Tells.Any(tells => faults.Strengths[faults.FindingAt(tells.FindingId)][at] >= GoesWith));
         }
 
         private static TraceStep Fix(Cause cause, double probability, Evidence evidence, FaultCase faults, double elsewhere, TraceDefaults shop)
         {
             var minutes = cause.FixMinutes + new RepairCosts(faults, shop).Get(evidence.Apart, cause.Apart > evidence.Apart ? cause.Apart : evidence.Apart);
             var outside = elsewhere >= ElsewhereLikely && cause.Place != Place.Carburetor ? " Probably not in the carburetor." : "";
+            var against = Against(cause, evidence, faults);
             var reason = Sentence.Of(
-                (probability >= Sure ? "As good as certain ({0}); no check would change that." : "Likely enough ({0}): putting it right costs less than any check that would tell more.") + outside,
+                (against is not null ? $"The likeliest still ({{0}}), but it does not fit: {Lower(against.Label)} was looked at and is not so. Look again before anything is put right."
+                    : probability >= Sure ? "As good as certain ({0}); no check would change that." : "Likely enough ({0}): putting it right costs less than any check that would tell more.") + outside,
                 Quantity.Percent(Math.Round(100 * probability)));
             return new TraceStep(
                 cause.Refer ? StepKind.Refer : StepKind.Fix,
@@ -339,6 +345,14 @@ public sealed record Trace(
                 null,
                 cause.Apart == ApartLevel.Together ? null : Caution.Vapour);
         }
+
+        /// <summary>A finding that goes with the cause nearly always, and was looked at and is not there; null when nothing contradicts it.</summary>
+        private static Finding? Against(Cause cause, Evidence evidence, FaultCase faults) => evidence.Items
+            .Where(item => !item.Present && !item.BeforeFix && !item.Doubtful)
+            .Select(item => faults.FindingAt(item.FindingId))
+            .Where(finding => faults.Strengths[finding][faults.CauseAt(cause.Id)] >= GoesWith)
+            .Select(finding => faults.Findings[finding])
+            .FirstOrDefault();
 
         private static TraceStep Of(CheckValue value, FaultCase faults, Evidence evidence, Sentence why)
         {

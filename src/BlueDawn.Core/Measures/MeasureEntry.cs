@@ -28,7 +28,15 @@ public static partial class MeasureEntry
 
     private static readonly Dictionary<char, string> Fractions = new()
     {
-        ['½'] = "1/2", ['¼'] = "1/4", ['¾'] = "3/4", ['⅛'] = "1/8", ['⅜'] = "3/8", ['⅝'] = "5/8", ['⅞'] = "7/8", ['⅓'] = "1/3", ['⅔'] = "2/3",
+        ['½'] = "1/2",
+        ['¼'] = "1/4",
+        ['¾'] = "3/4",
+        ['⅛'] = "1/8",
+        ['⅜'] = "3/8",
+        ['⅝'] = "5/8",
+        ['⅞'] = "7/8",
+        ['⅓'] = "1/3",
+        ['⅔'] = "2/3",
     };
 
     private static readonly Dictionary<Dimension, Dictionary<string, decimal>> Units = new()

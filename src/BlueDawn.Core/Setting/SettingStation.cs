@@ -27,6 +27,12 @@ public sealed class SettingStation : LinesStation
             yield return new FloatHeightLine(limits, sheet.Name);
         }
 
+        // A suction-tank carburetor has no needle and no seat: there is nothing to hold.
+        if (kind.Family is CarburetorFamily.SuctionTank)
+        {
+            yield break;
+        }
+
         yield return new HoldLine(sheet.Hold ?? shop.Hold, sheet.Hold is null ? "Shop default for float types" : sheet.Name);
     }
 }

@@ -1,4 +1,5 @@
 using BlueDawn.Core.Carburetors;
+using BlueDawn.Core.Measures;
 using BlueDawn.Core.Parts;
 
 namespace BlueDawn.Core.Shop;
@@ -20,7 +21,26 @@ public sealed record ShopDefaults(
 /// <param name="LabourPerHour">Hourly rate, in the shop's currency, above 0.</param>
 /// <param name="ProofMinutes">Minutes to prove a fix before the next is tried.</param>
 /// <param name="ReferMinutes">What giving up costs, in minutes: sending it on, or a full clean and renewal blind.</param>
-public sealed record TraceDefaults(double LabourPerHour, double ProofMinutes, double ReferMinutes);
+public sealed record TraceDefaults(double LabourPerHour, double ProofMinutes, double ReferMinutes)
+{
+    /// <summary>What is wrong with them, field by field; empty when they can be worked with.</summary>
+    public IReadOnlyList<FieldProblem> Check()
+    {
+        var problems = new List<FieldProblem>();
+        void Within(double value, double least, double most, string field, string must)
+        {
+            if (!double.IsFinite(value) || value < least || value > most)
+            {
+                problems.Add(new(field, must));
+            }
+        }
+
+        Within(LabourPerHour, 0.01, 10_000, "labourPerHour", "An hourly rate is above 0 and no more than 10000.");
+        Within(ProofMinutes, 0, 600, "proofMin", "Proving a fix takes from 0 to 600 min.");
+        Within(ReferMinutes, 0, 100_000, "referMin", "Giving up costs from 0 to 100000 min.");
+        return problems;
+    }
+}
 
 /// <summary>What decides between options, in the shop's settings.</summary>
 /// <param name="WorthShare">Share of a machine's worth that a repair may cost, 0 to 1.</param>

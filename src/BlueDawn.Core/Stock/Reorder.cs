@@ -1,3 +1,5 @@
+using MathNet.Numerics;
+
 namespace BlueDawn.Core.Stock;
 
 /// <summary>When to order more of something, and why.</summary>
@@ -26,18 +28,15 @@ public sealed record Reorder(double UsePerDay, double LeadDays, double ServiceLe
         ArgumentOutOfRangeException.ThrowIfLessThanOrEqual(serviceLevel, 0);
         ArgumentOutOfRangeException.ThrowIfGreaterThanOrEqual(serviceLevel, 1);
         var mean = usePerDay * leadDays;
-        // In logarithms, so that a large mean does not vanish.
-        var log = -mean;
-        var sum = Math.Exp(log);
+        // The tail, not the sum below it: near certainty a sum of many terms is off by more than what is left.
+        double More(int pieces) => mean == 0 ? 0 : SpecialFunctions.GammaLowerRegularized(pieces + 1, mean);
         var point = 0;
-        while (sum < serviceLevel && point < MostPieces)
+        while (More(point) > 1 - serviceLevel && point < MostPieces)
         {
             point++;
-            log += Math.Log(mean) - Math.Log(point);
-            sum += Math.Exp(log);
         }
 
-        return new Reorder(usePerDay, leadDays, serviceLevel, point, Math.Min(1, sum));
+        return new Reorder(usePerDay, leadDays, serviceLevel, point, 1 - More(point));
     }
 }
 

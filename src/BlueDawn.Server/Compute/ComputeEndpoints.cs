@@ -82,14 +82,14 @@ internal static class ComputeEndpoints
     private static Results<Ok<FaultTraceResult>, ValidationProblem> TraceFault(FaultTraceInput input)
     {
         var note = new FindingsNote(null, input.Answers, input.FromOwner);
-        if (note.Check(FaultKnowledge.Shipped) is { Count: > 0 } problems)
+        var shop = new TraceDefaults(input.LabourPerHour, input.ProofMin, input.ReferMin);
+        if (note.Check(FaultKnowledge.Shipped).Concat(shop.Check()).ToList() is { Count: > 0 } problems)
         {
             return Problem.Fields(problems);
         }
 
         var kind = new CarburetorKind(input.Family, input.Engine, input.Choke);
         var evidence = Evidence.Gather(FaultKnowledge.Shipped, kind, [new Logged<TraceNote>(Guid.Empty, DateTimeOffset.UnixEpoch, "", note)], [], [], []);
-        var shop = new TraceDefaults(input.LabourPerHour, input.ProofMin, input.ReferMin);
         var trace = Trace.Of(FaultKnowledge.Shipped, kind, shop, FaultHistory.None, evidence);
         return TypedResults.Ok(new FaultTraceResult(
             [.. trace.Causes.Select(standing => new RankedCause(standing.Cause.Id, standing.Cause.Label, standing.Probability))],

@@ -32,6 +32,68 @@ public class TraceTests
         Assert.Equal((StepKind.Fix, "idle-jet-blocked"), (tray.Trace().Next.Kind, tray.Trace().Next.CauseId));
     }
 
+    public static readonly TheoryData<string, string> GoodReadings = new()
+    {
+        { "gauging/main-jet", "inGauge" },
+        { "gauging/idle-jet", "inGauge" },
+        { "gauging/emulsion-row-1", "inGauge" },
+        { "setting/float-mass", "dry" },
+        { "setting/float-height", "level" },
+        { "setting/hold-test", "held" },
+        { "proving/fuel-on", "dry" },
+        { "gauging/main-jet", "openedUp" },
+    };
+
+    /// <summary>A part that is found good is less likely to blame, whatever is complained of: no cause the line could have shown rises.</summary>
+    [Theory]
+    [MemberData(nameof(GoodReadings))]
+    public void A_good_reading_never_raises_a_cause_of_its_part(string line, string judged)
+    {
+        var knowledge = FaultKnowledge.Shipped;
+        var told = knowledge.StationFindings.Where(row => row.Matches(line)).Select(row => row.FindingId).ToHashSet();
+        var causes = knowledge.Links.Where(link => told.Contains(link.FindingId) && link.Strength is "always" or "usually").Select(link => link.CauseId)
+            .Where(id => judged != "openedUp" || id == "main-jet-blocked").ToHashSet();
+        string[][] stories = [["hunts"], ["wont-start", "stood-unused"], ["starts-then-dies"], ["runs-only-choked"], ["black-smoke"], ["fuel-from-overflow"], ["low-power", "dies-after-minutes"]];
+        foreach (var story in stories)
+        {
+            var tray = Tray.FloatBowl().Owner(story).Yes("fires-on-prime");
+            var before = causes.ToDictionary(id => id, tray.P);
+            tray.Read(line, judged);
+            foreach (var row in Trays.Sheets.Lines.Where(row => row.Key != line && line.StartsWith("gauging/emulsion-row", StringComparison.Ordinal) && row.Key.StartsWith("gauging/emulsion-row", StringComparison.Ordinal)))
+            {
+                tray.Read(row.Key, judged); // every row of the tube
+            }
+
+            Assert.NotEmpty(causes);
+            Assert.All(causes, id => Assert.True(tray.P(id) <= before[id] + 1e-9, $"{id}: {before[id]:P1} before, {tray.P(id):P1} after, {string.Join(' ', story)}"));
+        }
+    }
+
+    /// <summary>What contradicts the cause that leads is said beside it; that no check would change it is not.</summary>
+    [Fact]
+    public void A_cause_that_a_finding_contradicts_is_never_called_settled()
+    {
+        var tray = Tray.FloatBowl().Owner("starts-then-dies", "runs-only-choked", "stood-unused").Yes("fires-on-prime", "better-part-choke", "falters-as-choke-opens", "bowl-debris");
+        foreach (var id in new[] { "idle-jet-blocked", "inlet-needle-stuck-shut", "fuel-stale", "main-jet-restricted", "intake-joint-leaking", "emulsion-tube-blocked", "fuel-line-perished", "tank-vent-blocked", "idle-passage-blocked", "fuel-filter-clogged", "fuel-valve-shut", "shutoff-solenoid-shut" })
+        {
+            tray.Note(new FaultNote(id, FaultOutcome.NotIt));
+        }
+
+        tray.No("main-jet-dark");
+        foreach (var _ in Enumerable.Range(0, 40))
+        {
+            var next = tray.Trace().Next;
+            if (next.Kind is StepKind.Fix or StepKind.Refer)
+            {
+                var why = next.Why.Text;
+                Assert.True(next.CauseId != "main-jet-blocked" || (why.Contains("does not fit", StringComparison.Ordinal) && !why.Contains("no check", StringComparison.Ordinal)), why);
+                return;
+            }
+
+            tray.No([.. next.Asks]);
+        }
+    }
+
     [Fact]
     public void A_second_fault_is_kept_apart()
     {

@@ -23,7 +23,30 @@ public class StockTests
     public void Reorder_points_agree_with_printed_tables(double mean, double certainty, int point) =>
         Assert.Equal(point, Reorder.Of(mean / 10, 10, certainty).Point);
 
-    /// <summary>Source: MathNet.Numerics 5.0.0, a general-purpose library, independent of our sum.</summary>
+    /// <summary>The tail of the Poisson distribution term by term from above: nothing is lost near certainty (definition of the distribution).</summary>
+    [Theory]
+    [InlineData(0.5)]
+    [InlineData(3)]
+    [InlineData(12)]
+    public void Near_certainty_the_reorder_point_is_still_the_smallest_that_serves(double mean)
+    {
+        const double Certainty = 1 - 1.1102230246251565e-16; // 1 − 2⁻⁵³
+        double Tail(int point)
+        {
+            double sum = 0;
+            for (var pieces = point + 200; pieces > point; pieces--)
+            {
+                sum += Math.Exp((pieces * Math.Log(mean)) - mean - Enumerable.Range(1, pieces).Sum(k => Math.Log(k)));
+            }
+
+            return sum;
+        }
+
+        var found = Reorder.Of(mean, 1, Certainty).Point;
+        Assert.True(Tail(found) <= 1 - Certainty && Tail(found - 1) > 1 - Certainty, $"{found}: {Tail(found):E3}, one less {Tail(found - 1):E3}");
+    }
+
+    /// <summary>Source: MathNet.Numerics 5.0.0, a general-purpose library: its distribution against the tail we work with.</summary>
     [Fact]
     public void Reorder_points_agree_with_a_general_library() => Gen.Select(Gen.Double[0.01, 4], Gen.Double[0.5, 30], Gen.Double[0.5, 0.999]).Sample((use, lead, certainty) =>
     {

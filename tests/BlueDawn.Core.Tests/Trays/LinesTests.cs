@@ -1,3 +1,4 @@
+using BlueDawn.Core.Setting;
 using BlueDawn.Core.Carburetors;
 using BlueDawn.Core.Measures;
 using BlueDawn.Core.Stations;
@@ -21,6 +22,16 @@ public class LinesTests
     [Fact]
     public void A_fixed_speed_machine_has_no_idle_line() =>
         Assert.DoesNotContain(Sheets.LinesOf(Sheets.Spec with { IdleSpeed = null }), line => line.Key == "proving/idle-speed");
+
+    /// <summary>No needle, seat, float or bowl on a carburetor that stands on its tank: nothing there to hold-test. Common practice, no source.</summary>
+    [Fact]
+    public void A_suction_tank_carburetor_is_not_asked_for_what_it_has_not()
+    {
+        var spec = Sheets.Spec with { Family = CarburetorFamily.SuctionTank, Float = null };
+        var lines = new SettingStation().Lines(new CarburetorKind(CarburetorFamily.SuctionTank, null, null), spec, Sheets.Shop);
+        Assert.Empty(lines);
+        Assert.Contains(new SettingStation().Lines(new CarburetorKind(CarburetorFamily.Diaphragm, null, null), spec, Sheets.Shop), line => line.Key == "setting/hold-test");
+    }
 
     [Fact]
     public void The_hold_test_goes_by_the_sheet_before_the_shop()

@@ -62,6 +62,17 @@ public class ComputeTests(Shop shop)
         Assert.NotEmpty((await script.PostAsync("/api/compute/reorder", new { usePerDay = -1, leadDays = 4, serviceLevel = 1 })).Error("serviceLevel"));
     }
 
+    [Theory]
+    [InlineData("labourPerHour", 0)]
+    [InlineData("labourPerHour", -12)]
+    [InlineData("proofMin", -1)]
+    [InlineData("referMin", -1)]
+    public async Task A_trace_with_impossible_terms_is_refused_by_field(string field, double value)
+    {
+        var input = new Dictionary<string, object> { ["family"] = "floatBowl", ["answers"] = new[] { new { findingId = "hunts", said = "present" } }, [field] = value };
+        Assert.NotEmpty((await shop.Visit().PostAsync("/api/compute/fault-trace", input)).Error(field));
+    }
+
     [Fact]
     public async Task Measures_and_drills_can_be_looked_up()
     {
