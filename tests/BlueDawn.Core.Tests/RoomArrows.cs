@@ -11,7 +11,7 @@ internal static class RoomArrows
         Cleaning: Carburetors Logbook Measures Parts Safety Shop Stations Tables
         Faults: Carburetors Logbook Measures Parts Safety Shop Stations Tables
         Gauging: Carburetors Measures Safety Shop Stations
-        Handover: Logbook Measures Safety Shop Stations
+        Handover: Logbook Measures Parts Safety Shop Stations
         Intake: Carburetors Logbook Measures Shop Stations
         Kits: Carburetors Catalogue Logbook Measures Parts Shop Stations
         Logbook:
@@ -21,7 +21,7 @@ internal static class RoomArrows
         Safety:
         Setting: Carburetors Measures Safety Shop Stations
         Shop: Carburetors Measures Parts
-        Stations: Carburetors Logbook Measures Parts Safety Shop
+        Stations: Carburetors Logbook Measures Parts Safety Shop Tables
         Stock: Measures
         Strip: Carburetors Logbook Measures Parts Safety Stations
         Tables:

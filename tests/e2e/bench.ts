@@ -53,6 +53,7 @@ export async function checkIn(page: Page, machine: string, stamped = '4107'): Pr
   await page.getByRole('combobox', { name: 'Owner' }).fill('Boat Petrel');
   await page.getByRole('combobox', { name: 'Machine' }).fill(machine);
   await page.getByLabel('Stamped number').fill(stamped);
+  if (stamped === '') await page.getByRole('radio', { name: 'Float bowl' }).click();
   await page.getByLabel('What the owner says').fill('Hunts when warm');
   await page.getByRole('button', { name: 'Give it a tray' }).click();
   await expect(page).toHaveURL(/\/tray\/\d+\/kit$/);

@@ -10,7 +10,6 @@ interface Line {
 /** A diaphragm carburetor with its kit, in pieces. */
 async function diaphragmInPieces(page: Page): Promise<number> {
   const tray = await checkIn(page, fresh('Auger'), 'D38-2204');
-  await page.getByRole('button', { name: /DM38.*this very number/ }).click();
   await page.getByRole('button', { name: 'Choose CK-419', exact: true }).click();
   await expect(page.getByText('Chosen for this tray')).toBeVisible();
   await note(page, tray, { kind: 'job', job: 'full' });

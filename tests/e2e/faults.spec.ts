@@ -167,6 +167,8 @@ test('fuel in the oil stops every running check until it is changed', async ({ p
   await page.goto('/check-in');
   await page.getByRole('combobox', { name: 'Owner' }).fill('Boat Petrel');
   await page.getByRole('combobox', { name: 'Machine' }).fill(fresh('Oil pump'));
+  await page.getByRole('radio', { name: 'Float bowl' }).click();
+  await page.getByRole('radio', { name: 'Four-stroke' }).click();
   await page.getByRole('button', { name: 'Hunts' }).click();
   await page.getByRole('radio', { name: 'Over full or smells of fuel' }).click();
   await expect(page.getByText('Do not run this engine before its oil is changed.')).toBeVisible();
@@ -200,6 +202,7 @@ test('answers half given survive a reload', async ({ page }) => {
   await page.goto('/check-in');
   await page.getByRole('combobox', { name: 'Owner' }).fill('Boat Petrel');
   await page.getByRole('combobox', { name: 'Machine' }).fill(fresh('Half pump'));
+  await page.getByRole('radio', { name: 'Float bowl' }).click();
   await page.getByRole('button', { name: 'Hunts' }).click();
   await page.getByRole('button', { name: 'Give it a tray' }).click();
   await expect(page).toHaveURL(/\/trace$/);
@@ -217,6 +220,7 @@ test('a photo goes with the check-in, and the machine is known when it comes bac
   await page.getByRole('combobox', { name: 'Owner' }).fill('Harbour office');
   await page.getByRole('combobox', { name: 'Machine' }).fill('Quay lamp generator');
   await expect(page.getByRole('region', { name: 'Here before' }).getByText(/It was: Idle jet blocked/)).toBeVisible();
+  await page.getByRole('radio', { name: 'Float bowl' }).click();
   await page.getByRole('button', { name: 'Will not idle' }).click();
   // A one-pixel PNG.
   const png = Buffer.from(

@@ -43,7 +43,7 @@ test('a misread stamp ranks candidates and lights up what differs, by keyboard',
 
 test('with no stamp it is found by measuring, the most telling measure asked first', async ({ page }) => {
   await signIn(page, 'marit'); // works in inches
-  await checkIn(page, fresh('Nameless trimmer'), '');
+  await checkIn(page, fresh('Nameless auger'), '');
   await page.getByRole('radio', { name: 'diaphragm' }).click();
   await expect(page.getByText(/Tells most now/)).toBeVisible();
   await page.getByLabel('How far apart are the flange bolts?').fill('wide');
@@ -62,7 +62,7 @@ test('with no stamp it is found by measuring, the most telling measure asked fir
 
 test('a near miss is avoided: the old part on the bench says what is wrong with it', async ({ page }) => {
   await signIn(page, 'jory');
-  await checkIn(page, fresh('Verge saw'), '');
+  await checkIn(page, fresh('Post auger'), '');
   await page.getByLabel('Stamped number').fill('MR1-601');
   await page.getByRole('button', { name: /^MR1/ }).click();
   await page.getByRole('button', { name: 'Measure the old metering diaphragm' }).click();

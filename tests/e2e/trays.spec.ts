@@ -77,6 +77,29 @@ test('a half-filled check-in survives a reload, and missing answers are asked fo
   await expect(page.getByRole('combobox', { name: 'Machine' })).toHaveValue('Ice auger, berth 3');
 });
 
+test('nothing is ticked beforehand: a known number says what it is, and where a tick differs it is said', async ({
+  page,
+}) => {
+  await signIn(page, 'tam');
+  await page.goto('/check-in');
+  await page.getByRole('combobox', { name: 'Owner' }).fill('Boat Petrel');
+  await page.getByRole('combobox', { name: 'Machine' }).fill(fresh('Auger'));
+  await page.getByLabel('What the owner says').fill('Dies when tilted');
+  for (const radio of await page.getByRole('radio').all()) await expect(radio).not.toBeChecked();
+  await page.getByRole('button', { name: 'Give it a tray' }).click();
+  await expect(page.getByText(/^Which kind is it\?/)).toBeVisible();
+
+  await page.getByLabel('Stamped number').fill('D38-2204');
+  await expect(page.getByRole('status').getByText(/D38-2204 is the .* DM38: diaphragm, two-stroke/)).toBeVisible();
+  await expect(page.getByRole('radio', { name: 'Diaphragm' })).toBeChecked();
+  await page.getByRole('radio', { name: 'Float bowl' }).click();
+  await expect(page.getByText(/What is ticked says otherwise \(family\)/)).toBeVisible();
+  await page.getByRole('radio', { name: 'Diaphragm' }).click();
+  await page.getByRole('button', { name: 'Give it a tray' }).click();
+  await expect(page).toHaveURL(/\/tray\/\d+\/kit$/);
+  await expect(page.getByText(/DM38 · diaphragm, stamped D38-2204/)).toBeVisible();
+});
+
 test('the front desk checks in and reads along, but records nothing', async ({ page }) => {
   await signIn(page, 'tam');
   const tray = await checkIn(page, fresh('Desk pump'));

@@ -124,7 +124,8 @@ public sealed class BuildState(TrayBook tray) : StationState
     public override IReadOnlyList<ReportSection> Report =>
     [
         new PartsSection([.. ledger.Lines.Where(line => line.Fitted is { } fitted && (fitted.Fate != Fate.Refitted || fitted.TurnsEighths is not null))
-            .Select(line => new ReportPart(line.Part.Label, line.Fitted!.Fate, line.Fitted.Item, line.Fitted.TurnsEighths, line.Fitted.Reason, line.By ?? ""))]),
+            .Select(line => new ReportPart(line.Part.Label, line.Fitted!.Fate, line.Fitted.Item, line.Fitted.TurnsEighths, line.Fitted.Reason, line.By ?? ""))],
+            ledger.Lines.Where(line => line.Fitted is not null).ToDictionary(line => line.Part.Key, line => line.Fitted!.Fate)),
     ];
 
     private static string Capital(string text) => char.ToUpperInvariant(text[0]) + text[1..];

@@ -19,6 +19,8 @@ namespace BlueDawn.Core.Carburetors;
 /// <param name="Traits">What it is told by when no number is legible, or null.</param>
 /// <param name="Plates">Engine plates it is found on, <c>model/specification</c>, or null.</param>
 /// <param name="Screws">Starting settings and torques it gives, or null.</param>
+/// <param name="Engine">The engine it is found on, or null when it is found on both kinds.</param>
+/// <param name="Choke">Its choke, or null when it is found with several.</param>
 public sealed record SpecSheet(
     string Code,
     string Maker,
@@ -35,7 +37,9 @@ public sealed record SpecSheet(
     string Source,
     CarburetorTraits? Traits = null,
     IReadOnlyList<string>? Plates = null,
-    IReadOnlyList<ScrewSpec>? Screws = null)
+    IReadOnlyList<ScrewSpec>? Screws = null,
+    EngineKind? Engine = null,
+    ChokeKind? Choke = null)
 {
     /// <summary>How the sheet is named where a limit is from it.</summary>
     [JsonIgnore]

@@ -35,6 +35,12 @@ public sealed record BoreLine(
     string SpecName) : GaugeLine(Key, Station.Gauging, Section, Label)
 {
     /// <inheritdoc/>
+    public override string Part => Holes is null ? Key[(Key.IndexOf('/', StringComparison.Ordinal) + 1)..] : "emulsion-tube";
+
+    /// <inheritdoc/>
+    public override Expected? ExpectedIn(string field) => field is "go" or "noGo" or "bore" ? new((double)NominalMm, Dimension.Length) : null;
+
+    /// <inheritdoc/>
     public override Sentence Target => Holes is { } holes
         ? Sentence.Of("{0} holes, {1} ± {2}", Quantity.Count(holes), Quantity.Mm(NominalMm), Quantity.Mm(ToleranceMm))
         : Sentence.Of("{0} ± {1}", Quantity.Mm(NominalMm), Quantity.Mm(ToleranceMm));

@@ -64,17 +64,18 @@ public sealed record HandoverReport(
     {
         var faults = sections.OfType<FaultsSection>().LastOrDefault();
         var kit = sections.OfType<KitSection>().LastOrDefault();
+        var parts = sections.OfType<PartsSection>().ToList();
         return new HandoverReport(
             tray,
             kit?.Kit,
             [.. sections.OfType<LinesSection>().SelectMany(section => section.Lines)],
-            WatchList.Of(lines),
+            WatchList.Of(lines, parts.SelectMany(section => section.Fates).ToDictionary(), kit?.Declined ?? false),
             null,
             null,
             null,
             faults?.Faults ?? [],
             faults?.NothingFound ?? false,
             kit?.Declined ?? false,
-            [.. sections.OfType<PartsSection>().SelectMany(section => section.Parts)]);
+            [.. parts.SelectMany(section => section.Parts)]);
     }
 }

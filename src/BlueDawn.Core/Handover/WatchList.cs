@@ -1,3 +1,4 @@
+using BlueDawn.Core.Parts;
 using BlueDawn.Core.Stations;
 
 namespace BlueDawn.Core.Handover;
@@ -6,7 +7,10 @@ namespace BlueDawn.Core.Handover;
 public static class WatchList
 {
     /// <summary>The points to watch; never empty, storage is always one.</summary>
-    public static IReadOnlyList<string> Of(IReadOnlyList<JudgedLine> lines)
+    /// <param name="lines">Every judged line.</param>
+    /// <param name="fates">How the parts that were out ended, by their key in the ledger: what is said to be new was renewed.</param>
+    /// <param name="declined">True when it was decided not to repair it: then nobody was asked to read anything.</param>
+    public static IReadOnlyList<string> Of(IReadOnlyList<JudgedLine> lines, IReadOnlyDictionary<string, Fate> fates, bool declined)
     {
         var points = new List<string>();
         foreach (var judged in lines)
@@ -21,13 +25,13 @@ public static class WatchList
                 case Verdict.CannotTell:
                     points.Add($"{label}: could not be decided on the bench.");
                     break;
-                case Verdict.NotRead when judged.Line.Required:
+                case Verdict.NotRead when judged.Line.Required && !declined:
                     points.Add($"{label}: was not read.");
                     break;
                 default:
                     if (earlier.LastOrDefault(IsTrouble) is { } trouble)
                     {
-                        points.Add(Cured(label, trouble));
+                        points.Add(Cured(label, trouble, judged.Line.Part is { } part && fates.TryGetValue(part, out var fate) ? fate : null));
                     }
 
                     break;
@@ -38,14 +42,18 @@ public static class WatchList
         return points;
     }
 
-    private static string Cured(string label, string finding) => finding switch
+    private static string Cured(string label, string finding, Fate? fate)
     {
-        "restricted" or "blocked" => $"{label} was {finding} and has been cleared: old fuel does this; hunting or a stall when warm would be the first sign of it coming back.",
-        "openedUp" => $"{label} had been opened up and was replaced: black smoke or a wet plug would say otherwise.",
-        "leaks" or "overflows" => $"{label} leaked before the repair: look for fuel in the oil and under the bowl after the first day.",
-        "takenOnFuel" => $"{label}: the float had fuel inside and was replaced; watch for flooding.",
-        _ => $"{label} was put right: tell us if the old trouble comes back.",
-    };
+        var renewed = fate is Fate.Renewed or Fate.Made;
+        return finding switch
+        {
+            "restricted" or "blocked" => $"{label} was {finding} and {(renewed ? "was renewed" : "has been cleared")}: old fuel does this; hunting or a stall when warm would be the first sign of it coming back.",
+            "openedUp" => $"{label} read opened up and {(renewed ? "was renewed" : "reads in gauge now, the same part")}: black smoke or a wet plug would say otherwise.",
+            "leaks" or "overflows" => $"{label} leaked before the repair: look for fuel in the oil and under the bowl after the first day.",
+            "takenOnFuel" => $"{label}: the float had fuel inside and {(renewed ? "was renewed" : "was emptied and went back in")}; watch for flooding.",
+            _ => $"{label} was put right: tell us if the old trouble comes back.",
+        };
+    }
 
     private static bool IsTrouble(string finding) =>
         finding is "restricted" or "blocked" or "openedUp" or "leaks" or "overflows" or "takenOnFuel" or "tooHigh" or "tooLow"

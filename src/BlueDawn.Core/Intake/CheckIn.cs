@@ -1,3 +1,4 @@
+using BlueDawn.Core.Carburetors;
 using BlueDawn.Core.Measures;
 
 namespace BlueDawn.Core.Intake;
@@ -46,6 +47,21 @@ public sealed record CheckIn(
         Text(Complaint, "complaint", "What does the owner say it does?", LongestComplaint);
         problems.AddRange(CheckPromise(PromisedDay, today));
         return problems;
+    }
+
+    /// <summary>What kind of carburetor came in: what was said of it, and of what nobody said what the sheet of its stamped number says.</summary>
+    /// <param name="family">The family as it was said, or null.</param>
+    /// <param name="engine">The engine as it was said, or null.</param>
+    /// <param name="choke">The choke as it was said, or null.</param>
+    /// <param name="sheet">The one sheet its stamped number is on, or null.</param>
+    /// <returns>The kind, or what to look at when neither says the family.</returns>
+    public static Parsed<CarburetorKind> KindOf(CarburetorFamily? family, EngineKind? engine, ChokeKind? choke, SpecSheet? sheet)
+    {
+        // A sheet of another family is not this carburetor's: it says nothing of the rest.
+        var said = sheet is not null && (family is null || family == sheet.Family) ? sheet : null;
+        return (family ?? said?.Family) is { } known
+            ? Parsed<CarburetorKind>.Right(new CarburetorKind(known, engine ?? said?.Engine, choke ?? said?.Choke))
+            : Parsed<CarburetorKind>.Wrong("Which kind is it? A bowl below, covers with membranes, or standing on its tank.");
     }
 
     /// <summary>What is wrong with a promised day; empty when it will do.</summary>

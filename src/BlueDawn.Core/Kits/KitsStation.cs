@@ -228,16 +228,27 @@ public sealed class KitsState(TrayBook tray) : StationState
     {
         null => [],
         { Option: FitOption.Decline } => [new KitSection(null, true)],
-        var fitting =>
-        [
-            new KitSection(
-                new ReportKit(
-                    string.Join(", ", fitting.Items.Select(item => item.Number)),
-                    fitting.Items is [var only] ? only.Name : fitting.What,
-                    fitting.PartsMoney,
-                    tray.Shop.Currency,
-                    fitting.Items is [var item] && item.Parts.Count > 0 ? [.. item.Parts.Select(part => $"{part.Quantity} {part.Part}")] : fitting.Parts),
-                false),
-        ],
+        var fitting => [new KitSection(Told(fitting), false)],
     };
+
+    /// <summary>The kit as it went in: what never came, and what was left lying while the old part went back, is neither listed nor priced.</summary>
+    private ReportKit? Told(Fitting fitting)
+    {
+        var used = fitting.Items.Where(WentIn).ToList();
+        var whole = used.Count == fitting.Items.Count;
+        return used.Count == 0 && !whole ? null : new ReportKit(
+            string.Join(", ", used.Select(item => item.Number)),
+            used is [var only] ? only.Name : whole ? fitting.What : string.Join(", ", used.Select(item => item.Name)),
+            whole ? fitting.PartsMoney : null,
+            tray.Shop.Currency,
+            used is [var item] && item.Parts.Count > 0 ? [.. item.Parts.Select(part => $"{part.Quantity} {part.Part}")]
+                : whole ? fitting.Parts
+                : [.. used.SelectMany(one => one.Parts).Select(part => part.Part).Distinct()]);
+    }
+
+    private bool WentIn(FittedItem item)
+    {
+        var ended = tray.Ledger.Lines.Where(line => line.Fitted is not null && item.Parts.Any(part => part.Part == line.Part.KitPart)).ToList();
+        return item.FromShelf && (ended.Count == 0 || ended.Any(line => line.Fitted!.Fate == Fate.Renewed));
+    }
 }

@@ -88,10 +88,10 @@ public static class Stamp
 
     /// <summary>The spec sheet whose stamped number is exactly this one; null when there is none, or more than one.</summary>
     /// <param name="stamped">The number as it is stamped.</param>
-    /// <param name="family">The kind of carburetor.</param>
+    /// <param name="family">The kind of carburetor; null when nobody has said it.</param>
     /// <param name="sheets">Every sheet there is.</param>
-    public static SpecSheet? OnlySheet(string stamped, CarburetorFamily family, IEnumerable<SpecSheet> sheets) =>
-        sheets.Where(sheet => sheet.Family == family && sheet.StampedNumbers.Any(number => Compare(stamped, number).Match == StampMatch.Exact)).Take(2).ToList() is [var only] ? only : null;
+    public static SpecSheet? OnlySheet(string stamped, CarburetorFamily? family, IEnumerable<SpecSheet> sheets) =>
+        sheets.Where(sheet => (family is null || sheet.Family == family) && sheet.StampedNumbers.Any(number => Compare(stamped, number).Match == StampMatch.Exact)).Take(2).ToList() is [var only] ? only : null;
 
     /// <summary>Lays a number as read beside one on record.</summary>
     public static StampReading Compare(string? read, string onRecord) => Compare(read, onRecord, StampWeights.Worn);

@@ -18,6 +18,12 @@ public sealed record FloatHeightLine(FloatSpec Float, string SpecName)
     private static readonly string[] SuggestedAngles = ["0", "120", "240"];
 
     /// <inheritdoc/>
+    public override string Part => "float";
+
+    /// <inheritdoc/>
+    public override Expected? ExpectedIn(string field) => field == "height" ? new((double)Float.HeightMm, Dimension.Length) : null;
+
+    /// <inheritdoc/>
     public override Sentence Target => Sentence.Of(
         "{0} ± {1}, even within {2}", Quantity.Mm(Float.HeightMm), Quantity.Mm(Float.ToleranceMm), Quantity.Mm(Float.UnevennessLimitMm));
 

@@ -17,6 +17,12 @@ public sealed record FloatMassLine(double DryMassG, double ToleranceG, string Sp
     : GaugeLine("setting/float-mass", Station.Setting, "Float", "Float mass")
 {
     /// <inheritdoc/>
+    public override string Part => "float";
+
+    /// <inheritdoc/>
+    public override Expected? ExpectedIn(string field) => field == "mass" ? new(DryMassG, Dimension.Mass) : null;
+
+    /// <inheritdoc/>
     public override Sentence Target => Sentence.Of("{0} ± {1} dry", Quantity.G(DryMassG), Quantity.G(ToleranceG));
 
     /// <inheritdoc/>

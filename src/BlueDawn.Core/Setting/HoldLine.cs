@@ -22,6 +22,15 @@ public sealed record HoldReading(
 public sealed record HoldLine(HoldSpec Hold, string SourceName)
     : GaugeLine("setting/hold-test", Station.Setting, "Needle and seat", "Hold test")
 {
+    /// <summary>From this many pressures on, more of them say little more.</summary>
+    private const int ReadingsEnough = 6;
+
+    /// <inheritdoc/>
+    public override string Part => "needle";
+
+    /// <inheritdoc/>
+    public override Expected? ExpectedIn(string field) => field == "pressure" ? new(Hold.PressureKPa, Dimension.Pressure) : null;
+
     /// <inheritdoc/>
     public override Sentence Target => Sentence.Of(
         "{0} for {1}, drop up to {2}", Quantity.KPa(Hold.PressureKPa), Quantity.S(Hold.WindowS), Quantity.KPa(Hold.DropLimitKPa));
@@ -86,7 +95,10 @@ public sealed record HoldLine(HoldSpec Hold, string SourceName)
             return Sentence.None;
         }
 
-        var (first, last) = (hold.Samples.MinBy(s => s.TimeS)!, hold.Samples.MaxBy(s => s.TimeS)!);
+        // What was judged: the fall while the pump settled was not, and an owner would read it as lost.
+        var judged = hold.Samples.Where(s => s.TimeS >= Hold.SettlingS).DefaultIfEmpty(hold.Samples.MaxBy(s => s.TimeS)!).ToList();
+        var first = judged.MinBy(s => s.TimeS)!;
+        var last = judged.Where(s => s.TimeS <= first.TimeS + Hold.WindowS).MaxBy(s => s.TimeS)!;
         return Sentence.Of(
             "{0} at {1}, {2} at {3}", Quantity.KPa(first.PressureKPa), Quantity.S(first.TimeS), Quantity.KPa(last.PressureKPa), Quantity.S(last.TimeS));
     }
@@ -148,6 +160,7 @@ public sealed record HoldLine(HoldSpec Hold, string SourceName)
         HoldDoubt.PressureRose => Sentence.Of("The pressure rose: keep hands and lamp off the hose, check the pump valve, test again."),
         HoldDoubt.TemperatureDrift => Sentence.Of("The temperature alone can do that ({0}): let it settle and test again.", Quantity.KPa(Math.Round(result.TemperatureEffectKPa, 2))),
         HoldDoubt.FellAtOnce => Sentence.Of("It fell all at once between two readings: test again and read it oftener."),
+        HoldDoubt.Borderline when result.SamplesUsed < ReadingsEnough => Sentence.Of("{0} pressures leave {1} open: note more of them in the same time, or use a finer gauge.", Quantity.Count(result.SamplesUsed), Quantity.KPa(Math.Round(result.DropUncertaintyKPa ?? 0, 1))),
         HoldDoubt.Borderline => Sentence.Of("Too near the limit to say: watch it for twice as long or use a finer gauge."),
     };
 

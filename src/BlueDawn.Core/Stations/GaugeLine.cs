@@ -28,6 +28,13 @@ public abstract record GaugeLine(string Key, Station Station, string Section, st
     /// <summary>The caution that belongs to this measurement, or null.</summary>
     public virtual Caution? Caution => null;
 
+    /// <summary>The bench part it measures, by its key in the ledger; null when it is no one part's.</summary>
+    public virtual string? Part => null;
+
+    /// <summary>What a number in a box should be about by the sheet; null for a box that it does not speak of.</summary>
+    /// <param name="field">The box's name, without its row.</param>
+    public virtual Expected? ExpectedIn(string field) => null;
+
     /// <summary>Whether the tray can be released without it.</summary>
     public virtual bool Required => true;
 

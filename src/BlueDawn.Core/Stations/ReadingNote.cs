@@ -7,7 +7,8 @@ namespace BlueDawn.Core.Stations;
 /// <param name="Typed">What was typed.</param>
 /// <param name="Reading">What that was understood as, in base units; worked out when it is recorded.</param>
 /// <param name="Finding">What was found by the spec sheet of that day; worked out when it is recorded.</param>
-public sealed record ReadingNote(string Line, TypedReading Typed, Reading? Reading = null, string? Finding = null) : Note
+/// <param name="Sure">True when a number far from the sheet was asked about and is really so.</param>
+public sealed record ReadingNote(string Line, TypedReading Typed, Reading? Reading = null, string? Finding = null, bool Sure = false) : Note
 {
     /// <inheritdoc/>
     public override Note AsSent() => this with { Reading = null, Finding = null };

@@ -23,15 +23,16 @@ public sealed record KitSection(ReportKit? Kit, bool Declined) : ReportSection;
 
 /// <summary>What became of the parts that were out.</summary>
 /// <param name="Parts">The parts that are worth telling.</param>
-public sealed record PartsSection(IReadOnlyList<ReportPart> Parts) : ReportSection;
+/// <param name="Fates">How every part that was out ended, by its key in the ledger.</param>
+public sealed record PartsSection(IReadOnlyList<ReportPart> Parts, IReadOnlyDictionary<string, Fate> Fates) : ReportSection;
 
 /// <summary>The kit that was used.</summary>
 /// <param name="Number">Its number.</param>
 /// <param name="Name">What it is called.</param>
-/// <param name="Price">What it cost.</param>
+/// <param name="Price">What it cost; null when not all that was decided on went in, and its share is not known.</param>
 /// <param name="Currency">Currency, ISO 4217.</param>
-/// <param name="Parts">What is in it.</param>
-public sealed record ReportKit(string Number, string Name, decimal Price, string Currency, IReadOnlyList<string> Parts);
+/// <param name="Parts">What is in it, as far as it went in.</param>
+public sealed record ReportKit(string Number, string Name, decimal? Price, string Currency, IReadOnlyList<string> Parts);
 
 /// <summary>What was wrong, on the report.</summary>
 /// <param name="Label">What.</param>

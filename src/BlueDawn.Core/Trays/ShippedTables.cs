@@ -3,6 +3,7 @@ using BlueDawn.Core.Cleaning;
 using BlueDawn.Core.Faults;
 using BlueDawn.Core.Measures;
 using BlueDawn.Core.Parts;
+using BlueDawn.Core.Stations;
 
 namespace BlueDawn.Core.Trays;
 
@@ -18,7 +19,7 @@ public static class ShippedTables
             object[] tables =
             [
                 NumberDrills.All, LetterDrills.All, PartKnowledge.Shipped, ORing.As568, LedgerKnowledge.Shipped, StackKnowledge.Shipped, FaultKnowledge.Shipped, CleaningKnowledge.Shipped,
-                ClearingTools.For(1, 0),
+                ClearingTools.For(1, 0), Slip.LimitCount,
             ];
             ArgumentOutOfRangeException.ThrowIfZero(tables.Length);
         }

@@ -45,7 +45,7 @@ internal static class FaultEndpoints
     public static void MapFaults(this RouteGroupBuilder api) => api.MapGet("/trays/{number:int}/trace", ShowAsync).WithName("getTrace").WithTags("Faults");
 
     /// <summary>Enums in an address are words in camel case as everywhere else, which the framework does not read by itself.</summary>
-    private static Results<Ok<FaultWords>, ValidationProblem> ShowKnowledge(string family, string? engine, string? choke)
+    private static Results<Ok<FaultWords>, ValidationProblem> ShowKnowledge(string? family, string? engine, string? choke)
     {
         var problems = new List<FieldProblem>();
         T? Read<T>(string? text, string field)
@@ -60,7 +60,10 @@ internal static class FaultEndpoints
             return null;
         }
 
-        var kind = new CarburetorKind(Read<CarburetorFamily>(family, "family") ?? default, Read<EngineKind>(engine, "engine"), Read<ChokeKind>(choke, "choke"));
+        var said = Read<CarburetorFamily>(family, "family");
+        // While nobody has said which family it is, every one of them may be meant.
+        CarburetorFamily[] families = said is { } only ? [only] : Enum.GetValues<CarburetorFamily>();
+        var kinds = families.Select(one => new CarburetorKind(one, Read<EngineKind>(engine, "engine"), Read<ChokeKind>(choke, "choke"))).ToList();
         if (problems.Count > 0)
         {
             return Problem.Fields(problems);
@@ -68,9 +71,9 @@ internal static class FaultEndpoints
 
         var knowledge = FaultKnowledge.Shipped;
         return TypedResults.Ok(new FaultWords(
-            [.. knowledge.Findings.Where(finding => finding.Applies.Matches(kind)).Select(finding => new FindingName(finding.Id, finding.Label, finding.Short, finding.Stage == "complaint"))],
-            [.. knowledge.Causes.Where(cause => cause.Applies.Matches(kind)).Select(cause => new CauseName(cause.Id, cause.Label, cause.Fix))],
-            [.. knowledge.Apart.Where(cost => kind.Family == CarburetorFamily.FloatBowl || cost.Level != ApartLevel.Bowl)]));
+            [.. knowledge.Findings.Where(finding => kinds.Any(finding.Applies.Matches)).Select(finding => new FindingName(finding.Id, finding.Label, finding.Short, finding.Stage == "complaint"))],
+            [.. knowledge.Causes.Where(cause => kinds.Any(cause.Applies.Matches)).Select(cause => new CauseName(cause.Id, cause.Label, cause.Fix))],
+            [.. knowledge.Apart.Where(cost => families.Contains(CarburetorFamily.FloatBowl) || cost.Level != ApartLevel.Bowl)]));
     }
 
     private static async Task<Results<Ok<TraceView>, ProblemHttpResult>> ShowAsync(int number, BlueDawnDb db, Me me, CancellationToken cancel, bool history = true)

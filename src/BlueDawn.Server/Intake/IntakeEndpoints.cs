@@ -2,6 +2,7 @@ using BlueDawn.Core.Carburetors;
 using BlueDawn.Core.Faults;
 using BlueDawn.Core.Intake;
 using BlueDawn.Core.Kits;
+using BlueDawn.Core.Measures;
 using BlueDawn.Core.Shop;
 using BlueDawn.Core.Stations;
 using BlueDawn.Core.Trays;
@@ -34,7 +35,7 @@ internal sealed record NewTray(
     Guid EntryId,
     string OwnerName,
     string MachineName,
-    CarburetorFamily Family,
+    CarburetorFamily? Family,
     string Complaint,
     DateOnly PromisedDay,
     string? OwnerContact = null,
@@ -42,6 +43,18 @@ internal sealed record NewTray(
     EngineKind? Engine = null,
     ChokeKind? Choke = null,
     Story? Story = null);
+
+/// <summary>What a stamped number says of a carburetor.</summary>
+/// <param name="Code">Its spec sheet.</param>
+/// <param name="Maker">Who made it.</param>
+/// <param name="Family">Its kind.</param>
+/// <param name="Engine">The engine it is found on, or null when it is found on both kinds.</param>
+/// <param name="Choke">Its choke, or null when it is found with several.</param>
+internal sealed record KnownStamp(string Code, string Maker, CarburetorFamily Family, EngineKind? Engine, ChokeKind? Choke);
+
+/// <summary>What is known of a stamped number.</summary>
+/// <param name="Sheet">The one sheet it is on; null while it is on none, or on several.</param>
+internal sealed record StampedView(KnownStamp? Sheet);
 
 /// <summary>A tray that the same machine had before, with what was wrong then.</summary>
 /// <param name="Number">Number on its tag.</param>
@@ -61,6 +74,7 @@ internal static class IntakeEndpoints
     public static void MapIntake(this RouteGroupBuilder api)
     {
         api.MapPost("/trays", CheckInAsync).WithName("checkIn").WithTags("Intake").RequireAuthorization(nameof(May.CheckIn));
+        api.MapGet("/stamped", StampedAsync).WithName("findStamped").WithTags("Intake");
         api.MapGet("/owners", ListOwnersAsync).WithName("listOwners").WithTags("Intake");
         api.MapGet("/earlier", ListEarlierAsync).WithName("listEarlier").WithTags("Intake");
     }
@@ -110,7 +124,9 @@ internal static class IntakeEndpoints
 
         var checkIn = new CheckIn(input.OwnerName, input.OwnerContact, input.MachineName, input.StampedNumber, input.Complaint, input.PromisedDay);
         var story = input.Story is { } told ? StoryEvidence.Of(told) : [];
-        if (checkIn.Check(me.Desk.Today).Concat(story.SelectMany(note => note.Check(FaultKnowledge.Shipped))).ToList() is { Count: > 0 } problems)
+        var sheet = await OnlyExactSpecAsync(db, (input.StampedNumber ?? "").Trim(), input.Family, cancel);
+        var kind = CheckIn.KindOf(input.Family, input.Engine, input.Choke, sheet);
+        if (checkIn.Check(me.Desk.Today).Concat(kind.Problem is { } which ? [new FieldProblem("family", which)] : []).Concat(story.SelectMany(note => note.Check(FaultKnowledge.Shipped))).ToList() is { Count: > 0 } problems)
         {
             return Problem.Fields(problems);
         }
@@ -120,16 +136,16 @@ internal static class IntakeEndpoints
             Id = input.TrayId,
             Machine = await FindMachineAsync(db, checkIn, clock.GetUtcNow(), cancel),
             StampedNumber = (input.StampedNumber ?? "").Trim(),
-            Family = input.Family,
-            Engine = input.Engine,
-            Choke = input.Choke,
+            Family = kind.Value!.Family,
+            Engine = kind.Value.Engine,
+            Choke = kind.Value.Choke,
             Story = input.Story,
             Complaint = input.Complaint.Trim(),
             PromisedDay = input.PromisedDay,
             WaitsFor = WaitsFor.Hands,
             CheckedInAt = clock.GetUtcNow(),
         };
-        tray.SpecCode = await OnlyExactSpecAsync(db, tray.StampedNumber, tray.Family, cancel);
+        tray.SpecCode = sheet?.Code;
         db.Trays.Add(tray);
         await using var transaction = await db.Database.BeginTransactionAsync(cancel);
         try
@@ -187,9 +203,14 @@ internal static class IntakeEndpoints
     }
 
     /// <summary>The spec sheet whose stamped number is exactly this one, when there is just one such sheet.</summary>
-    private static async Task<string?> OnlyExactSpecAsync(BlueDawnDb db, string stamped, CarburetorFamily family, CancellationToken cancel)
-    {
-        var sheets = await db.SpecSheets.AsNoTracking().Select(row => row.Sheet).ToListAsync(cancel);
-        return Stamp.OnlySheet(stamped, family, sheets)?.Code;
-    }
+    private static async Task<SpecSheet?> OnlyExactSpecAsync(BlueDawnDb db, string stamped, CarburetorFamily? family, CancellationToken cancel) => stamped.Length == 0
+        ? null
+        : Stamp.OnlySheet(stamped, family, await db.SpecSheets.AsNoTracking().Select(row => row.Sheet).ToListAsync(cancel));
+
+    /// <summary>The sheet a stamped number is on, while it is on one only.</summary>
+    private static async Task<Ok<StampedView>> StampedAsync(string number, BlueDawnDb db, CancellationToken cancel) =>
+        TypedResults.Ok(new StampedView(
+            number.Trim().Length <= StampedNumber.Longest && await OnlyExactSpecAsync(db, number.Trim(), null, cancel) is { } sheet
+                ? new KnownStamp(sheet.Code, sheet.Maker, sheet.Family, sheet.Engine, sheet.Choke)
+                : null));
 }

@@ -15,7 +15,11 @@ namespace BlueDawn.Server.Trays;
 internal sealed record ReadingDraft(string LineKey, TypedReading Typed);
 
 /// <summary>What a draft would say.</summary>
-internal sealed record DraftJudgement(Reading? Reading, Judgement? Judgement, IReadOnlyList<FieldProblem> Problems);
+/// <param name="Reading">What it was understood as; null when it could not be.</param>
+/// <param name="Judgement">What it says.</param>
+/// <param name="Problems">What is wrong with it, box by box.</param>
+/// <param name="Slips">Numbers so far from the sheet that they are asked about before they are recorded.</param>
+internal sealed record DraftJudgement(Reading? Reading, Judgement? Judgement, IReadOnlyList<FieldProblem> Problems, IReadOnlyList<Slip> Slips);
 
 internal static class TrayEndpoints
 {
@@ -45,7 +49,7 @@ internal static class TrayEndpoints
         }
 
         var read = line.Read(draft.Typed);
-        return TypedResults.Ok(new DraftJudgement(read.Reading, read.Reading is null ? null : line.Judge(read.Reading, me.Desk.Pins), read.Problems));
+        return TypedResults.Ok(new DraftJudgement(read.Reading, read.Reading is null ? null : line.Judge(read.Reading, me.Desk.Pins), read.Problems, Slip.Find(line, draft.Typed)));
     }
 }
 

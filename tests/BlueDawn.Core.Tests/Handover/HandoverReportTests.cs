@@ -1,4 +1,6 @@
+using BlueDawn.Core.Catalogue;
 using BlueDawn.Core.Handover;
+using BlueDawn.Core.Parts;
 using BlueDawn.Core.Stations;
 using BlueDawn.Core.Tests.Trays;
 
@@ -12,7 +14,7 @@ public class HandoverReportTests
     private static HandoverReport Report(TestTray tray) =>
         HandoverReport.Of(Tray, [.. tray.Book.Modules.SelectMany(module => tray.Book.State(module.Station).Report)], tray.Book.Lines);
 
-    private static ReadingNote Pins(string go, string noGo) => new("gauging/main-jet", TypedReading.Of(("go", go), ("noGo", noGo)));
+    private static ReadingNote Pins(string go, string noGo) => new("gauging/main-jet", TypedReading.Of(("go", go), ("noGo", noGo)), Sure: true);
 
     [Fact]
     public void Every_line_of_the_sheet_is_on_it_read_or_not()
@@ -40,6 +42,56 @@ public class HandoverReportTests
         Assert.Equal(("Restricted", "In gauge"), (line.Before[0].Word, line.Standing!.Word));
         Assert.False(line.Before[0].Corrected);
         Assert.Contains(report.Watch, point => point.StartsWith("Main jet was restricted and has been cleared", StringComparison.Ordinal));
+    }
+
+    /// <summary>What was fitted again is not called new, and what was renewed is.</summary>
+    [Theory]
+    [InlineData(Fate.Refitted, "was emptied and went back in", "the same part")]
+    [InlineData(Fate.Renewed, "was renewed", "was renewed")]
+    public void Words_of_a_part_follow_the_ledger(Fate fate, string ofTheFloat, string ofTheJet)
+    {
+        var tray = new TestTray(Sheets.Spec).Does(new JobNote("full"))
+            .Does(new OutNote("float", LineVerdict.Clean)).Does(new OutNote("main-jet", LineVerdict.Clean))
+            .Does(new ReadingNote("setting/float-mass", TypedReading.Of(("mass", "7.4")))).Does(new ReadingNote("setting/float-mass", TypedReading.Of(("mass", "6.2"))))
+            .Does(Pins("0.80", "0.82")).Does(Pins("0.715", "0.73"))
+            .Adds(new BackNote("float", fate, Item: fate == Fate.Renewed ? "FL-01" : null), out _).Adds(new BackNote("main-jet", fate, Item: fate == Fate.Renewed ? "MJ-01" : null), out _);
+        var watch = Report(tray).Watch;
+        Assert.Contains(watch, point => point.Contains("the float had fuel inside and " + ofTheFloat, StringComparison.Ordinal));
+        Assert.Contains(watch, point => point.StartsWith("Main jet read opened up", StringComparison.Ordinal) && point.Contains(ofTheJet, StringComparison.Ordinal));
+    }
+
+    private static FittedItem Item(string number, string part, bool came) => new(number, "New " + part, 1, came, [new ItemPart(part, 1, new Dictionary<string, string>())]);
+
+    /// <summary>A seat that never came while the old one went back is neither listed nor priced.</summary>
+    [Fact]
+    public void The_report_lists_what_went_in_and_not_what_was_decided()
+    {
+        var tray = new TestTray(Sheets.Spec).Does(new JobNote("full"))
+            .Fits(new Fitting(FitOption.SingleParts, "Needle and seat", [Item("ND-03", "needle", true), Item("ST-04", "seat", false)], ["needle", "seat"], null, 9.30m))
+            .Does(new OutNote("needle", LineVerdict.Renew)).Does(new OutNote("seat", LineVerdict.Clean))
+            .Adds(new BackNote("needle", Fate.Renewed, Item: "ND-03"), out _).Adds(new BackNote("seat", Fate.Refitted), out _);
+        var kit = Report(tray).Kit!;
+        Assert.Equal(("ND-03", "New needle", null), (kit.Number, kit.Name, kit.Price));
+        Assert.Equal(["1 needle"], kit.Parts);
+        tray.Fits(tray.Facts.Fitting! with { Items = [Item("ND-03", "needle", true)] });
+        Assert.Equal(9.30m, Report(tray).Kit!.Price);
+    }
+
+    /// <summary>A machine that is not repaired was not asked to be read.</summary>
+    [Fact]
+    public void A_declined_machine_is_not_told_what_was_not_read()
+    {
+        var tray = TestTray.Untouched().Fits(new Fitting(FitOption.Decline, "Not repaired", [], [], null, 0));
+        Assert.DoesNotContain(Report(tray).Watch, point => point.Contains("was not read", StringComparison.Ordinal));
+        Assert.True(Report(tray).Declined);
+    }
+
+    /// <summary>The fall while the pump settles is not a leak: the owner reads the window that was judged.</summary>
+    [Fact]
+    public void A_hold_test_is_told_by_the_window_that_was_judged()
+    {
+        var tray = TestTray.Untouched().Does(new ReadingNote("setting/hold-test", Sheets.Rows("pressure", "time", ("0", "52"), ("2", "49"), ("7", "49"), ("12", "49"), ("20", "48"))));
+        Assert.Equal("49 kPa at 2 s, 49 kPa at 12 s", Report(tray).Lines.Single(line => line.Key == "setting/hold-test").Standing!.What.ToString());
     }
 
     [Fact]

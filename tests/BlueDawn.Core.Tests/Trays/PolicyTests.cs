@@ -152,7 +152,7 @@ public sealed class PolicyTests
         var readings = Sheets.AllGood();
         readings.Remove("proving/idle-speed");
         var tray = TestTray.Untouched().Does(new ReadingNote("gauging/idle-jet", TypedReading.Of(("go", "0.30"), ("noGo", "0.31")))).Reads(readings);
-        var points = WatchList.Of(tray.Book.Lines);
+        var points = WatchList.Of(tray.Book.Lines, new Dictionary<string, Core.Parts.Fate>(), false);
         Assert.Contains(points, point => point.StartsWith("Idle jet was restricted", StringComparison.Ordinal));
         Assert.Contains(points, point => point.StartsWith("Idle speed: was not read", StringComparison.Ordinal));
         Assert.Equal(3, points.Count); // and how to store it

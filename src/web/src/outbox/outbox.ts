@@ -175,15 +175,22 @@ async function settle(
   patch: TrayPatch | null,
 ): Promise<Sent> {
   await take(tray, patch);
-  const store = (await open()).transaction(STORE, 'readwrite');
-  await Promise.all([...outcomes.map(({ id }) => store.store.delete(id)), store.done]);
-  await refresh();
+  // The page goes on at once; an entry that the device still has when it is opened again is sent again, and is one.
+  const ids = new Set(outcomes.map(({ id }) => id));
+  snapshot = snapshot.filter((pending) => !ids.has(pending.id));
+  listeners.forEach((tell) => tell());
+  void forget([...ids]);
   const refused = outcomes.find(({ outcome }) => outcome === 'refused')?.problem;
   return {
     state: refused ? 'refused' : 'recorded',
     patch,
     problem: refused ? toProblem(refused, refused.status) : null,
   };
+}
+
+async function forget(ids: string[]): Promise<void> {
+  const store = (await open()).transaction(STORE, 'readwrite');
+  await Promise.all([...ids.map((id) => store.store.delete(id)), store.done]);
 }
 
 const isStalePage = (error: ProblemError): boolean =>

@@ -10,6 +10,7 @@ export const keys = {
   owners: ['owners'] as const,
   earlier: (owner: string, machine: string) => ['earlier', owner, machine] as const,
   identify: (question: unknown) => ['identify', question] as const,
+  stamped: (number: string) => ['stamped', number] as const,
   faultWords: (...kind: unknown[]) => ['fault-words', ...kind] as const,
   tray: (number: number) => ['tray', number, 'view'] as const,
   ofTray: (number: number) => ['tray', number] as const,

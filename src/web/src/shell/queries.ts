@@ -56,14 +56,25 @@ export const useCleaning = (number: number) =>
 export const useBaths = () =>
   useQuery({ queryKey: keys.baths, queryFn: () => ask(api.GET('/api/baths')), refetchInterval: LOOK_AGAIN_MS });
 
+/** The one sheet a stamped number is on; null while it is on none, or on several. */
+export const useStamped = (number: string) =>
+  useQuery({
+    queryKey: keys.stamped(number),
+    queryFn: () => ask(api.GET('/api/stamped', { params: { query: { number } } })),
+    enabled: number !== '',
+    staleTime: 60_000,
+  });
+
 /** The words of the fault knowledge for a kind of carburetor. */
-export const useFaultWords = (family: CarburetorFamily, engine: EngineKind | null, choke: ChokeKind | null) =>
+export const useFaultWords = (family: CarburetorFamily | null, engine: EngineKind | null, choke: ChokeKind | null) =>
   useQuery({
     queryKey: keys.faultWords(family, engine, choke),
     queryFn: () =>
       ask(
         api.GET('/api/faults/knowledge', {
-          params: { query: { family, ...(engine ? { engine } : {}), ...(choke ? { choke } : {}) } },
+          params: {
+            query: { ...(family ? { family } : {}), ...(engine ? { engine } : {}), ...(choke ? { choke } : {}) },
+          },
         }),
       ),
     staleTime: Infinity,

@@ -92,7 +92,7 @@ function Sheet({ report }: { report: Report }) {
         <dt className="text-mute">Kit</dt>
         <dd>
           {kit
-            ? `${kit.number} ${kit.name}, ${money(kit.price, kit.currency)}: ${kit.parts.join(', ')}`
+            ? `${kit.number} ${kit.name}${kit.price === null ? '' : `, ${money(kit.price, kit.currency)}`}: ${kit.parts.join(', ')}`
             : report.declined
               ? 'Not worth the repair: nothing was fitted, nothing is charged.'
               : 'none'}

@@ -6,9 +6,9 @@ import { useForm, useWatch, type Path } from 'react-hook-form';
 import { useNavigate } from 'react-router';
 import { v7 as uuidv7 } from 'uuid';
 import { z } from 'zod';
-import { api, ask, problemOf, sendPhoto } from '../../api/client';
+import { api, ask, problemOf, sendPhoto, type KnownStamp } from '../../api/client';
 import { usePerson } from '../../session/session';
-import { useBench, useFaultWords } from '../../shell/queries';
+import { useBench, useFaultWords, useStamped } from '../../shell/queries';
 import { choices, chokeWord, engineWord, familyWord } from '../../shell/words';
 import { trayPath } from '../registry';
 import { Button } from '../../ui/button';
@@ -32,8 +32,8 @@ const form = z
     stampedNumber: z.string(),
     complaint: z.string(),
     promisedDay: z.iso.date('Choose the day.'),
-    family: z.enum(['floatBowl', 'diaphragm', 'suctionTank']),
-    engine: z.enum(['fourStroke', 'twoStroke']),
+    family: z.enum(['floatBowl', 'diaphragm', 'suctionTank']).nullable(),
+    engine: z.enum(['fourStroke', 'twoStroke']).nullable(),
     choke: z.enum(['manual', 'vacuum', 'heat', 'lever']).nullable(),
     complaints: z.array(z.string()),
     stoodFor: z.enum(['notSaid', 'days', 'weeks', 'seasonOrMore']),
@@ -53,6 +53,7 @@ const oils = { fine: 'At its level', fuelInIt: 'Over full or smells of fuel' };
 const fuels = { fresh: 'Fresh', old: 'Old' };
 
 type Form = z.infer<typeof form>;
+type Trait = 'family' | 'engine' | 'choke';
 
 const addDays = (iso: string, days: number): string => {
   const date = new Date(`${iso}T12:00Z`);
@@ -88,7 +89,7 @@ function CheckInForm({ promisedDays }: { promisedDays: number | undefined }) {
   const queries = useQueryClient();
   const navigate = useNavigate();
   const [trouble, setTrouble] = useState('');
-  const { register, handleSubmit, setError, setValue, getValues, control, formState } = useForm<Form>({
+  const { register, handleSubmit, setError, clearErrors, setValue, getValues, control, formState } = useForm<Form>({
     resolver: zodResolver(form),
     defaultValues: {
       ownerName: '',
@@ -96,8 +97,8 @@ function CheckInForm({ promisedDays }: { promisedDays: number | undefined }) {
       machineName: '',
       stampedNumber: '',
       complaint: '',
-      family: 'floatBowl',
-      engine: 'fourStroke',
+      family: null,
+      engine: null,
       choke: null,
       complaints: [],
       stoodFor: 'notSaid',
@@ -116,7 +117,14 @@ function CheckInForm({ promisedDays }: { promisedDays: number | undefined }) {
   });
 
   const owner = owners.data?.find((o) => o.name.toLowerCase() === values.ownerName.trim().toLowerCase());
-  const words = useFaultWords(values.family, values.engine, values.choke);
+  const stamped = useStamped(values.stampedNumber.trim()).data?.sheet ?? null;
+  // What was ticked by hand stands; of the rest the sheet of the stamped number speaks.
+  const apart = stamped !== null && values.family !== null && values.family !== stamped.family;
+  const sheet = apart ? null : stamped;
+  const family = values.family ?? sheet?.family ?? null;
+  const engine = values.engine ?? sheet?.engine ?? null;
+  const choke = values.choke ?? sheet?.choke ?? null;
+  const words = useFaultWords(family, engine, choke);
   const complaints = words.data?.findings.filter((f) => f.complaint) ?? [];
   const tapped = complaints.filter((f) => values.complaints.includes(f.id));
   const [photos, setPhotos] = useState<File[]>([]);
@@ -227,19 +235,25 @@ function CheckInForm({ promisedDays }: { promisedDays: number | undefined }) {
             />
           </div>
           <div className="grid gap-3 md:col-span-2">
+            {stamped && <Known stamped={stamped} number={values.stampedNumber.trim()} said={values} />}
             <Ask what="Carburetor">
               <Choice
                 label="Carburetor"
-                value={values.family}
+                value={family ?? ''}
+                invalid={problem('family') !== undefined}
                 options={choices(familyWord)}
-                onChange={(v) => setValue('family', v)}
+                onChange={(v) => {
+                  setValue('family', v);
+                  clearErrors('family');
+                }}
                 small
               />
+              {problem('family') && <p className="text-bad font-medium">{problem('family')}</p>}
             </Ask>
             <Ask what="Engine">
               <Choice
                 label="Engine"
-                value={values.engine}
+                value={engine ?? ''}
                 options={choices(engineWord)}
                 onChange={(v) => setValue('engine', v)}
                 small
@@ -248,7 +262,7 @@ function CheckInForm({ promisedDays }: { promisedDays: number | undefined }) {
             <Ask what="Choke">
               <Choice
                 label="Choke"
-                value={values.choke ?? ''}
+                value={choke ?? ''}
                 options={choices(chokeWord)}
                 onChange={(v) => setValue('choke', v)}
                 small
@@ -307,7 +321,7 @@ function CheckInForm({ promisedDays }: { promisedDays: number | undefined }) {
                 small
               />
             </Ask>
-            {values.engine === 'fourStroke' && (
+            {engine !== 'twoStroke' && (
               <Ask what="Oil, looked at and smelt">
                 <Choice
                   label="Oil, looked at and smelt"
@@ -341,6 +355,30 @@ function CheckInForm({ promisedDays }: { promisedDays: number | undefined }) {
           </div>
         </Card>
       </form>
+    </div>
+  );
+}
+
+/** What the stamped number says, and where what was ticked says otherwise. */
+function Known({ stamped, number, said }: { stamped: KnownStamp; number: string; said: Pick<Form, Trait> }) {
+  const words = [
+    familyWord[stamped.family],
+    stamped.engine && engineWord[stamped.engine],
+    stamped.choke && `choke ${chokeWord[stamped.choke]}`,
+  ];
+  const differs = (['family', 'engine', 'choke'] as const).filter(
+    (trait) => said[trait] !== null && stamped[trait] !== null && said[trait] !== stamped[trait],
+  );
+  return (
+    <div role="status">
+      <Notice
+        tone={differs.length > 0 ? 'unsure' : 'ok'}
+        title={`${number} is the ${stamped.maker} ${stamped.code}: ${words.filter(Boolean).join(', ').toLowerCase()}.`}
+      >
+        {differs.length > 0
+          ? `What is ticked says otherwise (${differs.join(', ')}). Look at the carburetor again, then at the number.`
+          : 'Its sheet comes with it. Tick something only where this one is different.'}
+      </Notice>
     </div>
   );
 }

@@ -1,0 +1,60 @@
+using BlueDawn.Core.Measures;
+using BlueDawn.Core.Stations;
+
+namespace BlueDawn.Core.Tests.Trays;
+
+/// <summary>Numbers that are likelier a slip than a reading are held, with the likely meaning beside them.</summary>
+public class SlipTests
+{
+    private static GaugeLine Line(string key) => Sheets.Lines.Single(line => line.Key == key);
+
+    private static TypedReading Typed(UnitSystem units, string field, string text) => new(units, new Dictionary<string, string> { [field] = text }, []);
+
+    /// <summary>The sheet says 0.72 mm for the main jet, 0.33 mm for the idle jet, 6.2 g for the float, 3400 rpm governed.</summary>
+    [Theory]
+    [InlineData("gauging/main-jet", "go", UnitSystem.Inch, "0.80", "0.80 mm")]
+    [InlineData("gauging/idle-jet", "bore", UnitSystem.Metric, "3.0", "0.3")]
+    [InlineData("gauging/main-jet", "go", UnitSystem.Metric, ".028", ".028 in")]
+    [InlineData("gauging/main-jet", "noGo", UnitSystem.Metric, "28", "28 thou")]
+    [InlineData("gauging/main-jet", "go", UnitSystem.Metric, "72", "0.72")]
+    [InlineData("setting/float-mass", "mass", UnitSystem.Inch, "6.2", "6.2 g")]
+    [InlineData("setting/float-mass", "mass", UnitSystem.Metric, "62", "6.2")]
+    [InlineData("proving/governed-speed", "speed", UnitSystem.Metric, "340", "3400")]
+    public void What_was_likely_meant_is_named(string line, string field, UnitSystem units, string text, string likely)
+    {
+        var slip = Assert.Single(Slip.Find(Line(line), Typed(units, field, text)));
+        Assert.Equal((field, text, likely), (slip.Field, slip.Typed, slip.Likely));
+    }
+
+    [Theory]
+    [InlineData("gauging/main-jet", "go", "0.40")]
+    [InlineData("gauging/main-jet", "go", "1.05")]
+    [InlineData("setting/float-mass", "mass", "13")]
+    [InlineData("proving/idle-speed", "speed", "900")]
+    [InlineData("gauging/main-jet", "go", "wide")]
+    public void What_a_worn_or_dirty_part_can_be_is_not_asked_about(string line, string field, string text) =>
+        Assert.Empty(Slip.Find(Line(line), Typed(UnitSystem.Metric, field, text)));
+
+    /// <summary>A bare mass typed by someone who reads in inches is ounces, not grams: 0.22 oz is the float's 6.2 g.</summary>
+    [Fact]
+    public void A_bare_mass_of_an_inch_reader_is_in_ounces() =>
+        Assert.Empty(Slip.Find(Line("setting/float-mass"), Typed(UnitSystem.Inch, "mass", "0.22")));
+
+    [Fact]
+    public void Every_row_of_a_table_is_looked_at()
+    {
+        var typed = Sheets.Rows("height", "angle", ("0", "14.1"), ("120", "1.41"), ("240", "14.0"));
+        var slip = Assert.Single(Slip.Find(Line("setting/float-height"), typed));
+        Assert.Equal(("rows[1].height", "14.1"), (slip.Field, slip.Likely));
+    }
+
+    [Fact]
+    public void A_slip_is_refused_until_it_is_said_to_be_really_so()
+    {
+        var far = new ReadingNote("gauging/idle-jet", TypedReading.Of(("bore", "3.0")));
+        var refused = Assert.Single(TestTray.Untouched().Refuses(far)!.Fields);
+        Assert.Equal("note.typed.bore", refused.Field.Replace("note.bore", "note.typed.bore", StringComparison.Ordinal));
+        Assert.Contains("The sheet says about 0.33 mm", refused.Message, StringComparison.Ordinal);
+        Assert.Null(TestTray.Untouched().Refuses(far with { Sure = true }));
+    }
+}
