@@ -82,6 +82,22 @@ test('two columns pasted from a logger fill the hold test', async ({ page }) => 
   await expectVerdict(page, 'Hold test', 'Held');
 });
 
+test('a number far from the sheet is held, with what was likely meant a touch away', async ({ page }) => {
+  await box(page, 'Idle jet', 'goes').fill('3.2');
+  await box(page, 'Idle jet', 'stops').fill('3.4');
+  const held = line(page, 'Idle jet').getByRole('group', { name: 'Far from the sheet' });
+  await expect(held.getByText('3.2 mm? The sheet says about 0.33 mm.')).toBeVisible();
+  await page.keyboard.press('Enter');
+  await expect(line(page, 'Idle jet').getByRole('button', { name: /Not read/ })).toBeHidden();
+  await held.getByRole('button', { name: '0.32' }).click();
+  await held.getByRole('button', { name: '0.34' }).click();
+  await expect(held).toBeHidden();
+  await expect(box(page, 'Idle jet', 'goes')).toHaveValue('0.32');
+  await expect(line(page, 'Idle jet').getByText(/In gauge/)).toBeVisible();
+  await page.reload();
+  await expect(box(page, 'Idle jet', 'goes')).toHaveValue('0.32'); // not recorded yet, and kept
+});
+
 test('someone who works in inches reads and types inches; the record is the same', async ({ page, browser }) => {
   await box(page, 'Main jet', 'goes').fill('0.7112 mm');
   await box(page, 'Main jet', 'stops').fill('0.7366 mm');

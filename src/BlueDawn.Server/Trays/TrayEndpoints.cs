@@ -49,7 +49,7 @@ internal static class TrayEndpoints
         }
 
         var read = line.Read(draft.Typed);
-        return TypedResults.Ok(new DraftJudgement(read.Reading, read.Reading is null ? null : line.Judge(read.Reading, me.Desk.Pins), read.Problems, Slip.Find(line, draft.Typed)));
+        return TypedResults.Ok(new DraftJudgement(read.Reading, read.Reading is null ? null : line.Judge(read.Reading, me.Desk.Pins), read.Problems, read.Problems.Count > 0 ? [] : Slip.Find(line, draft.Typed)));
     }
 }
 

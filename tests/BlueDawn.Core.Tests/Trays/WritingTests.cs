@@ -122,7 +122,7 @@ public sealed class WritingTests
     [Fact]
     public void A_correction_supersedes_a_reading_of_its_own_line_once()
     {
-        var tray = TestTray.Untouched().Does(new ReadingNote("gauging/main-jet", TypedReading.Of(("go", "0.17"))), out var wrong);
+        var tray = TestTray.Untouched().Does(new ReadingNote("gauging/main-jet", TypedReading.Of(("go", "0.37"))), out var wrong);
         var right = new ReadingNote("gauging/main-jet", TypedReading.Of(("go", "0.715"), ("noGo", "0.73")));
         Assert.Equal(RefusalKind.NotFound, tray.Refuses(new ReadingNote("gauging/idle-jet", TypedReading.Of(("go", "0.32"))), wrong)?.Kind);
         Assert.Equal(RefusalKind.NotFound, tray.Refuses(new JobNote("full"), wrong)?.Kind);

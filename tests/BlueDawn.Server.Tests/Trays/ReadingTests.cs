@@ -35,7 +35,7 @@ public class ReadingTests(Shop shop)
     {
         var jory = await shop.SignInAsync("jory");
         var number = await jory.NewTrayAsync();
-        var wrong = (await jory.RecordAsync(number, Main, new { go = "0.17", noGo = "0.73" })).Body;
+        var wrong = (await jory.RecordAsync(number, Main, new { go = "0.37", noGo = "0.73" })).Body;
         var tray = (await jory.RecordAsync(number, Main, new { go = "0.71", noGo = "0.73" }, supersedes: wrong.StandingId(Main))).Body;
         Assert.Equal("inGauge", tray.Finding(Main));
         var log = tray.Log("reading");
@@ -48,7 +48,7 @@ public class ReadingTests(Shop shop)
     {
         var (jory, ilse) = (await shop.SignInAsync("jory"), await shop.SignInAsync("ilse"));
         var number = await jory.NewTrayAsync();
-        var standing = (await jory.RecordAsync(number, Main, new { go = "0.17", noGo = "0.73" })).Body.StandingId(Main);
+        var standing = (await jory.RecordAsync(number, Main, new { go = "0.37", noGo = "0.73" })).Body.StandingId(Main);
         var first = await ilse.RecordAsync(number, Main, new { go = "0.71", noGo = "0.73" }, supersedes: standing);
         var second = await jory.RecordAsync(number, Main, new { go = "0.70", noGo = "0.73" }, supersedes: standing);
         Assert.Equal((HttpStatusCode.OK, HttpStatusCode.Conflict), (first.Status, second.Status));

@@ -8,6 +8,7 @@ export type Bench = Schemas['BenchView'];
 export type BenchTray = Schemas['BenchTray'];
 export type WaitsFor = Schemas['WaitsFor'];
 export type Tray = Schemas['TrayView'];
+export type Slip = Schemas['Slip'];
 export type KnownStamp = Schemas['KnownStamp'];
 export type TrayFacts = Schemas['TrayFactsView'];
 export type TrayPatch = Schemas['TrayPatch'];

@@ -9,6 +9,7 @@ import { Button } from '../ui/button';
 import { CautionNote } from '../ui/caution';
 import { Choice } from '../ui/choice';
 import { Notice } from '../ui/states';
+import { SlipQuestion } from './SlipQuestion';
 import { VerdictWord } from '../ui/verdict';
 import { say } from '../units/format';
 import { firstBox } from './boxes';
@@ -148,6 +149,7 @@ export function GaugeLine({ tray, line, history, locked, way }: Props) {
             ))}
           </div>
         )}
+        {state.slips.length > 0 && mayRecord && <SlipQuestion state={state} />}
         {state.refused && (
           <div className="mt-2">
             <Notice title={state.refused.title}>

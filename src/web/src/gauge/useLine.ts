@@ -1,5 +1,14 @@
 import { useEffect, useMemo, useRef, useState } from 'react';
-import { api, ask, type Judgement, type Line, type Problem, type Reading, type TypedReading } from '../api/client';
+import {
+  api,
+  ask,
+  type Judgement,
+  type Line,
+  type Problem,
+  type Reading,
+  type Slip,
+  type TypedReading,
+} from '../api/client';
 import { outbox, type Pending } from '../outbox/outbox';
 import { isKept, useKept } from '../outbox/drafts';
 import { usePending } from '../outbox/useRecord';
@@ -25,6 +34,13 @@ const isEmpty = (draft: Draft, line: Line): boolean =>
 const isSuggested = (line: Line, column: string): boolean =>
   line.form.rows?.suggested.some((row) => column in row) ?? false;
 
+interface Preview {
+  of: string;
+  judgement: Judgement | null;
+  reading: Reading | null;
+  slips: Slip[];
+}
+
 export interface LineState {
   draft: Draft;
   typedReading: TypedReading;
@@ -35,11 +51,17 @@ export interface LineState {
   /** Field by field what is wrong; only what a person has finished typing is complained about. */
   errors: Record<string, string>;
   refused: Problem | null;
+  /** Numbers far from the sheet: asked about before they are recorded. */
+  slips: Slip[];
   kept: boolean;
   busy: boolean;
   change: (next: Partial<Draft>) => void;
   drop: () => void;
   record: () => Promise<boolean>;
+  /** Records what is far from the sheet: it is really so. */
+  insist: () => Promise<boolean>;
+  /** Puts what was likely meant into the box. */
+  mean: (slip: Slip) => void;
   answer: (values: Record<string, string>) => Promise<boolean>;
 }
 
@@ -49,9 +71,7 @@ export function useLine(tray: number, line: Line): LineState {
   const asPending = usePending(tray);
   const key = `${person.id}:${tray}:${line.key}`;
   const [draft, keep, clear] = useKept<Draft>(key, nothing);
-  const [preview, setPreview] = useState<{ of: string; judgement: Judgement | null; reading: Reading | null } | null>(
-    null,
-  );
+  const [preview, setPreview] = useState<Preview | null>(null);
   const [errors, setErrors] = useState<Record<string, string>>({});
   const [refused, setRefused] = useState<Problem | null>(null);
   const [kept, setKept] = useState(false);
@@ -84,7 +104,7 @@ export function useLine(tray: number, line: Line): LineState {
       ).then(
         (answer) => {
           if (stop.signal.aborted) return;
-          setPreview({ of: typedKey, judgement: answer.judgement, reading: answer.reading });
+          setPreview({ of: typedKey, judgement: answer.judgement, reading: answer.reading, slips: answer.slips });
           // While typing, a field that has become right loses its complaint; new complaints wait for Enter.
           setErrors((before) => {
             const wrong = new Set(answer.problems.map((p) => p.field));
@@ -102,10 +122,10 @@ export function useLine(tray: number, line: Line): LineState {
 
   // Two Enters in a row are one reading: the same typed text keeps its entry until it is settled.
   const last = useRef<{ of: string; pending: Pending } | null>(null);
-  const send = async (typed: TypedReading, correcting: string | null): Promise<boolean> => {
-    const of = JSON.stringify([typed, correcting]);
+  const send = async (typed: TypedReading, correcting: string | null, sure = false): Promise<boolean> => {
+    const of = JSON.stringify([typed, correcting, sure]);
     if (last.current?.of !== of)
-      last.current = { of, pending: asPending({ kind: 'reading', line: line.key, typed }, correcting) };
+      last.current = { of, pending: asPending({ kind: 'reading', line: line.key, typed, sure }, correcting) };
     const { pending } = last.current;
     setBusy(true);
     // Once it is kept on the device the boxes are free for the next reading: what is typed while this one is on its
@@ -132,6 +152,7 @@ export function useLine(tray: number, line: Line): LineState {
   };
 
   // While a reading is on its way its verdict stays in sight.
+  const slips = dirty && preview?.of === typedKey ? preview.slips : [];
   const shown = dirty ? (preview?.of === typedKey ? preview : null) : busy ? preview : null;
   return {
     draft,
@@ -152,7 +173,25 @@ export function useLine(tray: number, line: Line): LineState {
       setRefused(null);
       clear();
     },
-    record: () => send(typedReading, draft.correcting),
+    slips,
+    record: () => (slips.length > 0 ? Promise.resolve(false) : send(typedReading, draft.correcting)),
+    insist: () => send(typedReading, draft.correcting, true),
+    mean: (slip) => {
+      const [, row, column] = /^rows\[(\d+)\]\.(.+)$/.exec(slip.field) ?? [];
+      if (slip.likely === null) return;
+      setErrors({});
+      if (row === undefined || column === undefined)
+        keep({ ...draft, values: { ...draft.values, [slip.field]: slip.likely } });
+      else {
+        // Rows without anything in them were not sent: the nth that was is the nth that has something.
+        const sent = draft.rows.filter((one) => typedReading.rows.includes(one));
+        const meant = sent[Number(row)];
+        keep({
+          ...draft,
+          rows: draft.rows.map((one) => (one === meant ? { ...one, [column]: slip.likely ?? '' } : one)),
+        });
+      }
+    },
     answer: (values) => send({ units: person.units, values, rows: [] }, null),
   };
 }

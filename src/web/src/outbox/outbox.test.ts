@@ -12,6 +12,7 @@ const pending = (id: string, over: Partial<Pending> = {}): Pending => ({
     kind: 'reading',
     line: 'gauging/main-jet',
     typed: { units: 'metric', values: { go: '0.72' }, rows: [] },
+    sure: true,
   },
   supersedes: null,
   ...over,

@@ -57,16 +57,20 @@ interface SecondPending extends Omit<Pending, 'note' | 'supersedes'> {
     | { kind: 'trace' | 'ledger' | 'cleaning'; note: Note };
 }
 
-/** What an earlier version of the page left on the device still arrives. */
+/** What an earlier version of the page left on the device still arrives: nobody can be asked about it any more. */
 const asPending = (stored: Pending | FirstPending | SecondPending): Pending => {
   if ('note' in stored) return stored;
   if ('lineKey' in stored) {
     const { lineKey, typed, ...rest } = stored;
-    return { ...rest, note: { kind: 'reading', line: lineKey, typed } };
+    return { ...rest, note: { kind: 'reading', line: lineKey, typed, sure: true } };
   }
   const { entry, ...rest } = stored;
   return entry.kind === 'reading'
-    ? { ...rest, note: { kind: 'reading', line: entry.lineKey, typed: entry.typed }, supersedes: entry.supersedes }
+    ? {
+        ...rest,
+        note: { kind: 'reading', line: entry.lineKey, typed: entry.typed, sure: true },
+        supersedes: entry.supersedes,
+      }
     : { ...rest, note: entry.note, supersedes: null };
 };
 
