@@ -104,10 +104,18 @@ test('a float bowl and a diaphragm share a bath that is first too cold; the time
 
     // Out again: it waits for hands, and has to be rinsed and dried.
     await page.goto('/baths');
+    // Long before its time: whether it is clean is asked, and one of them goes in again.
     for (const tray of [first, second]) await bath.getByRole('button', { name: `Out: tray ${tray}` }).click();
+    await bath.getByRole('button', { name: `Goes in again: tray ${second}` }).click();
+    await bath.getByRole('button', { name: `Out: tray ${first}` }).click();
+    await bath.getByRole('button', { name: `Clean all the same: tray ${first}` }).click();
     await expect(bath.getByRole('link', { name: `Tray ${first}` })).toBeHidden();
     await page.goto(`/tray/${first}/clean`);
     await expect(page.getByText(/Rinse, blow out and dry before/)).toBeVisible();
+    await expect(page.getByRole('listitem', { name: 'Heated bath, water-based' }).getByText('Done')).toBeVisible();
+    await page.goto(`/tray/${second}/clean`);
+    await expect(page.getByText(/Rinse, blow out and dry before/)).toBeVisible();
+    await expect(page.getByRole('listitem', { name: 'Heated bath, water-based' }).getByText('Done')).toBeHidden();
     await context.close();
   } finally {
     await server.stop();

@@ -88,9 +88,9 @@ test('a number far from the sheet is held, with what was likely meant a touch aw
   const held = line(page, 'Idle jet').getByRole('group', { name: 'Far from the sheet' });
   await expect(held.getByText('3.2 mm? The sheet says about 0.33 mm.')).toBeVisible();
   await page.keyboard.press('Enter');
-  await expect(line(page, 'Idle jet').getByRole('button', { name: /Not read/ })).toBeHidden();
-  await held.getByRole('button', { name: '0.32' }).click();
-  await held.getByRole('button', { name: '0.34' }).click();
+  await expect(line(page, 'Idle jet').getByRole('button', { name: /Not read/ })).toBeVisible();
+  await held.getByRole('button', { name: '0.32 mm' }).click();
+  await held.getByRole('button', { name: '0.34 mm' }).click();
   await expect(held).toBeHidden();
   await expect(box(page, 'Idle jet', 'goes')).toHaveValue('0.32');
   await expect(line(page, 'Idle jet').getByText(/In gauge/)).toBeVisible();

@@ -65,7 +65,14 @@ public enum BasketStanding
 /// <param name="DoneAt">When its time is up, as far as can be told; null when that cannot be told.</param>
 /// <param name="ReadyAt">When its time starts to count again; null when it does, or when that cannot be told.</param>
 public sealed record Basket(
-    int Tray, int Number, string Recipe, DateTimeOffset Since, double Minutes, double Counted, BasketStanding Standing, DateTimeOffset? DoneAt, DateTimeOffset? ReadyAt);
+    int Tray, int Number, string Recipe, DateTimeOffset Since, double Minutes, double Counted, BasketStanding Standing, DateTimeOffset? DoneAt, DateTimeOffset? ReadyAt)
+{
+    /// <summary>Share of its minutes after which a basket has had its time. Own judgement: a minute or two early does no harm.</summary>
+    private const double Enough = 0.9;
+
+    /// <summary>Whether what is in it has had its time: lifted earlier it is not cleaned, unless somebody looked and says so.</summary>
+    public bool HasHadItsTime => Counted >= Enough * Minutes;
+}
 
 /// <summary>How a bath stands at a moment.</summary>
 /// <param name="Bath">The bath.</param>

@@ -13,6 +13,9 @@ public enum MethodStep
 
     /// <summary>It has been used.</summary>
     Done,
+
+    /// <summary>It was begun and broken off before its time: still to be done, and what it used is on the parts.</summary>
+    Short,
 }
 
 /// <summary>One entry about cleaning a tray's parts. Added, never edited.</summary>
@@ -46,6 +49,7 @@ public sealed record MethodNote(string Recipe, MethodStep Step) : CleaningNote
             MethodStep.Chosen => $"To clean with: {label}",
             MethodStep.Dropped => $"Not to clean with: {label}",
             MethodStep.Done => $"Cleaned: {label}",
+            MethodStep.Short => $"Not long enough: {label}",
         };
     }
 }

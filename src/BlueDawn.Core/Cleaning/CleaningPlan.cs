@@ -60,7 +60,7 @@ public sealed record CleaningPlan(
         var round = notes.Reverse().TakeWhile(logged => logged.Note is not DryNote).Reverse().Select(logged => logged.Note).OfType<MethodNote>().ToList();
         var standing = round.GroupBy(note => note.Recipe).ToDictionary(group => group.Key, group => group.Last().Step);
         // Chosen before the last rinse and not done yet is chosen still.
-        foreach (var earlier in notes.Select(logged => logged.Note).OfType<MethodNote>().GroupBy(note => note.Recipe).Where(group => group.Last().Step == MethodStep.Chosen))
+        foreach (var earlier in notes.Select(logged => logged.Note).OfType<MethodNote>().GroupBy(note => note.Recipe).Where(group => group.Last().Step is MethodStep.Chosen or MethodStep.Short))
         {
             standing.TryAdd(earlier.Key, MethodStep.Chosen);
         }
@@ -73,7 +73,7 @@ public sealed record CleaningPlan(
             soils,
             [.. knowledge.Recipes.Select(recipe => Offer(knowledge, recipe, ledger, left, used, standing, everDone))],
             [.. passages.Select(passage => last.TryGetValue(passage.Key, out var note) ? new PassageStanding(passage, note.Cleaned, note.AirSeen) : new PassageStanding(passage, false, false))],
-            round.Any(note => note.Step == MethodStep.Done),
+            round.Any(note => note.Step is MethodStep.Done or MethodStep.Short),
             ledger.IsBegun ? null : "Nothing is written at Strip: make sure yourself that rubber, plastic and membranes are out.");
     }
 
@@ -113,6 +113,6 @@ public sealed record CleaningPlan(
             : recipe is { Kind: "water", Vessel: Vessel.None } && soft.Count > 0 && !everDone.Contains(recipe.Key) ? (RecipeStanding.Advised, $"For what must not go in the bath: {string.Join(", ", soft)}.")
             : recipe.Kind == "rinse" && used.Any(other => other.Vessel == Vessel.Heated) ? (RecipeStanding.Possible, "Drives the last water out, once it is cold.")
             : (RecipeStanding.Possible, soils.Count == 0 ? "Nothing here asks for it." : "Not for this dirt.");
-        return new RecipeOffer(recipe, verdict, why, takeOut, step == MethodStep.Chosen, everDone.Contains(recipe.Key));
+        return new RecipeOffer(recipe, verdict, why, takeOut, step is MethodStep.Chosen or MethodStep.Short, everDone.Contains(recipe.Key));
     }
 }

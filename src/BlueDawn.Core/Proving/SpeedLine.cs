@@ -21,6 +21,9 @@ public sealed record SpeedLine(string Key, string Label, SpeedSpec Speed, string
     : GaugeLine(Key, Station.Proving, "Speeds, warm", Label)
 {
     /// <inheritdoc/>
+    public override bool Running => true;
+
+    /// <inheritdoc/>
     public override Expected? ExpectedIn(string field) => field == "speed" ? new((Speed.LowRpm + Speed.HighRpm) / 2, Dimension.Speed) : null;
 
     /// <inheritdoc/>

@@ -60,6 +60,11 @@ public sealed record FloatHeightLine(FloatSpec Float, string SpecName)
             reader.Wrong("rows[0].height", "Enter the height at two points or more.");
         }
 
+        if (points.Any(point => point.AngleDeg is null) && points.FindIndex(point => point.AngleDeg is not null) >= 0)
+        {
+            reader.Wrong($"rows[{points.FindIndex(point => point.AngleDeg is null)}].angle", "Note the angle at every height, or at none.");
+        }
+
         return Result(reader, () => new FloatHeightReading(points));
     }
 
@@ -78,8 +83,10 @@ public sealed record FloatHeightLine(FloatSpec Float, string SpecName)
             return Judgement.NotRead(Sentence.Of("Carburetor upside down, float resting: measure from body to float at two points or more."));
         }
 
+        // Readings of before the angles were asked for together are judged as if none had been noted.
+        var placed = heights.Points.All(point => point.AngleDeg is not null);
         var result = FloatLevel.Judge(new FloatLevelInput(
-            heights.Points,
+            placed ? heights.Points : [.. heights.Points.Select(point => point with { AngleDeg = null })],
             (double)Float.HeightMm,
             (double)Float.ToleranceMm,
             (double)Float.UnevennessLimitMm,

@@ -28,6 +28,9 @@ public abstract record GaugeLine(string Key, Station Station, string Section, st
     /// <summary>The caution that belongs to this measurement, or null.</summary>
     public virtual Caution? Caution => null;
 
+    /// <summary>Whether the engine runs while it is read.</summary>
+    public virtual bool Running => false;
+
     /// <summary>The bench part it measures, by its key in the ledger; null when it is no one part's.</summary>
     public virtual string? Part => null;
 

@@ -13,8 +13,9 @@ public sealed record Expected(double Value, Dimension Dimension);
 /// <param name="Field">The box, such as <c>go</c> or <c>rows[1].height</c>.</param>
 /// <param name="Typed">What was typed.</param>
 /// <param name="Likely">What was likely meant, as it would be typed; null when nothing near the sheet suggests itself.</param>
+/// <param name="Means">What that is; null with it.</param>
 /// <param name="Question">What is asked.</param>
-public sealed record Slip(string Field, string Typed, string? Likely, Sentence Question)
+public sealed record Slip(string Field, string Typed, string? Likely, Quantity? Means, Sentence Question)
 {
     private sealed record Limit(string Line, string Field, double Least, double Most)
     {
@@ -44,7 +45,8 @@ public sealed record Slip(string Field, string Typed, string? Likely, Sentence Q
                     && Share(read.Value, expected) is var share
                     && (share < limit.Least || share > limit.Most))
                 {
-                    slips.Add(new Slip(before + field, text.Trim(), Meant(text.Trim(), expected, typed.Units), Ask(read.Value, expected)));
+                    var (likely, means) = Meant(text.Trim(), expected, typed.Units);
+                    slips.Add(new Slip(before + field, text.Trim(), likely, means, Ask(read.Value, expected)));
                 }
             }
         }
@@ -64,7 +66,7 @@ public sealed record Slip(string Field, string Typed, string? Likely, Sentence Q
         "{0}? The sheet says about {1}.", new Quantity(expected.Dimension, (double)value), new Quantity(expected.Dimension, expected.Value));
 
     /// <summary>The reading of the same figures that comes nearest to the sheet: in the other units, or with the point one or two places off.</summary>
-    private static string? Meant(string text, Expected expected, UnitSystem units)
+    private static (string? Likely, Quantity? Means) Meant(string text, Expected expected, UnitSystem units)
     {
         var candidates = new List<string>();
         var bare = decimal.TryParse(text.Replace(',', '.'), NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out var number);
@@ -90,7 +92,7 @@ public sealed record Slip(string Field, string Typed, string? Likely, Sentence Q
             .Select(candidate => (candidate, Read: MeasureEntry.Parse(candidate, expected.Dimension, units)))
             .Where(pair => pair.Read.IsRight && Share(pair.Read.Value, expected) is > 0.5 and < 1.5)
             .OrderBy(pair => Math.Abs(Math.Log(Share(pair.Read.Value, expected))))
-            .Select(pair => pair.candidate)
+            .Select(pair => ((string?)pair.candidate, (Quantity?)new Quantity(expected.Dimension, (double)pair.Read.Value)))
             .FirstOrDefault();
     }
 }

@@ -57,6 +57,11 @@ public static class Policy
     /// <param name="tray">The tray.</param>
     public static string? WhyNotProven(TrayBook tray) => ((BuildState)tray.State(Station.Build)).WhyNotTogether;
 
+    /// <summary>Why its engine must not run, at Prove as at Trace; null when nothing is known against it. Oil thinned by fuel does not carry a crankshaft.</summary>
+    /// <param name="tray">The tray.</param>
+    public static string? WhyNotRun(TrayBook tray) =>
+        ((FaultsState)tray.State(Station.Faults)).Evidence.Safety.OilThinned ? "There is fuel in the oil. Drain it by the local rule for waste oil and fill fresh, then say that it is changed." : null;
+
     /// <summary>Why a note is refused whatever its station says, or null.</summary>
     /// <param name="note">The note.</param>
     /// <param name="tray">The tray.</param>
@@ -79,7 +84,9 @@ public static class Policy
         }
 
         // Prove waits for Build: what is read now would be of another carburetor.
-        return judged.Line.Station == Station.Proving && WhyNotProven(tray) is { } why ? Refusal.Conflict("Not to be proven yet.", why) : null;
+        return judged.Line.Station == Station.Proving && WhyNotProven(tray) is { } why ? Refusal.Conflict("Not to be proven yet.", why)
+            : judged.Line.Running && WhyNotRun(tray) is { } stop ? Refusal.Conflict("This engine must not run yet.", stop)
+            : null;
     }
 
     /// <summary>Whether what is next hangs on what the shop has confirmed on other carburetors.</summary>

@@ -33,8 +33,9 @@ internal sealed record BathReading(DateTimeOffset At, double TemperatureC);
 /// <param name="TrayNumber">The tray, for its basket.</param>
 /// <param name="Basket">Which basket; the first free one when it is left out.</param>
 /// <param name="Temperature">What the thermometer showed, as typed: a number, or a number with °C or °F.</param>
+/// <param name="Clean">For a basket that comes out early: somebody looked, and it is clean all the same.</param>
 /// <param name="At">When, by the device's clock; now when it is left out. Never later than now.</param>
-internal sealed record NewBathEvent(Guid Id, BathEventKind Kind, int? TrayNumber = null, int? Basket = null, string? Temperature = null, DateTimeOffset? At = null);
+internal sealed record NewBathEvent(Guid Id, BathEventKind Kind, int? TrayNumber = null, int? Basket = null, string? Temperature = null, DateTimeOffset? At = null, bool Clean = false);
 
 internal static class BathEndpoints
 {
@@ -181,7 +182,7 @@ internal static class BathEndpoints
             return null;
         }
 
-        file = writer.Append(file, new MethodNote(basket.Recipe, MethodStep.Done), me);
+        file = writer.Append(file, new MethodNote(basket.Recipe, basket.HasHadItsTime || input.Clean ? MethodStep.Done : MethodStep.Short), me);
         writer.Append(file, new BasketNote(state.Bath.Label, basket.Number, false, basket.Counted, basket.Minutes), me);
         return null;
     }

@@ -30,6 +30,7 @@ internal sealed record TrayView(
     NextStep Next,
     IReadOnlyList<Obstacle> Obstacles,
     string? WhyNotProven,
+    string? WhyNotRun,
     IReadOnlyList<EntryView> Logbook)
 {
     public static TrayView Of(TrayFile file)
@@ -52,6 +53,7 @@ internal sealed record TrayView(
             Policy.Next(book),
             Policy.Obstacles(book),
             Policy.WhyNotProven(book),
+            Policy.WhyNotRun(book),
             [.. book.Log.Entries.Reverse().Select(entry => EntryView.Of(entry, book))]);
     }
 }
@@ -68,6 +70,7 @@ internal sealed record TrayPatch(
     NextStep Next,
     IReadOnlyList<Obstacle> Obstacles,
     string? WhyNotProven,
+    string? WhyNotRun,
     IReadOnlyList<EntryView> Entries)
 {
     public static TrayPatch Of(TrayFile file, int revisionBefore, int versionBefore, IReadOnlyList<Entry> added)
@@ -87,6 +90,7 @@ internal sealed record TrayPatch(
             Policy.Next(book),
             Policy.Obstacles(book),
             Policy.WhyNotProven(book),
+            Policy.WhyNotRun(book),
             [.. touched.Select(entry => EntryView.Of(entry, book))]);
     }
 }

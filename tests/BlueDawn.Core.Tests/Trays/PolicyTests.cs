@@ -142,6 +142,21 @@ public sealed class PolicyTests
         Assert.NotEqual("Handed back.", tray.Does(new FactsNote(WaitsFor: WaitsFor.Hands)).Next.Do.Text);
     }
 
+    /// <summary>Oil thinned by fuel does not carry a crankshaft: no speed is read before it is changed, whichever page asks. Common practice, no source.</summary>
+    [Fact]
+    public void With_fuel_in_the_oil_no_running_speed_is_taken()
+    {
+        var speed = new ReadingNote("proving/governed-speed", TypedReading.Of(("speed", "3400")));
+        var tray = TestTray.Untouched();
+        Assert.Null(tray.Refuses(speed));
+        tray.Does(new FindingsNote(null, [new FindingAnswer("fuel-in-oil", Said.Present)]));
+        Assert.Equal((RefusalKind.Conflict, "This engine must not run yet."), (tray.Refuses(speed)!.Kind, tray.Refuses(speed)!.Title));
+        Assert.Null(tray.Refuses(new ReadingNote("proving/fuel-on", TypedReading.Of(("minutes", "4"), ("rocked", "yes"), ("leak", "dry"))))); // standing still
+        Assert.Contains("fuel in the oil", Policy.WhyNotRun(tray.Book), StringComparison.Ordinal);
+        tray.Does(new SafetyNote(SafetyCondition.OilChanged));
+        Assert.Null(tray.Refuses(speed));
+    }
+
     [Fact]
     public void A_reading_of_a_line_that_is_not_asked_for_is_not_found() =>
         Assert.Equal(RefusalKind.NotFound, new TestTray(null).Refuses(new ReadingNote("gauging/main-jet", TypedReading.Of(("go", "0.7"))))?.Kind);

@@ -49,6 +49,16 @@ public class SlipTests
     }
 
     [Fact]
+    public void Heights_with_and_without_an_angle_are_refused_together_and_old_ones_are_still_judged()
+    {
+        var line = Line("setting/float-height");
+        var mixed = Sheets.Rows("height", "angle", ("0", "14.1"), ("", "14.0"), ("240", "14.1"));
+        Assert.Equal("rows[1].angle", Assert.Single(line.Read(mixed).Problems).Field);
+        var old = new Core.Setting.FloatHeightReading([new(14, 0), new(14, null), new(14, 240)]);
+        Assert.Equal("level", line.Judge(old, PinSet.Empty).Finding);
+    }
+
+    [Fact]
     public void A_slip_is_refused_until_it_is_said_to_be_really_so()
     {
         var far = new ReadingNote("gauging/idle-jet", TypedReading.Of(("bore", "3.0")));

@@ -21,6 +21,9 @@ public class BathTests(Shop shop)
         await EventAsync(jory, "tub", new { kind = "takenOut", trayNumber = number });
         var cleaning = (await jory.GetAsync($"/api/trays/{number}/cleaning")).Body.GetProperty("plan");
         Assert.True(cleaning.GetProperty("wet").GetBoolean());
+        // After seconds of twelve hours it is wet and not clean.
+        var soak = cleaning.GetProperty("offers").EnumerateArray().Single(offer => offer.GetProperty("recipe").GetProperty("vessel").GetString() == "tub");
+        Assert.Equal((true, false), (soak.GetProperty("chosen").GetBoolean(), soak.GetProperty("done").GetBoolean()));
         tray = (await jory.GetAsync($"/api/trays/{number}")).Body;
         Assert.Equal("hands", tray.GetProperty("facts").GetProperty("waitsFor").GetString());
         Assert.Contains(tray.Log("basket"), entry => entry.GetProperty("what").GetProperty("text").GetString()!.EndsWith("early", StringComparison.Ordinal));

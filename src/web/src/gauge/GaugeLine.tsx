@@ -169,7 +169,7 @@ export function GaugeLine({ tray, line, history, locked, way }: Props) {
               className={`min-w-0 flex-1 basis-32 leading-snug ${judgement.verdict === 'notRead' ? 'text-mute' : 'font-medium'}`}
             >
               {state.draft.correcting && <span className="text-unsure">Correcting the reading that stands. </span>}
-              {judgement.verdict !== 'good' && say(judgement.doNext, units)}
+              {judgement.verdict !== 'good' && state.slips.length === 0 && say(judgement.doNext, units)}
             </p>
             {mayRecord &&
               !state.dirty &&
@@ -189,14 +189,16 @@ export function GaugeLine({ tray, line, history, locked, way }: Props) {
                 <Button look="quiet" onClick={state.drop} aria-label={`Drop what was typed for ${line.label}`}>
                   Drop
                 </Button>
-                <Button
-                  look="hands"
-                  onClick={(event) => void record(event.currentTarget)}
-                  disabled={state.busy}
-                  aria-label={`Record ${line.label}`}
-                >
-                  Record
-                </Button>
+                {state.slips.length === 0 && (
+                  <Button
+                    look="hands"
+                    onClick={(event) => void record(event.currentTarget)}
+                    disabled={state.busy}
+                    aria-label={`Record ${line.label}`}
+                  >
+                    Record
+                  </Button>
+                )}
               </>
             )}
           </div>

@@ -1,7 +1,7 @@
 import { useUnits } from '../session/session';
 import { Button } from '../ui/button';
 import { Notice } from '../ui/states';
-import { say } from '../units/format';
+import { quantity, say } from '../units/format';
 import type { LineState } from './useLine';
 
 /** A number far from the sheet: what was likely meant is a touch away, and so is that it is really so. */
@@ -14,7 +14,7 @@ export function SlipQuestion({ state }: { state: LineState }) {
           <span className="flex flex-wrap gap-2 pt-1">
             {slip.likely !== null && (
               <Button look="hands" onClick={() => state.mean(slip)}>
-                {slip.likely}
+                {slip.means ? quantity(slip.means, units) : slip.likely}
               </Button>
             )}
             <Button disabled={state.busy} onClick={() => void state.insist()}>

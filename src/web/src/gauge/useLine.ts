@@ -153,7 +153,8 @@ export function useLine(tray: number, line: Line): LineState {
 
   // While a reading is on its way its verdict stays in sight.
   const slips = dirty && preview?.of === typedKey ? preview.slips : [];
-  const shown = dirty ? (preview?.of === typedKey ? preview : null) : busy ? preview : null;
+  // What is asked about is not judged: the verdict is that of what stands.
+  const shown = slips.length > 0 ? null : dirty ? (preview?.of === typedKey ? preview : null) : busy ? preview : null;
   return {
     draft,
     typedReading,

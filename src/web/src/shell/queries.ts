@@ -98,6 +98,7 @@ export function patched(tray: Tray, patch: TrayPatch): Tray | null {
     next: patch.next,
     obstacles: patch.obstacles,
     whyNotProven: patch.whyNotProven,
+    whyNotRun: patch.whyNotRun,
     logbook: [
       ...patch.entries.filter((entry) => !known.has(entry.id)).toReversed(),
       ...tray.logbook.map((entry) => entries.get(entry.id) ?? entry),

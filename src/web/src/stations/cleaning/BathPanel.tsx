@@ -1,4 +1,5 @@
 import { Flame, Thermometer } from 'lucide-react';
+import { useState } from 'react';
 import { Link } from 'react-router';
 import type { Basket, BathView } from '../../api/client';
 import { useKept } from '../../outbox/drafts';
@@ -30,6 +31,11 @@ export function BathPanel({ view, now, mayRecord, tray }: Props) {
   const [typed, keep, clear] = useKept(`${person.id}:bath:${state.bath.key}`, '');
   const error = (field: string): string | undefined => work.problem?.errors[field]?.[0];
   const heated = state.bath.vessel === 'heated';
+  // Taken out before its time: whether it was clean is asked.
+  const [early, setEarly] = useState<number | null>(null);
+  const out = (basket: Basket, clean: boolean): void => {
+    void work.record(state.bath.key, 'takenOut', { trayNumber: basket.tray, clean }).then(() => setEarly(null));
+  };
   const inside = state.baskets.some((basket) => basket.tray === tray);
   return (
     <section aria-label={state.bath.label} className="border-line grid content-start gap-2.5 rounded-xl border p-4">
@@ -120,14 +126,34 @@ export function BathPanel({ view, now, mayRecord, tray }: Props) {
                           {recipe.moreMinutes} min more
                         </Button>
                       )}
-                      <Button
-                        look={basket.standing === 'done' ? 'hands' : 'plain'}
-                        disabled={work.busy}
-                        aria-label={`Out: tray ${basket.tray}`}
-                        onClick={() => void work.record(state.bath.key, 'takenOut', { trayNumber: basket.tray })}
-                      >
-                        It is out
-                      </Button>
+                      {early === basket.tray ? (
+                        <>
+                          <Button
+                            look="hands"
+                            disabled={work.busy}
+                            aria-label={`Goes in again: tray ${basket.tray}`}
+                            onClick={() => out(basket, false)}
+                          >
+                            Goes in again
+                          </Button>
+                          <Button
+                            disabled={work.busy}
+                            aria-label={`Clean all the same: tray ${basket.tray}`}
+                            onClick={() => out(basket, true)}
+                          >
+                            Clean all the same
+                          </Button>
+                        </>
+                      ) : (
+                        <Button
+                          look={basket.standing === 'done' ? 'hands' : 'plain'}
+                          disabled={work.busy}
+                          aria-label={`Out: tray ${basket.tray}`}
+                          onClick={() => (basket.hasHadItsTime ? out(basket, true) : setEarly(basket.tray))}
+                        >
+                          It is out
+                        </Button>
+                      )}
                     </span>
                   )}
                 </>

@@ -8,8 +8,17 @@ import { keys } from '../../shell/keys';
 export function useBathWork() {
   const queries = useQueryClient();
   const { run, busy, problem } = useWrite(
-    (bath: string, kind: BathEventKind, more: { trayNumber?: number; temperature?: string } = {}) =>
-      ask(api.POST('/api/baths/{bath}/events', { params: { path: { bath } }, body: { id: uuidv7(), kind, ...more } })),
+    (
+      bath: string,
+      kind: BathEventKind,
+      { clean = false, ...more }: { trayNumber?: number; temperature?: string; clean?: boolean } = {},
+    ) =>
+      ask(
+        api.POST('/api/baths/{bath}/events', {
+          params: { path: { bath } },
+          body: { id: uuidv7(), kind, clean, ...more },
+        }),
+      ),
     {
       changes: [['tray'], keys.bench],
       done: (baths) => queries.setQueryData(keys.baths, baths),

@@ -1,11 +1,16 @@
 import { LinesPage } from '../../gauge/LinesPage';
-import { LinkButton } from '../../ui/button';
+import type { TraceNote } from '../../api/client';
+import { useRecord } from '../../outbox/useRecord';
+import { useMay } from '../../session/session';
+import { Button, LinkButton } from '../../ui/button';
 import { Notice } from '../../ui/states';
 import { trayPath, type StationProps } from '../registry';
 
 /** Fuel on and rocked, then idle and governed speed; not while a part lies on the bench. */
 export default function ProvingPage({ tray }: StationProps) {
   const notYet = tray.whyNotProven;
+  const oil = useRecord<TraceNote>(tray.number);
+  const mayRecord = useMay('workAtTheBench') && tray.facts.waitsFor !== 'handedBack';
   return (
     <div className="grid content-start gap-3">
       {notYet !== null && (
@@ -14,6 +19,20 @@ export default function ProvingPage({ tray }: StationProps) {
           <LinkButton look="quiet" className="px-0" to={trayPath(tray.number, 'build')}>
             Go to build
           </LinkButton>
+        </Notice>
+      )}
+      {tray.whyNotRun !== null && (
+        <Notice title="This engine must not run yet.">
+          <p>{tray.whyNotRun}</p>
+          {mayRecord && (
+            <Button
+              className="mt-2"
+              disabled={oil.busy}
+              onClick={() => void oil.record({ kind: 'safety', condition: 'oilChanged' })}
+            >
+              Oil is changed
+            </Button>
+          )}
         </Notice>
       )}
       <LinesPage
