@@ -26,6 +26,11 @@ public sealed class BuildStation : StationModule
             .. tray.Ledger.Check(back, LedgerKnowledge.Shipped.Jobs(tray.Kind.Family)),
             .. StackCheck.Check(StackKnowledge.Shipped, tray.Kind.Family, tray.Ledger, back),
         ];
+        if (problems.Count == 0 && back is { Fate: Fate.Renewed, FromShelf: false } && tray.Fitting?.Items.FirstOrDefault(item => item.Number == back.Item) is { FromShelf: false } coming)
+        {
+            return Wrong("item", $"{coming.Number} is still on order: what has not come cannot be in. Take one from the shelf, or wait for it.");
+        }
+
         return problems.Count == 0 && back is { Fate: Fate.Renewed, FromShelf: false } && tray.Fitting?.Items.Any(item => item.Number == back.Item) != true
             ? Wrong("item", "That is not what was decided on at Kit. Take one from the shelf, or decide on it first.")
             : problems;

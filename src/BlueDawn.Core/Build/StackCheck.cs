@@ -130,7 +130,7 @@ public static class StackCheck
     /// <summary>Everything that has to be in before a layer: what lies under it in its stack, and what it closes over.</summary>
     private static IEnumerable<LedgerLine> Under(StackKnowledge knowledge, CarburetorFamily family, StackLayer layer, Ledger ledger) =>
         knowledge.Stacks(family).Where(stack => stack.Layers.Contains(layer))
-            .SelectMany(stack => stack.Layers.Where(other => other.Place < layer.Place).Select(other => other.Part))
+            .SelectMany(stack => stack.Layers.Where(other => other.Place < layer.Place && !(other.Loose && layer.Loose)).Select(other => other.Part))
             .Concat(layer.Covers)
             .Distinct()
             .Select(ledger.Find)

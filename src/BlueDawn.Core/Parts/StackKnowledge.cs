@@ -7,12 +7,13 @@ namespace BlueDawn.Core.Parts;
 /// <param name="Place">1 lies on the base; higher ones further out.</param>
 /// <param name="Part">The part's key.</param>
 /// <param name="Way">The right way round; <c>=</c> for as it was found; null where there is none.</param>
+/// <param name="Loose">True when it may lie either way about with the other loose layers of its stack: the sheet or the last builder decides.</param>
 /// <param name="Covers">What it closes over besides what lies under it.</param>
 /// <param name="Trap">What to look at while it can still be put right, or null.</param>
 /// <param name="Reason">Why it matters.</param>
 /// <param name="Source">Where this is from.</param>
 public sealed record StackLayer(
-    int Place, string Part, string? Way, IReadOnlyList<string> Covers, string? Trap, string Reason, string Source)
+    int Place, string Part, string? Way, bool Loose, IReadOnlyList<string> Covers, string? Trap, string Reason, string Source)
 {
     /// <summary>The mark for “as it was found”.</summary>
     public const string AsFound = "=";
@@ -35,7 +36,7 @@ public sealed record Torque(string Part, double? TorqueNm, string Source)
     public const double NmPerLbfFt = 0.3048 * 0.45359237 * 9.80665;
 
     /// <summary>What to go by where no value is known.</summary>
-    public static Torque Unknown(string part) => new(part, null, "No value known: snug, brass strips.");
+    public static Torque Unknown(string part) => new(part, null, "No value known: snug, no more.");
 }
 
 /// <summary>Where a mixture screw starts from.</summary>
@@ -133,6 +134,7 @@ public sealed class StackKnowledge
                     (int)row.Number("place"),
                     Part(row, row.Families("families")),
                     Way(row),
+                    row.MayBeEmpty("loose") == "yes",
                     Covers(row),
                     row.TextOrNull("trap"),
                     row.Text("reason"),

@@ -41,6 +41,17 @@ public sealed class ReconciliationTests
         Assert.DoesNotContain(left, one => one.Part.StartsWith("needle", StringComparison.Ordinal) || one.Part.StartsWith("seat", StringComparison.Ordinal));
     }
 
+    /// <summary>A needle from elsewhere does not use up the kit’s needle, and a seat does not use up a needle.</summary>
+    [Fact]
+    public void Only_a_part_renewed_from_the_kit_uses_up_the_kit_and_only_its_own()
+    {
+        var elsewhere = Strip.Bench.FloatBowl().Strips().Does(new BackNote("needle", Fate.Renewed, Item: "ND-03", FromShelf: true));
+        var needle = Assert.Single(Reconciliation.Of(elsewhere.Ledger, Kit).LeftOver, one => one.Part.StartsWith("needle", StringComparison.Ordinal));
+        Assert.Equal((1, true, "One from elsewhere went in."), (needle.Quantity, needle.Settled, needle.Why));
+        var seat = Strip.Bench.FloatBowl().Strips().Does(new BackNote("seat", Fate.Renewed, Item: "OK-18"));
+        Assert.Contains(Reconciliation.Of(seat.Ledger, Kit).LeftOver, one => one.Part.StartsWith("needle", StringComparison.Ordinal));
+    }
+
     [Fact]
     public void An_old_part_that_went_back_while_a_new_one_lies_there_is_not_settled()
     {
@@ -67,7 +78,7 @@ public sealed class ReconciliationTests
         var sheet = Trays.Sheets.Spec with { Screws = [new ScrewSpec("bowl-nut", TorqueNm: 5.2)] };
         Assert.Equal(5.2, StackKnowledge.Shipped.TorqueOf("bowl-nut", sheet).TorqueNm);
         Assert.Equal(4.7, StackKnowledge.Shipped.TorqueOf("filter-housing", sheet).TorqueNm);
-        Assert.Equal("No value known: snug, brass strips.", StackKnowledge.Shipped.TorqueOf("main-jet", sheet).Source);
+        Assert.Equal("No value known: snug, no more.", StackKnowledge.Shipped.TorqueOf("main-jet", sheet).Source);
     }
 
     [Fact]

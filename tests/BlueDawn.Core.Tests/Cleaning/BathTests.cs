@@ -36,6 +36,16 @@ public sealed class BathTests
         Assert.Equal(samples[7].TemperatureC, fit.TemperatureC(28), 4);
     }
 
+    /// <summary>What was added to one stay in the bath is not added to the next.</summary>
+    [Fact]
+    public void The_longer_time_of_a_basket_is_gone_once_it_is_out()
+    {
+        BathEvent longer = new(BathEventKind.Longer, At(2), 24, Minutes: 5);
+        Assert.Equal(25, Basket(3, Read(0, 80), Place(1), longer).Minutes);
+        Assert.Equal(20, Basket(9, Read(0, 80), Place(1), longer, new(BathEventKind.TakenOut, At(6), 24), Place(8)).Minutes);
+        Assert.Equal((false, true), (Basket(12, new(BathEventKind.HeaterOn, At(0)), Read(0, 80), Place(1)).HasHadItsTime, Basket(20, new(BathEventKind.HeaterOn, At(0)), Read(0, 80), Place(1)).HasHadItsTime));
+    }
+
     [Fact]
     public void With_a_thermometer_that_reads_whole_degrees_it_comes_near()
     {

@@ -1,4 +1,5 @@
 using BlueDawn.Core.Catalogue;
+using BlueDawn.Core.Carburetors;
 using BlueDawn.Core.Handover;
 using BlueDawn.Core.Parts;
 using BlueDawn.Core.Stations;
@@ -75,6 +76,27 @@ public class HandoverReportTests
         Assert.Equal(["1 needle"], kit.Parts);
         tray.Fits(tray.Facts.Fitting! with { Items = [Item("ND-03", "needle", true)] });
         Assert.Equal(9.30m, Report(tray).Kit!.Price);
+    }
+
+    /// <summary>A screw that went back is told with the turns it was set to, though it is the old one.</summary>
+    [Fact]
+    public void The_turns_of_a_refitted_screw_are_on_the_report()
+    {
+        var tray = new TestTray(Sheets.Spec with { Traits = new CarburetorTraits(18, 48, 1, "round") }).Does(new JobNote("full"))
+            .Does(new OutNote("idle-needle", LineVerdict.Clean, TurnsEighths: 10)).Adds(new BackNote("idle-needle", Fate.Refitted, TurnsEighths: 12), out _);
+        var part = Assert.Single(Report(tray).Parts!);
+        Assert.Equal(("idle mixture screw", Fate.Refitted, 12), (part.Label, part.Fate, part.TurnsEighths));
+    }
+
+    /// <summary>It hunted before and does not now: the owner is told to say so if it comes back.</summary>
+    [Fact]
+    public void Hunting_that_was_put_right_is_told_to_the_owner()
+    {
+        ReadingNote Idle(string swing) => new("proving/idle-speed", TypedReading.Of(("speed", "1600"), ("swing", swing)));
+        var cured = TestTray.Untouched().Does(Idle("400")).Does(Idle("20"));
+        Assert.Contains(Report(cured).Watch, point => point.StartsWith("Idle speed was put right", StringComparison.Ordinal));
+        var hunting = TestTray.Untouched().Does(Idle("20")).Does(Idle("400"));
+        Assert.Contains(Report(hunting).Watch, point => point.StartsWith("Idle speed: hunts", StringComparison.Ordinal));
     }
 
     /// <summary>A machine that is not repaired was not asked to be read.</summary>

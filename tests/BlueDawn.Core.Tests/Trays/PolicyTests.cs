@@ -142,6 +142,27 @@ public sealed class PolicyTests
         Assert.NotEqual("Handed back.", tray.Does(new FactsNote(WaitsFor: WaitsFor.Hands)).Next.Do.Text);
     }
 
+    /// <summary>Nobody who has begun a ledger is asked to begin it, and nobody who has measured is asked to take it apart first.</summary>
+    [Fact]
+    public void Strip_is_asked_for_once_it_is_begun_until_it_is_done_and_not_after_measuring()
+    {
+        var begun = new TestTray(Sheets.Spec).Fits(new Fitting(FitOption.SingleParts, "Needle", [], ["needle"], null, 0)).Does(new JobNote("bowl"));
+        Assert.Equal((Station.Strip, "Take off: "), (begun.Next.Station, begun.Next.Do.Text[.."Take off: ".Length]));
+        var measured = new TestTray(Sheets.Spec).Fits(new Fitting(FitOption.SingleParts, "Needle", [], ["needle"], null, 0)).Does(new ReadingNote("gauging/main-jet", TypedReading.Of(("go", "0.715"), ("noGo", "0.73"))));
+        Assert.NotEqual(Station.Strip, measured.Next.Station);
+    }
+
+    /// <summary>What stands in the way is listed as the bench goes: gauge before set before build before prove.</summary>
+    [Fact]
+    public void Every_obstacle_stands_in_bench_order()
+    {
+        var tray = new TestTray(Sheets.Spec).Does(new JobNote("full")).Does(new OutNote("bowl", LineVerdict.Clean));
+        var stations = Policy.Obstacles(tray.Book).Select(obstacle => obstacle.Station).ToList();
+        Assert.Equal([Station.Gauging, Station.Setting, Station.Build, Station.Proving], stations.Distinct());
+        Assert.Equal(stations.Order(), stations);
+        Assert.Equal(["gauging/main-jet", "gauging/idle-jet", "gauging/emulsion-row-1"], Policy.Obstacles(tray.Book).Where(obstacle => obstacle.Station == Station.Gauging).Select(obstacle => obstacle.LineKey));
+    }
+
     /// <summary>Oil thinned by fuel does not carry a crankshaft: no speed is read before it is changed, whichever page asks. Common practice, no source.</summary>
     [Fact]
     public void With_fuel_in_the_oil_no_running_speed_is_taken()

@@ -40,6 +40,24 @@ public class SlipTests
     public void A_bare_mass_of_an_inch_reader_is_in_ounces() =>
         Assert.Empty(Slip.Find(Line("setting/float-mass"), Typed(UnitSystem.Inch, "mass", "0.22")));
 
+    /// <summary>1 oz (avoirdupois) is 28.349523125 g exactly: a bare 0.25 of an inch reader is 7.087 g, and of a metric reader a quarter of a gram.</summary>
+    [Theory]
+    [InlineData(UnitSystem.Inch, 7.08738078125)]
+    [InlineData(UnitSystem.Metric, 0.25)]
+    public void A_bare_mass_is_read_in_the_units_of_who_typed_it(UnitSystem units, double grams) =>
+        Assert.Equal(grams, ((Core.Setting.FloatMassReading)Line("setting/float-mass").Read(Typed(units, "mass", "0.25")).Reading!).MassG, 9);
+
+    /// <summary>The step that was typed decides, not the sheet's: on a gauge of 5 kPa a steady 48 proves nothing of a limit of 1.5.</summary>
+    [Fact]
+    public void The_gauge_step_that_was_typed_is_the_one_that_counts()
+    {
+        var line = Line("setting/hold-test");
+        var steady = Sheets.Rows("pressure", "time", ("2", "50"), ("7", "50"), ("12", "50"));
+        Assert.Equal("held", line.Judge(line.Read(steady).Reading, PinSet.Empty).Finding);
+        var coarse = steady with { Values = new Dictionary<string, string> { ["resolution"] = "5" } };
+        Assert.Equal(Verdict.CannotTell, line.Judge(line.Read(coarse).Reading, PinSet.Empty).Verdict);
+    }
+
     [Fact]
     public void Every_row_of_a_table_is_looked_at()
     {

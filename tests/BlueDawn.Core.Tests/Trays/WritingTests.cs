@@ -119,6 +119,30 @@ public sealed class WritingTests
         Assert.Empty(Roles.Allow(null));
     }
 
+    /// <summary>What has not come cannot be in: a part is not renewed out of an item that is still on order.</summary>
+    [Fact]
+    public void A_part_is_not_renewed_from_what_is_still_on_order()
+    {
+        FittedItem Of(bool came) => new("ND-03", "Needle", 1, came, [new Core.Catalogue.ItemPart("needle", 1, new Dictionary<string, string>())]);
+        Fitting Fitted(bool came) => new(FitOption.SingleParts, "Needle", [Of(came)], ["needle"], null, 4m);
+        var renewed = new BackNote("needle", Fate.Renewed, Item: "ND-03");
+        var tray = new TestTray(Sheets.Spec).Does(new JobNote("full")).Does(new OutNote("needle", LineVerdict.Renew)).Fits(Fitted(false));
+        Assert.Contains("still on order", Assert.Single(tray.Refuses(renewed)!.Fields).Message, StringComparison.Ordinal);
+        Assert.Null(tray.Fits(Fitted(true)).Refuses(renewed));
+    }
+
+    /// <summary>A part that is not this carburetor's goes back with a reason or is thrown out; nothing is made or bought in its place.</summary>
+    [Theory]
+    [InlineData(Fate.Made)]
+    [InlineData(Fate.Renewed)]
+    [InlineData(Fate.LeftOff)]
+    public void A_part_that_does_not_belong_is_never_made_renewed_or_left_off(Fate fate)
+    {
+        var tray = new TestTray(Sheets.Spec).Does(new JobNote("full")).Does(new OutNote("main-jet", LineVerdict.DoesNotBelong));
+        Assert.Equal("note.fate", tray.Refuses(new BackNote("main-jet", fate, Item: "MJ-01", Reason: "There was nothing else in the drawer"))!.Fields[0].Field);
+        Assert.Null(tray.Refuses(new BackNote("main-jet", Fate.Scrapped)));
+    }
+
     [Fact]
     public void A_correction_supersedes_a_reading_of_its_own_line_once()
     {
