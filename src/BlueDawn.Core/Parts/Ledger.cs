@@ -235,6 +235,8 @@ public sealed record Ledger(StripJob? Job, IReadOnlyList<LedgerLine> Lines, IRea
             Fate.Refitted when line.State == LedgerState.Missing => ("fate", "It was missing: there is none to refit. Renew it, make it, or leave it off with a reason."),
             Fate.Refitted when line.Found!.Verdict is LineVerdict.Renew or LineVerdict.DoesNotBelong && string.IsNullOrWhiteSpace(back.Reason) =>
                 ("reason", "At Strip it was found to be no good. Say why the old one goes back."),
+            Fate.Refitted when line.Part.NewEachTime && !strange && string.IsNullOrWhiteSpace(back.Reason) =>
+                ("reason", "It is not used twice: fit a new one or cut one from sheet. If the old one goes back, say why."),
             Fate.Renewed or Fate.Made or Fate.LeftOff when strange => ("fate", "It does not belong here: refit it with a reason, or throw it out."),
             Fate.Renewed when string.IsNullOrWhiteSpace(back.Item) => ("item", "Say which kit or item the new one is from."),
             Fate.LeftOff when Reason.Problem(back.Reason) is { } reason => ("reason", reason),

@@ -60,6 +60,7 @@ public sealed record Way(string Key, string Label);
 /// <param name="Ways">Its ways round; empty when it has none.</param>
 /// <param name="Material">What it is made of.</param>
 /// <param name="KitPart">What a kit calls what renews it, or null.</param>
+/// <param name="NewEachTime">True for a part that is not used twice: each time it comes off a new one goes in, bought or made.</param>
 /// <param name="Remind">What is easily lost or spoiled here, or null.</param>
 /// <param name="Sure">False when nothing says whether this carburetor has it.</param>
 /// <param name="Source">Where this is from.</param>
@@ -73,6 +74,7 @@ public sealed record StripPart(
     IReadOnlyList<Way> Ways,
     Material Material,
     string? KitPart,
+    bool NewEachTime,
     string? Remind,
     bool Sure,
     string Source)
@@ -81,7 +83,7 @@ public sealed record StripPart(
     /// <param name="key">Its key, made by the client.</param>
     /// <param name="label">What it is.</param>
     public static StripPart Extra(string key, string label) =>
-        new(key, label, "Found besides", int.MaxValue, [], null, [], Material.Metal, null, null, true, "entered at the bench");
+        new(key, label, "Found besides", int.MaxValue, [], null, [], Material.Metal, null, false, null, true, "entered at the bench");
 }
 
 /// <summary>How far a carburetor is taken apart.</summary>
@@ -175,6 +177,7 @@ public sealed class LedgerKnowledge
                     group is null ? [] : [.. ways[group]],
                     row.Word<Material>("material"),
                     row.TextOrNull("kit_part"),
+                    row.MayBeEmpty("each_time") == "new",
                     row.TextOrNull("remind"),
                     true,
                     row.Text("source")),

@@ -62,7 +62,7 @@ public sealed class StackCheckTests
         while (bench.Advice is [var next, ..])
         {
             Assert.Empty(next.First);
-            bench.Does(new BackNote(next.Part, Fate.Refitted, next.RightWay?.Key));
+            bench.Does(Strip.Bench.Back(next.Part, next.RightWay?.Key));
             Assert.Empty(bench.Problems);
         }
 
@@ -73,7 +73,7 @@ public sealed class StackCheckTests
     [MemberData(nameof(WrongWays))]
     public void The_wrong_way_round_is_caught_with_the_reason_and_what_mends_it(CarburetorFamily family, string part, string way)
     {
-        var bench = BenchOf(family).Strips().BuildsUpTo(part).Does(new BackNote(part, Fate.Refitted, way));
+        var bench = BenchOf(family).Strips().BuildsUpTo(part).Does(Strip.Bench.Back(part, way));
         var problem = Assert.Single(bench.Problems);
         Assert.Equal((StackFault.WrongWay, part), (problem.Fault, problem.Part));
         Assert.NotEmpty(problem.Why);
@@ -89,18 +89,18 @@ public sealed class StackCheckTests
         var bench = BenchOf(family).Strips();
         foreach (var line in StackCheck.Order(bench.Ledger).Where(line => line.Part.Key != under))
         {
-            bench.Does(new BackNote(line.Part.Key, Fate.Refitted));
+            bench.Does(Strip.Bench.Back(line.Part.Key));
         }
 
         Assert.Contains(bench.Problems, problem => problem.Fault == StackFault.LeftOut && problem.Other == under && problem.Part == over);
 
         // Fitted after all, past what closes over it, it is out of order; that taken off and put back mends it.
-        bench.Does(new BackNote(under, Fate.Refitted));
+        bench.Does(Strip.Bench.Back(under));
         Assert.Contains(bench.Problems, problem => problem.Fault == StackFault.WrongOrder && problem.Other == under && problem.Part == over);
         for (var off = 0; off < 20 && bench.Problems.Count > 0; off++)
         {
             var part = bench.Problems[0].Part;
-            bench.Does(new UndoNote(part)).Does(new BackNote(part, Fate.Refitted));
+            bench.Does(new UndoNote(part)).Does(Strip.Bench.Back(part));
         }
 
         Assert.Empty(bench.Problems);
@@ -113,7 +113,7 @@ public sealed class StackCheckTests
     public void Gasket_and_insulator_go_in_either_order(string first, string second)
     {
         var bench = Strip.Bench.Diaphragm().Strips();
-        bench.Does(new BackNote(first, Fate.Refitted, "up")).Does(new BackNote(second, Fate.Refitted, "up"));
+        bench.Does(Strip.Bench.Back(first, "up")).Does(Strip.Bench.Back(second, "up"));
         Assert.Empty(bench.Problems);
     }
 

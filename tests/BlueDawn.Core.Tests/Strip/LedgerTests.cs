@@ -45,6 +45,18 @@ public sealed class LedgerTests
         Assert.Null(bench.WhyNotProven);
     }
 
+    /// <summary>The gasket between carburetor and engine is renewed each time it comes off; out of stock it is cut from sheet. Common practice, no source.</summary>
+    [Fact]
+    public void The_intake_gasket_does_not_go_back_by_default()
+    {
+        var bench = Bench.FloatBowl().Strips().BuildsUpTo("intake-gasket");
+        Assert.Contains("cut one from sheet", bench.Refuses(new BackNote("intake-gasket", Fate.Refitted, "up")), StringComparison.Ordinal);
+        bench.Does(new BackNote("intake-gasket", Fate.Refitted, "up", Reason: "Fitted last week, not a mark on it")).Does(new UndoNote("intake-gasket"));
+        bench.Does(new BackNote("intake-gasket", Fate.Made, "up"));
+        Assert.Equal("intake gasket", bench.Ledger.Find("intake-gasket")!.Part.KitPart);
+        Assert.Equal("sheet gasket", Core.Catalogue.PartKnowledge.Shipped.Find("intake gasket")!.Make!.What);
+    }
+
     [Fact]
     public void What_has_not_come_out_cannot_go_back_and_what_is_back_cannot_go_back_twice()
     {

@@ -153,7 +153,9 @@ const alone = ({ part }: LedgerLine): StackPlan => ({
   key: part.key,
   label: part.group,
   base: 'body',
-  layers: [{ place: 1, part: part.key, way: null, covers: [], trap: null, reason: '', source: part.source }],
+  layers: [
+    { place: 1, part: part.key, way: null, loose: false, covers: [], trap: null, reason: '', source: part.source },
+  ],
 });
 
 const labelOf = (view: LedgerView, part: string): string =>

@@ -41,7 +41,7 @@ export function FitForm({ tray, view, line, advice, mayRecord, busy, errors, onR
     `${person.id}:build:${tray.number}:${part.key}`,
     { way: '', reason: '', eighths: null },
   );
-  const [sources, setSources] = useState(found?.verdict === 'renew' || line.state === 'missing');
+  const [sources, setSources] = useState(found?.verdict === 'renew' || line.state === 'missing' || part.newEachTime);
   const main = useRef<HTMLButtonElement>(null);
   useEffect(() => {
     if (!document.activeElement?.matches('input, textarea')) main.current?.focus({ preventScroll: true });
