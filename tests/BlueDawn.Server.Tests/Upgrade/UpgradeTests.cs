@@ -32,6 +32,25 @@ public sealed class UpgradeTests(Shop shop) : IAsyncLifetime
         await Shop.ExecuteAsync(shop.Database, $"drop database {name} with (force)");
     }
 
+    /// <summary>What is judged otherwise since, and why; anything else, and any of these that is as it was, fails.</summary>
+    private static readonly Dictionary<string, string> OnPurpose = new()
+    {
+        ["tray 18, lines"] = "decision 50: three heights 0.2 mm apart leave a limit of 0.3 mm open",
+        ["tray 18, obstacles"] = "decision 50",
+        ["tray 18, stations"] = "decision 50",
+        ["tray 18, causes"] = "decision 50: a height that cannot be told denies nothing",
+        ["tray 22, report"] = "decision 53: a kit that has not come is not on the report",
+        ["tray 29, report"] = "decision 53",
+        ["tray 37, report"] = "decision 53",
+        ["tray 39, report"] = "decision 53",
+        ["tray 30, causes"] = "a main jet that was opened up is not blocked",
+        ["tray 32, causes"] = "a main jet that was opened up is not blocked",
+        ["tray 36, lines"] = "no needle and seat on a carburetor that stands on its tank",
+        ["tray 36, obstacles"] = "no needle and seat on a carburetor that stands on its tank",
+        ["tray 36, stations"] = "no needle and seat on a carburetor that stands on its tank",
+        ["tray 36, report"] = "no needle and seat on a carburetor that stands on its tank",
+    };
+
     [Fact]
     public async Task Every_tray_is_judged_as_before()
     {
@@ -74,7 +93,7 @@ public sealed class UpgradeTests(Shop shop) : IAsyncLifetime
             });
         }
 
-        Assert.Equal([], told);
+        Assert.True(told.Select(line => line[..line.IndexOf(':', StringComparison.Ordinal)]).Order().SequenceEqual(OnPurpose.Keys.Order()), string.Join("\n", told));
     }
 
     [Fact]
