@@ -24,7 +24,7 @@ public sealed class BuildStation : StationModule
         IReadOnlyList<FieldProblem> problems =
         [
             .. tray.Ledger.Check(back, LedgerKnowledge.Shipped.Jobs(tray.Kind.Family)),
-            .. StackCheck.Check(StackKnowledge.Shipped, tray.Kind.Family, tray.Ledger, back),
+            .. StackCheck.Check(StackKnowledge.Shipped, tray.Kind.Family, tray.Sheet, tray.Ledger, back),
         ];
         if (problems.Count == 0 && back is { Fate: Fate.Renewed, FromShelf: false } && tray.Fitting?.Items.FirstOrDefault(item => item.Number == back.Item) is { FromShelf: false } coming)
         {
@@ -48,9 +48,9 @@ public sealed class BuildStation : StationModule
 public sealed class BuildState(TrayBook tray) : StationState
 {
     private readonly Ledger ledger = tray.Ledger;
-    private readonly Lazy<IReadOnlyList<StackProblem>> problems = new(() => StackCheck.Problems(StackKnowledge.Shipped, tray.Kind.Family, tray.Ledger));
+    private readonly Lazy<IReadOnlyList<StackProblem>> problems = new(() => StackCheck.Problems(StackKnowledge.Shipped, tray.Kind.Family, tray.Sheet, tray.Ledger));
     private readonly Lazy<IReadOnlyList<BuildAdvice>> advice = new(() =>
-        [.. StackCheck.Order(tray.Ledger).Select(line => StackCheck.Advice(StackKnowledge.Shipped, tray.Kind.Family, tray.Ledger, line))]);
+        [.. StackCheck.Order(tray.Ledger).Select(line => StackCheck.Advice(StackKnowledge.Shipped, tray.Kind.Family, tray.Sheet, tray.Ledger, line))]);
 
     /// <summary>What is wrong with how it has been put together.</summary>
     public IReadOnlyList<StackProblem> Problems => problems.Value;

@@ -40,8 +40,9 @@ public static class StackCheck
     /// <summary>Everything wrong with what has gone back so far.</summary>
     /// <param name="knowledge">The stacks.</param>
     /// <param name="family">The carburetor's family.</param>
+    /// <param name="sheet">The spec sheet, or null: where it says a way round, that is the right one.</param>
     /// <param name="ledger">The ledger; parts count in the order they were recorded.</param>
-    public static IReadOnlyList<StackProblem> Problems(StackKnowledge knowledge, CarburetorFamily family, Ledger ledger)
+    public static IReadOnlyList<StackProblem> Problems(StackKnowledge knowledge, CarburetorFamily family, SpecSheet? sheet, Ledger ledger)
     {
         var problems = new List<StackProblem>();
         var order = ledger.Lines.Where(line => line.Fitted is not null).OrderBy(line => line.At).ThenBy(line => line.EntryId).Select((line, place) => (line.Part.Key, place)).ToDictionary(pair => pair.Key, pair => pair.place);
@@ -53,7 +54,7 @@ public static class StackCheck
                 continue;
             }
 
-            if (RightWay(layer, line) is { } right && fitted.Way is { } way && way != right)
+            if (WayRound.Right(layer, line, sheet) is { } right && fitted.Way is { } way && way != right)
             {
                 problems.Add(new StackProblem(
                     StackFault.WrongWay,
@@ -93,19 +94,19 @@ public static class StackCheck
     }
 
     /// <summary>What to see to before a part goes in.</summary>
-    public static BuildAdvice Advice(StackKnowledge knowledge, CarburetorFamily family, Ledger ledger, LedgerLine line)
+    public static BuildAdvice Advice(StackKnowledge knowledge, CarburetorFamily family, SpecSheet? sheet, Ledger ledger, LedgerLine line)
     {
         if (knowledge.Layer(family, line.Part.Key) is not { } layer)
         {
             return new BuildAdvice(line.Part.Key, [], null, null, null);
         }
 
-        var right = RightWay(layer, line);
+        var right = WayRound.Right(layer, line, sheet);
         return new BuildAdvice(
             line.Part.Key,
             [.. Under(knowledge, family, layer, ledger).Where(under => under.IsOpen).Select(under => under.Part.Key)],
             right is null ? null : line.Part.Ways.FirstOrDefault(way => way.Key == right),
-            layer.Trap,
+            WayRound.IsOpen(layer, line, sheet) ? $"It came out {Label(line, line.Found!.Way!)}; usually it lies {Label(line, layer.Way!)}. Look at both before it goes in." : layer.Trap,
             layer.Reason);
     }
 
@@ -113,19 +114,16 @@ public static class StackCheck
     /// What is missing from an entry while it can still be looked at: a part with a right way round is not closed over
     /// before somebody has said how it went in.
     /// </summary>
-    public static IReadOnlyList<FieldProblem> Check(StackKnowledge knowledge, CarburetorFamily family, Ledger ledger, LedgerNote note) =>
+    public static IReadOnlyList<FieldProblem> Check(StackKnowledge knowledge, CarburetorFamily family, SpecSheet? sheet, Ledger ledger, LedgerNote note) =>
         note is BackNote { Way: null, Fate: Fate.Refitted or Fate.Renewed or Fate.Made } back
             && ledger.Find(back.Part) is { } line
             && knowledge.Layer(family, back.Part) is { } layer
-            && RightWay(layer, line) is not null
+            && (WayRound.Right(layer, line, sheet) is not null || WayRound.IsOpen(layer, line, sheet))
             ? [new("note.way", $"Say which way round it went in. {layer.Reason}")]
             : [];
 
     /// <summary>Open lines in the order they go back: the order of removal turned round.</summary>
     public static IReadOnlyList<LedgerLine> Order(Ledger ledger) => [.. ledger.Open.OrderByDescending(line => line.Part.Order)];
-
-    /// <summary>The right way round of a part, or null when there is none or it was not looked at.</summary>
-    public static string? RightWay(StackLayer layer, LedgerLine line) => layer.Way == StackLayer.AsFound ? line.Found?.Way : layer.Way;
 
     /// <summary>Everything that has to be in before a layer: what lies under it in its stack, and what it closes over.</summary>
     private static IEnumerable<LedgerLine> Under(StackKnowledge knowledge, CarburetorFamily family, StackLayer layer, Ledger ledger) =>

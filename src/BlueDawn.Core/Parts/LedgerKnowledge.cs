@@ -48,7 +48,8 @@ public enum Material
 /// <summary>One way round a part can sit.</summary>
 /// <param name="Key">Stable name, such as <c>into-body</c>.</param>
 /// <param name="Label">The same in words.</param>
-public sealed record Way(string Key, string Label);
+/// <param name="Sheet">What a spec sheet calls it, or null.</param>
+public sealed record Way(string Key, string Label, string? Sheet = null);
 
 /// <summary>A part a carburetor of a family is expected to have.</summary>
 /// <param name="Key">Stable name within the family, such as <c>bowl-gasket</c>.</param>
@@ -147,7 +148,7 @@ public sealed class LedgerKnowledge
     /// <exception cref="InvalidDataException">A table does not hold together; the message says which row.</exception>
     public static LedgerKnowledge Read(Func<string, TextReader> open, PartKnowledge kits)
     {
-        var ways = CsvTable.Rows(open, "ways.csv", row => (Group: row.Text("group"), Way: new Way(row.Text("key"), row.Text("label")))).ToLookup(row => row.Group, row => row.Way);
+        var ways = CsvTable.Rows(open, "ways.csv", row => (Group: row.Text("group"), Way: new Way(row.Text("key"), row.Text("label"), row.TextOrNull("sheet")))).ToLookup(row => row.Group, row => row.Way);
         var parts = CsvTable.Rows(open, "parts.csv", row =>
         {
             var group = row.TextOrNull("ways");

@@ -34,7 +34,7 @@ public static class LedgerSigns
         var found = line.Found!;
         return sign.Sign switch
         {
-            "wrong-way" => build.Layer(family, line.Part.Key) is { Way: { } right } && right != StackLayer.AsFound && found.Way is { } way && way != right,
+            "wrong-way" => build.Layer(family, line.Part.Key) is { } layer && WayRound.CameOutWrong(layer, line, spec),
             "turns-low" => Off(found, line, build, family, spec) is { } off && off <= -sign.TurnsOff,
             "turns-high" => Off(found, line, build, family, spec) is { } off && off >= sign.TurnsOff,
             _ => sign.Sign.Equals(found.Verdict.ToString(), StringComparison.OrdinalIgnoreCase),

@@ -106,6 +106,38 @@ public sealed class StackCheckTests
         Assert.Empty(bench.Problems);
     }
 
+    private static SpecSheet SeatGoes(string way) =>
+        Trays.Sheets.Spec with { Needs = [new PartNeed("seat", 1, new Dictionary<string, string> { ["way in"] = way })] };
+
+    /// <summary>The sheet says it before anything else: a seat whose sheet puts its smooth side first is not wrong that way, and tells Trace nothing.</summary>
+    [Theory]
+    [InlineData("smooth side first", "outward", true, false)]
+    [InlineData("smooth side first", "into-body", false, true)]
+    [InlineData("groove first", "into-body", true, false)]
+    [InlineData("groove first", "outward", false, true)]
+    [InlineData("either", "outward", true, false)]
+    [InlineData("either", "into-body", true, false)]
+    public void The_sheet_decides_which_way_round_a_seat_goes(string sheet, string way, bool right, bool sign)
+    {
+        var bench = new Strip.Bench(CarburetorFamily.FloatBowl, SeatGoes(sheet)).Does(new JobNote("full"))
+            .Does(new OutNote("seat", LineVerdict.Clean, Way: way)).Does(new BackNote("seat", Fate.Refitted, way));
+        Assert.Equal(right, bench.Problems.All(problem => problem.Fault != StackFault.WrongWay));
+        Assert.Equal(sign, bench.Tray.Book.Signs.Any(one => one.FindingId == "earlier-work"));
+    }
+
+    /// <summary>Found another way round than usual with a sheet that is silent: worth a look, not an error, whichever way it goes back.</summary>
+    [Theory]
+    [InlineData("outward")]
+    [InlineData("into-body")]
+    public void What_was_found_against_the_usual_is_looked_at_and_not_called_wrong(string back)
+    {
+        var bench = new Strip.Bench(CarburetorFamily.FloatBowl).Does(new JobNote("full")).Does(new OutNote("seat", LineVerdict.Clean, Way: "outward"));
+        Assert.Contains("Look at both before it goes in", Assert.Single(bench.Advice).Trap, StringComparison.Ordinal);
+        Assert.Contains("which way round", Assert.Single(StackCheck.Check(StackKnowledge.Shipped, CarburetorFamily.FloatBowl, null, bench.Ledger, new BackNote("seat", Fate.Refitted))).Message, StringComparison.Ordinal);
+        Assert.Empty(bench.Does(new BackNote("seat", Fate.Refitted, back)).Problems);
+        Assert.Contains(bench.Tray.Book.Signs, one => one.FindingId == "earlier-work");
+    }
+
     /// <summary>Gasket, insulator and spacer are stacked either way about, as the sheet or the last builder had them: neither order is wrong. Common practice, no source.</summary>
     [Theory]
     [InlineData("insulator", "intake-gasket")]
@@ -128,7 +160,7 @@ public sealed class StackCheckTests
     public void A_part_with_a_right_way_round_is_not_closed_over_before_somebody_has_said_how_it_went_in()
     {
         var bench = Strip.Bench.Diaphragm().Strips();
-        IReadOnlyList<Core.Measures.FieldProblem> Check(BackNote note) => StackCheck.Check(StackKnowledge.Shipped, CarburetorFamily.Diaphragm, bench.Ledger, note);
+        IReadOnlyList<Core.Measures.FieldProblem> Check(BackNote note) => StackCheck.Check(StackKnowledge.Shipped, CarburetorFamily.Diaphragm, null, bench.Ledger, note);
         Assert.StartsWith("Say which way round", Assert.Single(Check(new BackNote("metering-diaphragm", Fate.Refitted))).Message, StringComparison.Ordinal);
         Assert.Empty(Check(new BackNote("metering-diaphragm", Fate.Refitted, "toward-cover"))); // taken down, then caught
         Assert.Empty(Check(new BackNote("metering-diaphragm", Fate.LeftOff, Reason: "Owner brings one of his own")));

@@ -1,0 +1,50 @@
+using BlueDawn.Core.Carburetors;
+
+namespace BlueDawn.Core.Parts;
+
+/// <summary>
+/// Which way round a part goes in: the sheet says it; where it does not, how it was found; where nobody looked, the
+/// family's usual way. Common practice, no source.
+/// </summary>
+public static class WayRound
+{
+    /// <summary>The feature of a part on a spec sheet that says its way round.</summary>
+    public const string Feature = "way in";
+
+    /// <summary>The sheet's word for a part that may go in either way.</summary>
+    public const string Either = "either";
+
+    /// <summary>The right way round of a part; null when there is none, nobody looked, or what was found and what is usual differ and no sheet decides.</summary>
+    /// <param name="layer">Its layer in a stack.</param>
+    /// <param name="line">The part.</param>
+    /// <param name="sheet">The spec sheet, or null.</param>
+    public static string? Right(StackLayer layer, LedgerLine line, SpecSheet? sheet) =>
+        BySheet(line.Part, sheet) is { } said ? said.Way
+        : layer.Way == StackLayer.AsFound ? line.Found?.Way
+        : IsOpen(layer, line, sheet) ? null
+        : layer.Way;
+
+    /// <summary>True when it came out another way round than is usual, and no sheet says which is right: worth a look, not an error.</summary>
+    /// <param name="layer">Its layer in a stack.</param>
+    /// <param name="line">The part.</param>
+    /// <param name="sheet">The spec sheet, or null.</param>
+    public static bool IsOpen(StackLayer layer, LedgerLine line, SpecSheet? sheet) =>
+        layer.Way is { } usual && usual != StackLayer.AsFound && BySheet(line.Part, sheet) is null && line.Found?.Way is { } found && found != usual;
+
+    /// <summary>Whether it came out the wrong way round: against the sheet, or against what is usual where the sheet is silent.</summary>
+    /// <param name="layer">Its layer in a stack.</param>
+    /// <param name="line">The part.</param>
+    /// <param name="sheet">The spec sheet, or null.</param>
+    public static bool CameOutWrong(StackLayer layer, LedgerLine line, SpecSheet? sheet) =>
+        layer.Way is { } usual && usual != StackLayer.AsFound && line.Found?.Way is { } found
+        && (BySheet(line.Part, sheet) is { } said ? said.Way is { } right && found != right : found != usual);
+
+    /// <summary>What the sheet says; null when it is silent. A part that may go in either way has no right one.</summary>
+    private static (string? Way, bool Said)? BySheet(StripPart part, SpecSheet? sheet)
+    {
+        var word = sheet?.Needs.FirstOrDefault(need => need.Part == part.KitPart)?.Features.GetValueOrDefault(Feature);
+        return word == Either ? (null, true)
+            : word is not null && part.Ways.FirstOrDefault(way => way.Sheet == word) is { } way ? (way.Key, true)
+            : null;
+    }
+}
