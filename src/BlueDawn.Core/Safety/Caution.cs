@@ -31,7 +31,7 @@ public sealed record Caution(string Key, string Text)
 
     /// <summary>An engine running.</summary>
     public static readonly Caution Running = new(
-        "running", "Outdoors or with the exhaust led out: carbon monoxide kills. Hands and sleeves clear of anything that turns.");
+        "running", "Outdoors or with the exhaust led out: carbon monoxide kills. What it drives is off or out of gear; hands and sleeves clear of anything that turns.");
 
     /// <summary>Handing a machine back.</summary>
     public static readonly Caution HandBack = new(
