@@ -43,6 +43,7 @@ public sealed record SignedReason(string Reason, string SignedBy, IReadOnlyList<
 /// <param name="NothingFound">True when the trace was closed without a cause.</param>
 /// <param name="Declined">True when it was decided not to repair it.</param>
 /// <param name="Parts">What became of the parts that were out.</param>
+/// <param name="NotDone">What the owner's trouble asked for and nobody did.</param>
 public sealed record HandoverReport(
     ReportTray Tray,
     ReportKit? Kit,
@@ -54,13 +55,15 @@ public sealed record HandoverReport(
     IReadOnlyList<ReportFault>? Faults = null,
     bool NothingFound = false,
     bool Declined = false,
-    IReadOnlyList<ReportPart>? Parts = null)
+    IReadOnlyList<ReportPart>? Parts = null,
+    IReadOnlyList<string>? NotDone = null)
 {
     /// <summary>Draws the report up from what the stations have to say.</summary>
     /// <param name="tray">The tray.</param>
     /// <param name="sections">Their sections, in bench order.</param>
     /// <param name="lines">Every judged line, for what to watch.</param>
-    public static HandoverReport Of(ReportTray tray, IReadOnlyList<ReportSection> sections, IReadOnlyList<JudgedLine> lines)
+    /// <param name="notDone">What was not done.</param>
+    public static HandoverReport Of(ReportTray tray, IReadOnlyList<ReportSection> sections, IReadOnlyList<JudgedLine> lines, IReadOnlyList<string> notDone)
     {
         var faults = sections.OfType<FaultsSection>().LastOrDefault();
         var kit = sections.OfType<KitSection>().LastOrDefault();
@@ -76,6 +79,7 @@ public sealed record HandoverReport(
             faults?.Faults ?? [],
             faults?.NothingFound ?? false,
             kit?.Declined ?? false,
-            [.. parts.SelectMany(section => section.Parts)]);
+            [.. parts.SelectMany(section => section.Parts)],
+            notDone);
     }
 }

@@ -1,8 +1,10 @@
 using BlueDawn.Core.Build;
+using BlueDawn.Core.Cleaning;
 using BlueDawn.Core.Faults;
 using BlueDawn.Core.Handover;
 using BlueDawn.Core.Intake;
 using BlueDawn.Core.Logbook;
+using BlueDawn.Core.Measures;
 using BlueDawn.Core.Parts;
 using BlueDawn.Core.Safety;
 using BlueDawn.Core.Stations;
@@ -42,11 +44,46 @@ public static class Policy
             return tray.State(Station.Kits).Step!;
         }
 
-        return tray.Modules
+        var next = tray.Modules
             .Where(module => module.Station != Station.Faults && !Waits(module.Station, tray))
             .Select(module => tray.State(module.Station).Step)
             .OfType<NextStep>()
             .First();
+        // Read and good is not the same as done: what was left out is named before it goes.
+        return next.Station == Station.Handover && NotDone(tray) is { Count: > 0 } left
+            ? next with { Do = Sentence.Say($"Read and good, but look what was not done before it goes."), Why = Sentence.Say($"{string.Join(" ", left)}") }
+            : next;
+    }
+
+    /// <summary>What the owner's trouble asked for and nobody did, in words for hand-back and report; empty for a machine that is not repaired.</summary>
+    /// <param name="tray">The tray.</param>
+    public static IReadOnlyList<string> NotDone(TrayBook tray)
+    {
+        if (IsDeclined(tray))
+        {
+            return [];
+        }
+
+        var (trace, cleaning) = ((FaultsState)tray.State(Station.Faults), (CleaningState)tray.State(Station.Cleaning));
+        var left = new List<string>();
+        // What the owner said and nobody has looked at since; a steady speed at Prove is a look at hunting.
+        foreach (var complaint in trace.Evidence.Items.Where(item => item is { From: EvidenceFrom.Owner, Present: true } && FaultKnowledge.Shipped.FindFinding(item.FindingId)!.Role == FindingRole.Trouble)
+            .Where(item => !trace.Evidence.Items.Any(other => other.FindingId == item.FindingId && other.TakenAt > item.TakenAt)))
+        {
+            left.Add($"The owner’s complaint was not tried again: {complaint.Label.ToLowerInvariant()}.");
+        }
+
+        if (trace is { IsBegun: true, IsSettled: false })
+        {
+            left.Add("The trace is open: what was wrong has not been settled.");
+        }
+
+        if (cleaning.Plan.Offers.All(offer => !offer.Done))
+        {
+            left.Add("Nothing was cleaned.");
+        }
+
+        return left;
     }
 
     /// <summary>What stands in the way of handing back, in bench order; nothing for a machine that is not repaired.</summary>

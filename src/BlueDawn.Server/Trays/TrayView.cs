@@ -31,6 +31,7 @@ internal sealed record TrayView(
     IReadOnlyList<Obstacle> Obstacles,
     string? WhyNotProven,
     string? WhyNotRun,
+    IReadOnlyList<string> NotDone,
     IReadOnlyList<EntryView> Logbook)
 {
     public static TrayView Of(TrayFile file)
@@ -54,6 +55,7 @@ internal sealed record TrayView(
             Policy.Obstacles(book),
             Policy.WhyNotProven(book),
             Policy.WhyNotRun(book),
+            Policy.NotDone(book),
             [.. book.Log.Entries.Reverse().Select(entry => EntryView.Of(entry, book))]);
     }
 }
@@ -71,6 +73,7 @@ internal sealed record TrayPatch(
     IReadOnlyList<Obstacle> Obstacles,
     string? WhyNotProven,
     string? WhyNotRun,
+    IReadOnlyList<string> NotDone,
     IReadOnlyList<EntryView> Entries)
 {
     public static TrayPatch Of(TrayFile file, int revisionBefore, int versionBefore, IReadOnlyList<Entry> added)
@@ -91,6 +94,7 @@ internal sealed record TrayPatch(
             Policy.Obstacles(book),
             Policy.WhyNotProven(book),
             Policy.WhyNotRun(book),
+            Policy.NotDone(book),
             [.. touched.Select(entry => EntryView.Of(entry, book))]);
     }
 }

@@ -90,7 +90,8 @@ public sealed record TrayFile(Tray Tray, TrayBook Book)
                 Tray.CheckedInAt,
                 Book.Facts.PromisedDay),
             [.. Book.Modules.SelectMany(module => Book.State(module.Station).Report)],
-            Book.Lines);
+            Book.Lines,
+            Policy.NotDone(Book));
     }
 
     private static async Task<TrayFile> WithHistoryAsync(BlueDawnDb db, TrayFile file, CancellationToken cancel) =>

@@ -4,6 +4,7 @@ using BlueDawn.Core.Handover;
 using BlueDawn.Core.Parts;
 using BlueDawn.Core.Stations;
 using BlueDawn.Core.Tests.Trays;
+using BlueDawn.Core.Trays;
 
 namespace BlueDawn.Core.Tests.Handover;
 
@@ -13,7 +14,7 @@ public class HandoverReportTests
         new(27, "Brine & Sons", "", "Wash-down pump", "4107", "FB18", "Ostrel", "Hunts", new(2026, 11, 24, 8, 0, 0, TimeSpan.Zero), new DateOnly(2026, 11, 26));
 
     private static HandoverReport Report(TestTray tray) =>
-        HandoverReport.Of(Tray, [.. tray.Book.Modules.SelectMany(module => tray.Book.State(module.Station).Report)], tray.Book.Lines);
+        HandoverReport.Of(Tray, [.. tray.Book.Modules.SelectMany(module => tray.Book.State(module.Station).Report)], tray.Book.Lines, Policy.NotDone(tray.Book));
 
     private static ReadingNote Pins(string go, string noGo) => new("gauging/main-jet", TypedReading.Of(("go", go), ("noGo", noGo)), Sure: true);
 

@@ -163,6 +163,23 @@ public sealed class PolicyTests
         Assert.Equal(["gauging/main-jet", "gauging/idle-jet", "gauging/emulsion-row-1"], Policy.Obstacles(tray.Book).Where(obstacle => obstacle.Station == Station.Gauging).Select(obstacle => obstacle.LineKey));
     }
 
+    /// <summary>Everything read and good is not everything done: complaint, trace and cleaning are named before it goes, and no longer once they are done.</summary>
+    [Fact]
+    public void What_was_not_done_is_named_before_a_tray_goes()
+    {
+        var tray = Measured(_ => { }).Does(new FindingsNote("owner-story", [new FindingAnswer("wont-start", Said.Present), new FindingAnswer("stood-unused", Said.Present)], true));
+        Assert.Equal(
+            ["The owner’s complaint was not tried again: will not start.", "The trace is open: what was wrong has not been settled.", "Nothing was cleaned."],
+            Policy.NotDone(tray.Book));
+        Assert.Equal((Station.Handover, "Read and good, but look what was not done before it goes."), (tray.Next.Station, tray.Next.Do.Text));
+        Assert.Contains("Nothing was cleaned.", tray.Next.Why.Text, StringComparison.Ordinal);
+
+        tray.Does(new FindingsNote(null, [new FindingAnswer("wont-start", Said.Absent)])).Does(new FaultNote("fuel-stale", FaultOutcome.Fixed))
+            .Does(new Core.Cleaning.MethodNote("brush", Core.Cleaning.MethodStep.Done)).Does(new Core.Cleaning.DryNote());
+        Assert.Empty(Policy.NotDone(tray.Book));
+        Assert.Empty(Policy.NotDone(Measured(_ => { }).Fits(new Fitting(FitOption.Decline, "Not repaired", [], [], null, 0)).Book));
+    }
+
     /// <summary>Oil thinned by fuel does not carry a crankshaft: no speed is read before it is changed, whichever page asks. Common practice, no source.</summary>
     [Fact]
     public void With_fuel_in_the_oil_no_running_speed_is_taken()

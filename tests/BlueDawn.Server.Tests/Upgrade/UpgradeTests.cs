@@ -40,6 +40,7 @@ public sealed class UpgradeTests(Shop shop) : IAsyncLifetime
         ["tray 18, stations"] = "decision 50",
         ["tray 18, causes"] = "decision 50: a height that cannot be told denies nothing",
         ["tray 22, report"] = "decision 53: a kit that has not come is not on the report",
+        ["tray 28, next"] = "decision 57: what was not done is named before it goes",
         ["tray 29, report"] = "decision 53",
         ["tray 37, report"] = "decision 53",
         ["tray 39, report"] = "decision 53",

@@ -42,6 +42,16 @@ export default function HandoverPage({ tray, writing }: StationProps) {
           </ul>
         </div>
       )}
+      {!released && tray.notDone.length > 0 && (
+        <Notice tone="unsure" title="Not done">
+          <ul className="ml-5 list-disc">
+            {tray.notDone.map((left) => (
+              <li key={left}>{left}</li>
+            ))}
+          </ul>
+          It may go all the same; the report says so too.
+        </Notice>
+      )}
       {released ? (
         <Notice tone="ok" title="Handed back.">
           {tray.logbook.find((entry) => entry.kind === 'release' || entry.kind === 'words')?.what.text}. To work on it

@@ -199,6 +199,17 @@ function Sheet({ report }: { report: Report }) {
       </table>
       {lines.length === 0 && <p className="py-4">Nothing has been measured: no spec sheet was chosen.</p>}
 
+      {(report.notDone?.length ?? 0) > 0 && (
+        <section className="mt-4 break-inside-avoid">
+          <h2 className="text-part">What was not done</h2>
+          <ul className="ml-5 list-disc">
+            {report.notDone?.map((left) => (
+              <li key={left}>{left}</li>
+            ))}
+          </ul>
+        </section>
+      )}
+
       <section className="mt-4 break-inside-avoid">
         <h2 className="text-part">What to watch</h2>
         <ul className="ml-5 list-disc">
