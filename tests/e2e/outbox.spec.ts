@@ -1,5 +1,5 @@
 import { expect, test } from './test';
-import { box, checkIn, expectVerdict, fresh, signIn } from './bench';
+import { box, checkIn, expectVerdict, fresh, line, signIn } from './bench';
 import { freePort, OwnServer } from './machine';
 
 test('the server is killed and started again: nothing typed is lost, and nothing is recorded twice', async ({
@@ -41,6 +41,31 @@ test('the server is killed and started again: nothing typed is lost, and nothing
   } finally {
     await server.stop();
   }
+});
+
+test('a slip typed while the network is gone comes back into its boxes with the question', async ({
+  page,
+  context,
+}) => {
+  await signIn(page, 'jory');
+  const tray = await checkIn(page, fresh('Slip pump'));
+  await page.goto(`/tray/${tray}/gauge`);
+  await expect(
+    box(page, 'Idle jet', 'bore')
+      .or(box(page, 'Idle jet', 'goes'))
+      .first(),
+  ).toBeVisible();
+  await context.setOffline(true);
+  await box(page, 'Idle jet', 'goes').fill('3.2');
+  await box(page, 'Idle jet', 'stops').fill('3.4');
+  await page.keyboard.press('Enter');
+  await expect(page.getByText('1 entry is kept on this device')).toBeVisible();
+  await expect(box(page, 'Idle jet', 'goes')).toHaveValue('');
+  await context.setOffline(false);
+  await expect(box(page, 'Idle jet', 'goes')).toHaveValue('3.2', { timeout: 20_000 });
+  await expect(line(page, 'Idle jet').getByRole('group', { name: 'Far from the sheet' }).first()).toBeVisible();
+  await page.reload();
+  await expect(box(page, 'Idle jet', 'stops')).toHaveValue('3.4');
 });
 
 test('readings kept on the device survive a reload and go out when the way is clear', async ({ page }) => {

@@ -1,6 +1,6 @@
 import type { Line, UnitSystem } from '../api/client';
 import { withUnit } from '../units/format';
-import type { LineState } from './useLine';
+import { typedGroup, type LineState } from './useLine';
 
 /** The standing reading as it was typed, with units where its reader would misread it without. */
 export function standingTyped(
@@ -32,7 +32,7 @@ export function groupOf(
   const { groups } = line.form;
   const standing = line.standing?.typed.values;
   return (
-    groups.find((g) => g.name === state.draft.group) ??
+    typedGroup(line, state.draft) ??
     groups.find((g) => g.name === way) ??
     groups.find((g) => g.fields.some((f) => !f.detail && f.name !== 'openHoles' && standing?.[f.name])) ??
     groups[0]

@@ -10,18 +10,9 @@ import {
   type TypedReading,
 } from '../api/client';
 import { outbox, type Pending } from '../outbox/outbox';
-import { isKept, useKept } from '../outbox/drafts';
+import { isKept, lineDraftKey, useKept, type Draft } from '../outbox/drafts';
 import { usePending } from '../outbox/useRecord';
 import { usePerson } from '../session/session';
-
-/** What has been typed on a line and not yet recorded. */
-export interface Draft {
-  group: string | null;
-  values: Record<string, string>;
-  rows: Record<string, string>[];
-  /** The entry being corrected; null for a fresh reading. */
-  correcting: string | null;
-}
 
 const nothing: Draft = { group: null, values: {}, rows: [], correcting: null };
 const LOOK_MS = 120;
@@ -33,6 +24,17 @@ const isEmpty = (draft: Draft, line: Line): boolean =>
 /** A column whose suggested value alone is not something typed, such as the angle of a height. */
 const isSuggested = (line: Line, column: string): boolean =>
   line.form.rows?.suggested.some((row) => column in row) ?? false;
+
+/** The way of measuring that what is typed belongs to: the one it was typed for, else the one with all its boxes. */
+export const typedGroup = (line: Line, draft: Draft): Line['form']['groups'][number] | undefined => {
+  const names = Object.keys(draft.values);
+  return (
+    line.form.groups.find((g) => g.name === draft.group) ??
+    (names.length > 0
+      ? line.form.groups.find((g) => names.every((name) => g.fields.some((f) => f.name === name)))
+      : undefined)
+  );
+};
 
 interface Preview {
   of: string;
@@ -69,7 +71,7 @@ export interface LineState {
 export function useLine(tray: number, line: Line): LineState {
   const person = usePerson();
   const asPending = usePending(tray);
-  const key = `${person.id}:${tray}:${line.key}`;
+  const key = lineDraftKey(person.id, tray, line.key);
   const [draft, keep, clear] = useKept<Draft>(key, nothing);
   const [preview, setPreview] = useState<Preview | null>(null);
   const [errors, setErrors] = useState<Record<string, string>>({});
@@ -79,7 +81,7 @@ export function useLine(tray: number, line: Line): LineState {
 
   const dirty = !isEmpty(draft, line);
   const typedReading = useMemo<TypedReading>(() => {
-    const group = line.form.groups.find((g) => g.name === draft.group) ?? line.form.groups[0];
+    const group = typedGroup(line, draft) ?? line.form.groups[0];
     const names = new Set(group?.fields.map((f) => f.name));
     const values = Object.fromEntries(
       Object.entries(draft.values).filter(([name, text]) => names.has(name) && text.trim() !== ''),

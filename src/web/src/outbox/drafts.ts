@@ -43,6 +43,26 @@ export function useKept<T>(key: string, empty: T): [T, (next: T) => void, () => 
   return [value, keep, clear];
 }
 
+/** Keeps something under a key, outside of a page; what is there already stays. */
+export function keepIfNone(key: string, value: unknown): void {
+  if (isKept(key)) return;
+  localStorage.setItem(`draft:${key}`, JSON.stringify(value));
+  tell(`draft:${key}`);
+}
+
+/** What has been typed on a line and not yet recorded. */
+export interface Draft {
+  /** The way of measuring it was typed for; null when that follows from what was typed. */
+  group: string | null;
+  values: Record<string, string>;
+  rows: Record<string, string>[];
+  /** The entry being corrected; null for a fresh reading. */
+  correcting: string | null;
+}
+
+/** Where what is typed on a line is kept. */
+export const lineDraftKey = (personId: string, tray: number, line: string): string => `${personId}:${tray}:${line}`;
+
 /** Whether anything is kept under a key at this moment. */
 export const isKept = (key: string): boolean => localStorage.getItem(`draft:${key}`) !== null;
 

@@ -119,6 +119,21 @@ describe('readings on their way', () => {
     expect(outbox.current()).toEqual([]);
   });
 
+  it('that are refused later go back into the boxes they were typed in, and never over something new', async () => {
+    localStorage.clear();
+    fetched.mockImplementation(
+      answer(400, { title: 'Far from the sheet', detail: '7.2 mm?', errors: { go: ['7.2 mm?'] }, status: 400 }),
+    );
+    await outbox.keep(pending('1'));
+    await outbox.flush('ilse', () => undefined);
+    expect(outbox.current()).toEqual([]);
+    const kept = 'draft:ilse:27:gauging/main-jet';
+    expect(JSON.parse(localStorage.getItem(kept) ?? '')).toMatchObject({ values: { go: '0.72' }, correcting: null });
+    localStorage.setItem(kept, JSON.stringify({ values: { go: '0.9' } }));
+    await outbox.record(pending('2'));
+    expect(localStorage.getItem(kept)).toContain('0.9');
+  });
+
   it('kept by earlier versions of the page go out as notes', async () => {
     const { openDB } = await import('idb');
     const old = await openDB('blue-dawn', 1, {

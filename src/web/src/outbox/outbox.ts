@@ -1,4 +1,5 @@
 import { openDB, type IDBPDatabase } from 'idb';
+import { keepIfNone, lineDraftKey, type Draft } from './drafts';
 import {
   api,
   ask,
@@ -151,14 +152,14 @@ async function deliver(entries: Pending[]): Promise<Sent> {
   const tray = entries[0]?.tray ?? 0;
   try {
     const { outcomes, tray: patch } = await sendEntries(tray, entries.map(asInput));
-    return await settle(tray, outcomes, patch);
+    return await settle(entries, outcomes, patch);
   } catch (error) {
     // Signed out, or the server away: they stay here and go out later.
     if (!(error instanceof ProblemError) || error.passing || error.problem.status === 401 || isStalePage(error)) {
       return { state: 'kept', patch: null, problem: null };
     }
     const outcomes = error.problem.outcomes ?? entries.map(({ id }) => ({ id, outcome: 'refused' as const }));
-    await settle(tray, outcomes, null);
+    await settle(entries, outcomes, null);
     return { state: 'refused', patch: null, problem: error.problem };
   }
 }
@@ -174,11 +175,12 @@ export const sendEntries = (tray: number, entries: EntryInput[]) =>
   );
 
 async function settle(
-  tray: number,
+  entries: Pending[],
   outcomes: Pick<EntryOutcome, 'id' | 'outcome' | 'problem'>[],
   patch: TrayPatch | null,
 ): Promise<Sent> {
-  await take(tray, patch);
+  await take(entries[0]?.tray ?? 0, patch);
+  for (const { id, outcome } of outcomes) if (outcome === 'refused') giveBack(entries.find((entry) => entry.id === id));
   // The page goes on at once; an entry that the device still has when it is opened again is sent again, and is one.
   const ids = new Set(outcomes.map(({ id }) => id));
   snapshot = snapshot.filter((pending) => !ids.has(pending.id));
@@ -190,6 +192,14 @@ async function settle(
     patch,
     problem: refused ? toProblem(refused, refused.status) : null,
   };
+}
+
+/** A reading that was refused goes back into the boxes it was typed in, unless something new is there. */
+function giveBack(entry: Pending | undefined): void {
+  if (entry?.note.kind !== 'reading') return;
+  const { line, typed } = entry.note;
+  const draft: Draft = { group: null, values: typed.values, rows: typed.rows, correcting: entry.supersedes };
+  keepIfNone(lineDraftKey(entry.personId, entry.tray, line), draft);
 }
 
 async function forget(ids: string[]): Promise<void> {
