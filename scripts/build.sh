@@ -26,11 +26,14 @@ build_server() {
   rm -rf artifacts/server
   mkdir -p artifacts
   local log=artifacts/build.log
+  # The packages of the web application come while the server is compiled.
+  npm_install src/web &
+  local packages=$!
   step "Restoring .NET packages"
   dotnet restore src/BlueDawn.Server --locked-mode >"$log" 2>&1 || { cat "$log" >&2; fail "dotnet restore failed."; }
   step "Compiling the server"
   dotnet build src/BlueDawn.Server -c Release --no-restore >"$log" 2>&1 || { cat "$log" >&2; fail "The server does not compile."; }
-  npm_install src/web
+  wait "$packages" || fail "The packages of the web application could not be fetched."
   step "Building the web application"
   (cd src/web && npm run --silent generate && npm run --silent build) >"$log" 2>&1 || { cat "$log" >&2; fail "The web application does not build."; }
   rm -rf src/BlueDawn.Server/wwwroot
