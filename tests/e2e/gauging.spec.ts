@@ -86,7 +86,7 @@ test('a number far from the sheet is held, with what was likely meant a touch aw
   await box(page, 'Idle jet', 'goes').fill('3.2');
   await box(page, 'Idle jet', 'stops').fill('3.4');
   const held = line(page, 'Idle jet').getByRole('group', { name: 'Far from the sheet' });
-  await expect(held.getByText('3.2 mm? The sheet says about 0.33 mm.')).toBeVisible();
+  await expect(held.getByText('3.2 mm? It should be about 0.33 mm.')).toBeVisible();
   await page.keyboard.press('Enter');
   await expect(line(page, 'Idle jet').getByRole('button', { name: /Not read/ })).toBeVisible();
   await held.getByRole('button', { name: '0.32 mm' }).click();

@@ -44,13 +44,19 @@ public static class WatchList
 
     private static string Cured(string label, string finding, Fate? fate)
     {
-        var renewed = fate is Fate.Renewed or Fate.Made;
+        // What nobody wrote at Build is not told: then only what was read is.
+        string Became(string renewed, string refitted, string unknown) => fate switch
+        {
+            Fate.Renewed or Fate.Made => renewed,
+            Fate.Refitted => refitted,
+            null or Fate.LeftOff or Fate.Scrapped => unknown,
+        };
         return finding switch
         {
-            "restricted" or "blocked" => $"{label} was {finding} and {(renewed ? "was renewed" : "has been cleared")}: old fuel does this; hunting or a stall when warm would be the first sign of it coming back.",
-            "openedUp" => $"{label} read opened up and {(renewed ? "was renewed" : "reads in gauge now, the same part")}: black smoke or a wet plug would say otherwise.",
+            "restricted" or "blocked" => $"{label} was {finding} and {Became("was renewed", "has been cleared", "has been cleared")}: old fuel does this; hunting or a stall when warm would be the first sign of it coming back.",
+            "openedUp" => $"{label} read opened up and {Became("was renewed", "reads in gauge now, the same part", "reads in gauge now")}: black smoke or a wet plug would say otherwise.",
             "leaks" or "overflows" => $"{label} leaked before the repair: look for fuel in the oil and under the bowl after the first day.",
-            "takenOnFuel" => $"{label}: the float had fuel inside and {(renewed ? "was renewed" : "was emptied and went back in")}; watch for flooding.",
+            "takenOnFuel" => $"{label}: the float had fuel inside and {Became("was renewed", "was emptied and went back in", "weighs right now")}; watch for flooding.",
             _ => $"{label} was put right: tell us if the old trouble comes back.",
         };
     }

@@ -249,6 +249,6 @@ public sealed class KitsState(TrayBook tray) : StationState
     private bool WentIn(FittedItem item)
     {
         var ended = tray.Ledger.Lines.Where(line => line.Fitted is not null && item.Parts.Any(part => part.Part == line.Part.KitPart)).ToList();
-        return item.FromShelf && (ended.Count == 0 || ended.Any(line => line.Fitted!.Fate == Fate.Renewed));
+        return item.FromShelf && (ended.Count == 0 || ended.Any(line => line.Fitted is { Fate: Fate.Renewed } fitted && fitted.Item == item.Number));
     }
 }

@@ -63,7 +63,7 @@ public sealed record Slip(string Field, string Typed, string? Likely, Quantity? 
     private static double Share(decimal value, Expected expected) => (double)value / expected.Value;
 
     private static Sentence Ask(decimal value, Expected expected) => Sentence.Of(
-        "{0}? The sheet says about {1}.", new Quantity(expected.Dimension, (double)value), new Quantity(expected.Dimension, expected.Value));
+        "{0}? It should be about {1}.", new Quantity(expected.Dimension, (double)value), new Quantity(expected.Dimension, expected.Value));
 
     /// <summary>The reading of the same figures that comes nearest to the sheet: in the other units, or with the point one or two places off.</summary>
     private static (string? Likely, Quantity? Means) Meant(string text, Expected expected, UnitSystem units)

@@ -62,6 +62,17 @@ public class HandoverReportTests
         Assert.Contains(watch, point => point.StartsWith("Main jet read opened up", StringComparison.Ordinal) && point.Contains(ofTheJet, StringComparison.Ordinal));
     }
 
+    /// <summary>Where nobody wrote at Build what became of a part, the owner is told what was read and no more.</summary>
+    [Fact]
+    public void Of_a_part_nobody_wrote_about_only_the_reading_is_told()
+    {
+        var tray = TestTray.Untouched().Does(Pins("0.80", "0.82")).Does(Pins("0.715", "0.73"))
+            .Does(new ReadingNote("setting/float-mass", TypedReading.Of(("mass", "7.4")))).Does(new ReadingNote("setting/float-mass", TypedReading.Of(("mass", "6.2"))));
+        var watch = Report(tray).Watch;
+        Assert.Contains(watch, point => point.StartsWith("Main jet read opened up and reads in gauge now:", StringComparison.Ordinal));
+        Assert.Contains(watch, point => point.Contains("had fuel inside and weighs right now", StringComparison.Ordinal));
+    }
+
     private static FittedItem Item(string number, string part, bool came) => new(number, "New " + part, 1, came, [new ItemPart(part, 1, new Dictionary<string, string>())]);
 
     /// <summary>A seat that never came while the old one went back is neither listed nor priced.</summary>
@@ -77,6 +88,8 @@ public class HandoverReportTests
         Assert.Equal(["1 needle"], kit.Parts);
         tray.Fits(tray.Facts.Fitting! with { Items = [Item("ND-03", "needle", true)] });
         Assert.Equal(9.30m, Report(tray).Kit!.Price);
+        tray.Fits(tray.Facts.Fitting! with { Items = [Item("ND-09", "needle", true)] }); // the needle that went in is another one
+        Assert.Null(Report(tray).Kit);
     }
 
     /// <summary>A screw that went back is told with the turns it was set to, though it is the old one.</summary>

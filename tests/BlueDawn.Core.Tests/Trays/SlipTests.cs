@@ -82,7 +82,7 @@ public class SlipTests
         var far = new ReadingNote("gauging/idle-jet", TypedReading.Of(("bore", "3.0")));
         var refused = Assert.Single(TestTray.Untouched().Refuses(far)!.Fields);
         Assert.Equal("bore", refused.Field);
-        Assert.Contains("The sheet says about 0.33 mm", refused.Message, StringComparison.Ordinal);
+        Assert.Contains("It should be about 0.33 mm", refused.Message, StringComparison.Ordinal);
         Assert.Null(TestTray.Untouched().Refuses(far with { Sure = true }));
     }
 }

@@ -4,25 +4,28 @@ import { Notice } from '../ui/states';
 import { quantity, say } from '../units/format';
 import type { LineState } from './useLine';
 
-/** A number far from the sheet: what was likely meant is a touch away, and so is that it is really so. */
+/** Numbers far from the sheet: what was likely meant is a touch away, and so is that they are really so. */
 export function SlipQuestion({ state }: { state: LineState }) {
   const units = useUnits();
   return (
     <div className="py-1" role="group" aria-label="Far from the sheet">
-      {state.slips.map((slip) => (
-        <Notice key={slip.field} tone="unsure" title={say(slip.question, units)}>
-          <span className="flex flex-wrap gap-2 pt-1">
-            {slip.likely !== null && (
-              <Button look="hands" onClick={() => state.mean(slip)}>
-                {slip.means ? quantity(slip.means, units) : slip.likely}
-              </Button>
-            )}
-            <Button disabled={state.busy} onClick={() => void state.insist()}>
-              Really so
-            </Button>
-          </span>
-        </Notice>
-      ))}
+      <Notice tone="unsure" title="Far from what it should be. Is it really so?">
+        <div className="grid gap-2 pt-1">
+          {state.slips.map((slip) => (
+            <div key={slip.field} className="flex flex-wrap items-center gap-x-3 gap-y-1">
+              <span className="font-strong">{say(slip.question, units)}</span>
+              {slip.likely !== null && (
+                <Button look="hands" onClick={() => state.mean(slip)}>
+                  {slip.means ? quantity(slip.means, units) : slip.likely}
+                </Button>
+              )}
+            </div>
+          ))}
+          <Button className="justify-self-start" disabled={state.busy} onClick={() => void state.insist()}>
+            Really so
+          </Button>
+        </div>
+      </Notice>
     </div>
   );
 }

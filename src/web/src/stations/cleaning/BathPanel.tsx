@@ -116,8 +116,8 @@ export function BathPanel({ view, now, mayRecord, tray }: Props) {
                   </Link>
                   <BasketTime basket={basket} now={now} />
                   {mayRecord && (
-                    <span className="ml-auto flex flex-wrap gap-2">
-                      {recipe.moreMinutes !== null && (
+                    <span className="ml-auto flex flex-wrap justify-end gap-2">
+                      {recipe.moreMinutes !== null && early !== basket.tray && (
                         <Button
                           disabled={work.busy}
                           aria-label={`${recipe.moreMinutes} min more: tray ${basket.tray}`}
@@ -128,6 +128,17 @@ export function BathPanel({ view, now, mayRecord, tray }: Props) {
                       )}
                       {early === basket.tray ? (
                         <>
+                          <p className="w-full text-right leading-snug">
+                            Before its time: it is not clean yet, unless you see that it is.
+                          </p>
+                          <Button
+                            look="quiet"
+                            className="px-2"
+                            aria-label={`It stays in: tray ${basket.tray}`}
+                            onClick={() => setEarly(null)}
+                          >
+                            It stays in
+                          </Button>
                           <Button
                             look="hands"
                             disabled={work.busy}
