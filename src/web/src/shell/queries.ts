@@ -112,14 +112,17 @@ export function useTakePatch(): (number: number, patch: TrayPatch | null) => Pro
   const queries = useQueryClient();
   return useCallback(
     async (number: number, patch: TrayPatch | null) => {
+      // What is on its way was asked before the entry was there; its answer would be shown as if it were newer.
+      const [trays, shop] = [keys.ofTray(number), [keys.bench, keys.stock]];
+      await Promise.all([trays, ...shop].map((queryKey) => queries.cancelQueries({ queryKey })));
       const before = queries.getQueryData<Tray>(keys.tray(number));
       const after = before && patch ? patched(before, patch) : null;
       if (after) queries.setQueryData(keys.tray(number), after);
       const view = keys.tray(number)[2];
-      for (const key of [keys.bench, keys.stock]) void queries.invalidateQueries({ queryKey: key });
+      for (const queryKey of shop) void queries.invalidateQueries({ queryKey });
       // The page that is open shows what it has before the hands go on.
       await queries.invalidateQueries({
-        queryKey: keys.ofTray(number),
+        queryKey: trays,
         predicate: ({ queryKey }) => queryKey[2] !== view || !after,
       });
     },
