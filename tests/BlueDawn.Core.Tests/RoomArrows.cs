@@ -17,7 +17,7 @@ internal static class RoomArrows
         Logbook:
         Measures: Tables
         Parts: Carburetors Catalogue Logbook Measures Tables
-        Proving: Carburetors Measures Safety Shop Stations
+        Proving: Carburetors Measures Safety Shop Stations Tables
         Safety:
         Setting: Carburetors Measures Safety Shop Stations
         Shop: Carburetors Measures Parts

@@ -75,6 +75,9 @@ public sealed class Visitor(HttpClient http)
         stampedNumber = stamped,
     };
 
+    /// <summary>Whether a line tries what the owner complained of.</summary>
+    public static bool IsComplaint(JsonElement line) => line.GetProperty("key").GetString()!.StartsWith("proving/complaint-", StringComparison.Ordinal);
+
     /// <summary>A reading of single values on a line.</summary>
     public Task<Answer> RecordAsync(int tray, string line, object values, Guid? id = null, Guid? supersedes = null) =>
         NoteAsync(tray, Reading(line, values), id, supersedes);

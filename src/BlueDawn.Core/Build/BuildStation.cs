@@ -40,6 +40,9 @@ public sealed class BuildStation : StationModule
     public override Sentence Say(Note note, TrayBook tray) => tray.Ledger.Say((LedgerNote)note, LedgerKnowledge.Shipped.Jobs(tray.Kind.Family));
 
     /// <inheritdoc/>
+    public override bool Works(Note note) => note is BackNote;
+
+    /// <inheritdoc/>
     public override ShelfMove? Moves(Note note, TrayBook tray) => tray.Ledger.Moves((LedgerNote)note);
 }
 

@@ -44,6 +44,9 @@ public sealed class CleaningStation : StationModule
     };
 
     /// <inheritdoc/>
+    public override bool Works(Note note) => note is BasketNote or DryNote or MethodNote { Step: MethodStep.Done or MethodStep.Short } or PassageNote { Cleaned: true };
+
+    /// <inheritdoc/>
     public override TrayFacts Facts(Note note, TrayBook tray) => note switch
     {
         BasketNote { Placed: true } basket => Waiting.After(tray.Facts, WaitEvent.IntoBath, $"{basket.Bath}, basket {basket.Basket}"),

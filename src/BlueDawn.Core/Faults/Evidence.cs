@@ -30,8 +30,9 @@ public enum EvidenceFrom
 /// <param name="EntryId">Its logbook entry.</param>
 /// <param name="TakenAt">When.</param>
 /// <param name="BeforeFix">True when something that explains part of it has been put right since.</param>
+/// <param name="AsLeft">True when a part reads good only after work on the carburetor: that says nothing of how it came in.</param>
 public sealed record EvidenceItem(
-    string FindingId, string Label, bool Present, bool Doubtful, EvidenceFrom From, string? LineKey, Guid EntryId, DateTimeOffset TakenAt, bool BeforeFix);
+    string FindingId, string Label, bool Present, bool Doubtful, EvidenceFrom From, string? LineKey, Guid EntryId, DateTimeOffset TakenAt, bool BeforeFix, bool AsLeft);
 
 /// <summary>A cause that is settled as having been there.</summary>
 /// <param name="CauseId">The cause.</param>
@@ -86,13 +87,19 @@ public sealed record Evidence(
         // One item a finding and a stretch between fixes: the last answer of the stretch stands.
         var standing = new Dictionary<(string Finding, int Stretch), EvidenceItem>();
         foreach (var item in Answers(knowledge, notes).Concat(FromStations(knowledge, readings, lineKeys))
-            .Concat(signs.Select(sign => new Answer(sign.FindingId, Said.Present, false, EvidenceFrom.Strip, sign.Source, sign.EntryId, sign.TakenAt)))
+            .Concat(signs.Select(sign => new Answer(sign.FindingId, Said.Present, false, EvidenceFrom.Strip, sign.Source, sign.EntryId, sign.TakenAt, false)))
             .OrderBy(answer => answer.At).Where(answer => Applies(knowledge, kind, answer.FindingId)))
         {
             var key = (item.FindingId, Stretch(item.At));
             if (item.Said == Said.CouldNotTell)
             {
                 standing.Remove(key);
+                continue;
+            }
+
+            // How a part was left does not take back how it was found.
+            if (item.AsLeft && standing.TryGetValue(key, out var asFound) && !asFound.AsLeft)
+            {
                 continue;
             }
 
@@ -105,7 +112,8 @@ public sealed record Evidence(
                 item.LineKey,
                 item.EntryId,
                 item.At,
-                found.Any(fault => fault.At > item.At && fault.Outcome == FaultOutcome.Fixed));
+                found.Any(fault => fault.At > item.At && fault.Outcome == FaultOutcome.Fixed),
+                item.AsLeft);
         }
 
         var items = standing.Values.OrderBy(item => item.TakenAt).ThenBy(item => item.FindingId, StringComparer.Ordinal).ToList();
@@ -127,12 +135,15 @@ public sealed record Evidence(
             SafetyState.Of(knowledge, kind, notes.Select(note => note.Note)));
     }
 
-    /// <summary>The findings as the network counts them.</summary>
+    /// <summary>Findings that say something of how it came in, in the order the network counts them.</summary>
+    public IReadOnlyList<EvidenceItem> Speaking => [.. Items.Where(item => !item.AsLeft)];
+
+    /// <summary>The findings as the network counts them, one for each of <see cref="Speaking"/>.</summary>
     /// <param name="faults">The case.</param>
     public IReadOnlyList<Observation> Observations(FaultCase faults)
     {
         var observations = new List<Observation>();
-        foreach (var item in Items)
+        foreach (var item in Speaking)
         {
             var finding = faults.FindingAt(item.FindingId);
             var absent = 1 - faults.Findings[finding].Background;
@@ -171,7 +182,7 @@ public sealed record Evidence(
         };
 
     private readonly record struct Answer(
-        string FindingId, Said Said, bool Doubtful, EvidenceFrom From, string? LineKey, Guid EntryId, DateTimeOffset At);
+        string FindingId, Said Said, bool Doubtful, EvidenceFrom From, string? LineKey, Guid EntryId, DateTimeOffset At, bool AsLeft);
 
     private static bool Applies(FaultKnowledge knowledge, CarburetorKind kind, string findingId) =>
         knowledge.FindFinding(findingId)?.Applies.Matches(kind) == true;
@@ -182,7 +193,7 @@ public sealed record Evidence(
         let note = (FindingsNote)logged.Note
         from answer in note.Answers
         where knowledge.FindFinding(answer.FindingId) is not null
-        select new Answer(answer.FindingId, answer.Said, answer.Doubtful, note.FromOwner ? EvidenceFrom.Owner : EvidenceFrom.Technician, null, logged.EntryId, logged.TakenAt);
+        select new Answer(answer.FindingId, answer.Said, answer.Doubtful, note.FromOwner ? EvidenceFrom.Owner : EvidenceFrom.Technician, null, logged.EntryId, logged.TakenAt, false);
 
     /// <summary>
     /// What gauge lines say of findings. A finding of several lines (the rows of a tube) is there as soon as one line
@@ -194,12 +205,15 @@ public sealed record Evidence(
         {
             var lines = lineKeys.Where(key => mapping.Any(station => station.Matches(key))).ToList();
             var said = new Dictionary<string, bool?>();
+            var isPart = knowledge.FindFinding(mapping.Key)!.Role == FindingRole.Part;
+            var readAsFound = false;
             foreach (var reading in readings.Where(reading => lines.Contains(reading.LineKey)))
             {
                 said[reading.LineKey] = mapping.FirstOrDefault(station => station.Matches(reading.LineKey) && station.Judged == reading.Finding)?.Present;
                 bool? all = said.Values.Any(value => value == true) ? true
                     : said.Count == lines.Count && said.Values.All(value => value == false) ? false
                     : null;
+                readAsFound |= !reading.AsLeft;
                 yield return new Answer(
                     mapping.Key,
                     all switch { true => Said.Present, false => Said.Absent, _ => Said.CouldNotTell },
@@ -207,7 +221,8 @@ public sealed record Evidence(
                     EvidenceFrom.Gauge,
                     reading.LineKey,
                     reading.EntryId,
-                    reading.TakenAt);
+                    reading.TakenAt,
+                    isPart && all == false && !readAsFound);
             }
         }
     }

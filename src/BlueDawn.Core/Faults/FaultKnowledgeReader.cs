@@ -1,6 +1,7 @@
 using BlueDawn.Core.Carburetors;
 using BlueDawn.Core.Parts;
 using BlueDawn.Core.Safety;
+using BlueDawn.Core.Stations;
 using BlueDawn.Core.Tables;
 
 namespace BlueDawn.Core.Faults;
@@ -31,6 +32,8 @@ public static class FaultKnowledgeReader
             .ToDictionary(pair => pair.Item1, pair => pair.Probability);
         var reliability = CsvTable.Rows(open, "reliability.csv", row => (From: row.Text("from"), Value: new Witness(row.Share("seen"), row.Share("false_alarm"))))
             .ToDictionary(pair => pair.From, pair => pair.Value);
+        var findings = CsvTable.Rows(open, "findings.csv", row => new Finding(
+            row.Text("id"), row.Text("label"), row.MayBeEmpty("short") is { Length: > 0 } brief ? brief : row.Text("label"), row.Text("stage"), row.Word<FindingRole>("role"), Applies(row), row.Share("background"), row.Text("source")));
         var knowledge = new FaultKnowledge(
             CsvTable.Rows(open, "causes.csv", row => PlacedCause(row, ledger, new Cause(
                 row.Text("id"),
@@ -46,8 +49,7 @@ public static class FaultKnowledgeReader
                 row.Text("refer") == "yes",
                 row.Number("prior_weight"),
                 row.Text("source")))),
-            CsvTable.Rows(open, "findings.csv", row => new Finding(
-                row.Text("id"), row.Text("label"), row.MayBeEmpty("short") is { Length: > 0 } brief ? brief : row.Text("label"), row.Text("stage"), row.Word<FindingRole>("role"), Applies(row), row.Share("background"), row.Text("source"))),
+            findings,
             CsvTable.Rows(open, "checks.csv", row => new Check(
                 row.Text("id"),
                 row.Text("label"),
@@ -70,12 +72,20 @@ public static class FaultKnowledgeReader
                 .ToDictionary(pair => pair.Key, pair => pair.Caution),
             CsvTable.Rows(open, "apart.csv", row => new ApartCost(
                 row.Word<ApartLevel>("level"), row.Number("open_minutes"), row.Number("close_minutes"), row.Text("label"))),
-            CsvTable.Rows(open, "station-findings.csv", row => new StationFinding(
-                row.Text("line"),
-                row.Text("judged"),
-                row.Text("finding"),
-                row.Text("answer") == "present",
-                row.MayBeEmpty("cause") is { Length: > 0 } cause ? cause : null)),
+            [
+                .. CsvTable.Rows(open, "station-findings.csv", row => new StationFinding(
+                    row.Text("line"),
+                    row.Text("judged"),
+                    row.Text("finding"),
+                    row.Text("answer") == "present",
+                    row.MayBeEmpty("cause") is { Length: > 0 } cause ? cause : null)),
+                // A complaint tried again at Prove answers the finding it is.
+                .. findings.Where(finding => finding.Role == FindingRole.Trouble).SelectMany(finding => new StationFinding[]
+                {
+                    new(Complaint.KeyOf(finding.Id), Complaint.StillThere, finding.Id, true, null),
+                    new(Complaint.KeyOf(finding.Id), Complaint.Gone, finding.Id, false, null),
+                }),
+            ],
             new Reliability(reliability["owner"], reliability["technician"], reliability["gauge"], reliability["doubtful"]));
         Check(knowledge);
         return knowledge;

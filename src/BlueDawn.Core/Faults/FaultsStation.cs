@@ -26,6 +26,9 @@ public sealed class FaultsStation : StationModule
     public override IReadOnlyList<FieldProblem> Check(Note note, TrayBook tray) => ((TraceNote)note).Check(FaultKnowledge.Shipped);
 
     /// <inheritdoc/>
+    public override bool Works(Note note) => note is FaultNote { Outcome: FaultOutcome.Fixed };
+
+    /// <inheritdoc/>
     public override Sentence Say(Note note, TrayBook tray) => Sentence.Say($"{((TraceNote)note).Words(FaultKnowledge.Shipped)}");
 }
 

@@ -211,7 +211,7 @@ public sealed record Trace(
             .Take(CausesShown)
             .Select(cause =>
             {
-                var weighings = evidence.Items
+                var weighings = evidence.Speaking
                     .Select((item, o) => new Weighing(item.FindingId, faults.Findings[faults.FindingAt(item.FindingId)].Short, item.Present, changes[cause][o]))
                     .Where(weighing => Math.Abs(weighing.LogOdds) >= Speaks)
                     .OrderByDescending(weighing => Math.Abs(weighing.LogOdds))
@@ -347,7 +347,7 @@ public sealed record Trace(
         }
 
         /// <summary>A finding that goes with the cause nearly always, and was looked at and is not there; null when nothing contradicts it.</summary>
-        private static Finding? Against(Cause cause, Evidence evidence, FaultCase faults) => evidence.Items
+        private static Finding? Against(Cause cause, Evidence evidence, FaultCase faults) => evidence.Speaking
             .Where(item => !item.Present && !item.BeforeFix && !item.Doubtful)
             .Select(item => faults.FindingAt(item.FindingId))
             .Where(finding => faults.Strengths[finding][faults.CauseAt(cause.Id)] >= GoesWith)

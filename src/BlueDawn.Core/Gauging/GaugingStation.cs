@@ -17,7 +17,7 @@ public sealed class GaugingStation : LinesStation
     public override IReadOnlyList<ReadingKind> Readings { get; } = [new(typeof(BoreReading), "bore")];
 
     /// <inheritdoc/>
-    public override IEnumerable<GaugeLine> Lines(CarburetorKind kind, SpecSheet sheet, ShopDefaults shop) =>
+    public override IEnumerable<GaugeLine> Lines(TrayFacts tray, SpecSheet sheet, ShopDefaults shop) =>
     [
         .. sheet.Jets.Select(jet => new BoreLine($"gauging/{jet.Key}", "Jets", jet.Label, jet.BoreMm, jet.ToleranceMm, null, sheet.Name)),
         .. sheet.EmulsionRows.OrderBy(row => row.Row).Select(row =>

@@ -26,7 +26,7 @@ public static class WatchList
                     points.Add($"{label}: could not be decided on the bench.");
                     break;
                 case Verdict.NotRead when judged.Line.Required && !declined:
-                    points.Add($"{label}: was not read.");
+                    points.Add($"{label}: {judged.Line.NotReadWords}.");
                     break;
                 default:
                     if (earlier.LastOrDefault(IsTrouble) is { } trouble)

@@ -4,23 +4,32 @@ using BlueDawn.Core.Stations;
 
 namespace BlueDawn.Core.Proving;
 
-/// <summary>Prove: fuel on and rocked, then idle and governed speed.</summary>
+/// <summary>Prove: fuel on and rocked, what the owner complained of tried again, then idle and governed speed.</summary>
 public sealed class ProvingStation : LinesStation
 {
     /// <inheritdoc/>
     public override Station Station => Station.Proving;
 
     /// <inheritdoc/>
-    public override IReadOnlyList<ReadingKind> Readings { get; } = [new(typeof(FuelWatchReading), "fuelWatch"), new(typeof(SpeedReading), "speed")];
+    public override IReadOnlyList<ReadingKind> Readings { get; } = [new(typeof(FuelWatchReading), "fuelWatch"), new(typeof(SpeedReading), "speed"), new(typeof(ComplaintReading), "complaint")];
 
     /// <inheritdoc/>
-    public override IEnumerable<GaugeLine> Lines(CarburetorKind kind, SpecSheet sheet, ShopDefaults shop)
+    public override IEnumerable<GaugeLine> Lines(TrayFacts tray, SpecSheet sheet, ShopDefaults shop)
     {
         yield return new FuelWatchLine(shop.FuelWatchMin);
+        foreach (var complaint in tray.Complaints)
+        {
+            if (ComplaintTry.Shipped.TryGetValue(complaint.Id, out var how) && how.TriedBy is null)
+            {
+                yield return new ComplaintLine(complaint, how);
+            }
+        }
+
+        var hunted = tray.Complaints.Any(complaint => complaint.Id == "hunts");
         if (sheet.IdleSpeed is { } idle)
         {
             yield return new SpeedLine(
-                "proving/idle-speed", "Idle speed", idle, "Turn the idle-speed screw in a little and read again.", "Turn the idle-speed screw out a little and read again.", sheet.Name);
+                "proving/idle-speed", "Idle speed", idle, "Turn the idle-speed screw in a little and read again.", "Turn the idle-speed screw out a little and read again.", sheet.Name, hunted);
         }
 
         if (sheet.GovernedSpeed is { } governed)
@@ -31,7 +40,8 @@ public sealed class ProvingStation : LinesStation
                 governed,
                 "Move the spring tang for more tension, never the governor arm, and read again.",
                 "Move the spring tang for less tension, never the governor arm, and read again.",
-                sheet.Name);
+                sheet.Name,
+                hunted);
         }
     }
 }

@@ -17,7 +17,8 @@ public sealed record SpeedReading(double SpeedRpm, double SwingRpm) : Reading;
 /// <param name="LowRemedy">What to do when it is too slow.</param>
 /// <param name="HighRemedy">What to do when it is too fast.</param>
 /// <param name="SpecName">Where the window is from.</param>
-public sealed record SpeedLine(string Key, string Label, SpeedSpec Speed, string LowRemedy, string HighRemedy, string SpecName)
+/// <param name="Hunted">True when it came in hunting: then the swing has to be read.</param>
+public sealed record SpeedLine(string Key, string Label, SpeedSpec Speed, string LowRemedy, string HighRemedy, string SpecName, bool Hunted = false)
     : GaugeLine(Key, Station.Proving, "Speeds, warm", Label)
 {
     /// <inheritdoc/>
@@ -44,7 +45,7 @@ public sealed record SpeedLine(string Key, string Label, SpeedSpec Speed, string
             new EntryGroup("tachometer", "Tachometer",
             [
                 EntryField.Measure("speed", "rpm", Dimension.Speed),
-                EntryField.MeasureDetail("swing", "± swing", Dimension.Speed),
+                Hunted ? EntryField.Measure("swing", "± swing", Dimension.Speed) : EntryField.MeasureDetail("swing", "± swing", Dimension.Speed),
             ]),
         ],
         null);
@@ -54,7 +55,7 @@ public sealed record SpeedLine(string Key, string Label, SpeedSpec Speed, string
     {
         var reader = new TypedReader(typed);
         var speed = (double)reader.Required("speed", Dimension.Speed, 100, 20_000);
-        var swing = (double)(reader.Optional("swing", Dimension.Speed, 0, 5000) ?? 0);
+        var swing = (double)(Hunted ? reader.Required("swing", Dimension.Speed, 0, 5000) : reader.Optional("swing", Dimension.Speed, 0, 5000) ?? 0);
         return Result(reader, () => new SpeedReading(speed, swing));
     }
 

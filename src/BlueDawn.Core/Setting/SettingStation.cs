@@ -15,7 +15,7 @@ public sealed class SettingStation : LinesStation
         [new(typeof(FloatHeightReading), "floatHeight"), new(typeof(FloatMassReading), "floatMass"), new(typeof(HoldReading), "hold")];
 
     /// <inheritdoc/>
-    public override IEnumerable<GaugeLine> Lines(CarburetorKind kind, SpecSheet sheet, ShopDefaults shop)
+    public override IEnumerable<GaugeLine> Lines(TrayFacts tray, SpecSheet sheet, ShopDefaults shop)
     {
         if (sheet.Float is { } limits)
         {
@@ -28,7 +28,7 @@ public sealed class SettingStation : LinesStation
         }
 
         // A suction-tank carburetor has no needle and no seat: there is nothing to hold.
-        if (kind.Family is CarburetorFamily.SuctionTank)
+        if (tray.Kind.Family is CarburetorFamily.SuctionTank)
         {
             yield break;
         }

@@ -41,6 +41,12 @@ public abstract record GaugeLine(string Key, Station Station, string Section, st
     /// <summary>Whether the tray can be released without it.</summary>
     public virtual bool Required => true;
 
+    /// <summary>Whether it is asked only while the machine is in the shop: unread on a tray that was handed back it is not listed.</summary>
+    public virtual bool GoesWithTheTray => false;
+
+    /// <summary>What is said of it on the report when nothing was read.</summary>
+    public virtual string NotReadWords => "was not read";
+
     /// <summary>Reads what was typed.</summary>
     public abstract ReadReading Read(TypedReading typed);
 

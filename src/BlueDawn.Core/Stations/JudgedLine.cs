@@ -8,7 +8,8 @@ namespace BlueDawn.Core.Stations;
 /// <param name="LineKey">Its line.</param>
 /// <param name="Finding">What was found.</param>
 /// <param name="TakenAt">When.</param>
-public sealed record JudgedReading(Guid EntryId, string LineKey, string Finding, DateTimeOffset TakenAt);
+/// <param name="AsLeft">True when something had been done before it: it says how the thing was left, not how it was found.</param>
+public sealed record JudgedReading(Guid EntryId, string LineKey, string Finding, DateTimeOffset TakenAt, bool AsLeft);
 
 /// <summary>A line with its readings and what the last of them says.</summary>
 /// <param name="Line">The line.</param>
@@ -27,7 +28,8 @@ public sealed record JudgedLine(GaugeLine Line, Logged<ReadingNote>? Standing, J
     /// <param name="lines">The lines, in bench order.</param>
     /// <param name="log">The tray's logbook.</param>
     /// <param name="pins">The reader's own pins.</param>
-    public static IReadOnlyList<JudgedLine> Judge(IEnumerable<GaugeLine> lines, Log log, PinSet pins)
+    /// <param name="workBegan">When something was first done to the carburetor, or null.</param>
+    public static IReadOnlyList<JudgedLine> Judge(IEnumerable<GaugeLine> lines, Log log, PinSet pins, DateTimeOffset? workBegan)
     {
         var byLine = log.Notes<ReadingNote>().ToLookup(logged => logged.Note.Line);
         return [.. lines.Select(line =>
@@ -38,7 +40,13 @@ public sealed record JudgedLine(GaugeLine Line, Logged<ReadingNote>? Standing, J
                 line,
                 readings.Count == 0 ? null : readings[^1],
                 judgements.Count == 0 ? line.Judge(null, pins) : judgements[^1],
-                [.. readings.Zip(judgements, (logged, judgement) => new JudgedReading(logged.EntryId, line.Key, judgement.Finding, logged.TakenAt))]);
+                [.. readings.Select((logged, i) => new JudgedReading(
+                    logged.EntryId,
+                    line.Key,
+                    judgements[i].Finding,
+                    logged.TakenAt,
+                    // Whoever reads a line again that was not good has set something in between.
+                    workBegan <= logged.TakenAt || judgements.Take(i).Any(before => before.Verdict == Verdict.NotGood)))]);
         })];
     }
 }

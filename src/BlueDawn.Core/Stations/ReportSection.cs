@@ -56,7 +56,8 @@ public sealed record ReportPart(string Label, Fate Fate, string? Item, int? Turn
 /// <param name="TakenAt">When.</param>
 /// <param name="TakenBy">By whom.</param>
 /// <param name="Corrected">True when it was corrected or withdrawn later.</param>
-public sealed record ReportReading(Sentence What, string Word, Verdict Verdict, DateTimeOffset TakenAt, string TakenBy, bool Corrected);
+/// <param name="AsLeft">True when it says how the thing was left after work, false when it says how it was found.</param>
+public sealed record ReportReading(Sentence What, string Word, Verdict Verdict, DateTimeOffset TakenAt, string TakenBy, bool Corrected, bool AsLeft = false);
 
 /// <summary>A line on the report.</summary>
 /// <param name="Key">The line's key.</param>
@@ -91,13 +92,14 @@ public sealed record ReportLine(
     public static ReportLine Of(JudgedLine judged, Log log)
     {
         var line = judged.Line;
+        var asLeft = judged.Readings.Where(reading => reading.AsLeft).Select(reading => reading.EntryId).ToHashSet();
         var all = log.Entries
             .Where(entry => entry.Note is ReadingNote { Reading: not null } note && note.Line == line.Key)
             .Select(entry =>
             {
                 var reading = ((ReadingNote)entry.Note).Reading!;
                 var judgement = line.Judge(reading, PinSet.Empty);
-                return new ReportReading(line.Describe(reading), judgement.Word, judgement.Verdict, entry.TakenAt, entry.By, log.IsSuperseded(entry.Id));
+                return new ReportReading(line.Describe(reading), judgement.Word, judgement.Verdict, entry.TakenAt, entry.By, log.IsSuperseded(entry.Id), asLeft.Contains(entry.Id));
             })
             .ToList();
         var standing = all.LastOrDefault(reading => !reading.Corrected);

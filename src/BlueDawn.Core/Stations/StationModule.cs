@@ -48,10 +48,10 @@ public abstract class StationModule
     public virtual IReadOnlyList<ReadingKind> Readings => [];
 
     /// <summary>The gauge lines a spec sheet asks for here, in bench order.</summary>
-    /// <param name="kind">The carburetor and its choke.</param>
+    /// <param name="tray">What stands on the tray: the carburetor, its choke, what the owner complained of.</param>
     /// <param name="sheet">Its spec sheet.</param>
     /// <param name="shop">The shop's defaults.</param>
-    public virtual IEnumerable<GaugeLine> Lines(CarburetorKind kind, SpecSheet sheet, ShopDefaults shop) => [];
+    public virtual IEnumerable<GaugeLine> Lines(TrayFacts tray, SpecSheet sheet, ShopDefaults shop) => [];
 
     /// <summary>How the station stands on a tray.</summary>
     /// <param name="tray">The tray.</param>
@@ -89,6 +89,10 @@ public abstract class StationModule
     /// <param name="note">One of its notes that has been found right.</param>
     /// <param name="tray">The tray.</param>
     public virtual bool ChangesNothing(Note note, TrayBook tray) => false;
+
+    /// <summary>Whether a note says that something was done to the carburetor: what is read after it is as left, no longer as found.</summary>
+    /// <param name="note">One of its notes.</param>
+    public virtual bool Works(Note note) => false;
 
     /// <summary>What takes a part off the shelf or puts it back when this note is recorded.</summary>
     /// <param name="note">One of its notes that has been found right.</param>

@@ -27,7 +27,8 @@ public sealed class TrayBook
         Context = context;
         Log = log;
         Modules = modules;
-        lines = new(() => JudgedLine.Judge(Sheet is null ? [] : modules.SelectMany(module => module.Lines(Kind, Sheet, Shop)), log, context.Pins));
+        lines = new(() => [.. JudgedLine.Judge(Sheet is null ? [] : modules.SelectMany(module => module.Lines(facts, Sheet, Shop)), log, context.Pins, WorkBegan)
+            .Where(line => !(IsHandedBack && line.Line.GoesWithTheTray && line.Standing is null))]);
         ledger = new(() => Ledger.Of(
             LedgerKnowledge.Shipped.Jobs(Kind.Family), LedgerKnowledge.Shipped.Expected(Kind, Sheet), LedgerKnowledge.Shipped.All(Kind.Family), log.Notes<LedgerNote>()));
         signs = new(() => [.. modules.SelectMany(module => module.Signs(this))]);
@@ -65,6 +66,9 @@ public sealed class TrayBook
 
     /// <summary>Every reading that counts, oldest first.</summary>
     public IReadOnlyList<JudgedReading> Readings => [.. Lines.SelectMany(line => line.Readings).OrderBy(reading => reading.TakenAt).ThenBy(reading => reading.EntryId)];
+
+    /// <summary>When something was first done to the carburetor, or null.</summary>
+    public DateTimeOffset? WorkBegan => Log.Notes<Note>().FirstOrDefault(logged => Modules.Any(module => module.Works(logged.Note)))?.TakenAt;
 
     /// <summary>Every part that came out.</summary>
     public Ledger Ledger => ledger.Value;

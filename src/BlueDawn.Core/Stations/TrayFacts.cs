@@ -28,7 +28,11 @@ public sealed record TrayFacts(
     WaitsFor WaitsFor,
     string WaitNote = "",
     decimal? OwnerLimit = null,
-    decimal? MachineWorth = null);
+    decimal? MachineWorth = null)
+{
+    /// <summary>What the owner came with, to be tried again at Prove: what was named at check-in, else the owner's words.</summary>
+    public IReadOnlyList<Complaint> Complaints { get; init; } = [];
+}
 
 /// <summary>What a tray is judged by.</summary>
 /// <param name="Shop">The shop's defaults.</param>

@@ -6,6 +6,7 @@ using BlueDawn.Core.Intake;
 using BlueDawn.Core.Logbook;
 using BlueDawn.Core.Measures;
 using BlueDawn.Core.Parts;
+using BlueDawn.Core.Proving;
 using BlueDawn.Core.Safety;
 using BlueDawn.Core.Stations;
 
@@ -68,7 +69,9 @@ public static class Policy
         var left = new List<string>();
         // What the owner said and nobody has looked at since; a steady speed at Prove is a look at hunting.
         foreach (var complaint in trace.Evidence.Items.Where(item => item is { From: EvidenceFrom.Owner, Present: true } && FaultKnowledge.Shipped.FindFinding(item.FindingId)!.Role == FindingRole.Trouble)
-            .Where(item => !trace.Evidence.Items.Any(other => other.FindingId == item.FindingId && other.TakenAt > item.TakenAt)))
+            .Where(item => !trace.Evidence.Items.Any(other => other.FindingId == item.FindingId && other.TakenAt > item.TakenAt))
+            // One that has a line at Prove stands among the open lines.
+            .Where(item => !tray.Lines.Any(line => line.Line.Key == Complaint.KeyOf(item.FindingId))))
         {
             left.Add($"The owner’s complaint was not tried again: {complaint.Label.ToLowerInvariant()}.");
         }
@@ -94,10 +97,19 @@ public static class Policy
     /// <param name="tray">The tray.</param>
     public static string? WhyNotProven(TrayBook tray) => ((BuildState)tray.State(Station.Build)).WhyNotTogether;
 
-    /// <summary>Why its engine must not run, at Prove as at Trace; null when nothing is known against it. Oil thinned by fuel does not carry a crankshaft.</summary>
+    /// <summary>
+    /// Why its engine must not run, at Prove as at Trace; null when nothing is known against it. Oil thinned by fuel does not
+    /// carry a crankshaft, and fuel in the open burns.
+    /// </summary>
     /// <param name="tray">The tray.</param>
     public static string? WhyNotRun(TrayBook tray) =>
-        ((FaultsState)tray.State(Station.Faults)).Evidence.Safety.OilThinned ? "There is fuel in the oil. Drain it by the local rule for waste oil and fill fresh, then say that it is changed." : null;
+        OilThinned(tray) ? "There is fuel in the oil. Drain it by the local rule for waste oil and fill fresh, then say that it is changed."
+        : tray.Lines.FirstOrDefault(line => line.Line is FuelWatchLine) is { Judgement: { Verdict: Verdict.NotGood } leak } ? $"Fuel was seen in the open: {leak.Word.ToLowerInvariant()}. Mend that, wipe it dry, and watch it again with the fuel on."
+        : null;
+
+    /// <summary>Whether there is fuel in the oil and it has not been changed.</summary>
+    /// <param name="tray">The tray.</param>
+    public static bool OilThinned(TrayBook tray) => ((FaultsState)tray.State(Station.Faults)).Evidence.Safety.OilThinned;
 
     /// <summary>Why a note is refused whatever its station says, or null.</summary>
     /// <param name="note">The note.</param>

@@ -3,6 +3,7 @@ using BlueDawn.Core.Cleaning;
 using BlueDawn.Core.Faults;
 using BlueDawn.Core.Measures;
 using BlueDawn.Core.Parts;
+using BlueDawn.Core.Proving;
 using BlueDawn.Core.Stations;
 
 namespace BlueDawn.Core.Trays;
@@ -19,7 +20,7 @@ public static class ShippedTables
             object[] tables =
             [
                 NumberDrills.All, LetterDrills.All, PartKnowledge.Shipped, ORing.As568, LedgerKnowledge.Shipped, StackKnowledge.Shipped, FaultKnowledge.Shipped, CleaningKnowledge.Shipped,
-                ClearingTools.For(1, 0), Slip.LimitCount,
+                ClearingTools.For(1, 0), Slip.LimitCount, ComplaintTry.Shipped,
             ];
             ArgumentOutOfRangeException.ThrowIfZero(tables.Length);
         }

@@ -1,11 +1,24 @@
 using BlueDawn.Core.Faults;
 using BlueDawn.Core.Intake;
+using BlueDawn.Core.Stations;
 
 namespace BlueDawn.Core.Trays;
 
 /// <summary>What was said and seen at check-in is evidence for the trace.</summary>
 public static class StoryEvidence
 {
+    /// <summary>What has to be tried again before the machine goes: the troubles that were named, else the owner's words.</summary>
+    /// <param name="story">The story, or null where none was asked for.</param>
+    /// <param name="words">What the owner says, in words.</param>
+    public static IReadOnlyList<Complaint> Complaints(Story? story, string words)
+    {
+        var named = (story?.Complaints ?? []).Distinct().Select(FaultKnowledge.Shipped.FindFinding).OfType<Finding>().Where(finding => finding.Role == FindingRole.Trouble)
+            .Select(finding => new Complaint(finding.Id, finding.Short.Length > 0 ? finding.Short : finding.Label)).ToList();
+        return named.Count > 0 ? named : words.Trim() is { Length: > 0 } said ? [new Complaint(Complaint.Said, said.Length <= LongestLabel ? said : said[..(LongestLabel - 1)] + "…")] : [];
+    }
+
+    private const int LongestLabel = 60;
+
     /// <summary>The story as notes of the trace: what the owner said, then what was seen.</summary>
     /// <param name="story">The story.</param>
     public static IReadOnlyList<FindingsNote> Of(Story story)

@@ -42,7 +42,7 @@ internal static class TrayEndpoints
     private static async Task<Results<Ok<DraftJudgement>, ProblemHttpResult>> JudgeDraftAsync(int number, ReadingDraft draft, BlueDawnDb db, Me me, CancellationToken cancel)
     {
         var row = await db.Trays.Where(tray => tray.Number == number).Include(tray => tray.Spec).AsNoTracking().SingleOrDefaultAsync(cancel);
-        var line = row?.Spec is null ? null : StationList.All.SelectMany(station => station.Lines(row.Facts().Kind, row.Spec.Sheet, me.Desk.Shop)).FirstOrDefault(one => one.Key == draft.LineKey);
+        var line = row?.Spec is null ? null : StationList.All.SelectMany(station => station.Lines(row.Facts(), row.Spec.Sheet, me.Desk.Shop)).FirstOrDefault(one => one.Key == draft.LineKey);
         if (line is null)
         {
             return TypedResults.Problem(statusCode: 404, title: $"Tray {number} has no such line.", detail: "Choose its spec sheet first; the sheet says what is measured.");

@@ -31,6 +31,7 @@ internal sealed record TrayView(
     IReadOnlyList<Obstacle> Obstacles,
     string? WhyNotProven,
     string? WhyNotRun,
+    bool OilThinned,
     IReadOnlyList<string> NotDone,
     IReadOnlyList<EntryView> Logbook)
 {
@@ -55,6 +56,7 @@ internal sealed record TrayView(
             Policy.Obstacles(book),
             Policy.WhyNotProven(book),
             Policy.WhyNotRun(book),
+            Policy.OilThinned(book),
             Policy.NotDone(book),
             [.. book.Log.Entries.Reverse().Select(entry => EntryView.Of(entry, book))]);
     }
@@ -73,6 +75,7 @@ internal sealed record TrayPatch(
     IReadOnlyList<Obstacle> Obstacles,
     string? WhyNotProven,
     string? WhyNotRun,
+    bool OilThinned,
     IReadOnlyList<string> NotDone,
     IReadOnlyList<EntryView> Entries)
 {
@@ -94,6 +97,7 @@ internal sealed record TrayPatch(
             Policy.Obstacles(book),
             Policy.WhyNotProven(book),
             Policy.WhyNotRun(book),
+            Policy.OilThinned(book),
             Policy.NotDone(book),
             [.. touched.Select(entry => EntryView.Of(entry, book))]);
     }
@@ -151,7 +155,7 @@ internal sealed record StationView(Station Station, int Open, int Total, bool Wa
     })];
 }
 
-/// <summary>A gauge line with its standing reading.</summary>
+/// <summary>A gauge line with its standing reading, and which of its readings say how the thing was left and not how it was found.</summary>
 internal sealed record LineView(
     string Key,
     Station Station,
@@ -165,7 +169,8 @@ internal sealed record LineView(
     bool Required,
     bool IsOpen,
     Judgement Judgement,
-    StandingView? Standing)
+    StandingView? Standing,
+    IReadOnlyList<Guid> AsLeft)
 {
     public static LineView Of(JudgedLine judged)
     {
@@ -185,7 +190,8 @@ internal sealed record LineView(
             judged.Judgement,
             judged.Standing is { Note.Reading: { } reading } standing
                 ? new StandingView(standing.EntryId, standing.Note.Typed, reading, line.Describe(reading), standing.By, standing.TakenAt)
-                : null);
+                : null,
+            [.. judged.Readings.Where(reading => reading.AsLeft).Select(reading => reading.EntryId)]);
     }
 }
 

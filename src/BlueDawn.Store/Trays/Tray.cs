@@ -1,5 +1,6 @@
 using BlueDawn.Core.Carburetors;
 using BlueDawn.Core.Stations;
+using BlueDawn.Core.Trays;
 using BlueDawn.Store.Intake;
 using BlueDawn.Store.Carburetors;
 
@@ -82,7 +83,10 @@ public sealed class Tray
 
     /// <summary>What stands on it, as Core's rules see it.</summary>
     public TrayFacts Facts() => new(
-        Number, new CarburetorKind(Family, Engine, Choke), StampedNumber, Spec?.Sheet, Fitting, Complaint, PromisedDay, WaitsFor, WaitNote, OwnerLimit, MachineWorth);
+        Number, new CarburetorKind(Family, Engine, Choke), StampedNumber, Spec?.Sheet, Fitting, Complaint, PromisedDay, WaitsFor, WaitNote, OwnerLimit, MachineWorth)
+    {
+        Complaints = StoryEvidence.Complaints(Story, Complaint),
+    };
 
     /// <summary>Takes over what stands on it after an entry.</summary>
     /// <param name="facts">What stands on it then.</param>

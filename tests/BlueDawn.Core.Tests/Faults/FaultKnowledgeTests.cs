@@ -1,6 +1,7 @@
 using BlueDawn.Core.Parts;
 using BlueDawn.Core.Carburetors;
 using BlueDawn.Core.Faults;
+using BlueDawn.Core.Stations;
 using BlueDawn.Core.Tests.Trays;
 
 namespace BlueDawn.Core.Tests.Faults;
@@ -48,7 +49,7 @@ public class FaultKnowledgeTests
     [Fact]
     public void Every_judgement_that_other_stations_can_give_on_a_mapped_line_is_mapped_or_undecided()
     {
-        var lines = Sheets.Lines.Select(line => line.Key).ToList();
+        var lines = Sheets.Lines.Select(line => line.Key).Concat(Knowledge.Findings.Select(finding => Complaint.KeyOf(finding.Id))).ToList();
         Assert.All(Knowledge.StationFindings, station => Assert.Contains(lines, station.Matches));
         Assert.Contains(Knowledge.StationFindings, station => station.Matches("gauging/emulsion-row-7"));
     }

@@ -170,7 +170,7 @@ public class TraceTests
     {
         var kind = Tray.FloatBowl().Kind;
         string[] lines = ["gauging/emulsion-row-1", "gauging/emulsion-row-2"];
-        JudgedReading Row(int row, string judged, int minute) => new(Guid.CreateVersion7(), $"gauging/emulsion-row-{row}", judged, DateTimeOffset.UnixEpoch.AddMinutes(minute));
+        JudgedReading Row(int row, string judged, int minute) => new(Guid.CreateVersion7(), $"gauging/emulsion-row-{row}", judged, DateTimeOffset.UnixEpoch.AddMinutes(minute), false);
         EvidenceItem? Tube(params JudgedReading[] readings) =>
             Evidence.Gather(FaultKnowledge.Shipped, kind, [], readings, lines, []).Items.FirstOrDefault(item => item.FindingId == "tube-holes-dark");
         Assert.Null(Tube(Row(1, "inGauge", 1)));

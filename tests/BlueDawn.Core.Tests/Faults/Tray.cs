@@ -40,7 +40,7 @@ internal sealed class Tray(CarburetorKind kind)
 
     public Tray Read(string line, string judged)
     {
-        readings.Add(new JudgedReading(Guid.CreateVersion7(), line, judged, Start.AddMinutes(++minute)));
+        readings.Add(new JudgedReading(Guid.CreateVersion7(), line, judged, Start.AddMinutes(++minute), notes.Any(note => note.Note is FaultNote { Outcome: FaultOutcome.Fixed })));
         return this;
     }
 

@@ -28,9 +28,9 @@ public class LinesTests
     public void A_suction_tank_carburetor_is_not_asked_for_what_it_has_not()
     {
         var spec = Sheets.Spec with { Family = CarburetorFamily.SuctionTank, Float = null };
-        var lines = new SettingStation().Lines(new CarburetorKind(CarburetorFamily.SuctionTank, null, null), spec, Sheets.Shop);
+        var lines = new SettingStation().Lines(new TestTray(spec, new CarburetorKind(CarburetorFamily.SuctionTank, null, null)).Facts, spec, Sheets.Shop);
         Assert.Empty(lines);
-        Assert.Contains(new SettingStation().Lines(new CarburetorKind(CarburetorFamily.Diaphragm, null, null), spec, Sheets.Shop), line => line.Key == "setting/hold-test");
+        Assert.Contains(new SettingStation().Lines(new TestTray(spec, new CarburetorKind(CarburetorFamily.Diaphragm, null, null)).Facts, spec, Sheets.Shop), line => line.Key == "setting/hold-test");
     }
 
     [Fact]

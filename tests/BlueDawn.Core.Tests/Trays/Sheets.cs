@@ -49,7 +49,10 @@ internal static class Sheets
     public static IReadOnlyList<GaugeLine> Lines => LinesOf(Spec);
 
     public static IReadOnlyList<GaugeLine> LinesOf(SpecSheet sheet) =>
-        [.. StationList.All.SelectMany(station => station.Lines(new CarburetorKind(sheet.Family, EngineKind.FourStroke, null), sheet, Shop))];
+        [.. StationList.All.SelectMany(station => station.Lines(FactsOf(sheet), sheet, Shop))];
+
+    public static TrayFacts FactsOf(SpecSheet? sheet, CarburetorKind? kind = null) => new(
+        27, kind ?? new CarburetorKind(sheet?.Family ?? CarburetorFamily.FloatBowl, EngineKind.FourStroke, null), "4107", sheet, null, "Hunts", new DateOnly(2026, 11, 6), WaitsFor.Hands);
 
     public static Dictionary<string, TypedReading> AllGood() => new()
     {

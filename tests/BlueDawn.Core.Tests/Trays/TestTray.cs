@@ -13,8 +13,7 @@ internal sealed class TestTray
     private static readonly DateTimeOffset Start = new(2026, 11, 2, 8, 0, 0, TimeSpan.Zero);
     private int minute;
 
-    public TestTray(SpecSheet? sheet, CarburetorKind? kind = null) => Facts = new TrayFacts(
-        27, kind ?? new CarburetorKind(sheet?.Family ?? CarburetorFamily.FloatBowl, EngineKind.FourStroke, null), "4107", sheet, null, "Hunts", new DateOnly(2026, 11, 6), WaitsFor.Hands);
+    public TestTray(SpecSheet? sheet, CarburetorKind? kind = null) => Facts = Sheets.FactsOf(sheet, kind);
 
     public TrayFacts Facts { get; set; }
 

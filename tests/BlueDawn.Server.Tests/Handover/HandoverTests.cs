@@ -12,7 +12,7 @@ public class HandoverTests(Shop shop)
 
         var refused = await Release(null, null, null);
         Assert.Equal(HttpStatusCode.UnprocessableEntity, refused.Status);
-        Assert.Equal(11, refused.Body.GetProperty("obstacles").GetArrayLength());
+        Assert.Equal(12, refused.Body.GetProperty("obstacles").GetArrayLength());
         Assert.NotEmpty((await Release("short", "ilse", "sandrigg-quay")).Error("note.reason"));
         Assert.NotEmpty((await Release("Owner takes it as it is", "jory", "sandrigg-quay")).Error("signature.userName"));
         Assert.NotEmpty((await Release("Owner takes it as it is", "ilse", "wrong")).Error("signature.password"));
@@ -65,7 +65,7 @@ public class HandoverTests(Shop shop)
         using var json = await jory.Http.GetAsync("/api/trays/17/report.json", TestContext.Current.CancellationToken);
         Assert.Equal("tray-17.json", json.Content.Headers.ContentDisposition?.FileNameStar ?? json.Content.Headers.ContentDisposition?.FileName);
         using var parsed = JsonDocument.Parse(await json.Content.ReadAsStringAsync(TestContext.Current.CancellationToken));
-        Assert.Equal(11, parsed.RootElement.GetProperty("lines").GetArrayLength());
+        Assert.Equal(13, parsed.RootElement.GetProperty("lines").GetArrayLength());
 
         var csv = await jory.Http.GetStringAsync("/api/trays/17/report.csv", TestContext.Current.CancellationToken);
         var rows = csv.Split("\r\n", StringSplitOptions.RemoveEmptyEntries);

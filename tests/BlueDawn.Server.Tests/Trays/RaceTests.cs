@@ -124,8 +124,9 @@ public class RaceTests(Shop shop)
         var like = (await visitor.GetAsync("/api/trays/17")).Body;
         var number = await visitor.NewTrayAsync(like.GetProperty("facts").GetProperty("stampedNumber").GetString()!);
         var notes = like.GetProperty("lines").EnumerateArray()
-            .Where(line => proven || line.GetProperty("station").GetString() != "proving")
-            .Select(line => (object)new { kind = "reading", line = line.GetProperty("key").GetString(), typed = line.GetProperty("standing").GetProperty("typed") });
+            .Where(line => !Visitor.IsComplaint(line) && (proven || line.GetProperty("station").GetString() != "proving"))
+            .Select(line => (object)new { kind = "reading", line = line.GetProperty("key").GetString(), typed = line.GetProperty("standing").GetProperty("typed") })
+            .Concat(proven ? [Visitor.Reading("proving/complaint-said", new { state = "gone" })] : []);
         var answer = await visitor.SendNotesAsync(number, [.. notes.Prepend(new { kind = "job", job = "closed" }).Select(note => Visitor.Entry(note))]);
         Assert.All(answer.Body.GetProperty("outcomes").EnumerateArray(), one => Assert.Equal("recorded", one.GetProperty("outcome").GetString()));
         return number;

@@ -40,7 +40,9 @@ public sealed class UpgradeTests(Shop shop) : IAsyncLifetime
         ["tray 18, stations"] = "decision 50",
         ["tray 18, causes"] = "decision 50: a height that cannot be told denies nothing",
         ["tray 22, report"] = "decision 53: a kit that has not come is not on the report",
-        ["tray 28, next"] = "decision 57: what was not done is named before it goes",
+        ["tray 25, next"] = "decision 58: the complaint is tried again first",
+        ["tray 28, next"] = "decision 58",
+        ["tray 28, stations"] = "decision 58: not ready to go before the complaint is tried again",
         ["tray 29, report"] = "decision 53",
         ["tray 37, report"] = "decision 53",
         ["tray 39, report"] = "decision 53",
@@ -51,6 +53,9 @@ public sealed class UpgradeTests(Shop shop) : IAsyncLifetime
         ["tray 36, stations"] = "no needle and seat on a carburetor that stands on its tank",
         ["tray 36, report"] = "no needle and seat on a carburetor that stands on its tank",
     };
+
+    /// <summary>Trays whose complaints the fuel-on line tries anyway.</summary>
+    private static readonly HashSet<int> TriedByFuelOn = [19, 22, 26, 37];
 
     [Fact]
     public async Task Every_tray_is_judged_as_before()
@@ -75,9 +80,21 @@ public sealed class UpgradeTests(Shop shop) : IAsyncLifetime
 
             Same("waitsFor", tray.GetProperty("facts").GetProperty("waitsFor"));
             Same("next", new { station = next.GetProperty("station"), line = next.GetProperty("lineKey"), @do = next.GetProperty("do").GetProperty("text") });
-            Same("lines", Rows(tray.GetProperty("lines"), line => [line.GetProperty("key"), line.GetProperty("judgement").GetProperty("verdict"), line.GetProperty("judgement").GetProperty("finding")]));
-            Same("obstacles", Rows(tray.GetProperty("obstacles"), one => [one.GetProperty("lineKey"), one.GetProperty("kind")]));
-            Same("stations", Rows(tray.GetProperty("stations"), one => [one.GetProperty("station"), one.GetProperty("open"), one.GetProperty("total"), one.GetProperty("waiting")]));
+            // Decision 58: what the owner complained of has lines of its own, asked for while the tray is in the shop.
+            var complaints = tray.GetProperty("lines").EnumerateArray().Where(Visitor.IsComplaint).ToList();
+            var gone = tray.GetProperty("facts").GetProperty("waitsFor").GetString() == "handedBack";
+            if (gone == complaints.Count > 0 && tray.GetProperty("spec").ValueKind == JsonValueKind.Object && !TriedByFuelOn.Contains(number))
+            {
+                told.Add($"tray {number}, complaints: {complaints.Count} lines");
+            }
+
+            Same("lines", Rows(tray.GetProperty("lines"), line => [line.GetProperty("key"), line.GetProperty("judgement").GetProperty("verdict"), line.GetProperty("judgement").GetProperty("finding")], line => !Visitor.IsComplaint(line)));
+            Same("obstacles", Rows(tray.GetProperty("obstacles"), one => [one.GetProperty("lineKey"), one.GetProperty("kind")], one => !one.GetProperty("lineKey").GetString()!.StartsWith("proving/complaint-", StringComparison.Ordinal)));
+            Same("stations", Rows(tray.GetProperty("stations"), one =>
+            {
+                var more = one.GetProperty("station").GetString() == "proving" ? complaints.Count : 0;
+                return [one.GetProperty("station"), one.GetProperty("open").GetInt32() - more, one.GetProperty("total").GetInt32() - more, one.GetProperty("waiting")];
+            }));
             Same("causes", trace.GetProperty("causes").EnumerateArray().Take(5).Select(cause => new object[] { cause.GetProperty("cause").GetProperty("id"), Math.Round(cause.GetProperty("probability").GetDouble(), 6) }));
             var step = trace.GetProperty("next");
             Same("traceNext", new[] { step.GetProperty("kind"), step.GetProperty("checkId"), step.GetProperty("causeId") });
@@ -86,7 +103,7 @@ public sealed class UpgradeTests(Shop shop) : IAsyncLifetime
             Same("logbook", tray.GetProperty("logbook").GetArrayLength());
             Same("report", new
             {
-                watch = report.GetProperty("watch"),
+                watch = report.GetProperty("watch").EnumerateArray().Where(point => !point.GetString()!.EndsWith("was not tried again.", StringComparison.Ordinal)),
                 parts = report.GetProperty("parts"),
                 signed = report.GetProperty("signed"),
                 faults = report.GetProperty("faults"),

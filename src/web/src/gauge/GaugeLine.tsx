@@ -13,7 +13,7 @@ import { SlipQuestion } from './SlipQuestion';
 import { VerdictWord } from '../ui/verdict';
 import { say } from '../units/format';
 import { firstBox } from './boxes';
-import { groupOf } from './entry';
+import { asFoundOrLeft, groupOf } from './entry';
 import { HoldCurve } from './HoldCurve';
 import { RowEntry } from './RowEntry';
 import { Scale } from './Scale';
@@ -128,6 +128,7 @@ export function GaugeLine({ tray, line, history, locked, way }: Props) {
                   {area.length > 0 && (
                     <span className="tabular-nums">{area.map((v) => Math.round(v)).join('–')} % area, </span>
                   )}
+                  {line.standing && !state.dirty && `${asFoundOrLeft(line, line.standing.entryId)}, `}
                   <span className="underline underline-offset-3">why</span>
                 </span>
               </span>

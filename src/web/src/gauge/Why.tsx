@@ -7,7 +7,7 @@ import { useUnits } from '../session/session';
 import { Button } from '../ui/button';
 import { verdictText } from '../ui/verdict';
 import { moment, quantity, say } from '../units/format';
-import { standingTyped } from './entry';
+import { asFoundOrLeft, standingTyped } from './entry';
 import type { LineState } from './useLine';
 
 interface Props {
@@ -62,6 +62,7 @@ export function Why({ line, state, history, tray, mayRecord, onClose }: Props) {
             <li key={entry.id} className={entry.superseded ? 'text-mute line-through decoration-1' : ''}>
               <span className="font-medium">{say(entry.what, units)}</span>
               <span className="text-mute block text-note">
+                {entry.kind === 'reading' && !entry.superseded && `${asFoundOrLeft(line, entry.id)}, `}
                 {entry.by}, {moment(entry.takenAt)}
                 {entry.supersedes && (entry.kind === 'withdrawal' ? '' : ' (correction)')}
               </span>

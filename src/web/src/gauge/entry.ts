@@ -2,6 +2,10 @@ import type { Line, UnitSystem } from '../api/client';
 import { withUnit } from '../units/format';
 import { typedGroup, type LineState } from './useLine';
 
+/** Whether a reading says how the thing was found, or how it was left after work. */
+export const asFoundOrLeft = (line: Line, entry: string): string =>
+  line.asLeft.includes(entry) ? 'as left' : 'as found';
+
 /** The standing reading as it was typed, with units where its reader would misread it without. */
 export function standingTyped(
   line: Line,

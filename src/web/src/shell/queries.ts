@@ -99,6 +99,7 @@ export function patched(tray: Tray, patch: TrayPatch): Tray | null {
     obstacles: patch.obstacles,
     whyNotProven: patch.whyNotProven,
     whyNotRun: patch.whyNotRun,
+    oilThinned: patch.oilThinned,
     notDone: patch.notDone,
     logbook: [
       ...patch.entries.filter((entry) => !known.has(entry.id)).toReversed(),

@@ -54,6 +54,7 @@ export function EvidenceList({ tray, view, words, mayRecord, record }: Props) {
                   {view.people[item.entryId]}, {moment(item.takenAt)}
                   {item.doubtful && ', doubtful'}
                   {item.beforeFix && ', before the fix'}
+                  {item.asLeft && ', as left: how it came in is not known'}
                 </span>
               </span>
               {!station && mayRecord && !item.beforeFix && (

@@ -163,7 +163,7 @@ function Sheet({ report }: { report: Report }) {
                         className={`text-mute text-note print:text-[9pt] ${reading.corrected ? 'line-through' : ''}`}
                       >
                         {say(reading.what, units)}: {reading.word.toLowerCase()}, {reading.takenBy}
-                        {reading.corrected && ' (corrected)'}
+                        {reading.corrected ? ' (corrected)' : `, ${reading.asLeft ? 'as left' : 'as found'}`}
                       </p>
                     ))}
                     {line.standing ? (
@@ -171,7 +171,8 @@ function Sheet({ report }: { report: Report }) {
                         {say(line.standing.what, units)}
                         <span className="text-mute block text-small font-normal print:inline print:text-[8.5pt]">
                           {' '}
-                          {line.standing.takenBy}, {moment(line.standing.takenAt)}
+                          {line.standing.asLeft ? 'as left' : 'as found'}, {line.standing.takenBy},{' '}
+                          {moment(line.standing.takenAt)}
                         </span>
                       </p>
                     ) : (

@@ -6,7 +6,7 @@ import { Button, LinkButton } from '../../ui/button';
 import { Notice } from '../../ui/states';
 import { trayPath, type StationProps } from '../registry';
 
-/** Fuel on and rocked, then idle and governed speed; not while a part lies on the bench. */
+/** Fuel on and rocked, the complaint tried again, then idle and governed speed; not while a part lies on the bench. */
 export default function ProvingPage({ tray }: StationProps) {
   const notYet = tray.whyNotProven;
   const oil = useRecord<TraceNote>(tray.number);
@@ -24,7 +24,7 @@ export default function ProvingPage({ tray }: StationProps) {
       {tray.whyNotRun !== null && (
         <Notice title="This engine must not run yet.">
           <p>{tray.whyNotRun}</p>
-          {mayRecord && (
+          {mayRecord && tray.oilThinned && (
             <Button
               className="mt-2"
               disabled={oil.busy}
