@@ -133,7 +133,7 @@ test('a float-bowl carburetor from check-in to hand-back by keyboard alone', asy
   await keys.press('Enter');
   await expectVerdict(page, 'Fuel on, rocked', 'Dry');
   // What the owner came with is tried again.
-  const complaint = 'Will not start after the winter';
+  const complaint = '“Will not start after the winter”';
   await tabTo(page, line(page, complaint).getByRole('radio', { name: 'Gone', exact: true }));
   await keys.press('Space');
   await tabTo(page, page.getByRole('button', { name: `Record ${complaint}` }));
@@ -241,12 +241,12 @@ test('the same by pointer, refused first, then handed back', async ({ page }) =>
   await line(page, 'Fuel on, rocked').getByRole('radio', { name: 'Dry' }).click();
   await record('Fuel on, rocked');
   await expectVerdict(page, 'Fuel on, rocked', 'Dry');
-  await line(page, 'Floods').getByRole('radio', { name: 'Still there' }).click();
-  await record('Floods');
-  await expectVerdict(page, 'Floods', 'Still there');
-  await line(page, 'Floods').getByRole('radio', { name: 'Gone', exact: true }).click();
-  await record('Floods');
-  await expectVerdict(page, 'Floods', 'Gone');
+  await line(page, '“Floods”').getByRole('radio', { name: 'Still there' }).click();
+  await record('“Floods”');
+  await expectVerdict(page, '“Floods”', 'Still there');
+  await line(page, '“Floods”').getByRole('radio', { name: 'Gone', exact: true }).click();
+  await record('“Floods”');
+  await expectVerdict(page, '“Floods”', 'Gone');
 
   await station('Hand back');
   await page.getByRole('button', { name: 'Sign and hand back' }).click();

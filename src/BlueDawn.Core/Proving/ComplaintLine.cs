@@ -27,7 +27,7 @@ public sealed record ComplaintReading(ComplaintState State, double? RanMin = nul
 /// <param name="Complaint">The complaint.</param>
 /// <param name="Try">How it is tried.</param>
 public sealed record ComplaintLine(Complaint Complaint, ComplaintTry Try)
-    : GaugeLine(Complaint.LineKey, Station.Proving, "What the owner complained of", Complaint.Label)
+    : GaugeLine(Complaint.LineKey, Station.Proving, "What the owner complained of", $"“{Complaint.Label}”")
 {
     private static readonly (ComplaintState State, string Value, string Label)[] States =
     [

@@ -44,6 +44,9 @@ public abstract record GaugeLine(string Key, Station Station, string Section, st
     /// <summary>Whether it is asked only while the machine is in the shop: unread on a tray that was handed back it is not listed.</summary>
     public virtual bool GoesWithTheTray => false;
 
+    /// <summary>Whether it reads the carburetor as a whole: then work on any part of it stands behind the reading.</summary>
+    public bool IsOfTheWhole => Station == Station.Proving;
+
     /// <summary>What is said of it on the report when nothing was read.</summary>
     public virtual string NotReadWords => "was not read";
 

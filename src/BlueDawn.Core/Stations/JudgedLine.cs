@@ -32,10 +32,19 @@ public sealed record JudgedLine(GaugeLine Line, Logged<ReadingNote>? Standing, J
     public static IReadOnlyList<JudgedLine> Judge(IEnumerable<GaugeLine> lines, Log log, PinSet pins, DateTimeOffset? workBegan)
     {
         var byLine = log.Notes<ReadingNote>().ToLookup(logged => logged.Note.Line);
-        return [.. lines.Select(line =>
+        var judged = lines.Select(line =>
         {
             var readings = byLine[line.Key].ToList();
-            var judgements = readings.Select(logged => line.Judge(logged.Note.Reading, pins)).ToList();
+            return (Line: line, Readings: readings, Judgements: readings.Select(logged => line.Judge(logged.Note.Reading, pins)).ToList());
+        }).ToList();
+        // Whoever reads a line again that was not good has set something in between.
+        var setAt = judged.ToDictionary(one => one.Line.Key, one => one.Judgements.FindIndex(judgement => judgement.Verdict == Verdict.NotGood) is >= 0 and var bad && bad + 1 < one.Readings.Count
+            ? one.Readings[bad + 1].TakenAt
+            : (DateTimeOffset?)null);
+        var anySet = setAt.Values.Min();
+        return [.. judged.Select(one =>
+        {
+            var (line, readings, judgements) = one;
             return new JudgedLine(
                 line,
                 readings.Count == 0 ? null : readings[^1],
@@ -45,8 +54,7 @@ public sealed record JudgedLine(GaugeLine Line, Logged<ReadingNote>? Standing, J
                     line.Key,
                     judgements[i].Finding,
                     logged.TakenAt,
-                    // Whoever reads a line again that was not good has set something in between.
-                    workBegan <= logged.TakenAt || judgements.Take(i).Any(before => before.Verdict == Verdict.NotGood)))]);
+                    workBegan <= logged.TakenAt || (line.IsOfTheWhole ? anySet : setAt[line.Key]) <= logged.TakenAt))]);
         })];
     }
 }

@@ -77,7 +77,7 @@ public class ComplaintTests
     {
         var tray = TestTray.Untouched().Reads(Sheets.AllGood());
         tray.Facts = tray.Facts with { Complaints = [new Complaint("low-power", "Low on power")] };
-        Assert.Equal(["Low on power"], Policy.Obstacles(tray.Book).Select(obstacle => obstacle.Label));
+        Assert.Equal(["“Low on power”"], Policy.Obstacles(tray.Book).Select(obstacle => obstacle.Label));
         Assert.Equal("proving/complaint-low-power", tray.Book.State(Station.Proving).Step?.LineKey);
 
         tray.Does(new ReadingNote("proving/complaint-low-power", TypedReading.Of(("state", "stillThere"))));

@@ -27,6 +27,17 @@ public class AsFoundTests
     public void Who_reads_again_what_was_not_good_has_set_something_in_between() =>
         Assert.Equal([false, true], AsLeft(TestTray.Untouched().Does(Small).Does(Good)));
 
+    /// <summary>A speed is of the whole carburetor: with one jet cleared it is as left; the other jet is still as found.</summary>
+    [Fact]
+    public void Work_on_one_part_stands_behind_what_is_read_of_the_whole()
+    {
+        var tray = TestTray.Untouched().Does(new ReadingNote("gauging/idle-jet", TypedReading.Of(("go", "0.25"), ("noGo", "0.27"))))
+            .Does(new ReadingNote("gauging/idle-jet", TypedReading.Of(("go", "0.32"), ("noGo", "0.34"))))
+            .Does(Good).Does(new ReadingNote("proving/governed-speed", TypedReading.Of(("speed", "3400"))));
+        Assert.Equal([false], AsLeft(tray));
+        Assert.True(tray.Book.Lines.Single(line => line.Line.Key == "proving/governed-speed").Readings[0].AsLeft);
+    }
+
     /// <summary>After a bath a clear jet says nothing of what the jet was like when it came in.</summary>
     [Fact]
     public void A_part_that_is_good_only_after_cleaning_does_not_deny_its_cause()

@@ -126,7 +126,7 @@ export function GaugeLine({ tray, line, history, locked, way }: Props) {
                 <VerdictWord judgement={judgement} />
                 <span className="text-mute block text-small">
                   {area.length > 0 && (
-                    <span className="tabular-nums">{area.map((v) => Math.round(v)).join('–')} % area, </span>
+                    <span className="block tabular-nums">{area.map((v) => Math.round(v)).join('–')} % area</span>
                   )}
                   {line.standing && !state.dirty && `${asFoundOrLeft(line, line.standing.entryId)}, `}
                   <span className="underline underline-offset-3">why</span>
