@@ -62,10 +62,10 @@ public sealed record Passage(string Key, string Label, string Into, string Exit,
 public sealed class CleaningKnowledge
 {
     private const string Resources = "cleaning/";
-    private readonly IReadOnlyList<(Passage Passage, IReadOnlyList<CarburetorFamily> Families)> passages;
+    private readonly IReadOnlyList<(Passage Passage, IReadOnlyList<CarburetorFamily> Families, bool InTheNut)> passages;
 
     private CleaningKnowledge(
-        IReadOnlyList<CleaningRecipe> recipes, IReadOnlyList<Soil> soils, IReadOnlyList<MixingRule> mixing, IReadOnlyList<(Passage Passage, IReadOnlyList<CarburetorFamily> Families)> passages)
+        IReadOnlyList<CleaningRecipe> recipes, IReadOnlyList<Soil> soils, IReadOnlyList<MixingRule> mixing, IReadOnlyList<(Passage Passage, IReadOnlyList<CarburetorFamily> Families, bool InTheNut)> passages)
     {
         Recipes = recipes;
         Soils = soils;
@@ -88,8 +88,11 @@ public sealed class CleaningKnowledge
     /// <summary>A recipe by its key, or null.</summary>
     public CleaningRecipe? Find(string recipe) => Recipes.FirstOrDefault(one => one.Key == recipe);
 
-    /// <summary>The passages of a family.</summary>
-    public IReadOnlyList<Passage> Passages(CarburetorFamily family) => [.. passages.Where(row => row.Families.Contains(family)).Select(row => row.Passage)];
+    /// <summary>The passages of a carburetor.</summary>
+    /// <param name="family">Its family.</param>
+    /// <param name="sheet">Its spec sheet, or null: one without a main jet of its own has it drilled in the bowl nut.</param>
+    public IReadOnlyList<Passage> Passages(CarburetorFamily family, SpecSheet? sheet) =>
+        [.. passages.Where(row => row.Families.Contains(family) && (!row.InTheNut || sheet?.Jets.Any(jet => jet.Key == "main-jet") == false)).Select(row => row.Passage)];
 
     /// <summary>Why two recipes must not be used in the same round, or null when they may.</summary>
     public string? Clash(CleaningRecipe one, CleaningRecipe other) =>
@@ -135,7 +138,8 @@ public sealed class CleaningKnowledge
                 : throw row.Wrong("kind", "or its other half is no recipe’s kind")),
             CsvTable.Rows(open, "passages.csv", row => (
                 new Passage(row.Text("key"), row.Text("label"), row.Text("into"), row.Text("exit"), row.Text("gentle") == "yes"),
-                row.Families("families"))));
+                row.Families("families"),
+                row.Text("when") switch { "always" => false, "no-main-jet" => true, _ => throw row.Wrong("when", "is neither always nor no-main-jet") })));
     }
 
     private static string[] Words(TableRow row, string column) => row.MayBeEmpty(column).Split(' ', StringSplitOptions.RemoveEmptyEntries);

@@ -61,7 +61,7 @@ public sealed class CleaningStation : StationModule
         BasketNote { CountedMin: { } counted, WantedMin: { } wanted } basket => Sentence.Say(
             $"Out of the {basket.Bath.ToLowerInvariant()} after {Quantity.Min(Math.Round(counted))} of {Quantity.Min(wanted)}{(counted < wanted ? ", early" : "")}"),
         BasketNote basket => Sentence.Say($"Out of the {basket.Bath.ToLowerInvariant()}"),
-        CleaningNote cleaning => Sentence.Say($"{cleaning.Words(CleaningKnowledge.Shipped, CleaningKnowledge.Shipped.Passages(tray.Kind.Family))}"),
+        CleaningNote cleaning => Sentence.Say($"{cleaning.Words(CleaningKnowledge.Shipped, CleaningKnowledge.Shipped.Passages(tray.Kind.Family, tray.Sheet))}"),
         _ => Sentence.None,
     };
 }
@@ -79,7 +79,7 @@ public sealed class CleaningState : StationState
         this.tray = tray;
         ledger = tray.Ledger;
         var knowledge = CleaningKnowledge.Shipped;
-        Plan = CleaningPlan.Of(knowledge, knowledge.Passages(tray.Kind.Family), ledger, tray.Log.Notes<CleaningNote>());
+        Plan = CleaningPlan.Of(knowledge, knowledge.Passages(tray.Kind.Family, tray.Sheet), ledger, tray.Log.Notes<CleaningNote>());
     }
 
     /// <summary>What is to be cleaned off, how, and the passages.</summary>

@@ -135,6 +135,10 @@ public sealed record Evidence(
             SafetyState.Of(knowledge, kind, notes.Select(note => note.Note)));
     }
 
+    /// <summary>Whether a finding is there now, as far as is known: seen or told, and nothing put right since.</summary>
+    /// <param name="finding">The finding.</param>
+    public bool IsThere(string finding) => Items.Any(item => item.FindingId == finding && item is { Present: true, BeforeFix: false });
+
     /// <summary>Findings that say something of how it came in, in the order the network counts them.</summary>
     public IReadOnlyList<EvidenceItem> Speaking => [.. Items.Where(item => !item.AsLeft)];
 

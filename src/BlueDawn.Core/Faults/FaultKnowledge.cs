@@ -123,10 +123,11 @@ public sealed record Finding(string Id, string Label, string Short, string Stage
 /// <param name="Minutes">Hands-on minutes, without getting there.</param>
 /// <param name="Reveals">Findings it answers.</param>
 /// <param name="CautionKey">Its caution.</param>
+/// <param name="NotWith">Findings with which it cannot be done: an engine that dies at once is not run ten minutes.</param>
 /// <param name="Applies">What it applies to.</param>
 /// <param name="Source">Where this is from.</param>
 public sealed record Check(
-    string Id, string Label, CheckState State, double Minutes, IReadOnlyList<string> Reveals, string CautionKey, AppliesTo Applies, string Source)
+    string Id, string Label, CheckState State, double Minutes, IReadOnlyList<string> Reveals, string CautionKey, IReadOnlyList<string> NotWith, AppliesTo Applies, string Source)
 {
     /// <summary>How far apart the carburetor is for this check, and is left, when it is now at <paramref name="now"/>.</summary>
     public ApartLevel LeavesApart(ApartLevel now) => State switch

@@ -57,6 +57,7 @@ public static class FaultKnowledgeReader
                 row.Number("minutes"),
                 row.Text("reveals").Split(' ', StringSplitOptions.RemoveEmptyEntries),
                 row.Text("caution"),
+                row.MayBeEmpty("not_with").Split(' ', StringSplitOptions.RemoveEmptyEntries),
                 Applies(row),
                 row.Text("source"))),
             CsvTable.Rows(open, "cause-findings.csv", row => new CauseFinding(
@@ -114,7 +115,7 @@ public static class FaultKnowledgeReader
         foreach (var check in knowledge.Checks)
         {
             Known([.. knowledge.Cautions.Keys], check.CautionKey, $"checks.csv, {check.Id}");
-            foreach (var finding in check.Reveals)
+            foreach (var finding in check.Reveals.Concat(check.NotWith))
             {
                 Known(findings, finding, $"checks.csv, {check.Id}");
             }

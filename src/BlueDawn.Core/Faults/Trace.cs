@@ -153,7 +153,7 @@ public sealed record Trace(
         var valuer = new CheckValuer(faults, costs, posterior, Relevant(faults, evidence));
         var known = evidence.Known(faults);
         var checks = faults.Checks
-            .Where(check => !evidence.DoneChecks.Contains(check.Id))
+            .Where(check => !evidence.DoneChecks.Contains(check.Id) && !check.NotWith.Any(evidence.IsThere))
             .Select(check => valuer.Value(check, evidence.Apart, known))
             .OfType<CheckValue>()
             .Select(value => value.With(evidence.Safety, faults.Knowledge))

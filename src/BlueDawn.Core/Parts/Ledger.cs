@@ -233,7 +233,7 @@ public sealed record Ledger(StripJob? Job, IReadOnlyList<LedgerLine> Lines, IRea
         (string Field, string Problem)? wrong = back.Fate switch
         {
             Fate.Refitted when line.State == LedgerState.Missing => ("fate", "It was missing: there is none to refit. Renew it, make it, or leave it off with a reason."),
-            Fate.Refitted when line.Found!.Verdict is LineVerdict.Renew or LineVerdict.DoesNotBelong && string.IsNullOrWhiteSpace(back.Reason) =>
+            Fate.Refitted when line.Found!.Verdict is LineVerdict.Renew or LineVerdict.Broken or LineVerdict.DoesNotBelong && string.IsNullOrWhiteSpace(back.Reason) =>
                 ("reason", "At Strip it was found to be no good. Say why the old one goes back."),
             Fate.Refitted when line.Part.NewEachTime && !strange && string.IsNullOrWhiteSpace(back.Reason) =>
                 ("reason", "It is not used twice: fit a new one or cut one from sheet. If the old one goes back, say why."),

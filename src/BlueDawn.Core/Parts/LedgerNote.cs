@@ -16,6 +16,9 @@ public enum LineVerdict
     /// <summary>A new one goes in.</summary>
     Renew,
 
+    /// <summary>Torn, broken or worn out: a new one goes in, and it speaks for a fault.</summary>
+    Broken,
+
     /// <summary>Should have been there and was not.</summary>
     Missing,
 
@@ -118,6 +121,7 @@ public sealed record OutNote(
             LineVerdict.Refit => "refit",
             LineVerdict.Clean => "clean",
             LineVerdict.Renew => "renew",
+            LineVerdict.Broken => "broken, renew",
             LineVerdict.Missing => "missing",
             LineVerdict.Added => "added by someone",
             LineVerdict.DoesNotBelong => "does not belong",

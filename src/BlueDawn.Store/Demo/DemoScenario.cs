@@ -212,7 +212,7 @@ public sealed class DemoScenario(BlueDawnDb db, UserManager<Person> people, Time
             Add(note);
         }
 
-        foreach (var passage in demo.Passages ? CleaningKnowledge.Shipped.Passages(file.Book.Kind.Family) : [])
+        foreach (var passage in demo.Passages ? CleaningKnowledge.Shipped.Passages(file.Book.Kind.Family, file.Book.Sheet) : [])
         {
             Add(new PassageNote(passage.Key, true, true));
         }
@@ -220,7 +220,7 @@ public sealed class DemoScenario(BlueDawnDb db, UserManager<Person> people, Time
         foreach (var advice in file.Book.State<BuildState>().Advice.Take(demo.In).ToList())
         {
             var line = file.Book.Ledger.Find(advice.Part)!;
-            var item = line.Found!.Verdict == LineVerdict.Renew ? file.Book.Fitting?.Items.FirstOrDefault(one => one.Parts.Any(part => part.Part == line.Part.KitPart)) : null;
+            var item = line.Found!.Verdict is LineVerdict.Renew or LineVerdict.Broken ? file.Book.Fitting?.Items.FirstOrDefault(one => one.Parts.Any(part => part.Part == line.Part.KitPart)) : null;
             Add(new BackNote(advice.Part, item is null ? Fate.Refitted : Fate.Renewed, advice.RightWay?.Key, item?.Number));
         }
 

@@ -74,7 +74,7 @@ public class FaultKnowledgeTests
     [InlineData("cause-findings.csv", "fuel-stale,wont-start", "fuel-stale,no-such-finding", "no-such-finding")]
     [InlineData("checks.csv", "hot-surface", "no-such-caution", "no-such-caution")]
     [InlineData("findings.csv", "0.05,", "1.05,", "background")]
-    [InlineData("causes.csv", "carburetor,needle,FD", "carburetor,pin,FD", "row 14, parts: “pin” speaks of pin")]
+    [InlineData("causes.csv", "carburetor,needle,FD", "carburetor,pin,FD", "row 15, parts: “pin” speaks of pin")]
     [InlineData("causes.csv", "carburetor,needle,FD", "carburetor,,FD", "must name the part")]
     [InlineData("causes.csv", "main-jet carburetor,FS", "main-jet,FS", "for each of its families")]
     [InlineData("causes.csv", "tank-vent-blocked,", "fuel-stale,", "twice")]

@@ -76,7 +76,7 @@ internal sealed class Bench(CarburetorFamily family, SpecSheet? spec = null, Cho
 
     /// <summary>Puts everything back in the order that is advised, each the right way round, up to a part.</summary>
     /// <summary>A part goes back as it should: the old one, or one cut from sheet where the old is not used twice.</summary>
-    public static BackNote Back(string part, string? way = null) => new(part, part == "intake-gasket" ? Fate.Made : Fate.Refitted, way);
+    public static BackNote Back(string part, string? way = null) => new(part, part is "intake-gasket" or "spacer-gasket" or "manifold-gasket" ? Fate.Made : Fate.Refitted, way);
 
     public Bench BuildsUpTo(string part)
     {

@@ -54,6 +54,10 @@ export function PartShape({ part, way }: ShapeProps): ReactNode {
     case 'bowl-gasket':
       return ring(W, D, 13);
     case 'intake-gasket':
+    case 'spacer-gasket':
+    case 'manifold-gasket':
+    case 'outer-gasket':
+    case 'filter-gasket':
     case 'insulator':
       return (
         <>
@@ -158,18 +162,21 @@ export function PartShape({ part, way }: ShapeProps): ReactNode {
           <path d="M-22 -14h44" className="wire thick" />
         </>
       );
-    case 'emulsion-tube':
+    case 'emulsion-tube': {
+      const rows = [-20, -8, 4, 16];
+      const sparse = way === 'more-up' ? 16 : way === 'more-down' ? -20 : null;
       return (
         <>
           <path d="M-16 -34h32v66a16 5 0 0 1 -32 0z" className="metal" />
-          {[-20, -2, 16].map((y) => (
+          {rows.map((y) => (
             <g key={y}>
-              <circle cx={-6} cy={y} r={3.5} className="hole" />
-              <circle cx={7} cy={y} r={3.5} className="hole" />
+              {y !== sparse && <circle cx={-6} cy={y} r={3.5} className="hole" />}
+              {(sparse === null || Math.abs(y - sparse) > 14) && <circle cx={7} cy={y} r={3.5} className="hole" />}
             </g>
           ))}
         </>
       );
+    }
     case 'inlet-screen':
       return (
         <>
@@ -182,6 +189,32 @@ export function PartShape({ part, way }: ShapeProps): ReactNode {
       );
     case 'metering-spring':
       return coil(5, 16, 56);
+    case 'choke-small-spring':
+      return <g transform={way === 'crooked' ? 'rotate(28)' : undefined}>{coil(6, 9, 44)}</g>;
+    case 'choke-clip':
+      return <path d="M-34 14q-8 -34 34 -34t34 34l-12 4q4 -24 -22 -24t-22 24z" className="metal" />;
+    case 'manifold':
+      return (
+        <>
+          <path d="M-84 -30h168v12h-40q-6 0 -6 8v20q0 8 6 8h40v12h-168v-12h40q6 0 6 -8v-20q0 -8 -6 -8h-40z" />
+          <ellipse cx={0} cy={-24} rx={24} ry={6} className="hole" />
+        </>
+      );
+    case 'deflector':
+      return (
+        <>
+          <path d="M-96 24l30 -44h132l30 44l-16 8l-26 -38h-108l-26 38z" className="metal" />
+          <ellipse cx={0} cy={-8} rx={26} ry={7} className="hole" />
+        </>
+      );
+    case 'control-plate':
+      return (
+        <>
+          <path d="M-96 -18h150l42 20v16h-192z" className="metal" />
+          <ellipse cx={-24} cy={0} rx={26} ry={9} className="hole" />
+          <path d="M56 2v-30h20" className="wire thick" />
+        </>
+      );
     case 'choke-spring':
       return (
         <>
@@ -204,6 +237,7 @@ export function PartShape({ part, way }: ShapeProps): ReactNode {
           <path d="M-60 -14v36" className="wire thick" />
         </>
       );
+    case 'mounting-bolts':
     case 'tank-screws':
       return (
         <>
@@ -250,6 +284,7 @@ export function PartShape({ part, way }: ShapeProps): ReactNode {
         </>
       );
     case 'shut-off-wire':
+    case 'stop-wire':
     case 'throttle-link':
       return <path d="M-104 22v-30h180q20 0 20 -22" className="wire thick" />;
     case 'fuel-hose':

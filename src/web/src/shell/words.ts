@@ -41,6 +41,7 @@ export const verdictWord: Record<LineVerdict, string> = {
   clean: 'Clean',
   refit: 'Refit',
   renew: 'Renew',
+  broken: 'Torn or broken',
   missing: 'Missing',
   added: 'Added by someone',
   doesNotBelong: 'Does not belong',
