@@ -13,6 +13,8 @@ namespace BlueDawn.Core.Handover;
 /// <param name="Complaint">What the owner said.</param>
 /// <param name="CheckedInAt">When it came in.</param>
 /// <param name="PromisedDay">The day it was promised for.</param>
+/// <param name="DateCode">Date code on the carburetor as it was read; may be empty.</param>
+/// <param name="Plate">Engine plate as it was read; may be empty.</param>
 public sealed record ReportTray(
     int TrayNumber,
     string OwnerName,
@@ -23,7 +25,9 @@ public sealed record ReportTray(
     string? SpecMaker,
     string Complaint,
     DateTimeOffset CheckedInAt,
-    DateOnly PromisedDay);
+    DateOnly PromisedDay,
+    string DateCode = "",
+    string Plate = "");
 
 /// <summary>The lead's signature for what is handed back with something open.</summary>
 /// <param name="Reason">Why it may go.</param>

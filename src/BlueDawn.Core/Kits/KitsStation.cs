@@ -38,6 +38,15 @@ public sealed record PartsHereNote(Fitting? Decided = null) : Note
     public override Note AsSent() => this with { Decided = null };
 }
 
+/// <summary>What else is written on the carburetor and the engine, as it was read; a later note stands in place of an earlier one.</summary>
+/// <param name="DateCode">The date code beside the stamped number; may be empty.</param>
+/// <param name="Plate">The engine's plate, model and specification; may be empty.</param>
+public sealed record MarksNote(string DateCode, string Plate) : Note
+{
+    /// <summary>Nothing read.</summary>
+    public static readonly MarksNote None = new("", "");
+}
+
 /// <summary>An old part as measured on the bench, to match new ones with. No features: its measures are taken back.</summary>
 /// <param name="Part">Which part.</param>
 /// <param name="Quantity">How many there were, 1 to 99.</param>
@@ -97,6 +106,7 @@ public sealed class KitsStation : StationModule
         NoteKind.Of<FittingNote>("fitting"),
         NoteKind.Of<PartsHereNote>("partsHere"),
         NoteKind.Of<OldPartNote>("oldPart"),
+        NoteKind.Of<MarksNote>("marks"),
     ];
 
     /// <inheritdoc/>
@@ -112,6 +122,8 @@ public sealed class KitsStation : StationModule
         SheetNote { StampedNumber.Length: > StampedNumber.Longest } => Wrong("stampedNumber", $"Longer than {StampedNumber.Longest} characters. Check the number."),
         PartsHereNote when tray.Fitting is not { ToOrder: true } => Wrong("kind", "Nothing is on order for this tray."),
         OldPartNote old => old.Read().Problems,
+        MarksNote { DateCode.Length: > StampedNumber.Longest } => Wrong("dateCode", $"Longer than {StampedNumber.Longest} characters. Check the code."),
+        MarksNote { Plate.Length: > StampedNumber.Longest } => Wrong("plate", $"Longer than {StampedNumber.Longest} characters. Check the plate."),
         _ => [],
     };
 
@@ -140,6 +152,7 @@ public sealed class KitsStation : StationModule
         FittingNote { Decided: { } fitting } => Sentence.Say($"{Words(fitting)}"),
         PartsHereNote { Decided: { } fitting } => Sentence.Say($"Parts are here. {Words(fitting)}"),
         OldPartNote old => Say(old),
+        MarksNote marks => Sentence.Say($"Date code {Read(marks.DateCode)}, engine plate {Read(marks.Plate)}"),
         _ => Sentence.None,
     };
 
@@ -176,6 +189,12 @@ public sealed class KitsStation : StationModule
             : waited ? Waiting.After(after, WaitEvent.PartsHere) : after;
     }
 
+    /// <summary>A note that says what was read already is not kept twice.</summary>
+    /// <inheritdoc/>
+    public override bool ChangesNothing(Note note, TrayBook tray) => note is MarksNote marks && marks == ((KitsState)State(tray)).Marks;
+
+    private static string Read(string mark) => mark.Trim() is { Length: > 0 } text ? text : "not read";
+
     private static Sentence Say(OldPartNote old)
     {
         var measured = old.Measured ?? old.Features;
@@ -189,6 +208,9 @@ public sealed class KitsStation : StationModule
 /// <param name="tray">The tray.</param>
 public sealed class KitsState(TrayBook tray) : StationState
 {
+    /// <summary>What else was read off the carburetor and the engine.</summary>
+    public MarksNote Marks { get; } = tray.Log.Notes<MarksNote>() is [.., var last] ? last.Note : MarksNote.None;
+
     /// <summary>Old parts as measured on the bench, the last measure of each.</summary>
     public IReadOnlyList<ItemPart> OldParts { get; } =
         [.. tray.Log.Last<OldPartNote>(note => note.Part).Select(logged => new ItemPart(logged.Note.Part, logged.Note.Quantity, logged.Note.Measured ?? logged.Note.Features)).Where(part => part.Features.Count > 0)];

@@ -23,6 +23,7 @@ internal sealed record TrayView(
     SpecSheet? Spec,
     Fitting? Fitting,
     IReadOnlyList<ItemPart> OldParts,
+    MarksNote Marks,
     IReadOnlyList<WantedPart> Wanted,
     string Currency,
     IReadOnlyList<StationView> Stations,
@@ -48,6 +49,7 @@ internal sealed record TrayView(
             book.Sheet,
             book.Fitting,
             file.Kits.OldParts,
+            file.Kits.Marks,
             file.Kits.Wanted,
             book.Shop.Currency,
             StationView.All(book),
@@ -77,6 +79,7 @@ internal sealed record TrayPatch(
     string? WhyNotRun,
     bool OilThinned,
     IReadOnlyList<string> NotDone,
+    MarksNote Marks,
     IReadOnlyList<EntryView> Entries)
 {
     public static TrayPatch Of(TrayFile file, int revisionBefore, int versionBefore, IReadOnlyList<Entry> added)
@@ -99,6 +102,7 @@ internal sealed record TrayPatch(
             Policy.WhyNotRun(book),
             Policy.OilThinned(book),
             Policy.NotDone(book),
+            file.Kits.Marks,
             [.. touched.Select(entry => EntryView.Of(entry, book))]);
     }
 }

@@ -88,7 +88,9 @@ public sealed record TrayFile(Tray Tray, TrayBook Book)
                 Book.Sheet?.Maker,
                 Book.Facts.Complaint,
                 Tray.CheckedInAt,
-                Book.Facts.PromisedDay),
+                Book.Facts.PromisedDay,
+                Kits.Marks.DateCode,
+                Kits.Marks.Plate),
             [.. Book.Modules.SelectMany(module => Book.State(module.Station).Report)],
             Book.Lines,
             Policy.NotDone(Book));

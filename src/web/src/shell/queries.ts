@@ -101,6 +101,7 @@ export function patched(tray: Tray, patch: TrayPatch): Tray | null {
     whyNotRun: patch.whyNotRun,
     oilThinned: patch.oilThinned,
     notDone: patch.notDone,
+    marks: patch.marks,
     logbook: [
       ...patch.entries.filter((entry) => !known.has(entry.id)).toReversed(),
       ...tray.logbook.map((entry) => entries.get(entry.id) ?? entry),

@@ -59,7 +59,9 @@ function Sheet({ report }: { report: Report }) {
           <p>
             {tray.specCode ? `${tray.specMaker ?? ''} ${tray.specCode}` : 'not identified'}
             {tray.stampedNumber && `, stamped ${tray.stampedNumber}`}
+            {tray.dateCode && `, date code ${tray.dateCode}`}
           </p>
+          {tray.plate && <p>engine {tray.plate}</p>}
         </div>
       </header>
 

@@ -1,7 +1,8 @@
 import { useQuery } from '@tanstack/react-query';
 import { useDeferredValue, useMemo } from 'react';
-import { api, ask, type Trait, type Tray } from '../../api/client';
+import { api, ask, type MarksNote, type Trait, type Tray } from '../../api/client';
 import { useKept } from '../../outbox/drafts';
+import { useRecord } from '../../outbox/useRecord';
 import { useMay, usePerson } from '../../session/session';
 import type { TrayWrite } from '../../tray/useTrayWrite';
 import { TextField } from '../../ui/field';
@@ -22,8 +23,17 @@ export function IdentifyStep({ tray, writing }: { tray: Tray; writing: TrayWrite
   const mayChoose = useMay('workAtTheBench') && tray.facts.waitsFor !== 'handedBack' && !work.busy;
   const key = `${person.id}:${tray.number}`;
   const [stamped, keepStamped] = useKept(`${key}:stamp`, tray.facts.stampedNumber);
-  const [date, keepDate] = useKept(`${key}:date`, '');
-  const [plate, keepPlate] = useKept(`${key}:plate`, '');
+  const [date, keepDate, dropDate] = useKept(`${key}:date`, tray.marks.dateCode);
+  const [plate, keepPlate, dropPlate] = useKept(`${key}:plate`, tray.marks.plate);
+  const marks = useRecord<MarksNote>(tray.number);
+  // What was read stays with the tray as soon as the hand leaves the box.
+  const keepMarks = async (): Promise<void> => {
+    const read = { dateCode: date.trim(), plate: plate.trim() };
+    if (!mayChoose || (read.dateCode === tray.marks.dateCode && read.plate === tray.marks.plate)) return;
+    if (!(await marks.record({ kind: 'marks', ...read }))) return;
+    dropDate();
+    dropPlate();
+  };
   // What kind it is was seen at check-in.
   const atFirst = useMemo<Answers>(() => ({ family: tray.facts.family }), [tray.facts.family]);
   const [answers, keepAnswers] = useKept(`${key}:traits`, atFirst);
@@ -67,7 +77,9 @@ export function IdentifyStep({ tray, writing }: { tray: Tray; writing: TrayWrite
           className="num text-title"
           value={date}
           maxLength={20}
+          problem={marks.problem?.errors['note.dateCode']?.[0]}
           onChange={(e) => keepDate(e.target.value)}
+          onBlur={() => void keepMarks()}
         />
         <TextField
           label="Engine plate"
@@ -75,7 +87,9 @@ export function IdentifyStep({ tray, writing }: { tray: Tray; writing: TrayWrite
           className="num text-title"
           value={plate}
           maxLength={40}
+          problem={marks.problem?.errors['note.plate']?.[0]}
           onChange={(e) => keepPlate(e.target.value)}
+          onBlur={() => void keepMarks()}
         />
       </div>
       {found.isError && !view && <Trouble error={found.error} retry={() => void found.refetch()} />}
