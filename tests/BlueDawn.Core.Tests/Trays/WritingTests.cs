@@ -30,6 +30,7 @@ public sealed class WritingTests
         new SheetNote("FB18"),
         new FittingNote(FitOption.SingleParts, ["needle"]),
         new PartsHereNote(),
+        new MarksNote("2214", "K170/0414"),
         new OldPartNote("bowl gasket", 1, new Dictionary<string, string> { ["thickness"] = "1.5 mm" }),
         new JobNote("full"),
         new OutNote("idle-needle", LineVerdict.Clean, TurnsEighths: 9, Screw: ".5 in"),
