@@ -32,7 +32,8 @@ public sealed record FittingNote(FitOption Option, IReadOnlyList<string>? Renew 
 
 /// <summary>What was on order is there and is taken from the shelf.</summary>
 /// <param name="Decided">What the tray has then; worked out when it is recorded.</param>
-public sealed record PartsHereNote(Fitting? Decided = null) : Note
+/// <param name="Instead">True when something else that holds the parts may be opened where what was ordered is not there.</param>
+public sealed record PartsHereNote(Fitting? Decided = null, bool Instead = false) : Note
 {
     /// <inheritdoc/>
     public override Note AsSent() => this with { Decided = null };

@@ -43,13 +43,14 @@ internal sealed class NoteLookups(BlueDawnDb db, UserManager<Person> people, Sig
                 // still missing, none of it has happened.
                 await db.Database.CurrentTransaction!.CreateSavepointAsync("fit", cancel);
                 var there = parts.Decided is { } wanted ? await Shelf.FitAsync(db, file.Tray.Id, file.Book.Fitting, wanted, me.Person.Id, at, cancel) : null;
-                if (there is { ToOrder: false })
+                var others = there is { ToOrder: false } ? there.Items.Select(item => item.Number).Except(file.Book.Fitting!.Items.Select(item => item.Number)).ToList() : [];
+                if (there is { ToOrder: false } && (parts.Instead || others.Count == 0))
                 {
                     return (parts with { Decided = there }, null);
                 }
 
                 await db.Database.CurrentTransaction!.RollbackToSavepointAsync("fit", cancel);
-                return (note, Refusal.Wrong([new("note.kind", NotThere(there ?? file.Book.Fitting!))]));
+                return (note, Refusal.Wrong([others.Count > 0 ? new("note.instead", Instead(file.Book.Fitting!, others)) : new("note.kind", NotThere(there ?? file.Book.Fitting!))]));
             default:
                 return (note, null);
         }
@@ -57,6 +58,9 @@ internal sealed class NoteLookups(BlueDawnDb db, UserManager<Person> people, Sig
 
     private static string NotThere(Fitting fitting) =>
         $"Not on the shelf yet: {string.Join(", ", fitting.Items.Where(item => !item.FromShelf).Select(item => item.Number))}. Book it in at Stock first.";
+
+    private static string Instead(Fitting ordered, List<string> others) =>
+        $"Not on the shelf yet: {string.Join(", ", ordered.Items.Where(item => !item.FromShelf).Select(item => item.Number))}. {string.Join(", ", others)} on the shelf would do as well: say whether to open that, or book in what was ordered at Stock first.";
 
     private async Task<(Note Note, Refusal? Refusal)> DecideAsync(FittingNote note, TrayFile file, Me me, CancellationToken cancel)
     {

@@ -89,6 +89,29 @@ public class KitTests(Shop shop)
         Assert.Equal(0, await OnHandAsync(jory, "TN-44"));
     }
 
+    /// <summary>What was ordered has not come, and a kit on the shelf holds the part: it is asked before that is opened.</summary>
+    [Fact]
+    public async Task Parts_said_to_be_here_too_early_open_nothing_else_without_asking()
+    {
+        var jory = await shop.SignInAsync("jory");
+        var number = await jory.NewTrayAsync("B2-770");
+        var version = (await jory.GetAsync($"/api/trays/{number}")).Body.Version();
+        await jory.NoteAsync(number, new { kind = "sheet", specCode = "BT2" }, version: version);
+        var ordered = (await FitAsync(jory, number, "singleParts", "tank gasket")).Body.GetProperty("fitting").GetProperty("items")[0];
+        Assert.False(ordered.GetProperty("fromShelf").GetBoolean());
+        await jory.PostAsync("/api/stock/moves", new { id = Guid.CreateVersion7(), item = "BK-538", kind = "received", pieces = 1 });
+        Assert.NotEqual("BK-538", ordered.GetProperty("number").GetString());
+
+        var asked = await ArrivedAsync(jory, number);
+        Assert.Contains("BK-538 on the shelf would do as well", asked.Error("note.instead"), StringComparison.Ordinal);
+        Assert.Equal(1, await OnHandAsync(jory, "BK-538"));
+
+        version = (await jory.GetAsync($"/api/trays/{number}")).Body.Version();
+        var opened = await jory.NoteAsync(number, new { kind = "partsHere", instead = true }, version: version);
+        Assert.Equal("BK-538", opened.Body.GetProperty("fitting").GetProperty("items")[0].GetProperty("number").GetString());
+        Assert.Equal(0, await OnHandAsync(jory, "BK-538"));
+    }
+
     [Fact]
     public async Task Options_stand_side_by_side_and_add_up()
     {

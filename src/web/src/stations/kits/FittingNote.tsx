@@ -46,7 +46,16 @@ export function FittingNote({ tray, writing }: { tray: Tray; writing: TrayWrite 
           </Button>
         )}
       </div>
-      {work.problem && <Notice title={work.problem.title}>{work.problem.detail}</Notice>}
+      {work.problem && (
+        <Notice title={work.problem.title}>
+          <p>{work.problem.detail}</p>
+          {work.problem.errors['note.instead'] && (
+            <Button className="mt-2" disabled={work.busy} onClick={() => void work.arrived(true)}>
+              Open that instead
+            </Button>
+          )}
+        </Notice>
+      )}
     </div>
   );
 }

@@ -23,6 +23,6 @@ export function useFittingWrite({ decide }: TrayWrite) {
     chooseKit: (kitNumber: string) => run(decide({ kind: 'fitting', option: 'kit', kitNumber }, { fitted: kitNumber })),
     chooseOption: (option: FitOption, what: string, renew: string[]) =>
       run(decide({ kind: 'fitting', option, renew }, { fitted: what })),
-    arrived: () => run(decide({ kind: 'partsHere' }, {})),
+    arrived: (instead = false) => run(decide({ kind: 'partsHere', instead }, {})),
   };
 }
