@@ -23,9 +23,10 @@ public enum RecipeStanding
 /// <param name="Standing">Whether it is right now.</param>
 /// <param name="Why">Why.</param>
 /// <param name="TakeOutFirst">Parts that are still in and must not go through it.</param>
+/// <param name="StaysOut">Parts that must not go in with it: those that lie on the bench, or, while nothing has been taken apart, all it may have.</param>
 /// <param name="Chosen">Whether it has been chosen and not been done.</param>
 /// <param name="Done">Whether it has been done.</param>
-public sealed record RecipeOffer(CleaningRecipe Recipe, RecipeStanding Standing, string Why, IReadOnlyList<string> TakeOutFirst, bool Chosen, bool Done);
+public sealed record RecipeOffer(CleaningRecipe Recipe, RecipeStanding Standing, string Why, IReadOnlyList<string> TakeOutFirst, IReadOnlyList<string> StaysOut, bool Chosen, bool Done);
 
 /// <summary>A passage as it stands.</summary>
 /// <param name="Passage">The passage.</param>
@@ -103,6 +104,7 @@ public sealed record CleaningPlan(
         var takeOut = ledger.IsBegun
             ? ledger.Lines.Where(line => line.Part.Sure && line.State is LedgerState.Expected or LedgerState.StaysIn && recipe.OutFirst.Contains(line.Part.Material)).Select(line => line.Part.Label).ToList()
             : [];
+        var staysOut = ledger.Lines.Where(line => recipe.OutFirst.Contains(line.Part.Material) && (line.State == LedgerState.Out || !ledger.IsBegun)).Select(line => line.Part.Label).ToList();
         var clash = used.Where(other => other != recipe).Select(other => (Other: other, Why: knowledge.Clash(recipe, other))).FirstOrDefault(pair => pair.Why is not null);
         var forThis = recipe.Soils.Intersect(soils).Select(soil => knowledge.Soils.First(one => one.Key == soil).Label.ToLowerInvariant()).ToList();
         var soft = ledger.Lines.Where(line => line.State == LedgerState.Out && line.Found!.Verdict == LineVerdict.Clean && line.Part.Material is Material.Plastic or Material.Rubber).Select(line => line.Part.Label).ToList();
@@ -113,6 +115,6 @@ public sealed record CleaningPlan(
             : recipe is { Kind: "water", Vessel: Vessel.None } && soft.Count > 0 && !everDone.Contains(recipe.Key) ? (RecipeStanding.Advised, $"For what must not go in the bath: {string.Join(", ", soft)}.")
             : recipe.Kind == "rinse" && used.Any(other => other.Vessel == Vessel.Heated) ? (RecipeStanding.Possible, "Drives the last water out, once it is cold.")
             : (RecipeStanding.Possible, soils.Count == 0 ? "Nothing here asks for it." : "Not for this dirt.");
-        return new RecipeOffer(recipe, verdict, why, takeOut, step is MethodStep.Chosen or MethodStep.Short, everDone.Contains(recipe.Key));
+        return new RecipeOffer(recipe, verdict, why, takeOut, staysOut, step is MethodStep.Chosen or MethodStep.Short, everDone.Contains(recipe.Key));
     }
 }

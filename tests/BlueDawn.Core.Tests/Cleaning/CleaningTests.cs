@@ -44,6 +44,10 @@ public sealed class CleaningTests
         Assert.Contains("idle jet", bath.TakeOutFirst);
         Assert.DoesNotContain("bowl gasket", bath.TakeOutFirst);
         Assert.Empty(Offer(Strip.Bench.FloatBowl().Strips(), "bath").TakeOutFirst);
+        // What lies on the bench and must not go in with it is named where it goes in; before anything is out, all it may have.
+        Assert.Contains("inlet needle", Offer(Strip.Bench.FloatBowl().Strips(), "bath").StaysOut);
+        Assert.DoesNotContain("bowl", Offer(Strip.Bench.FloatBowl().Strips(), "bath").StaysOut);
+        Assert.Contains("bowl gasket", Offer(Strip.Bench.FloatBowl(), "bath").StaysOut);
     }
 
     [Fact]

@@ -20,10 +20,12 @@ interface Props {
   mayRecord: boolean;
   /** The tray that can be put in from here. */
   tray?: number;
+  /** Its parts that must not go in with it. */
+  staysOut?: readonly string[];
 }
 
 /** A bath: how warm it is, who is in it, how long still. */
-export function BathPanel({ view, now, mayRecord, tray }: Props) {
+export function BathPanel({ view, now, mayRecord, tray, staysOut = [] }: Props) {
   const { state, recipe } = view;
   const person = usePerson();
   const units = useUnits();
@@ -175,6 +177,11 @@ export function BathPanel({ view, now, mayRecord, tray }: Props) {
           );
         })}
       </ul>
+      {tray !== undefined && !inside && staysOut.length > 0 && (
+        <p className="leading-snug">
+          <span className="font-strong">Stays out of it:</span> {staysOut.join(', ')}.
+        </p>
+      )}
       {tray !== undefined && mayRecord && !inside && (
         <Button
           look="hands"
