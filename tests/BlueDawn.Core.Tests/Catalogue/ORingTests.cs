@@ -6,6 +6,27 @@ namespace BlueDawn.Core.Tests.Catalogue;
 public class ORingTests
 {
     /// <summary>
+    /// Depths of static grooves for each section, thousandths of an inch, from memory of AS5857 and of what every handbook of
+    /// seals prints: each squeezes its ring by what the limits here call good, and a groove a third deeper does not seal.
+    /// </summary>
+    [Theory]
+    [InlineData("008", 50, 52)]
+    [InlineData("110", 81, 83)]
+    [InlineData("210", 111, 113)]
+    public void Standard_static_grooves_lie_inside_the_squeeze_limits(string dash, int shallow, int deep)
+    {
+        var ring = ORing.As568[dash];
+        foreach (var mils in (int[])[shallow, deep])
+        {
+            var squeeze = Squeeze.Of(ring, mils * 0.0254m, 0);
+            Assert.InRange(squeeze.LeastPercent, Squeeze.FewestPercent, Squeeze.MaxPercent);
+            Assert.InRange(squeeze.MostPercent, Squeeze.FewestPercent, Squeeze.MaxPercent);
+        }
+
+        Assert.True(Squeeze.Of(ring, deep * 0.0254m * 4 / 3, 0).Percent < Squeeze.FewestPercent);
+    }
+
+    /// <summary>
     /// Source: SAE AS568 as printed in O-ring handbooks, millimetres, from memory. The table itself is kept in inches;
     /// these rows were written down apart from it.
     /// </summary>

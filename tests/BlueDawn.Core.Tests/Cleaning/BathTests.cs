@@ -108,7 +108,8 @@ public sealed class BathTests
         var cold = Basket(5, events);
         Assert.Equal(BasketStanding.TooCold, cold.Standing);
         Assert.Equal(0, cold.Counted);
-        var wait = NewtonFit.MinutesTo(40, 70, 80, 25)!.Value; // heading for the recipe's 80 °C
+        // By hand, Newton's law of cooling: 80 − 40 e^(−t/25) = 70 when t = 25 ln 4 = 34.657 min, heading for the recipe's 80 °C.
+        const double wait = 34.6574;
         Assert.Equal(At(wait), cold.ReadyAt!.Value, TimeSpan.FromSeconds(1));
         Assert.Equal(At(wait + 20), cold.DoneAt!.Value, TimeSpan.FromSeconds(1));
     }
@@ -119,7 +120,8 @@ public sealed class BathTests
         BathEvent[] events = [new(BathEventKind.HeaterOff, At(0)), Read(0, 96), Place(0)];
         var hot = Basket(1, events);
         Assert.Equal(BasketStanding.TooHot, hot.Standing);
-        Assert.Equal(At(NewtonFit.MinutesTo(96, 90, 20, 25)!.Value), hot.ReadyAt!.Value, TimeSpan.FromSeconds(1));
+        // By hand: 20 + 76 e^(−t/25) = 90 when t = 25 ln(76 ÷ 70) = 2.056 min.
+        Assert.Equal(At(2.0560), hot.ReadyAt!.Value, TimeSpan.FromSeconds(1));
         // Cooling on it leaves the window again before 20 minutes have counted: nobody can say when it is done.
         Assert.Null(hot.DoneAt);
     }

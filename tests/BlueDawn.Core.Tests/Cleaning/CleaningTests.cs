@@ -1,5 +1,4 @@
 using BlueDawn.Core.Cleaning;
-using BlueDawn.Core.Measures;
 using BlueDawn.Core.Parts;
 using BlueDawn.Core.Shop;
 
@@ -94,8 +93,8 @@ public sealed class CleaningTests
         Assert.Equal(0.3211, choices["wire"].Spoils!.DiameterMm, 4);
         Assert.Null(choices["tip-file"].Largest);
         Assert.Equal("0.40 mm", choices["tip-file"].Spoils!.Label);
-        Assert.True(choices["drill"].Largest!.DiameterMm <= 0.285);
-        Assert.Equal(NumberDrills.All.Where(drill => (double)drill.DiameterMm > 0.285).Max(drill => drill.Number), int.Parse(choices["drill"].Spoils!.Label[1..], System.Globalization.CultureInfo.InvariantCulture));
+        // The smallest good hole is 0.315 mm; 0.03 mm less is 0.285. Drill 85 is 0.0110 in = 0.279 mm.
+        Assert.Equal(("#85", "#84"), (choices["drill"].Largest!.Label, choices["drill"].Spoils!.Label));
     }
 
     [Fact]

@@ -42,6 +42,23 @@ public class IdentificationTests
         Assert.Null(two.Next);
     }
 
+    /// <summary>
+    /// Bayes by hand. Needles: A and B agree, C and D miss and keep 0.02 (own judgement): 1 ÷ 2.04 each. With the bolts at 48.3,
+    /// half the tolerance of 0.6 mm off, A and B weigh e^(−0.25); C and D are far off and keep 0.02 once more.
+    /// </summary>
+    [Fact]
+    public void Shares_are_those_of_Bayes()
+    {
+        var one = Identification.Of(All, [new(Trait.MixtureNeedles, "1")]).Candidates.ToDictionary(candidate => candidate.SpecCode, candidate => candidate.Share);
+        Assert.Equal((0.490196, 0.490196, 0.009804), (Math.Round(one["A"], 6), Math.Round(one["B"], 6), Math.Round(1 - one["A"] - one["B"], 6) / 2), Within(1e-6));
+        var two = Identification.Of(All, [new(Trait.MixtureNeedles, "1"), new(Trait.BoltSpacing, "48.3")]).Candidates.ToDictionary(candidate => candidate.SpecCode, candidate => candidate.Share);
+        // 0.778801 each against 0.0004 each.
+        Assert.Equal(0.499743, two["A"], 6);
+    }
+
+    private static EqualityComparer<(double A, double B, double C)> Within(double share) =>
+        EqualityComparer<(double A, double B, double C)>.Create((one, other) => Math.Abs(one.A - other.A) < share && Math.Abs(one.B - other.B) < share && Math.Abs(one.C - other.C) < share);
+
     [Fact]
     public void One_wrong_measure_does_not_throw_the_right_sheet_out()
     {

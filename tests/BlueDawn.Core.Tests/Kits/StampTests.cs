@@ -48,6 +48,19 @@ public class StampTests
         Assert.Equal(["41O7", "4107", "4107-B", "4187"], ranked.Select(reading => reading.OnRecord));
     }
 
+    /// <summary>By hand from the weights, which are own judgement: look-alike 0.25, unreadable 0.3, missing at the end 0.3 and elsewhere 0.7, too many 0.8, another 1.</summary>
+    [Theory]
+    [InlineData("41O7", "4107", 0.25)]
+    [InlineData("41?7", "4107", 0.3)]
+    [InlineData("410", "4107", 0.3)]
+    [InlineData("407", "4107", 0.7)]
+    [InlineData("41077", "4107", 0.8)]
+    [InlineData("4197", "4107", 1)]
+    [InlineData("41O?", "4107", 0.55)]
+    [InlineData("4I97", "4107", 1.25)]
+    public void Worn_stamps_are_weighed_character_by_character(string read, string onRecord, double weight) =>
+        Assert.Equal(weight, Stamp.Compare(read, onRecord).Weight, 9);
+
     /// <summary>Source: worked examples of the edit distance found in textbooks on string algorithms.</summary>
     [Theory]
     [InlineData("KITTEN", "SITTING", 3)]
