@@ -47,7 +47,7 @@ public class FaultKnowledgeTests
     }
 
     [Fact]
-    public void Every_judgement_that_other_stations_can_give_on_a_mapped_line_is_mapped_or_undecided()
+    public void Every_line_the_table_speaks_of_is_a_line_of_some_sheet()
     {
         var lines = Sheets.Lines.Select(line => line.Key).Concat(Knowledge.Findings.Select(finding => Complaint.KeyOf(finding.Id))).ToList();
         Assert.All(Knowledge.StationFindings, station => Assert.Contains(lines, station.Matches));

@@ -1,0 +1,106 @@
+using BlueDawn.Core.Faults;
+using BlueDawn.Core.Measures;
+using BlueDawn.Core.Stations;
+using BlueDawn.Core.Tests.Trays;
+
+namespace BlueDawn.Core.Tests.Faults;
+
+/// <summary>
+/// What a reading at a station says of findings, written here line by line as a mechanic would say it, not read from the
+/// table. + is there, - is not. Common practice, no source.
+/// </summary>
+public class StationAnswersTests
+{
+    public static TheoryData<string, string, string> Said => new()
+    {
+        { "gauging/main-jet", "restricted", "main-jet-small+ main-jet-large-" },
+        { "gauging/main-jet", "inGauge", "main-jet-small- main-jet-large- main-jet-dark-" },
+        { "gauging/main-jet", "openedUp", "main-jet-small- main-jet-large+ main-jet-dark-" },
+        { "gauging/idle-jet", "restricted", "idle-jet-dark+" },
+        { "gauging/idle-jet", "inGauge", "idle-jet-dark-" },
+        { "gauging/idle-jet", "openedUp", "idle-jet-dark-" },
+        { "gauging/emulsion-row-1", "blocked", "tube-holes-dark+" },
+        { "gauging/emulsion-row-1", "restricted", "tube-holes-dark+" },
+        { "gauging/emulsion-row-1", "inGauge", "tube-holes-dark-" },
+        { "gauging/emulsion-row-1", "openedUp", "tube-holes-dark-" },
+        { "setting/float-mass", "takenOnFuel", "float-has-fuel+" },
+        { "setting/float-mass", "dry", "float-has-fuel-" },
+        // Body upside down, needle shut: a float too far from the body shuts at a low level, one too near at a high one.
+        { "setting/float-height", "tooHigh", "float-level-low+ float-level-high-" },
+        { "setting/float-height", "tooLow", "float-level-high+ float-level-low-" },
+        { "setting/float-height", "level", "float-level-low- float-level-high-" },
+        { "setting/hold-test", "leaks", "inlet-fails-hold+" },
+        { "setting/hold-test", "held", "inlet-fails-hold-" },
+        { "proving/fuel-on", "dry", "wet-at-bowl-joint- fuel-from-overflow- wet-at-tap- drips-from-plunger-" },
+        { "proving/fuel-on", "wetAtBowlJoint", "wet-at-bowl-joint+" },
+        { "proving/fuel-on", "overflows", "fuel-from-overflow+" },
+        { "proving/fuel-on", "wetAtInlet", "wet-at-tap+" },
+        { "proving/fuel-on", "plungerWeeps", "drips-from-plunger+" },
+        { "proving/governed-speed", "hunts", "hunts+" },
+        { "proving/governed-speed", "inWindow", "hunts-" },
+        { "proving/idle-speed", "hunts", "hunts+" },
+        { "proving/idle-speed", "inWindow", "hunts-" },
+        { "proving/complaint-low-power", "stillThere", "low-power+" },
+        { "proving/complaint-low-power", "gone", "low-power-" },
+    };
+
+    [Theory]
+    [MemberData(nameof(Said))]
+    public void A_reading_answers_what_a_mechanic_would_say_and_nothing_else(string line, string judged, string answers) =>
+        Assert.Equal(
+            answers.Split(' ').Order(),
+            FaultKnowledge.Shipped.StationFindings.Where(row => row.Matches(line) && row.Judged == judged).Select(row => row.FindingId + (row.Present ? '+' : '-')).Order());
+
+    [Fact]
+    public void The_table_has_no_row_that_is_not_here() =>
+        Assert.All(
+            FaultKnowledge.Shipped.StationFindings.Where(row => !row.Line.StartsWith("proving/complaint-", StringComparison.Ordinal)),
+            row => Assert.Contains(Said, one => row.Matches(one.Data.Item1) && row.Judged == one.Data.Item2));
+
+    /// <summary>
+    /// Every judgement a line can come to is above, or says nothing of the fault: undecided, uneven, or a speed that is off
+    /// without swinging, which is a setting.
+    /// </summary>
+    [Fact]
+    public void Every_judgement_a_line_comes_to_is_decided_on()
+    {
+        string[] nothing = ["cannotTell", "uneven", "tooSlow", "tooFast"];
+        var seen = new HashSet<(string, string)>();
+        foreach (var line in Sheets.Lines.Where(line => !line.Key.StartsWith("gauging/emulsion-row-", StringComparison.Ordinal) || line.Key.EndsWith('1')))
+        {
+            foreach (var typed in Typed(line.Key))
+            {
+                var read = line.Read(typed);
+                Assert.True(read.Reading is not null, $"{line.Key}: {string.Join(' ', read.Problems.Select(problem => problem.Message))}");
+                var finding = line.Judge(read.Reading, PinSet.Empty).Finding;
+                seen.Add((line.Key, finding));
+                Assert.True(nothing.Contains(finding) || Said.Any(one => one.Data.Item1 == line.Key && one.Data.Item2 == finding), $"{line.Key}: {finding}");
+            }
+        }
+
+        Assert.Equal(Said.Select(one => (one.Data.Item1, one.Data.Item2)).Where(one => !one.Item1.Contains("complaint", StringComparison.Ordinal)).Order(), seen.Where(one => !nothing.Contains(one.Item2)).Order());
+    }
+
+    private static IEnumerable<TypedReading> Typed(string line) => line switch
+    {
+        "gauging/main-jet" or "gauging/idle-jet" => [Pins("0.10", "0.12"), Pins("0.9", "0.92"), line.EndsWith("main-jet", StringComparison.Ordinal) ? Pins("0.715", "0.725") : Pins("0.32", "0.34"), Pins("0.10", "0.9")],
+        "gauging/emulsion-row-1" => [Row("3", "0.59", "0.61"), Row("4", "0.30", "0.32"), Row("4", "0.80", "0.82"), Row("4", "0.59", "0.61")],
+        "setting/float-mass" => [TypedReading.Of(("mass", "8")), TypedReading.Of(("mass", "6.2"))],
+        "setting/float-height" => [Heights("14", "14", "14"), Heights("16", "16", "16"), Heights("12", "12", "12"), Heights("13.6", "14", "14.6")],
+        "setting/hold-test" => [Pressures("48", "48", "48"), Pressures("48", "40", "33")],
+        "proving/fuel-on" => [.. new[] { "dry", "bowlJoint", "overflow", "inletFitting", "plunger" }.Select(leak => TypedReading.Of(("minutes", "4"), ("rocked", "yes"), ("leak", leak)))],
+        "proving/governed-speed" => [Speed("3400", ""), Speed("3400", "400"), Speed("2800", ""), Speed("3900", "")],
+        "proving/idle-speed" => [Speed("1600", ""), Speed("1600", "400"), Speed("1200", ""), Speed("2100", "")],
+        _ => throw new ArgumentOutOfRangeException(nameof(line), line, "has no readings here"),
+    };
+
+    private static TypedReading Pins(string go, string noGo) => TypedReading.Of(("go", go), ("noGo", noGo));
+
+    private static TypedReading Row(string open, string go, string noGo) => TypedReading.Of(("openHoles", open), ("go", go), ("noGo", noGo));
+
+    private static TypedReading Speed(string speed, string swing) => TypedReading.Of(("speed", speed), ("swing", swing));
+
+    private static TypedReading Heights(string a, string b, string c) => Sheets.Rows("height", "angle", ("0", a), ("120", b), ("240", c));
+
+    private static TypedReading Pressures(string a, string b, string c) => Sheets.Rows("pressure", "time", ("2", a), ("7", b), ("12", c));
+}
