@@ -268,6 +268,34 @@ public class TraceTests
     }
 
     [Fact]
+    public void With_every_cause_ruled_out_nothing_is_left_and_nothing_is_divided_by_it()
+    {
+        var tray = Tray.FloatBowl().Owner("hunts");
+        foreach (var cause in FaultKnowledge.Shipped.Causes.Where(cause => cause.Applies.Matches(tray.Kind)))
+        {
+            tray.Note(new FaultNote(cause.Id, FaultOutcome.NotIt));
+        }
+
+        Assert.Equal((1.0, 0.0), (tray.Trace().NoneProbability, tray.Trace().ElsewhereProbability));
+    }
+
+    /// <summary>What is seen at the very moment of a fix is seen after it.</summary>
+    [Fact]
+    public void An_answer_at_the_moment_of_the_fix_is_after_it()
+    {
+        var at = DateTimeOffset.UnixEpoch;
+        Core.Logbook.Logged<TraceNote> Note(int minute, TraceNote note) => new(Guid.CreateVersion7(), at.AddMinutes(minute), "Ilse", note);
+        var items = Evidence.Gather(
+            FaultKnowledge.Shipped,
+            Tray.FloatBowl().Kind,
+            [Note(0, new FindingsNote(null, [new("hunts", Said.Present)])), Note(1, new FaultNote("idle-jet-blocked", FaultOutcome.Fixed)), Note(1, new FindingsNote(null, [new("hunts", Said.Absent)]))],
+            [],
+            [],
+            []).Items;
+        Assert.Equal([(true, true), (false, false)], items.Select(item => (item.Present, item.BeforeFix)));
+    }
+
+    [Fact]
     public void A_diaphragm_carburetor_is_never_asked_about_its_float()
     {
         var trace = new Tray(new CarburetorKind(CarburetorFamily.Diaphragm, EngineKind.TwoStroke, null)).Owner("wont-rev", "four-strokes-at-full").Trace();

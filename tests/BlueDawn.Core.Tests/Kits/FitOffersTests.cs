@@ -50,6 +50,16 @@ public class FitOffersTests
         static (decimal, int) Cost(Dictionary<FitOption, PricedOption> priced) => (priced[FitOption.SingleParts].Offer.PartsMoney, priced[FitOption.SingleParts].Offer.WaitDays);
     }
 
+    /// <summary>Of suppliers who are in time the cheapest by the packs it takes, and of two as cheap the quicker.</summary>
+    [Fact]
+    public void The_cheapest_supplier_in_time_is_taken_and_the_quicker_of_two_as_cheap()
+    {
+        StockedItem From(params ItemOffer[] offers) => Item("OR", ItemKind.Part, 0, 0, 0, 1, Brings(Rings, 1)) with { Offers = offers };
+        (decimal, int) Cost(StockedItem item) => Price([Rings], [item])[FitOption.SingleParts].Offer is var offer ? (offer.PartsMoney, offer.WaitDays) : default;
+        Assert.Equal((2m, 3), Cost(From(new ItemOffer("A", 1, 1.5m, 2), new ItemOffer("B", 10, 2, 3), new ItemOffer("C", 10, 2.5m, 1))));
+        Assert.Equal((2m, 2), Cost(From(new ItemOffer("A", 10, 2, 4), new ItemOffer("B", 10, 2, 2), new ItemOffer("C", 10, 2, 3))));
+    }
+
     [Fact]
     public void A_kit_wrong_in_a_part_that_is_not_renewed_is_still_not_taken()
     {

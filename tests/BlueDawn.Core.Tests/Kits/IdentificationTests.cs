@@ -67,6 +67,16 @@ public class IdentificationTests
         Assert.Equal("throat 21 mm, not 18 mm", Assert.Single(found.Candidates[0].Differs).ToString());
     }
 
+    /// <summary>The tolerance of the bolts is 0.6 mm: just that far off still agrees, a hair more does not.</summary>
+    [Theory]
+    [InlineData("48.6", true)]
+    [InlineData("48.61", false)]
+    public void A_measure_agrees_up_to_its_tolerance(string bolts, bool agrees)
+    {
+        var found = Identification.Of([All[0]], [new(Trait.BoltSpacing, bolts)]).Candidates[0];
+        Assert.Equal((agrees ? 1 : 0, agrees ? 0 : 1), (found.Agrees.Count, found.Differs.Count));
+    }
+
     [Fact]
     public void A_second_answer_to_a_question_counts_alone() =>
         Assert.Equal("C", Identification.Of(All, [new(Trait.BoltSpacing, "31"), new(Trait.BoltSpacing, "54")]).Candidates[0].SpecCode);

@@ -75,6 +75,14 @@ public class ItemMatchTests
         Assert.Contains("look at the middle of the old one", match.Parts[0].Note.ToString(), StringComparison.Ordinal);
     }
 
+    /// <summary>A part of which something fits and nothing differs agrees as far as can be told; one of which nothing is known does not.</summary>
+    [Fact]
+    public void A_part_half_measured_agrees_and_one_not_measured_at_all_does_not()
+    {
+        Assert.Equal(3, Match(Right, [Need("metering diaphragm", 1, ("outer", "38 mm"), ("holes", "4")), Needs[1], Needs[2]]).Agreeing);
+        Assert.Equal(2, Match(Right, [Need("metering diaphragm", 1), Needs[1], Needs[2]]).Agreeing);
+    }
+
     [Fact]
     public void What_the_kit_does_not_state_cannot_be_told() =>
         Assert.Equal(PartVerdict.CannotTell, Match([Part("metering diaphragm", 1, ("outer", "38 mm"), ("centre", "raised button")), Right[1], Right[2]]).Parts[0].Verdict);

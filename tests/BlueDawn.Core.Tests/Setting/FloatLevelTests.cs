@@ -11,6 +11,21 @@ public class FloatLevelTests
         [.. points.Select(p => new HeightPoint(p.Height, p.Angle))], 14, 0.5, 0.4, 8, 24);
 
     /// <summary>Worked by hand: 0°, 120°, 240° reading 14.0, 14.3, 14.6: mean 14.3, a = -0.3, b = -0.1732, swing 0.3464.</summary>
+    /// <summary>
+    /// Five heights all round that no plane fits: 0.2 cos 2θ over the plane. By hand: Σ off² = 0.04 · 2.5, over two degrees of
+    /// freedom a scatter of √0.05 = 0.2236 mm, the mean of five good to 1.96 · 0.2236 ÷ √5 = 0.196 mm. A sum and not a mean
+    /// of squares, or three degrees of freedom too few, would say otherwise.
+    /// </summary>
+    [Fact]
+    public void Heights_that_no_plane_fits_are_taken_by_their_scatter()
+    {
+        var points = Enumerable.Range(0, 5).Select(k => k * 72.0).Select(angle => new HeightPoint(14 + (0.2 * Math.Cos(2 * angle * Math.PI / 180)), angle)).ToList();
+        var found = FloatLevel.Judge(new FloatLevelInput(points, 14, 0.5, 0.4, 8, 24));
+        Assert.Equal(14, found.MeanHeightMm, 9);
+        Assert.Equal(0.196, found.MeanUncertaintyMm!.Value, 3);
+        Assert.Equal(0.2 / Math.Sqrt(2), found.ResidualMm, 6);
+    }
+
     [Fact]
     public void Three_heights_give_the_plane_through_them()
     {
