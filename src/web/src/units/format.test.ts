@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { day, figure, money, percent, quantity, say, withUnit } from './format';
+import { day, figure, money, percent, quantity, say, temperature, withUnit } from './format';
 
 describe('numbers for people', () => {
   it('writes a bore in the units of its reader', () => {
@@ -13,6 +13,27 @@ describe('numbers for people', () => {
     expect(figure('pressure', 48, 'metric')).toBe('48');
     expect(figure('pressure', 48, 'inch')).toBe('6.96');
     expect(figure('mass', -0.001, 'metric')).toBe('0.0');
+  });
+
+  // Sources: NIST SP 811, appendix B (1 in = 25.4 mm, 1 psi = 6.894757 kPa, 1 oz = 28.34952 g, °F = 1.8 °C + 32); by hand.
+  it.each([
+    ['length', 25.4, 'inch', '1.000 in'],
+    ['length', 14, 'inch', '0.551 in'],
+    ['pressure', 48, 'inch', '6.96 psi'],
+    ['pressure', 69, 'metric', '69 kPa'],
+    ['mass', 28.34952, 'inch', '1.00 oz'],
+    ['mass', 6.2, 'metric', '6.2 g'],
+    ['speed', 3200, 'inch', '3200 rpm'],
+    ['minutes', 4, 'inch', '4 min'],
+    ['percent', 81.5, 'metric', '82 %'],
+  ] as const)('writes %s of %f for a reader of %s units as %s', (dimension, value, units, text) => {
+    expect(quantity({ dimension, value, label: null }, units)).toBe(text);
+  });
+
+  it('writes a temperature in the reader’s degrees', () => {
+    expect(temperature(80, 'metric')).toBe('80 °C');
+    expect(temperature(80, 'inch')).toBe('176 °F');
+    expect(temperature(0, 'inch')).toBe('32 °F');
   });
 
   it('calls a named pin by its name', () => {
