@@ -3,12 +3,16 @@ import { resolve } from 'node:path';
 import { render } from '@testing-library/react';
 import { expect, it } from 'vitest';
 import { PartShape } from './PartShape';
+import { WayDrawing } from './WayDrawing';
 
-const table = readFileSync(resolve(import.meta.dirname, '../../../../data/strip/parts.csv'), 'utf8')
-  .split('\n')
-  .filter((row) => row !== '' && !row.startsWith('#'))
-  .slice(1)
-  .map((row) => row.split(',')[1] ?? '');
+const rows = (file: string): string[][] =>
+  readFileSync(resolve(import.meta.dirname, `../../../../data/strip/${file}`), 'utf8')
+    .split('\n')
+    .filter((row) => row !== '' && !row.startsWith('#'))
+    .slice(1)
+    .map((row) => row.split(','));
+
+const table = rows('parts.csv').map((row) => row[1] ?? '');
 
 const drawing = (part: string): string =>
   render(
@@ -24,4 +28,13 @@ it('draws every part of the strip table, and nothing that is not on it', () => {
   const source = readFileSync(resolve(import.meta.dirname, 'PartShape.tsx'), 'utf8');
   const drawn = [...source.matchAll(/case '([a-z-]+)'/g)].map((match) => match[1]);
   expect(drawn.filter((part) => part !== undefined && !table.includes(part))).toEqual([]);
+});
+
+it('draws every way round of the ways table, each unlike the other of its group', () => {
+  const drawn = rows('ways.csv').map(
+    ([group = '', way = '']) => render(<WayDrawing group={group} way={way} />).container,
+  );
+  expect(drawn.length).toBeGreaterThan(15);
+  expect(drawn.filter((one) => one.querySelector('svg')?.childElementCount === 0)).toEqual([]);
+  expect(new Set(drawn.map((one) => one.innerHTML)).size).toBe(drawn.length);
 });

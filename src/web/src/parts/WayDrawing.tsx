@@ -88,6 +88,42 @@ const drawings: Record<string, ReactNode> = {
       <path d="M34 10H54" {...line} />
     </>
   ),
+  'tube-end/more-up': (
+    <>
+      <rect x={22} y={3} width={20} height={38} rx={4} {...line} />
+      {[10, 18, 34].map((y) => (
+        <circle key={y} cx={y < 30 ? 28 : 32} cy={y} r={2.4} {...solid} />
+      ))}
+      {[10, 18].map((y) => (
+        <circle key={y} cx={36} cy={y} r={2.4} {...solid} />
+      ))}
+      <path d="M12 22V7M8.5 11L12 6.5 15.5 11" {...line} />
+    </>
+  ),
+  'tube-end/more-down': (
+    <>
+      <rect x={22} y={3} width={20} height={38} rx={4} {...line} />
+      {[10, 26, 34].map((y) => (
+        <circle key={y} cx={y > 20 ? 28 : 32} cy={y} r={2.4} {...solid} />
+      ))}
+      {[26, 34].map((y) => (
+        <circle key={y} cx={36} cy={y} r={2.4} {...solid} />
+      ))}
+      <path d="M12 22v15M8.5 33L12 37.5 15.5 33" {...line} />
+    </>
+  ),
+  'small-spring/straight': (
+    <>
+      <path d="M4 40V28h22v12M38 40V28h22v12" {...line} />
+      <path d="M29 38l6-3-6-3 6-3-6-3 6-3-6-3 6-3-6-3 6-3" {...line} />
+    </>
+  ),
+  'small-spring/crooked': (
+    <>
+      <path d="M4 40V28h22v12M38 40V28h22v12" {...line} />
+      <path d="M29 38l6-3-6-3 6-3-6-3 6-3-6-3 6-3-6-3 6-3" transform="rotate(38 32 24)" {...line} />
+    </>
+  ),
   'stub-side/left': (
     <>
       <rect x={20} y={10} width={32} height={24} rx={4} {...line} />
@@ -102,7 +138,7 @@ const drawings: Record<string, ReactNode> = {
   ),
 };
 
-/** A small drawing of one way round. */
+/** A small drawing of one way round; ways.csv has one for each. */
 export function WayDrawing({ group, way, size = 44 }: { group: string; way: string; size?: number }) {
   return (
     <svg viewBox="0 0 64 44" width={(size * 64) / 44} height={size} aria-hidden>
