@@ -241,6 +241,10 @@ public class TraceTests
         Assert.Contains("ignition coil", trace.ElsewhereAdvice!.Text, StringComparison.Ordinal);
         Assert.Null(Tray.FloatBowl().Owner("wet-at-bowl-joint").Trace().ElsewhereAdvice);
         Assert.Equal(StepKind.Refer, trace.Next.Kind);
+        Assert.EndsWith("Probably not in the carburetor.", trace.Next.Why.Text, StringComparison.Ordinal);
+        var inside = Tray.FloatBowl().Owner("hunts").Yes("idle-jet-dark", "better-part-choke").Trace();
+        Assert.Equal("idle-jet-blocked", inside.Next.CauseId);
+        Assert.DoesNotContain("Probably not", inside.Next.Why.Text, StringComparison.Ordinal);
     }
 
     [Fact]
