@@ -8,6 +8,19 @@ namespace BlueDawn.Core.Tests.Trays;
 
 public class LinesTests
 {
+    /// <summary>What the form calls optional can be left out, and nothing else can: the page goes by the one, the reading by the other.</summary>
+    [Fact]
+    public void What_a_form_asks_for_is_what_a_reading_needs()
+    {
+        var tray = new TestTray(Sheets.Spec);
+        tray.Facts = tray.Facts with { Complaints = [new Complaint("hunts", "Hunts"), new Complaint("dies-after-minutes", "Dies after some minutes")] };
+        var lines = tray.Book.Lines.Select(line => line.Line).Where(line => line.Form is { Groups.Count: 1, Rows: null }).ToList();
+        Assert.True(lines.Count >= 5);
+        Assert.All(lines, line => Assert.Equal(
+            line.Form.Groups[0].Fields.Where(field => !field.Optional).Select(field => field.Name).Order(),
+            line.Read(TypedReading.Of()).Problems.Select(problem => problem.Field).Order()));
+    }
+
     [Fact]
     public void A_spec_sheet_gives_its_lines_in_bench_order()
     {
