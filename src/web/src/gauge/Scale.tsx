@@ -5,6 +5,9 @@ import { figure } from '../units/format';
 const W = 140;
 const H = 56;
 const PAD = 7;
+/** Width of a digit at the size the ends are written in, and the least room between the two. */
+const DIGIT = 10.5;
+const GAP = 8;
 
 interface Frame {
   low: number;
@@ -41,6 +44,11 @@ export function Scale({ window, judgement, label }: { window: Span; judgement: J
   const from = x(window.low ?? low);
   const to = x(window.high ?? high);
   const text = (value: number): string => figure(window.dimension, value, units);
+  // Both ends stay on the drawing, whatever their length in the reader's units.
+  const [lowText, highText] = [text(window.low ?? 0), text(window.high ?? 0)];
+  const [lowWide, highWide] = [lowText.length * DIGIT, highText.length * DIGIT];
+  const lowEnd = Math.max(lowWide, Math.min(from + 4, (from + to) / 2 - 2, W - highWide - GAP));
+  const highStart = Math.min(W - highWide, Math.max(to - 4, (from + to) / 2 + 2, lowWide + GAP));
   return (
     <svg viewBox={`0 0 ${W} ${H}`} className="w-full max-w-44" role="img" aria-label={`${label}: ${judgement.word}`}>
       <rect
@@ -66,26 +74,26 @@ export function Scale({ window, judgement, label }: { window: Span; judgement: J
       ))}
       {window.low !== null && (
         <text
-          x={window.high === null ? from : Math.min(from + 4, (from + to) / 2 - 2)}
+          x={window.high === null ? from : lowEnd}
           y={52}
           textAnchor={window.high === null ? 'middle' : 'end'}
           className="num"
           fontSize={16}
           fill="var(--ink)"
         >
-          {text(window.low)}
+          {lowText}
         </text>
       )}
       {window.high !== null && (
         <text
-          x={window.low === null ? to : Math.max(to - 4, (from + to) / 2 + 2)}
+          x={window.low === null ? to : highStart}
           y={52}
           textAnchor={window.low === null ? 'middle' : 'start'}
           className="num"
           fontSize={16}
           fill="var(--ink)"
         >
-          {text(window.high)}
+          {highText}
         </text>
       )}
       {judgement.found && <Found found={judgement.found} x={x} frame={{ low, high }} verdict={judgement.verdict} />}

@@ -316,6 +316,7 @@ function Eye({
   const r = (mm: number): number => Math.max(2, Math.min(31, 22 + 22 * EXAGGERATION * (mm / nominal - 1)));
   const colour = tones[line.judgement.verdict];
   const text = (mm: number): string => figure('length', mm, units);
+  const spec = `spec ${text(nominal)}`;
   const read =
     low !== null && high !== null
       ? [text(low), `to ${text(high)}`]
@@ -348,8 +349,9 @@ function Eye({
           {words}
         </text>
       ))}
-      <text x={x} y={261} textAnchor="middle" fontSize={13} className="num" fill="var(--mute)">
-        spec {text(nominal)}
+      {/* Inches are longer: as large as fits between the eye's middle and the edge of the drawing. */}
+      <text x={x} y={261} textAnchor="middle" fontSize={spec.length > 10 ? 11 : 13} className="num" fill="var(--mute)">
+        {spec}
       </text>
     </Part>
   );
