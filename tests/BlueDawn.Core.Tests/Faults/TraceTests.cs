@@ -271,6 +271,15 @@ public class TraceTests
         Assert.Equal(0.1, FaultHistory.None.Shift("idle-jet-blocked", 0.1), 12);
     }
 
+    /// <summary>A bad reading followed by a good one was put right; followed by one that cannot tell it was not.</summary>
+    [Fact]
+    public void Only_a_good_reading_after_a_bad_one_says_that_it_was_put_right()
+    {
+        var tray = Tray.FloatBowl().Read("gauging/main-jet", "restricted").Read("gauging/main-jet", "cannotTell");
+        Assert.Empty(tray.Evidence().Found);
+        Assert.Equal("main-jet-restricted", Assert.Single(tray.Read("gauging/main-jet", "inGauge").Evidence().Found).CauseId);
+    }
+
     [Fact]
     public void With_every_cause_ruled_out_nothing_is_left_and_nothing_is_divided_by_it()
     {

@@ -97,6 +97,9 @@ public class LimitsTests
         Assert.Equal(["resolutionMm"], Fields(right with { GoPinMm = null, NoGoPinMm = null, BoreMm = 0.72m, ResolutionMm = 1.001m }));
         Assert.Equal(["resolutionMm"], Fields(right with { GoPinMm = null, NoGoPinMm = null, BoreMm = 0.72m, ResolutionMm = 0 }));
         Assert.Equal(["goPinMm"], Fields(right with { GoPinMm = null, NoGoPinMm = null }));
+        Assert.Empty(Fields(right with { PinsMm = [0.01m, 25] }));
+        Assert.Single(Fields(right with { PinsMm = [0.7m, 0] }));
+        Assert.Single(Fields(right with { PinsMm = [0.7m, 25.01m] }));
     }
 
     private static void Limits(string field, double least, double most, Func<double, IReadOnlyList<Core.Measures.FieldProblem>> check)

@@ -8,6 +8,25 @@ namespace BlueDawn.Core.Tests.Trays;
 
 public class LinesTests
 {
+    /// <summary>The window that is drawn and the words beside it, by hand from the sheet of these tests.</summary>
+    [Theory]
+    [InlineData("gauging/main-jet", 0.71, 0.73, "0.72 ± 0.01 mm")]
+    [InlineData("gauging/idle-jet", 0.315, 0.345, "0.33 ± 0.015 mm")]
+    [InlineData("gauging/emulsion-row-1", 0.58, 0.62, "4 holes, 0.6 ± 0.02 mm")]
+    [InlineData("setting/float-mass", 5.9, 6.5, "6.2 ± 0.3 g dry")]
+    [InlineData("setting/float-height", 13.5, 14.5, "14 ± 0.5 mm, even within 0.4 mm")]
+    [InlineData("setting/hold-test", 46.5, null, "48 kPa for 10 s, drop up to 1.5 kPa")]
+    [InlineData("proving/fuel-on", 4.0, null, "dry after 4 min")]
+    [InlineData("proving/idle-speed", 1400.0, 1800.0, "1400 to 1800 rpm")]
+    [InlineData("proving/governed-speed", 3200.0, 3600.0, "3200 to 3600 rpm")]
+    public void A_line_draws_and_says_the_window_it_judges_by(string key, double? low, double? high, string target)
+    {
+        var line = Sheets.Lines.Single(line => line.Key == key);
+        Assert.Equal((low, high), (Round(line.Window!.Low), Round(line.Window.High)));
+        Assert.Equal(target, line.Target.ToString());
+        static double? Round(double? value) => value is { } number ? Math.Round(number, 9) : null;
+    }
+
     /// <summary>What the form calls optional can be left out, and nothing else can: the page goes by the one, the reading by the other.</summary>
     [Fact]
     public void What_a_form_asks_for_is_what_a_reading_needs()
