@@ -132,7 +132,7 @@ public sealed record Evidence(
                 .Select(note => (note.Note as FindingsNote)?.CheckId).OfType<string>().ToHashSet(),
             said.Any(one => one.Note.Outcome == FaultOutcome.NothingFound),
             ApartNow(knowledge, notes),
-            SafetyState.Of(knowledge, kind, notes.Select(note => note.Note)));
+            SafetyState.Of(knowledge, kind, notes.Select(note => note.Note)).After(knowledge, kind, items));
     }
 
     /// <summary>Whether a finding is there now, as far as is known: seen or told, and nothing put right since.</summary>

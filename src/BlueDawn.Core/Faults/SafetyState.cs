@@ -14,14 +14,39 @@ public enum SafetyCondition
 
     /// <summary>Oil thinned by fuel has been changed.</summary>
     OilChanged,
+
+    /// <summary>The oil has been read: at its mark, smelling of oil.</summary>
+    OilRead,
 }
 
 /// <summary>Which conditions are met at this moment.</summary>
 /// <param name="Met">Conditions that are met.</param>
 /// <param name="OilThinned">Fuel was found in the oil and the oil has not been changed since.</param>
-public sealed record SafetyState(IReadOnlySet<SafetyCondition> Met, bool OilThinned)
+/// <param name="OilUnread">It flooded, and nobody has read the oil: a needle that leaks fills the sump.</param>
+public sealed record SafetyState(IReadOnlySet<SafetyCondition> Met, bool OilThinned, bool OilUnread = false)
 {
     private const string FuelInOil = "fuel-in-oil";
+
+    /// <summary>Findings after which the sump may hold fuel. Common practice, no source.</summary>
+    private static readonly HashSet<string> Flooding = ["fuel-from-overflow", "inlet-fails-hold", "bowl-flooded"];
+
+    /// <summary>What has to be said of the oil before the engine runs, or null.</summary>
+    public (SafetyCondition Condition, string Words)? BeforeRunning =>
+        OilThinned ? (SafetyCondition.OilChanged, "Fuel in the oil: drain and change it before the engine runs")
+        : OilUnread ? (SafetyCondition.OilRead, "It floods, and a needle that leaks fills the sump: read the oil, at its mark and smelling of oil")
+        : null;
+
+    /// <summary>The same with what the findings say of flooding.</summary>
+    /// <param name="knowledge">The fault knowledge.</param>
+    /// <param name="kind">The carburetor.</param>
+    /// <param name="items">Findings as they stand.</param>
+    public SafetyState After(FaultKnowledge knowledge, Carburetors.CarburetorKind kind, IReadOnlyList<EvidenceItem> items) => this with
+    {
+        OilUnread = knowledge.FindFinding(FuelInOil)?.Applies.Matches(kind) == true
+            && items.Any(item => item.Present && Flooding.Contains(item.FindingId))
+            && !items.Any(item => item.FindingId == FuelInOil)
+            && !Met.Contains(SafetyCondition.OilRead),
+    };
 
     /// <summary>
     /// What a tray's trace notes leave behind, oldest first. A check with the engine running makes it hot again and
@@ -62,9 +87,9 @@ public sealed record SafetyState(IReadOnlySet<SafetyCondition> Met, bool OilThin
     /// <summary>What has to be so before this check, and is not yet; null when it may start.</summary>
     public (SafetyCondition Condition, string Words)? Before(Check check, FaultKnowledge knowledge)
     {
-        if (OilThinned && check.State == CheckState.Running)
+        if (check.State == CheckState.Running && BeforeRunning is { } oil)
         {
-            return (SafetyCondition.OilChanged, "Fuel in the oil: drain and change it before the engine runs");
+            return oil;
         }
 
         return knowledge.Cautions[check.CautionKey] is { Condition: { } condition, Precondition: { } words } && !Met.Contains(condition)

@@ -264,8 +264,8 @@ public sealed record Trace(
                     shop.ProofMinutes,
                     evidence.Recheck,
                     [],
-                    evidence.Safety.OilThinned ? SafetyCondition.OilChanged : null,
-                    evidence.Safety.OilThinned ? "Fuel in the oil: drain and change it before the engine runs" : null,
+                    evidence.Safety.BeforeRunning?.Condition,
+                    evidence.Safety.BeforeRunning?.Words,
                     Caution.Running);
             }
 

@@ -149,6 +149,7 @@ public sealed record SafetyNote(SafetyCondition Condition) : TraceNote
         SafetyCondition.EngineCool => "Engine cool to the touch",
         SafetyCondition.LeadOff => "Plug lead off and held clear",
         SafetyCondition.OilChanged => "Oil drained and changed",
+        SafetyCondition.OilRead => "Oil read: at its mark, smells of oil",
         SafetyCondition.NoFlame => "No flame, no spark, ventilated, fuel can away",
     };
 }

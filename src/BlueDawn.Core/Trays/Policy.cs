@@ -99,17 +99,19 @@ public static class Policy
 
     /// <summary>
     /// Why its engine must not run, at Prove as at Trace; null when nothing is known against it. Oil thinned by fuel does not
-    /// carry a crankshaft, and fuel in the open burns.
+    /// carry a crankshaft, one that flooded may have it, and fuel in the open burns.
     /// </summary>
     /// <param name="tray">The tray.</param>
     public static string? WhyNotRun(TrayBook tray) =>
-        OilThinned(tray) ? "There is fuel in the oil. Drain it by the local rule for waste oil and fill fresh, then say that it is changed."
+        RunAfter(tray) is { } condition ? condition == SafetyCondition.OilChanged
+            ? "There is fuel in the oil. Drain it by the local rule for waste oil and fill fresh, then say that it is changed."
+            : "It flooded, and a needle that leaks fills the sump. Read the oil the way that engine wants it: at its mark, smelling of oil."
         : tray.Lines.FirstOrDefault(line => line.Line is FuelWatchLine) is { Judgement: { Verdict: Verdict.NotGood } leak } ? $"Fuel was seen in the open: {leak.Word.ToLowerInvariant()}. Mend that, wipe it dry, and watch it again with the fuel on."
         : null;
 
-    /// <summary>Whether there is fuel in the oil and it has not been changed.</summary>
+    /// <summary>What has to be said of the oil before the engine may run; null when nothing has.</summary>
     /// <param name="tray">The tray.</param>
-    public static bool OilThinned(TrayBook tray) => ((FaultsState)tray.State(Station.Faults)).Evidence.Safety.OilThinned;
+    public static SafetyCondition? RunAfter(TrayBook tray) => ((FaultsState)tray.State(Station.Faults)).Evidence.Safety.BeforeRunning?.Condition;
 
     /// <summary>Why a note is refused whatever its station says, or null.</summary>
     /// <param name="note">The note.</param>

@@ -1,5 +1,6 @@
 using BlueDawn.Core.Carburetors;
 using BlueDawn.Core.Catalogue;
+using BlueDawn.Core.Faults;
 using BlueDawn.Core.Intake;
 using BlueDawn.Core.Kits;
 using BlueDawn.Core.Logbook;
@@ -32,7 +33,7 @@ internal sealed record TrayView(
     IReadOnlyList<Obstacle> Obstacles,
     string? WhyNotProven,
     string? WhyNotRun,
-    bool OilThinned,
+    SafetyCondition? RunAfter,
     IReadOnlyList<string> NotDone,
     IReadOnlyList<EntryView> Logbook)
 {
@@ -58,7 +59,7 @@ internal sealed record TrayView(
             Policy.Obstacles(book),
             Policy.WhyNotProven(book),
             Policy.WhyNotRun(book),
-            Policy.OilThinned(book),
+            Policy.RunAfter(book),
             Policy.NotDone(book),
             [.. book.Log.Entries.Reverse().Select(entry => EntryView.Of(entry, book))]);
     }
@@ -77,7 +78,7 @@ internal sealed record TrayPatch(
     IReadOnlyList<Obstacle> Obstacles,
     string? WhyNotProven,
     string? WhyNotRun,
-    bool OilThinned,
+    SafetyCondition? RunAfter,
     IReadOnlyList<string> NotDone,
     MarksNote Marks,
     IReadOnlyList<EntryView> Entries)
@@ -100,7 +101,7 @@ internal sealed record TrayPatch(
             Policy.Obstacles(book),
             Policy.WhyNotProven(book),
             Policy.WhyNotRun(book),
-            Policy.OilThinned(book),
+            Policy.RunAfter(book),
             Policy.NotDone(book),
             file.Kits.Marks,
             [.. touched.Select(entry => EntryView.Of(entry, book))]);

@@ -11,14 +11,16 @@ namespace BlueDawn.Core.Tests.Faults;
 internal delegate (Check? Check, string? CauseId) Policy(FaultCase faults, Trace trace);
 
 /// <summary>
-/// Machines drawn from the model itself: faults by their priors, findings by noisy-OR, and the bench minutes a way of
-/// working takes until every fault is mended. It knows what is wrong; the way of working only sees what it checks.
+/// Machines drawn from a world that is not the tables: its faults are up to three times as common or as rare as the tables
+/// say, each fault shows more or less surely than they say, and what is found without a cause is up to twice as common or as
+/// rare. Findings come by noisy-OR; counted are the bench minutes a way of working takes until every fault is mended. It knows what is wrong; the way of working only sees what it checks.
 /// </summary>
 internal sealed class FaultSimulator(int seed)
 {
     private const int MostSteps = 30;
 
     private readonly Random random = new(seed);
+    private readonly Dictionary<string, double> world = [];
     private readonly TraceDefaults shop = Tray.Shop;
     private readonly CarburetorKind kind = new(CarburetorFamily.FloatBowl, EngineKind.FourStroke, ChokeKind.Manual);
 
@@ -49,7 +51,7 @@ internal sealed class FaultSimulator(int seed)
         var faults = new FaultCase(FaultKnowledge.Shipped, kind, FaultHistory.None, new HashSet<string>());
         while (true)
         {
-            var there = faults.Causes.Where((_, i) => random.NextDouble() < faults.Prior[i]).ToList();
+            var there = faults.Causes.Where((_, i) => random.NextDouble() < faults.Prior[i] * Times(3, faults.Causes[i].Id)).ToList();
             if (there.Count is 0 or > 3)
             {
                 continue;
@@ -57,14 +59,19 @@ internal sealed class FaultSimulator(int seed)
 
             var machine = new Machine(
                 there,
-                [.. from link in FaultKnowledge.Shipped.Links where there.Any(fault => fault.Id == link.CauseId) && random.NextDouble() < link.Probability select (link.CauseId, link.FindingId)],
-                [.. from finding in faults.Findings where random.NextDouble() < finding.Background select finding.Id]);
+                [.. from link in FaultKnowledge.Shipped.Links where there.Any(fault => fault.Id == link.CauseId) && random.NextDouble() < Math.Clamp(link.Probability + Shift(0.25, link.CauseId + link.FindingId), 0.02, 0.98) select (link.CauseId, link.FindingId)],
+                [.. from finding in faults.Findings where random.NextDouble() < finding.Background * Times(2, finding.Id) select finding.Id]);
             if (Complaints(machine, there.Select(fault => fault.Id)).Any())
             {
                 return machine;
             }
         }
     }
+
+    /// <summary>The world's own factor for a thing, from 1 ÷ most to most; the same whenever it is asked.</summary>
+    private double Times(double most, string what) => Math.Pow(most, Shift(1, what));
+
+    private double Shift(double most, string what) => most * (world.TryGetValue(what, out var drawn) ? drawn : world[what] = (2 * random.NextDouble()) - 1);
 
     private IEnumerable<string> Complaints(Machine machine, IEnumerable<string> faults) =>
         FaultKnowledge.Shipped.ComplaintsFor(kind).Select(finding => finding.Id).Where(id => machine.Has(id, faults));

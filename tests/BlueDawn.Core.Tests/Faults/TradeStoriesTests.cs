@@ -1,6 +1,8 @@
 using BlueDawn.Core.Carburetors;
 using BlueDawn.Core.Cleaning;
+using BlueDawn.Core.Faults;
 using BlueDawn.Core.Parts;
+using BlueDawn.Core.Stations;
 
 namespace BlueDawn.Core.Tests.Faults;
 
@@ -15,6 +17,22 @@ public class TradeStoriesTests
     [InlineData("dies-after-minutes", "hot-run", true)]
     public void An_engine_that_dies_at_once_is_not_run_for_ten_minutes_and_one_that_is_stuck_is_not_pulled(string complaint, string check, bool offered) =>
         Assert.Equal(offered, Tray.FloatBowl().Owner(complaint).Trace().Checks.Any(value => value.Check.Id == check));
+
+    /// <summary>One that flooded may have its sump full: nothing runs before somebody has read the oil. A two-stroke has no sump.</summary>
+    [Fact]
+    public void After_flooding_the_oil_is_read_before_anything_runs()
+    {
+        var tray = Tray.FloatBowl().Owner("fuel-from-overflow");
+        Assert.Equal(SafetyCondition.OilRead, tray.Evidence().Safety.BeforeRunning?.Condition);
+        Assert.All(tray.Trace().Checks.Where(value => value.Check.State == CheckState.Running), value => Assert.Equal(SafetyCondition.OilRead, value.First));
+        Assert.Equal(SafetyCondition.OilChanged, Tray.FloatBowl().Owner("fuel-from-overflow").Yes("fuel-in-oil").Evidence().Safety.BeforeRunning?.Condition);
+        Assert.Null(Tray.FloatBowl().Owner("fuel-from-overflow").No("fuel-in-oil").Evidence().Safety.BeforeRunning);
+        Assert.Null(Tray.FloatBowl().Owner("fuel-from-overflow").Note(new SafetyNote(SafetyCondition.OilRead)).Evidence().Safety.BeforeRunning);
+        Assert.Null(Tray.FloatBowl().Owner("hunts").Evidence().Safety.BeforeRunning);
+        Assert.Null(new Tray(new CarburetorKind(CarburetorFamily.Diaphragm, EngineKind.TwoStroke, null)).Owner("fuel-from-overflow").Evidence().Safety.BeforeRunning);
+        var leaks = Trays.TestTray.Untouched().Does(new ReadingNote("setting/hold-test", Trays.Sheets.Rows("pressure", "time", ("2", "48"), ("7", "40"), ("12", "33"))));
+        Assert.Contains("Read the oil", Core.Trays.Policy.WhyNotRun(leaks.Book), StringComparison.Ordinal);
+    }
 
     /// <summary>Stuck out, the plunger shuts the fuel off: it dies after a shot at the throat.</summary>
     [Fact]

@@ -42,11 +42,11 @@ public sealed class PolicyTests
         var tray = Measured(readings =>
         {
             readings.Remove("gauging/main-jet");
-            readings["setting/hold-test"] = Sheets.Rows("pressure", "time", ("2", "48"), ("7", "30"), ("12", "10"));
+            readings["setting/float-height"] = Sheets.Rows("height", "angle", ("0", "16"), ("120", "16"), ("240", "16"));
             readings["gauging/idle-jet"] = TypedReading.Of(("go", "0.30"), ("noGo", "0.34"));
         });
         Assert.Equal(
-            [("gauging/main-jet", ObstacleKind.Missing), ("gauging/idle-jet", ObstacleKind.Undecided), ("setting/hold-test", ObstacleKind.Failing)],
+            [("gauging/main-jet", ObstacleKind.Missing), ("gauging/idle-jet", ObstacleKind.Undecided), ("setting/float-height", ObstacleKind.Failing)],
             Policy.Obstacles(tray.Book).Select(obstacle => (obstacle.LineKey, obstacle.Kind)));
     }
 

@@ -19,6 +19,7 @@ export type EntryInput = Schemas['EntryInput'];
 export type EntryOutcome = Schemas['EntryOutcome'];
 export type Signature = Schemas['Signature'];
 export type FactsNote = Schemas['NoteFactsNote'];
+export type SafetyCondition = Schemas['SafetyCondition'];
 export type MarksNote = Schemas['NoteMarksNote'];
 /** A note of one kind, or of several. */
 export type NoteOf<K extends NonNullable<Note['kind']>> = Extract<Note, { kind?: K }>;

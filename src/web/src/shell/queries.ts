@@ -99,7 +99,7 @@ export function patched(tray: Tray, patch: TrayPatch): Tray | null {
     obstacles: patch.obstacles,
     whyNotProven: patch.whyNotProven,
     whyNotRun: patch.whyNotRun,
-    oilThinned: patch.oilThinned,
+    runAfter: patch.runAfter,
     notDone: patch.notDone,
     marks: patch.marks,
     logbook: [

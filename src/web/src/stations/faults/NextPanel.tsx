@@ -147,7 +147,11 @@ function Answers({
         <div className="border-unsure bg-unsure-soft mb-2 flex flex-wrap items-center justify-between gap-2 rounded-lg border-l-4 px-3 py-1.5">
           <p className="font-bold">First: {firstWords}.</p>
           <Button disabled={!mayRecord} onClick={() => void record({ kind: 'safety', condition: first })}>
-            {first === 'oilChanged' ? 'Oil is changed' : 'It is so'}
+            {first === 'oilChanged'
+              ? 'Oil is changed'
+              : first === 'oilRead'
+                ? 'At its mark, smells of oil'
+                : 'It is so'}
           </Button>
         </div>
       )}

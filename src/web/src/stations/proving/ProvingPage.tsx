@@ -1,5 +1,5 @@
 import { LinesPage } from '../../gauge/LinesPage';
-import type { TraceNote } from '../../api/client';
+import type { SafetyCondition, TraceNote } from '../../api/client';
 import { useRecord } from '../../outbox/useRecord';
 import { useMay } from '../../session/session';
 import { Button, LinkButton } from '../../ui/button';
@@ -11,6 +11,7 @@ export default function ProvingPage({ tray }: StationProps) {
   const notYet = tray.whyNotProven;
   const oil = useRecord<TraceNote>(tray.number);
   const mayRecord = useMay('workAtTheBench') && tray.facts.waitsFor !== 'handedBack';
+  const say = (condition: SafetyCondition): void => void oil.record({ kind: 'safety', condition });
   return (
     <div className="grid content-start gap-3">
       {notYet !== null && (
@@ -24,14 +25,30 @@ export default function ProvingPage({ tray }: StationProps) {
       {tray.whyNotRun !== null && (
         <Notice title="This engine must not run yet.">
           <p>{tray.whyNotRun}</p>
-          {mayRecord && tray.oilThinned && (
-            <Button
-              className="mt-2"
-              disabled={oil.busy}
-              onClick={() => void oil.record({ kind: 'safety', condition: 'oilChanged' })}
-            >
+          {mayRecord && tray.runAfter === 'oilChanged' && (
+            <Button className="mt-2" disabled={oil.busy} onClick={() => say('oilChanged')}>
               Oil is changed
             </Button>
+          )}
+          {mayRecord && tray.runAfter === 'oilRead' && (
+            <div className="mt-2 flex flex-wrap gap-2">
+              <Button disabled={oil.busy} onClick={() => say('oilRead')}>
+                At its mark, smells of oil
+              </Button>
+              <Button
+                disabled={oil.busy}
+                onClick={() =>
+                  void oil.record({
+                    kind: 'findings',
+                    checkId: 'oil-check',
+                    answers: [{ findingId: 'fuel-in-oil', said: 'present', doubtful: false }],
+                    fromOwner: false,
+                  })
+                }
+              >
+                Over full or smells of fuel
+              </Button>
+            </div>
           )}
         </Notice>
       )}
