@@ -36,6 +36,13 @@ const readJson = (name) => {
 };
 const vitest = readJson('vitest.json');
 if (vitest) add(vitest.numPassedTests, vitest.numFailedTests, vitest.numPendingTests);
+// A shell script ends with its own count.
+const backups = quick === 'yes' ? null : read('Backups-good-and-bad.log');
+if (backups !== null) {
+  const [, good, bad] = /(\d+) passed, (\d+) failed\s*$/.exec(backups ?? '') ?? [];
+  if (good === undefined) complain('The backups were not tried.');
+  else add(Number(good), Number(bad));
+}
 const playwright = quick === 'yes' ? null : readJson('playwright.json');
 if (playwright) add(playwright.stats.expected, playwright.stats.unexpected + playwright.stats.flaky, playwright.stats.skipped);
 

@@ -84,7 +84,9 @@ pg_stop() {
 pg_find_running() {
   [ -r "$PG_HOME/data/postmaster.pid" ] || return 1
   PG_PORT=$(sed -n 4p "$PG_HOME/data/postmaster.pid")
-  "$PG_BIN/pg_isready" --quiet -h 127.0.0.1 -p "$PG_PORT"
+  "$PG_BIN/pg_isready" --quiet -h 127.0.0.1 -p "$PG_PORT" || return 1
+  # A pid file that a killed run left behind may name a port that another cluster has by now.
+  [ "$("$PG_BIN/psql" --no-psqlrc -h 127.0.0.1 -p "$PG_PORT" -U $PG_USER -d postgres -tAc 'show data_directory' 2>/dev/null)" = "$(readlink -f "$PG_HOME/data")" ]
 }
 
 pg_url() { echo "Host=127.0.0.1;Port=$PG_PORT;Username=$PG_USER;Database=$1"; }
