@@ -107,6 +107,8 @@ export interface Problem {
   obstacles?: Obstacle[] | null;
   /** What became of each entry, when none of those sent was recorded. */
   outcomes?: EntryOutcome[];
+  /** True when the answer was no problem as this server states them. */
+  unnamed?: boolean;
 }
 
 export class ProblemError extends Error {
@@ -114,14 +116,13 @@ export class ProblemError extends Error {
     super(problem.title);
   }
 
-  /** True when trying again later can help: the server or its database cannot be reached. */
+  /**
+   * True when trying again later can help: the server cannot be reached, is in trouble of its own, or asks for patience;
+   * and when what answered names no reason, such as a page of something in between. Only a reason ends an entry.
+   */
   get passing(): boolean {
-    return (
-      this.problem.status === 0 ||
-      this.problem.status === 502 ||
-      this.problem.status === 503 ||
-      this.problem.status === 504
-    );
+    const { status, unnamed } = this.problem;
+    return status === 0 || status >= 500 || status === 408 || status === 429 || (unnamed ?? false);
   }
 }
 
@@ -197,6 +198,7 @@ export function toProblem(body: unknown, status: number): Problem {
   return {
     ...known,
     status,
+    ...(known.title === undefined ? { unnamed: true } : {}),
     title: known.title ?? (status >= 500 ? unreachable.title : 'That did not work.'),
     detail: known.detail ?? (status >= 500 ? unreachable.detail : `The server answered ${status}.`),
     errors: known.errors ?? {},

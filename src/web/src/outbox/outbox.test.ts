@@ -77,6 +77,22 @@ describe('readings on their way', () => {
     expect(outbox.current()).toHaveLength(2);
   });
 
+  it.each([
+    ['the server is in trouble', 500, { title: 'Something went wrong.' }],
+    ['the disk is full', 507, { title: 'No room.' }],
+    ['the server asks for patience', 429, { title: 'Too much at once.' }],
+    ['it took too long', 408, { title: 'Too slow.' }],
+    ['something in between answers', 403, 'Blocked by the harbour’s gateway'],
+    ['the answer is broken', 200, {}],
+  ])('stay when %s', async (_why, status, body) => {
+    fetched.mockImplementation(answer(status, body));
+    expect((await outbox.record(pending('1'))).state).toBe('kept');
+    expect(outbox.current()).toHaveLength(1);
+    fetched.mockImplementation(takesAll);
+    await outbox.flush('ilse', () => undefined);
+    expect(outbox.current()).toEqual([]);
+  });
+
   it('are sent only by whoever took them', async () => {
     fetched.mockImplementation(() => Promise.reject(new TypeError('no network')));
     await outbox.record(pending('1', { personId: 'jory' }));
