@@ -123,6 +123,10 @@ test('a float-bowl carburetor from check-in to hand-back by keyboard alone', asy
   await keys.press(']');
   await keys.press(']'); // past Build
   await expect(page.getByRole('heading', { name: 'Prove it on the bench' })).toBeVisible();
+  // Its needle leaked: the oil is read before anything runs.
+  await tabTo(page, page.getByRole('button', { name: 'At its mark, smells of oil' }));
+  await keys.press('Enter');
+  await expect(page.getByText('This engine must not run yet.')).toBeHidden();
   await tabTo(page, box(page, 'Fuel on, rocked', 'minutes'));
   await keys.type('4');
   await tabTo(page, line(page, 'Fuel on, rocked').getByRole('radio', { name: 'Rocked', exact: true }));

@@ -69,6 +69,21 @@ public sealed class IntakeStation : StationModule
     /// <inheritdoc/>
     public override bool ChangesFacts(Note note) => note is FactsNote;
 
+    /// <summary>What kind of carburetor it is is seen at the bench, and only who may hand back brings one back that has gone.</summary>
+    /// <inheritdoc/>
+    public override May? TakesBesides(Note note, TrayBook tray)
+    {
+        if (note is not FactsNote facts)
+        {
+            return null;
+        }
+
+        var after = Apply(facts, tray.Facts).After;
+        return tray.IsHandedBack && after.WaitsFor != tray.Facts.WaitsFor ? May.HandBack
+            : after.Kind != tray.Kind || after.StampedNumber != tray.Facts.StampedNumber ? May.WorkAtTheBench
+            : null;
+    }
+
     /// <inheritdoc/>
     public override bool ChangesNothing(Note note, TrayBook tray) => note is FactsNote facts && Apply(facts, tray.Facts).Words.Count == 0;
 

@@ -81,6 +81,11 @@ public abstract class StationModule
     /// <param name="tray">The tray before it.</param>
     public virtual TrayFacts Facts(Note note, TrayBook tray) => tray.Facts;
 
+    /// <summary>What it takes besides, for what this note says on this tray; null when its kind says it all.</summary>
+    /// <param name="note">One of its notes.</param>
+    /// <param name="tray">The tray.</param>
+    public virtual May? TakesBesides(Note note, TrayBook tray) => null;
+
     /// <summary>Whether a note of this kind is decided on what stands on the tray, and so must not meet another's change of it.</summary>
     /// <param name="note">One of its notes.</param>
     public virtual bool ChangesFacts(Note note) => false;

@@ -38,8 +38,9 @@ public static class Writing
     /// <summary>That a note is not for the sender's role, or null when it is.</summary>
     /// <param name="note">The note.</param>
     /// <param name="allowed">What the sender may do.</param>
-    public static Refusal? NotAllowed(Note note, IReadOnlyList<May> allowed) => allowed.Contains(StationList.KindOf(note).Needs) ? null
-        : new Refusal(RefusalKind.NotAllowed, "This is not for your role.", "Ask a technician or the lead to do it.", []);
+    public static Refusal? NotAllowed(Note note, IReadOnlyList<May> allowed) => allowed.Contains(StationList.KindOf(note).Needs) ? null : NotForTheRole;
+
+    private static Refusal NotForTheRole { get; } = new(RefusalKind.NotAllowed, "This is not for your role.", "Ask a technician or the lead to do it.", []);
 
     /// <summary>Why an entry is refused, or null when it can be recorded.</summary>
     /// <param name="sent">The entry, what has to be looked up for it looked up.</param>
@@ -50,6 +51,11 @@ public static class Writing
         if (NotAllowed(sent.Note, allowed) is { } notAllowed)
         {
             return notAllowed;
+        }
+
+        if (StationList.StationOf(sent.Note, tray).TakesBesides(sent.Note, tray) is { } besides && !allowed.Contains(besides))
+        {
+            return NotForTheRole;
         }
 
         if (Policy.Refuses(sent.Note, tray) is { } refused)

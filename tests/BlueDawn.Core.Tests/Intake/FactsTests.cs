@@ -1,5 +1,6 @@
 using BlueDawn.Core.Carburetors;
 using BlueDawn.Core.Intake;
+using BlueDawn.Core.Shop;
 using BlueDawn.Core.Stations;
 using BlueDawn.Core.Tests.Trays;
 using BlueDawn.Core.Trays;
@@ -49,6 +50,32 @@ public class FactsTests
         tray.Adds(Note(what));
         Assert.Equal(after, tray.Facts);
         Assert.DoesNotContain("→", StationList.Say(tray.Log.Entries[^1], tray.Book).ToString(), StringComparison.Ordinal);
+    }
+
+    /// <summary>The front desk changes what the owner says and when it is promised; what is seen at the bench and what has gone is not for it.</summary>
+    [Theory]
+    [InlineData("day", true)]
+    [InlineData("waits", true)]
+    [InlineData("complaint", true)]
+    [InlineData("stamped", false)]
+    [InlineData("family", false)]
+    [InlineData("engine", false)]
+    [InlineData("choke", false)]
+    public void What_the_front_desk_may_change(string what, bool may)
+    {
+        Assert.Equal(may ? null : RefusalKind.NotAllowed, TestTray.Untouched().Refuses(Note(what), role: Roles.FrontDesk)?.Kind);
+        Assert.Null(TestTray.Untouched().Refuses(Note(what), role: Roles.Technician));
+    }
+
+    [Fact]
+    public void The_front_desk_does_not_bring_back_what_has_been_handed_back()
+    {
+        var gone = TestTray.Untouched();
+        gone.Facts = gone.Facts with { WaitsFor = WaitsFor.HandedBack };
+        Assert.Equal(RefusalKind.NotAllowed, gone.Refuses(new FactsNote(WaitsFor: WaitsFor.Hands), role: Roles.FrontDesk)?.Kind);
+        Assert.Null(gone.Refuses(new FactsNote(WaitsFor: WaitsFor.Hands), role: Roles.Technician));
+        // The same as before, sent along with a change, is no change of it.
+        Assert.Null(TestTray.Untouched().Refuses(new FactsNote(StampedNumber: "4107", Complaint: "Hunts when warm"), role: Roles.FrontDesk));
     }
 
     [Theory]

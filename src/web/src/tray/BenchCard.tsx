@@ -14,6 +14,9 @@ import { useHistoryUsed } from '../stations/faults/useHistoryUsed';
 import { Cutaway, type Suspect } from './Cutaway';
 import { DiaphragmCutaway, TankCutaway } from './CutawayOther';
 
+/** A name longer than this does not fit on a button. */
+const LONG = 22;
+
 /** This carburetor, the one thing to do next and why, and the caution that belongs to it. */
 export function BenchCard({ tray, tracing, drawn }: { tray: Tray; tracing: boolean; drawn: boolean }) {
   const units = useUnits();
@@ -80,7 +83,9 @@ export function BenchCard({ tray, tracing, drawn }: { tray: Tray; tracing: boole
                   if (line) goTo(line);
                 }}
               >
-                {line ? `Go to ${line.label.toLowerCase()}` : `Go to ${stationWord(next.station).toLowerCase()}`}
+                {line && line.label.length > LONG
+                  ? 'Go there'
+                  : `Go to ${(line?.label ?? stationWord(next.station)).toLowerCase()}`}
               </LinkButton>
             )}
           </div>
