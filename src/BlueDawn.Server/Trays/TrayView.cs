@@ -81,6 +81,8 @@ internal sealed record TrayPatch(
     SafetyCondition? RunAfter,
     IReadOnlyList<string> NotDone,
     MarksNote Marks,
+    IReadOnlyList<ItemPart>? OldParts,
+    IReadOnlyList<WantedPart>? Wanted,
     IReadOnlyList<EntryView> Entries)
 {
     public static TrayPatch Of(TrayFile file, int revisionBefore, int versionBefore, IReadOnlyList<Entry> added)
@@ -89,6 +91,8 @@ internal sealed record TrayPatch(
         // Lines that something was read on, and those of entries that are superseded by it.
         var lines = added.Select(entry => entry.Note is ReadingNote reading ? reading.Line : (entry.Supersedes is { } id ? book.Log.Find(id)?.Note as ReadingNote : null)?.Line).OfType<string>().ToHashSet();
         var touched = added.Concat(added.Select(entry => entry.Supersedes is { } id ? book.Log.Find(id) : null).OfType<Entry>()).DistinctBy(entry => entry.Id);
+        // An old part that was measured changes what is wanted; nothing else that is patched does.
+        var measured = added.Any(entry => entry.Note is OldPartNote);
         return new TrayPatch(
             file.Tray.Number,
             file.Tray.Version,
@@ -104,6 +108,8 @@ internal sealed record TrayPatch(
             Policy.RunAfter(book),
             Policy.NotDone(book),
             file.Kits.Marks,
+            measured ? file.Kits.OldParts : null,
+            measured ? file.Kits.Wanted : null,
             [.. touched.Select(entry => EntryView.Of(entry, book))]);
     }
 }

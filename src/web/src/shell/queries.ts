@@ -102,6 +102,8 @@ export function patched(tray: Tray, patch: TrayPatch): Tray | null {
     runAfter: patch.runAfter,
     notDone: patch.notDone,
     marks: patch.marks,
+    oldParts: patch.oldParts ?? tray.oldParts,
+    wanted: patch.wanted ?? tray.wanted,
     logbook: [
       ...patch.entries.filter((entry) => !known.has(entry.id)).toReversed(),
       ...tray.logbook.map((entry) => entries.get(entry.id) ?? entry),
