@@ -68,6 +68,15 @@ export function FoundForm({ tray, line, usual, most, busy, eager, onRecord, onSt
     out.current?.focus({ preventScroll: true });
     out.current?.closest('li')?.scrollIntoView({ block: 'center' });
   }, [eager, busy]);
+  useEffect(() => {
+    // Enter takes the next one, also in the moment in which the focus is nowhere.
+    if (!eager || busy) return;
+    const take = (event: KeyboardEvent): void => {
+      if (event.key === 'Enter' && !event.repeat && document.activeElement === document.body) out.current?.click();
+    };
+    window.addEventListener('keydown', take);
+    return () => window.removeEventListener('keydown', take);
+  }, [eager, busy]);
   const put = (change: Partial<Draft>): void => keep({ ...draft, ...change });
   const verdict = draft.verdict || usual;
   const asks = (what: (typeof part.asks)[number]): boolean => part.asks.includes(what);
