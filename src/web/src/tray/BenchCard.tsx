@@ -25,7 +25,7 @@ export function BenchCard({ tray, tracing, drawn }: { tray: Tray; tracing: boole
   const line = tray.lines.find((l) => l.key === next.lineKey);
   const goTo = (target: Line): void => {
     void navigate(trayPath(tray.number, target.station));
-    requestAnimationFrame(() => setTimeout(() => focusLine(target.key), 60));
+    focusLine(target.key);
   };
   return (
     <Card

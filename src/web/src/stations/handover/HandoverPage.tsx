@@ -88,7 +88,7 @@ function OpenLine({ tray, obstacle }: { tray: Tray; obstacle: Obstacle }) {
   return (
     <Link
       to={trayPath(tray.number, obstacle.station)}
-      onClick={() => setTimeout(() => focusLine(obstacle.lineKey), 120)}
+      onClick={() => focusLine(obstacle.lineKey)}
       className="hover:bg-paper flex min-h-12 items-center justify-between gap-3"
       aria-label={`Put ${obstacle.label} right at ${stationWord(obstacle.station)}`}
     >
