@@ -1,4 +1,3 @@
-using System.Net;
 using System.Text.Json;
 using System.Text.Json.Serialization;
 using System.Text.Json.Serialization.Metadata;
@@ -11,8 +10,10 @@ using BlueDawn.Server.Compute;
 using BlueDawn.Server.Faults;
 using BlueDawn.Server.Handover;
 using BlueDawn.Server.Health;
+using BlueDawn.Server.Hosting;
 using BlueDawn.Server.Intake;
 using BlueDawn.Server.Kits;
+using BlueDawn.Server.Live;
 using BlueDawn.Server.People;
 using BlueDawn.Server.Problems;
 using BlueDawn.Server.Stock;
@@ -24,6 +25,7 @@ using BlueDawn.Store.Stock;
 using Microsoft.AspNetCore.DataProtection;
 using Microsoft.AspNetCore.Identity;
 using Microsoft.EntityFrameworkCore;
+using Npgsql;
 
 ShippedTables.Check();
 
@@ -33,25 +35,34 @@ var builder = WebApplication.CreateBuilder(args);
 var writingDocument = System.Reflection.Assembly.GetEntryAssembly()?.GetName().Name == "GetDocument.Insider";
 
 builder.Logging.ClearProviders().AddJsonConsole(options => options.UseUtcTimestamp = true);
-builder.WebHost.ConfigureKestrel(kestrel => kestrel.Limits.MaxRequestBodySize = BodyLimit.Usual);
-if (string.IsNullOrEmpty(builder.Configuration["urls"]))
+builder.WebHost.ConfigureKestrel(kestrel =>
 {
-    builder.WebHost.UseUrls($"http://{IPAddress.Loopback}:5080");
+    kestrel.AddServerHeader = false;
+    kestrel.Limits.MaxRequestBodySize = BodyLimit.Usual;
+});
+try
+{
+    builder.AddListening();
+}
+catch (CannotStartException e)
+{
+    await Console.Error.WriteLineAsync($"Blue Dawn does not start. {e.Message}");
+    return CannotStart;
 }
 
 builder.Services.AddSingleton(TimeProvider.System);
-builder.Services.AddDbContext<BlueDawnDb>((services, options) => StoreSetup.Configure(
-    options,
+builder.Services.AddSingleton(services => StoreSetup.Source(
     services.GetRequiredService<IConfiguration>()["BLUE_DAWN_DATABASE"] is { Length: > 0 } connection
         ? connection
-        : throw new InvalidOperationException("BLUE_DAWN_DATABASE is not set. Start with ./run, or set it to a PostgreSQL connection string.")));
+        : throw new CannotStartException("BLUE_DAWN_DATABASE is not set. Start with ./run, or set it to a PostgreSQL connection string.")));
+builder.Services.AddDbContext<BlueDawnDb>((services, options) => StoreSetup.Configure(options, services.GetRequiredService<NpgsqlDataSource>()));
 builder.Services.ConfigureHttpJsonOptions(options =>
 {
     options.SerializerOptions.Converters.Add(new JsonStringEnumConverter(JsonNamingPolicy.CamelCase, allowIntegerValues: false));
     options.SerializerOptions.AllowOutOfOrderMetadataProperties = true;
     options.SerializerOptions.NumberHandling = JsonNumberHandling.Strict;
     options.SerializerOptions.UnmappedMemberHandling = JsonUnmappedMemberHandling.Disallow;
-    options.SerializerOptions.TypeInfoResolverChain.Insert(0, new DefaultJsonTypeInfoResolver { Modifiers = { CoreJson.KnowKinds } });
+    options.SerializerOptions.TypeInfoResolverChain.Insert(0, new DefaultJsonTypeInfoResolver { Modifiers = { CoreJson.KnowKinds, Door.RefuseNothing } });
     options.SerializerOptions.RespectNullableAnnotations = true;
     options.SerializerOptions.RespectRequiredConstructorParameters = true;
 });
@@ -61,6 +72,12 @@ builder.Services.AddBlueDawnHealth();
 builder.Services.AddScoped<DemoScenario>();
 builder.Services.AddMemoryCache();
 builder.Services.AddSingleton<ImportJobs>();
+builder.Services.AddSingleton<LiveChanges>();
+if (!writingDocument)
+{
+    builder.Services.AddHostedService(services => services.GetRequiredService<LiveChanges>());
+}
+
 builder.Services.AddScoped<NoteWriter>();
 builder.Services.AddScoped<NoteLookups>();
 builder.Services.AddOpenApi("v1", DocumentSetup.Describe);
@@ -71,18 +88,14 @@ if (!writingDocument)
 
 var app = builder.Build();
 
+app.UseForwardedHeaders();
+app.UseHostFiltering();
+app.UseHeaders();
 app.UseExceptionHandler();
 app.UseStatusCodePages();
-app.Use(async (context, next) =>
-{
-    var headers = context.Response.Headers;
-    headers.XContentTypeOptions = "nosniff";
-    headers["Referrer-Policy"] = "same-origin";
-    headers.ContentSecurityPolicy =
-        "default-src 'self'; img-src 'self' data:; style-src 'self' 'unsafe-inline'; frame-ancestors 'none'; base-uri 'self'; form-action 'self'";
-    await next(context);
-});
+app.UseWhen(context => context.Request.IsHttps, secure => secure.UseHsts());
 app.UseBodyLimit();
+app.UseDoor();
 app.UseAuthentication();
 app.UseAuthorization();
 app.UseAntiforgery();
@@ -93,7 +106,8 @@ var api = app.MapGroup("/api");
 api.MapCompute();
 api.MapFaultWords();
 api.MapSession();
-var bench = api.MapGroup("").RequireAuthorization(nameof(May.Look)).AddEndpointFilter<AntiforgeryFilter>();
+var bench = api.MapGroup("").RequireAuthorization(nameof(May.Look)).AddEndpointFilter<AntiforgeryFilter>().AddEndpointFilter<AgainFilter>();
+bench.MapLive();
 bench.MapMe();
 bench.MapBench();
 bench.MapIntake();
@@ -117,18 +131,42 @@ app.MapFallbackToFile("index.html");
 
 if (!writingDocument)
 {
-    await using var scope = app.Services.CreateAsyncScope();
-    var db = scope.ServiceProvider.GetRequiredService<BlueDawnDb>();
-    await db.Database.MigrateAsync();
-    await Shelf.EnsureSumAsync(db, default);
-    await DemoScenario.EnsureShopAsync(db, scope.ServiceProvider.GetRequiredService<RoleManager<IdentityRole<Guid>>>(), default);
-    if (app.Configuration.GetValue<bool>("BLUE_DAWN_DEMO"))
+    try
     {
-        await scope.ServiceProvider.GetRequiredService<DemoScenario>().LoadAsync(default);
+        await using var scope = app.Services.CreateAsyncScope();
+        var db = scope.ServiceProvider.GetRequiredService<BlueDawnDb>();
+        var seconds = app.Configuration.GetValue("BLUE_DAWN_WAIT", 60);
+        var owner = app.Configuration["BLUE_DAWN_OWNER"];
+        await using var owned = owner is { Length: > 0 } ? new BlueDawnDb(StoreSetup.Configure(new DbContextOptionsBuilder<BlueDawnDb>(), owner).Options) : null;
+        await StoreStart.RunAsync(
+            owned ?? db,
+            owned is null ? null : new NpgsqlConnectionStringBuilder(app.Configuration["BLUE_DAWN_DATABASE"]).Username,
+            TimeSpan.FromSeconds(seconds),
+            async () =>
+            {
+                await Shelf.EnsureSumAsync(db, default);
+                await DemoScenario.EnsureShopAsync(db, scope.ServiceProvider.GetRequiredService<RoleManager<IdentityRole<Guid>>>(), default);
+                if (app.Configuration.GetValue<bool>("BLUE_DAWN_DEMO"))
+                {
+                    await scope.ServiceProvider.GetRequiredService<DemoScenario>().LoadAsync(default);
+                }
+            },
+            app.Logger,
+            default);
+    }
+    catch (CannotStartException e)
+    {
+        await Console.Error.WriteLineAsync($"Blue Dawn does not start. {e.Message}");
+        return CannotStart;
     }
 }
 
 await app.RunAsync();
+return 0;
 
 /// <summary>The server.</summary>
-public partial class Program;
+public partial class Program
+{
+    /// <summary>Exit code when it cannot start as it was asked to: trying again will not help.</summary>
+    private const int CannotStart = 78;
+}

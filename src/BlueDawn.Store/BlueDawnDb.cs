@@ -85,6 +85,18 @@ public sealed class BlueDawnDb(DbContextOptions<BlueDawnDb> options)
     /// <summary>The shop's defaults; one row.</summary>
     public DbSet<ShopRow> Shop => Set<ShopRow>();
 
+    /// <summary>Devices on which somebody is signed in.</summary>
+    public DbSet<DeviceSession> Sessions => Set<DeviceSession>();
+
+    /// <summary>Tries at the door, counted.</summary>
+    public DbSet<SignInTry> SignInTries => Set<SignInTry>();
+
+    /// <summary>Imports that are going on.</summary>
+    public DbSet<ImportJob> ImportJobs => Set<ImportJob>();
+
+    /// <summary>The files of imports that are going on, in pieces.</summary>
+    public DbSet<ImportPiece> ImportPieces => Set<ImportPiece>();
+
     /// <summary>Keys that sign-in cookies are protected with, so that a restart signs nobody out.</summary>
     public DbSet<DataProtectionKey> DataProtectionKeys => Set<DataProtectionKey>();
 
@@ -120,6 +132,14 @@ public sealed class BlueDawnDb(DbContextOptions<BlueDawnDb> options)
         builder.Entity<IdentityUserLogin<Guid>>().ToTable("person_logins");
         builder.Entity<IdentityUserToken<Guid>>().ToTable("person_tokens");
         builder.Entity<IdentityRoleClaim<Guid>>().ToTable("role_claims");
+
+        builder.Entity<DeviceSession>(session =>
+        {
+            session.ToTable("sessions");
+            session.HasOne<Person>().WithMany().HasForeignKey(s => s.PersonId);
+            session.HasIndex(s => s.PersonId);
+        });
+        builder.Entity<SignInTry>().ToTable("sign_in_tries").HasKey(one => one.Key);
 
         builder.HasSequence<int>("tray_numbers").StartsAt(1);
         builder.Entity<Tray>(tray =>
@@ -195,6 +215,18 @@ public sealed class BlueDawnDb(DbContextOptions<BlueDawnDb> options)
     private static void BuildCatalogue(ModelBuilder builder)
     {
         builder.HasPostgresExtension("pg_trgm");
+        builder.Entity<ImportJob>(job =>
+        {
+            job.Property(j => j.File).HasConversion<string>();
+            job.Property(j => j.State).HasConversion<string>();
+            job.Property(j => j.Phase).HasConversion<string>();
+            AsJson(job.Property(j => j.Report));
+        });
+        builder.Entity<ImportPiece>(piece =>
+        {
+            piece.HasKey(p => new { p.JobId, p.Place });
+            piece.HasOne<ImportJob>().WithMany().HasForeignKey(p => p.JobId);
+        });
         builder.Entity<ItemRow>(item =>
         {
             item.ToTable("catalogue_items");

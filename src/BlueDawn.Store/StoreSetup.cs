@@ -1,4 +1,5 @@
 using Microsoft.EntityFrameworkCore;
+using Npgsql;
 
 namespace BlueDawn.Store;
 
@@ -16,4 +17,18 @@ public static class StoreSetup
     /// <inheritdoc cref="Configure{TContext}(DbContextOptionsBuilder{TContext}, string)"/>
     public static DbContextOptionsBuilder Configure(DbContextOptionsBuilder options, string connectionString) =>
         options.UseNpgsql(connectionString).UseSnakeCaseNamingConvention();
+
+    /// <inheritdoc cref="Configure{TContext}(DbContextOptionsBuilder{TContext}, string)"/>
+    public static DbContextOptionsBuilder Configure(DbContextOptionsBuilder options, NpgsqlDataSource source) =>
+        options.UseNpgsql(source).UseSnakeCaseNamingConvention();
+
+    /// <summary>Connections of one server: never so many that two servers and a backup do not find room beside each other.</summary>
+    public static NpgsqlDataSource Source(string connectionString)
+    {
+        var settings = new NpgsqlConnectionStringBuilder(connectionString);
+        settings.MaxPoolSize = Math.Min(settings.MaxPoolSize, MostConnections);
+        return NpgsqlDataSource.Create(settings);
+    }
+
+    private const int MostConnections = 40;
 }

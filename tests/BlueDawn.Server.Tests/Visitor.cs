@@ -34,6 +34,23 @@ public sealed class Visitor(HttpClient http)
 
     public Task<Answer> GetAsync(string path) => SendAsync(new HttpRequestMessage(HttpMethod.Get, path));
 
+    public Task<Answer> DeleteAsync(string path) => SendAsync(new HttpRequestMessage(HttpMethod.Delete, path));
+
+    /// <summary>What the next request would carry as its cookies.</summary>
+    public async Task<string> CookieAsync()
+    {
+        using var response = await http.GetAsync("/api/session", TestContext.Current.CancellationToken);
+        return string.Join("; ", response.RequestMessage!.Headers.GetValues("Cookie"));
+    }
+
+    /// <summary>Asks with somebody's cookies.</summary>
+    public Task<Answer> WithCookieAsync(string cookie, string path)
+    {
+        var request = new HttpRequestMessage(HttpMethod.Get, path);
+        request.Headers.Add("Cookie", cookie);
+        return SendAsync(request);
+    }
+
     public Task<Answer> PostAsync(string path, object body) => SendAsync(HttpMethod.Post, path, body);
 
     public Task<Answer> PutAsync(string path, object body) => SendAsync(HttpMethod.Put, path, body);

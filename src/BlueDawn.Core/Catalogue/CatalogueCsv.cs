@@ -93,7 +93,7 @@ public static class CatalogueCsv
         var places = columns.Select(column => csv.HeaderRecord!.ToList().FindIndex(name => string.Equals(name, column, StringComparison.OrdinalIgnoreCase))).ToArray();
         while (csv.Read())
         {
-            var cells = places.Select(place => (csv.GetField(place) ?? "").Trim()).ToArray();
+            var cells = places.Select(place => CsvText.Unguard((csv.GetField(place) ?? "").Trim())).ToArray();
             // The parser counts to the row's end; a cell with line breaks in it begins further up.
             var line = csv.Context.Parser!.RawRow - csv.Context.Parser.RawRecord.TrimEnd('\r', '\n').Count(c => c == '\n');
             var problem = broken ?? cells.Zip(columns).Where(pair => pair.First.Length > LongestCell).Select(pair => $"{pair.Second} is longer than {LongestCell} characters.").FirstOrDefault() ?? Check(file, cells);
@@ -135,7 +135,7 @@ public static class CatalogueCsv
     {
         foreach (var cell in row)
         {
-            csv.WriteField(cell);
+            csv.WriteField(CsvText.Guard(cell));
         }
 
         return csv.NextRecordAsync();

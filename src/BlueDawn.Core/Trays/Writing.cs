@@ -35,6 +35,10 @@ public static class Writing
     /// <summary>An id that stands for something else.</summary>
     public static Refusal IdTaken { get; } = Refusal.Conflict("That logbook id stands for something else.", "Reload the page and enter it again.");
 
+    /// <summary>An entry that somebody else took.</summary>
+    public static Refusal TakenByAnother { get; } = new(
+        RefusalKind.NotAllowed, "Somebody else took this down.", "It is kept on this device and sent when they sign in here; nobody signs for another.", []);
+
     /// <summary>That a note is not for the sender's role, or null when it is.</summary>
     /// <param name="note">The note.</param>
     /// <param name="allowed">What the sender may do.</param>

@@ -30,8 +30,8 @@ internal static class CatalogueEndpoints
         catalogue.MapGet("/imports/{id:guid}", FindAsync).WithName("getImport");
         var lead = catalogue.MapGroup("/imports").RequireAuthorization(nameof(May.ImportCatalogue));
         lead.MapPut("/{id:guid}", StartAsync).WithName("startImport").WithMetadata(new BodyUpTo(LargestFile)).Accepts<string>("text/csv");
-        lead.MapPost("/{id:guid}/accept", Accept).WithName("acceptImport");
-        lead.MapDelete("/{id:guid}", Forget).WithName("forgetImport");
+        lead.MapPost("/{id:guid}/accept", AcceptAsync).WithName("acceptImport");
+        lead.MapDelete("/{id:guid}", ForgetAsync).WithName("forgetImport");
     }
 
     private static async Task<Ok<List<CatalogueFileView>>> ShowAsync(BlueDawnDb db, CancellationToken cancel)
@@ -54,7 +54,7 @@ internal static class CatalogueEndpoints
         return TypedResults.Ok(views);
     }
 
-    private static IResult ExportAsync(string file, IConfiguration configuration)
+    private static IResult ExportAsync(string file, NpgsqlDataSource database)
     {
         if (!Enum.TryParse<CatalogueFile>(file, true, out var which) || !Enum.IsDefined(which))
         {
@@ -65,8 +65,7 @@ internal static class CatalogueEndpoints
         return TypedResults.Stream(
             async body =>
             {
-                await using var connection = new NpgsqlConnection(configuration["BLUE_DAWN_DATABASE"]);
-                await connection.OpenAsync();
+                await using var connection = await database.OpenConnectionAsync();
                 await using var writer = new StreamWriter(body, new UTF8Encoding(false), leaveOpen: true);
                 await CatalogueImport.ExportAsync(connection, which, writer, default);
             },
@@ -74,7 +73,8 @@ internal static class CatalogueEndpoints
             $"{which.ToString().ToLowerInvariant()}.csv");
     }
 
-    private static Results<Ok<ImportView>, ProblemHttpResult> FindAsync(Guid id, ImportJobs jobs) => jobs.Find(id) is { } view ? TypedResults.Ok(view) : NoImport();
+    private static async Task<Results<Ok<ImportView>, ProblemHttpResult>> FindAsync(Guid id, ImportJobs jobs, CancellationToken cancel) =>
+        await jobs.FindAsync(id, cancel) is { } view ? TypedResults.Ok(view) : NoImport();
 
     private static async Task<IResult> StartAsync(Guid id, string file, string name, HttpRequest request, ImportJobs jobs, CancellationToken cancel)
     {
@@ -86,7 +86,7 @@ internal static class CatalogueEndpoints
         return TypedResults.Ok(await jobs.StartAsync(id, which, name.Length > 100 ? name[..100] : name, request.Body, cancel));
     }
 
-    private static Results<Ok<ImportView>, ProblemHttpResult> Accept(Guid id, ImportJobs jobs) => jobs.Accept(id) switch
+    private static async Task<Results<Ok<ImportView>, ProblemHttpResult>> AcceptAsync(Guid id, ImportJobs jobs, CancellationToken cancel) => await jobs.AcceptAsync(id, cancel) switch
     {
         null => NoImport(),
         { State: ImportState.Checked } view => Problem.Conflict(
@@ -94,9 +94,9 @@ internal static class CatalogueEndpoints
         var view => TypedResults.Ok(view),
     };
 
-    private static NoContent Forget(Guid id, ImportJobs jobs)
+    private static async Task<NoContent> ForgetAsync(Guid id, ImportJobs jobs, CancellationToken cancel)
     {
-        jobs.Forget(id);
+        await jobs.ForgetAsync(id, cancel);
         return TypedResults.NoContent();
     }
 
@@ -104,5 +104,5 @@ internal static class CatalogueEndpoints
         statusCode: 404, title: $"There is no catalogue file {file}.", detail: $"There are {string.Join(", ", Enum.GetNames<CatalogueFile>().Select(name => name.ToLowerInvariant()))}.");
 
     private static ProblemHttpResult NoImport() => TypedResults.Problem(
-        statusCode: 404, title: "That import is not known any more.", detail: "The server was started again meanwhile; nothing has been changed. Send the file again.");
+        statusCode: 404, title: "That import is not known any more.", detail: "It was a while ago. Send the file again.");
 }

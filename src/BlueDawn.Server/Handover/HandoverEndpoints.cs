@@ -1,6 +1,7 @@
 using System.Globalization;
 using System.Text;
 using System.Text.Json;
+using BlueDawn.Core.Catalogue;
 using BlueDawn.Core.Handover;
 using BlueDawn.Core.Measures;
 using BlueDawn.Server.People;
@@ -18,8 +19,6 @@ internal static class HandoverEndpoints
 {
     private static readonly CsvConfiguration Csv = new(CultureInfo.InvariantCulture)
     {
-        InjectionOptions = InjectionOptions.Escape,
-        InjectionCharacters = ['=', '@', '\t', '\r'],
         NewLine = "\r\n",
     };
 
@@ -73,17 +72,17 @@ internal static class HandoverEndpoints
                 {
                     csv.WriteField(report.Tray.TrayNumber);
                     csv.WriteField(JsonNamingPolicy.CamelCase.ConvertName(line.Station.ToString()));
-                    csv.WriteField(line.Key);
-                    csv.WriteField(line.Label);
-                    csv.WriteField(line.Target.ToString());
+                    csv.WriteField(CsvText.Guard(line.Key));
+                    csv.WriteField(CsvText.Guard(line.Label));
+                    csv.WriteField(CsvText.Guard(line.Target.ToString()));
                     csv.WriteField(JsonNamingPolicy.CamelCase.ConvertName(line.Verdict.ToString()));
-                    csv.WriteField(line.Finding);
+                    csv.WriteField(CsvText.Guard(line.Finding));
                     csv.WriteField(figure?.Key);
                     csv.WriteField(figure?.Quantity.Value.ToString("0.######", CultureInfo.InvariantCulture));
                     csv.WriteField(figure is null ? null : MetricText.UnitOf(figure.Quantity.Dimension));
                     csv.WriteField(line.Standing?.TakenAt.ToUniversalTime().ToString("yyyy-MM-ddTHH:mm:ssZ", CultureInfo.InvariantCulture));
-                    csv.WriteField(line.Standing?.TakenBy);
-                    csv.WriteField(line.LimitSource);
+                    csv.WriteField(CsvText.Guard(line.Standing?.TakenBy ?? ""));
+                    csv.WriteField(CsvText.Guard(line.LimitSource ?? ""));
                     csv.NextRecord();
                 }
             }

@@ -31,6 +31,8 @@ internal static class PhotoEndpoints
 
     private const int LongestPart = 60;
 
+    private static readonly SemaphoreSlim Making = new(1);
+
     public static void MapPhotos(this RouteGroupBuilder api)
     {
         api.MapGet("/trays/{number:int}/photos", ListAsync).WithName("listPhotos").WithTags("Intake");
@@ -52,8 +54,21 @@ internal static class PhotoEndpoints
     private static async Task<Results<Ok<PhotoView>, ValidationProblem, ProblemHttpResult>> AddAsync(
         int number, Guid id, string? part, HttpRequest request, BlueDawnDb db, NoteWriter writer, Me me, TimeProvider clock, CancellationToken cancel)
     {
-        using var body = new MemoryStream();
-        await request.Body.CopyToAsync(body, cancel);
+        // One at a time, and before the tray is held: pictures are large.
+        await Making.WaitAsync(cancel);
+        RemadePhoto? made;
+        string? problem;
+        try
+        {
+            using var body = new MemoryStream();
+            await request.Body.CopyToAsync(body, cancel);
+            PhotoRemake.TryMake(body.ToArray(), out made, out problem);
+        }
+        finally
+        {
+            Making.Release();
+        }
+
         await using var transaction = await db.Database.BeginTransactionAsync(cancel);
         if (await TrayFile.OpenAsync(db, number, me.Desk, cancel, locked: true) is not { } file)
         {
@@ -79,9 +94,9 @@ internal static class PhotoEndpoints
             return Problem.Field("photo", $"A tray holds {MostOfOneTray} photos at most.");
         }
 
-        if (!PhotoRemake.TryMake(body.ToArray(), out var made, out var problem))
+        if (made is null)
         {
-            return Problem.Field("photo", problem);
+            return Problem.Field("photo", problem!);
         }
 
         var photo = new Photo
@@ -98,15 +113,7 @@ internal static class PhotoEndpoints
         };
         db.Photos.Add(photo);
         writer.Append(file, note, me);
-        try
-        {
-            await db.SaveChangesAsync(cancel);
-        }
-        catch (DbUpdateException e) when (NoteWriter.IsDuplicate(e))
-        {
-            return Problem.Conflict("That photo belongs to another tray.", "Take it again.");
-        }
-
+        await db.SaveChangesAsync(cancel);
         await transaction.CommitAsync(cancel);
         return TypedResults.Ok(ViewOf(photo));
     }

@@ -17,7 +17,11 @@ internal static class PhotoRemake
 {
     private const int LongestSide = 2048;
     private const long MostPixels = 60_000_000;
+
+    /// <summary>Most pixels that are in memory at once, before the picture is made small: 64 MB of them.</summary>
+    private const long MostInMemory = 16_000_000;
     private const int Quality = 84;
+    private const int Eighths = 8;
 
     /// <summary>Makes a photo anew.</summary>
     /// <param name="file">What was sent.</param>
@@ -40,7 +44,16 @@ internal static class PhotoRemake
             return false;
         }
 
-        using var bitmap = new SKBitmap(codec.Info.Width, codec.Info.Height, SKColorType.Rgba8888, SKAlphaType.Premul);
+        // JPEG and WebP are read at as many eighths of their size as are needed: what is thrown away is never in memory.
+        var wanted = Math.Min(1, LongestSide / (double)Math.Max(codec.Info.Width, codec.Info.Height));
+        var read = codec.GetScaledDimensions((float)(Math.Ceiling(wanted * Eighths) / Eighths));
+        if ((long)read.Width * read.Height > MostInMemory)
+        {
+            problem = "That picture has too many pixels. Save it as JPEG, or make it smaller, and send it again.";
+            return false;
+        }
+
+        using var bitmap = new SKBitmap(read.Width, read.Height, SKColorType.Rgba8888, SKAlphaType.Premul);
         if (codec.GetPixels(bitmap.Info, bitmap.GetPixels()) != SKCodecResult.Success)
         {
             problem = "That picture is damaged: only part of it can be read. Take the photo again.";

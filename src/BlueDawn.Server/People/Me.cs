@@ -1,10 +1,7 @@
-using System.Security.Claims;
 using BlueDawn.Core.Measures;
 using BlueDawn.Core.Shop;
-using BlueDawn.Store;
 using BlueDawn.Store.People;
 using BlueDawn.Store.Trays;
-using Microsoft.EntityFrameworkCore;
 
 namespace BlueDawn.Server.People;
 
@@ -18,18 +15,17 @@ internal sealed record Me(Person Person, Desk Desk, IReadOnlyList<May> Allowed, 
     public string Stamp => $"{ShopVersion}.{Person.Id:N}.{Person.Pins.GetHashCode(StringComparison.Ordinal):x}.{Desk.Today:yyyyMMdd}";
 
     /// <summary>Fills a parameter of an endpoint behind the sign-in.</summary>
-    public static async ValueTask<Me?> BindAsync(HttpContext context)
+    public static ValueTask<Me?> BindAsync(HttpContext context)
     {
-        var db = context.RequestServices.GetRequiredService<BlueDawnDb>();
+        var (person, shop, role) = SignedIn.Of(context) is { } found
+            ? (found.Person, found.Shop, found.Role)
+            : throw new BadHttpRequestException("Sign in first.", StatusCodes.Status401Unauthorized);
         var clock = context.RequestServices.GetRequiredService<TimeProvider>();
-        var id = Guid.Parse(context.User.FindFirstValue(ClaimTypes.NameIdentifier) ?? throw new BadHttpRequestException("Sign in first.", StatusCodes.Status401Unauthorized));
-        var found = await (from person in db.Users from shop in db.Shop where person.Id == id select new { person, shop }).AsNoTracking().SingleOrDefaultAsync(context.RequestAborted)
-            ?? throw new BadHttpRequestException("Sign in first.", StatusCodes.Status401Unauthorized);
-        return new Me(
-            found.person,
-            new Desk(found.shop.Defaults, PinSet.Parse(found.person.Pins).Value ?? PinSet.Empty, clock.Today()),
-            Roles.Allow(context.User.FindFirstValue(ClaimTypes.Role)),
-            found.shop.Version);
+        return ValueTask.FromResult<Me?>(new Me(
+            person,
+            new Desk(shop.Defaults, PinSet.Parse(person.Pins).Value ?? PinSet.Empty, clock.Today()),
+            Roles.Allow(role),
+            shop.Version));
     }
 }
 

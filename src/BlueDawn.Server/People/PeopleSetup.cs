@@ -7,7 +7,7 @@ using Microsoft.AspNetCore.Identity;
 
 namespace BlueDawn.Server.People;
 
-/// <summary>Sign-in by cookie, three roles, lockout, antiforgery on writes.</summary>
+/// <summary>Sign-in by cookie and a session the server knows, three roles, antiforgery on writes.</summary>
 internal static class PeopleSetup
 {
     /// <summary>Header that carries the antiforgery token.</summary>
@@ -22,20 +22,20 @@ internal static class PeopleSetup
                 options.Password.RequireLowercase = false;
                 options.Password.RequireUppercase = false;
                 options.Password.RequireNonAlphanumeric = false;
-                options.Lockout.MaxFailedAccessAttempts = 5;
-                options.Lockout.DefaultLockoutTimeSpan = TimeSpan.FromMinutes(10);
                 options.User.RequireUniqueEmail = false;
             })
             .AddRoles<IdentityRole<Guid>>()
-            .AddEntityFrameworkStores<BlueDawnDb>()
-            .AddSignInManager();
+            .AddEntityFrameworkStores<BlueDawnDb>();
+        services.AddScoped<Doorkeeper>();
         services.AddAuthentication(IdentityConstants.ApplicationScheme).AddIdentityCookies();
         services.ConfigureApplicationCookie(options =>
         {
             options.Cookie.Name = "blue-dawn";
+            options.Cookie.Path = "/api";
             options.Cookie.SameSite = SameSiteMode.Strict;
             options.ExpireTimeSpan = TimeSpan.FromDays(14);
             options.SlidingExpiration = true;
+            options.Events.OnValidatePrincipal = SignedIn.ValidateAsync;
             options.Events.OnRedirectToLogin = context => Refuse(context.HttpContext, 401, "Sign in first.", "What you typed is kept on this device.");
             options.Events.OnRedirectToAccessDenied = context => Refuse(
                 context.HttpContext, 403, "This is not for your role.", "Ask a technician or the lead to do it.");
@@ -51,6 +51,8 @@ internal static class PeopleSetup
         {
             options.HeaderName = TokenHeader;
             options.Cookie.Name = "blue-dawn-token";
+            options.Cookie.Path = "/api";
+            options.Cookie.SecurePolicy = CookieSecurePolicy.SameAsRequest;
             options.Cookie.SameSite = SameSiteMode.Strict;
         });
     }

@@ -1,9 +1,12 @@
+using System.Linq.Expressions;
 using System.Security.Claims;
 using BlueDawn.Core.Measures;
 using BlueDawn.Core.Shop;
 using BlueDawn.Server.Problems;
+using BlueDawn.Store;
 using BlueDawn.Store.People;
 using Microsoft.AspNetCore.Antiforgery;
+using Microsoft.AspNetCore.Authentication;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Identity;
 using Microsoft.EntityFrameworkCore;
@@ -34,81 +37,130 @@ internal sealed record SignIn(string UserName, string Password);
 /// <param name="Pins">Their pins, such as <c>#61-#80, 0.30-1.00 by 0.05</c>.</param>
 internal sealed record MyBench(UnitSystem Units, string Pins);
 
+/// <summary>A device on which somebody is signed in.</summary>
+/// <param name="Id">The session's id.</param>
+/// <param name="Device">What the browser calls itself.</param>
+/// <param name="Address">Where it signed in from.</param>
+/// <param name="SignedInAt">When it signed in.</param>
+/// <param name="SeenAt">When it was last heard of, to the hour.</param>
+/// <param name="Here">True for the device that asks.</param>
+internal sealed record DeviceView(Guid Id, string Device, string Address, DateTimeOffset SignedInAt, DateTimeOffset SeenAt, bool Here);
+
 internal static class SessionEndpoints
 {
     public static void MapSession(this RouteGroupBuilder api)
     {
-        var session = api.MapGroup("/session").WithTags("Session");
-        session.MapGet("", async (HttpContext context, IAntiforgery antiforgery, UserManager<Person> people, IConfiguration configuration) =>
-                await ViewAsync(context, context.User, antiforgery, people, configuration))
+        var session = api.MapGroup("/session").WithTags("Session").WithMetadata(new SignedIn.AsksWho());
+        session.MapGet("", async (HttpContext context, IAntiforgery antiforgery, BlueDawnDb db, IConfiguration configuration) =>
+                await ViewAsync(context, antiforgery, db, configuration))
             .WithName("getSession");
         session.MapPost("", SignInAsync).WithName("signIn").AddEndpointFilter<AntiforgeryFilter>();
-        session.MapDelete("", async (HttpContext context, SignInManager<Person> signIn, IAntiforgery antiforgery, UserManager<Person> people, IConfiguration configuration) =>
-            {
-                await signIn.SignOutAsync();
-                return await ViewAsync(context, new ClaimsPrincipal(new ClaimsIdentity()), antiforgery, people, configuration);
-            })
-            .WithName("signOut")
-            .AddEndpointFilter<AntiforgeryFilter>();
+        session.MapDelete("", SignOutAsync).WithName("signOut").AddEndpointFilter<AntiforgeryFilter>();
     }
 
-    public static void MapMe(this RouteGroupBuilder api) =>
-        api.MapPut("/me", SaveMyBenchAsync).WithName("saveMyBench").WithTags("Session");
+    public static void MapMe(this RouteGroupBuilder api)
+    {
+        var me = api.MapGroup("/me").WithTags("Session");
+        me.MapPut("", SaveMyBenchAsync).WithName("saveMyBench");
+        me.MapGet("/devices", ListDevicesAsync).WithName("listDevices");
+        me.MapDelete("/devices/{id:guid}", async (Guid id, HttpContext context, BlueDawnDb db, Me me, CancellationToken cancel) =>
+                await EndAsync(context, db, me, session => session.Id == id, cancel))
+            .WithName("signOutDevice");
+        me.MapDelete("/devices", async (HttpContext context, BlueDawnDb db, Me me, CancellationToken cancel) =>
+                await EndAsync(context, db, me, session => session.Id != SignedIn.Of(context)!.Session, cancel))
+            .WithName("signOutEverywhereElse");
+    }
 
     private static async Task<Results<Ok<SessionView>, ProblemHttpResult>> SignInAsync(
-        SignIn input, HttpContext context, SignInManager<Person> signIn, UserManager<Person> people, IAntiforgery antiforgery, IConfiguration configuration)
+        SignIn input, HttpContext context, Doorkeeper door, BlueDawnDb db, IAntiforgery antiforgery, IConfiguration configuration, TimeProvider clock, CancellationToken cancel)
     {
-        var result = await signIn.PasswordSignInAsync(input.UserName.Trim(), input.Password, isPersistent: true, lockoutOnFailure: true);
-        if (result.IsLockedOut)
+        var (person, locked) = await door.KnockAsync(input.UserName, input.Password, context, cancel);
+        if (locked)
         {
-            return TypedResults.Problem(statusCode: 401, title: "Too many tries.", detail: "This name is locked for ten minutes.");
+            return TypedResults.Problem(statusCode: 401, title: "Too many tries.", detail: $"Wait {Doorkeeper.Window.TotalMinutes:0} minutes, or sign in on a device you have used before.");
         }
 
-        if (!result.Succeeded)
+        if (person is null)
         {
-            return TypedResults.Problem(statusCode: 401, title: "Name and password do not go together.", detail: "Check both. After five wrong tries the name is locked for ten minutes.");
+            return TypedResults.Problem(
+                statusCode: 401, title: "Name and password do not go together.", detail: $"Check both. After {Doorkeeper.TriesOfOne} wrong tries there is a wait of {Doorkeeper.Window.TotalMinutes:0} minutes.");
         }
 
-        var person = await people.FindByNameAsync(input.UserName.Trim());
-        return TypedResults.Ok(await ViewAsync(context, await signIn.CreateUserPrincipalAsync(person!), antiforgery, people, configuration));
+        // Whoever was signed in on this device is not any more.
+        await ForgetAsync(context, db, cancel);
+        await SignedIn.StartAsync(context, db, person, clock.GetUtcNow(), cancel);
+        door.Remember(person, context);
+        return TypedResults.Ok(await ViewAsync(context, antiforgery, db, configuration));
     }
 
-    private static async Task<Results<Ok<PersonView>, ValidationProblem>> SaveMyBenchAsync(MyBench input, ClaimsPrincipal user, UserManager<Person> people)
+    private static async Task<Ok<SessionView>> SignOutAsync(HttpContext context, BlueDawnDb db, IAntiforgery antiforgery, IConfiguration configuration, CancellationToken cancel)
+    {
+        await ForgetAsync(context, db, cancel);
+        await context.SignOutAsync(IdentityConstants.ApplicationScheme);
+        context.Features.Set<SignedIn>(null);
+        return TypedResults.Ok(await ViewAsync(context, antiforgery, db, configuration));
+    }
+
+    private static async Task ForgetAsync(HttpContext context, BlueDawnDb db, CancellationToken cancel)
+    {
+        if (SignedIn.Of(context) is { } before)
+        {
+            await db.Sessions.Where(session => session.Id == before.Session).ExecuteDeleteAsync(cancel);
+        }
+    }
+
+    private static async Task<Ok<List<DeviceView>>> ListDevicesAsync(HttpContext context, BlueDawnDb db, Me me, CancellationToken cancel) =>
+        TypedResults.Ok(await DevicesAsync(context, db, me, cancel));
+
+    private static async Task<Ok<List<DeviceView>>> EndAsync(HttpContext context, BlueDawnDb db, Me me, Expression<Func<DeviceSession, bool>> which, CancellationToken cancel)
+    {
+        await db.Sessions.Where(session => session.PersonId == me.Person.Id).Where(which).ExecuteDeleteAsync(cancel);
+        return TypedResults.Ok(await DevicesAsync(context, db, me, cancel));
+    }
+
+    private static async Task<List<DeviceView>> DevicesAsync(HttpContext context, BlueDawnDb db, Me me, CancellationToken cancel)
+    {
+        var here = SignedIn.Of(context)!.Session;
+        return await db.Sessions.Where(session => session.PersonId == me.Person.Id)
+            .OrderByDescending(session => session.Id == here).ThenByDescending(session => session.SeenAt)
+            .Select(session => new DeviceView(session.Id, session.Device, session.Address, session.SignedInAt, session.SeenAt, session.Id == here))
+            .ToListAsync(cancel);
+    }
+
+    private static async Task<Results<Ok<PersonView>, ValidationProblem>> SaveMyBenchAsync(MyBench input, HttpContext context, BlueDawnDb db, Me me, CancellationToken cancel)
     {
         if (PinSet.Parse(input.Pins) is { Problem: { } problem })
         {
             return Problem.Field("pins", problem);
         }
 
-        var person = (await people.GetUserAsync(user))!;
-        person.Units = input.Units;
-        person.Pins = input.Pins;
-        await people.UpdateAsync(person);
-        return TypedResults.Ok(await PersonViewAsync(person, people));
+        await db.Users.Where(person => person.Id == me.Person.Id)
+            .ExecuteUpdateAsync(set => set.SetProperty(person => person.Units, input.Units).SetProperty(person => person.Pins, input.Pins), cancel);
+        (me.Person.Units, me.Person.Pins) = (input.Units, input.Pins);
+        return TypedResults.Ok(PersonViewOf(SignedIn.Of(context)!));
     }
 
-    private static async Task<SessionView> ViewAsync(
-        HttpContext context, ClaimsPrincipal user, IAntiforgery antiforgery, UserManager<Person> people, IConfiguration configuration)
+    private static async Task<SessionView> ViewAsync(HttpContext context, IAntiforgery antiforgery, BlueDawnDb db, IConfiguration configuration)
     {
-        context.User = user; // the token belongs to whoever is signed in from here on
-        var person = user.Identity?.IsAuthenticated == true ? await people.GetUserAsync(user) : null;
-        if (person is null)
+        var signedIn = SignedIn.Of(context);
+        if (signedIn is null)
         {
             context.User = new ClaimsPrincipal(new ClaimsIdentity());
         }
 
-        var demo = person is null && configuration.GetValue<bool>("BLUE_DAWN_DEMO")
-            ? await people.Users.OrderBy(p => p.UserName).Select(p => p.UserName!).ToListAsync()
+        // The token belongs to whoever is signed in from here on.
+        var demo = signedIn is null && configuration.GetValue<bool>("BLUE_DAWN_DEMO")
+            ? await db.Users.OrderBy(person => person.UserName).Select(person => person.UserName!).ToListAsync(context.RequestAborted)
             : [];
         return new SessionView(
-            person is null ? null : await PersonViewAsync(person, people),
+            signedIn is null ? null : PersonViewOf(signedIn),
             antiforgery.GetAndStoreTokens(context).RequestToken!,
             demo);
     }
 
-    private static async Task<PersonView> PersonViewAsync(Person person, UserManager<Person> people)
+    private static PersonView PersonViewOf(SignedIn signedIn)
     {
-        var role = (await people.GetRolesAsync(person)).FirstOrDefault() ?? "";
-        return new PersonView(person.Id, person.UserName!, person.DisplayName, role, Roles.Allow(role), person.Units, person.Pins);
+        var person = signedIn.Person;
+        return new PersonView(person.Id, person.UserName!, person.DisplayName, signedIn.Role, Roles.Allow(signedIn.Role), person.Units, person.Pins);
     }
 }

@@ -36,6 +36,14 @@ internal sealed class ProblemExceptionHandler(ILogger<ProblemExceptionHandler> l
             BadHttpRequestException bad => TypedResults.Problem(statusCode: bad.StatusCode, title: "The request cannot be read.", detail: bad.Message),
             AntiforgeryValidationException => TypedResults.Problem(
                 statusCode: 400, title: "This page is out of date.", detail: "Reload it and sign in again; what you typed is kept on this device."),
+            // A polymorphic body that does not say which kind it is.
+            NotSupportedException { Source: "System.Text.Json" } => Problem.Field("kind", "Say which kind it is, first of all; kinds are listed in /openapi/v1.json."),
+            _ when AgainFilter.Postgres(exception)?.SqlState is PostgresErrorCodes.UniqueViolation => Problem.Conflict("That id has been used for something else.", "Reload the page and try again."),
+            _ when AgainFilter.AsksAgain(exception) => TypedResults.Problem(
+                statusCode: 503, title: "Too many wanted the same thing at once.", detail: "Nothing was saved. It is tried again by itself."),
+            _ when AgainFilter.Postgres(exception)?.SqlState is PostgresErrorCodes.UndefinedColumn or PostgresErrorCodes.UndefinedTable => TypedResults.Problem(
+                statusCode: 503, title: "This server is older than the book.", detail: "Nothing was saved. It has to be started again in its newer version."),
+            _ when IsUnusable(AgainFilter.Postgres(exception)) => Problem.Field("body", "Something in it cannot be kept: a text or a number that is out of range."),
             _ when IsDatabaseGone(exception) => TypedResults.Problem(
                 statusCode: 503, title: "The database does not answer.", detail: "Nothing was saved. What you typed stays on this device and is sent when the database is back."),
             _ => TypedResults.Problem(
@@ -63,7 +71,8 @@ internal sealed class ProblemExceptionHandler(ILogger<ProblemExceptionHandler> l
             if (e is PostgresException postgres)
             {
                 // 57P01 to 57P03: shutting down, crashed, starting up. 08xxx: connection lost. 3D000: no such database.
-                return postgres.SqlState.StartsWith("57P", StringComparison.Ordinal) || postgres.SqlState.StartsWith("08", StringComparison.Ordinal);
+                // 53xxx: no connection, memory or disk left.
+                return postgres.SqlState.StartsWith("57P", StringComparison.Ordinal) || postgres.SqlState.StartsWith("08", StringComparison.Ordinal) || postgres.SqlState.StartsWith("53", StringComparison.Ordinal);
             }
 
             if (e is NpgsqlException or SocketException)
@@ -74,6 +83,9 @@ internal sealed class ProblemExceptionHandler(ILogger<ProblemExceptionHandler> l
 
         return false;
     }
+
+    /// <summary>22021, 22P05: no text; 22001: too long; 22003, 22008: out of range.</summary>
+    private static bool IsUnusable(PostgresException? postgres) => postgres?.SqlState is "22021" or "22P05" or "22001" or "22003" or "22008";
 
     private static string FieldOf(JsonException json)
     {

@@ -118,6 +118,11 @@ internal static class StockEndpoints
         var now = clock.GetUtcNow();
         await using var transaction = await db.Database.BeginTransactionAsync(cancel);
         await Shelf.LockMoveAsync(db, input.Id, cancel);
+        if (input.Kind == StockMoveKind.FromDonor)
+        {
+            await Shelf.LockDonorsAsync(db, cancel);
+        }
+
         var standing = await Shelf.LockAsync(db, itemId, cancel);
         if (await db.StockMoves.AsNoTracking().SingleOrDefaultAsync(move => move.Id == input.Id, cancel) is { } before)
         {
@@ -170,7 +175,6 @@ internal static class StockEndpoints
     /// <summary>What goes on the shelf from a donor is taken off the donor's list.</summary>
     private static async Task<ValidationProblem?> TakeAsync(BlueDawnDb db, NewMove input, Guid itemId, Guid? trayId, Guid personId, DateTimeOffset at, CancellationToken cancel)
     {
-        await db.Database.ExecuteSqlAsync($"select 1 from donors where id = {input.DonorId} for update", cancel);
         if ((await Shelf.DonorsAsync(db, cancel)).FirstOrDefault(one => one.Id == input.DonorId) is not { } donor)
         {
             return Problem.Field("donorId", "Say which donor it came off.");

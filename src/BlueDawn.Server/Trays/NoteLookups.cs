@@ -7,10 +7,8 @@ using BlueDawn.Core.Trays;
 using BlueDawn.Server.People;
 using BlueDawn.Store;
 using BlueDawn.Store.Kits;
-using BlueDawn.Store.People;
 using BlueDawn.Store.Stock;
 using BlueDawn.Store.Trays;
-using Microsoft.AspNetCore.Identity;
 using Microsoft.EntityFrameworkCore;
 
 namespace BlueDawn.Server.Trays;
@@ -19,15 +17,15 @@ namespace BlueDawn.Server.Trays;
 /// What a few notes need from the shop before Core can decide on them: the spec sheet of a code, the prices of the day, the
 /// signature behind a password. Most notes need nothing.
 /// </summary>
-internal sealed class NoteLookups(BlueDawnDb db, UserManager<Person> people, SignInManager<Person> signIn)
+internal sealed class NoteLookups(BlueDawnDb db)
 {
     /// <summary>The note with what was found for it, or why that cannot be.</summary>
-    public async Task<(Note Note, Refusal? Refusal)> FindAsync(EntryInput input, TrayFile file, Me me, CancellationToken cancel) => input.Note.AsSent() switch
+    public async Task<(Note Note, Refusal? Refusal)> FindAsync(EntryInput input, Knock? signature, TrayFile file, Me me, CancellationToken cancel) => input.Note.AsSent() switch
     {
         SheetNote sheet => (sheet with { Sheet = (await db.SpecSheets.AsNoTracking().SingleOrDefaultAsync(row => row.Code == sheet.SpecCode, cancel))?.Sheet }, null),
         FittingNote fitting => await DecideAsync(fitting, file, me, cancel),
         PartsHereNote parts when file.Book.Fitting is { } before => (parts with { Decided = await FittingChoice.FromShelfAsync(db, file, before, me.Desk.Today, cancel) }, null),
-        ReleaseNote release when !string.IsNullOrWhiteSpace(release.Reason) && Policy.Obstacles(file.Book).Count > 0 => await SignAsync(release, input.Signature),
+        ReleaseNote release when !string.IsNullOrWhiteSpace(release.Reason) && Policy.Obstacles(file.Book).Count > 0 => await SignAsync(release, signature, cancel),
         var note => (note, null),
     };
 
@@ -64,6 +62,7 @@ internal sealed class NoteLookups(BlueDawnDb db, UserManager<Person> people, Sig
 
     private async Task<(Note Note, Refusal? Refusal)> DecideAsync(FittingNote note, TrayFile file, Me me, CancellationToken cancel)
     {
+        await Shelf.LockDonorsAsync(db, cancel);
         if (note.KitNumber is { } kit)
         {
             return await FittingChoice.KitAsync(db, file, kit, me.Desk.Today, cancel) is { } picked
@@ -78,23 +77,22 @@ internal sealed class NoteLookups(BlueDawnDb db, UserManager<Person> people, Sig
             : (note with { Decided = FittingChoice.ToFitting(option, [.. file.Kits.Wanted.Select(part => part.Part).Where(part => note.Renew is null || note.Renew.Contains(part))]) }, null);
     }
 
-    /// <summary>The lead's signature: name and password, with the same lockout as signing in.</summary>
-    private async Task<(Note Note, Refusal? Refusal)> SignAsync(ReleaseNote note, Signature? signature)
+    /// <summary>The lead's signature: a name and a password that the doorkeeper has looked at, before the tray was held.</summary>
+    private async Task<(Note Note, Refusal? Refusal)> SignAsync(ReleaseNote note, Knock? signature, CancellationToken cancel)
     {
         if (Reason.Problem(note.Reason) is not null)
         {
             return (note, null);
         }
 
-        var signer = await people.FindByNameAsync((signature?.UserName ?? "").Trim());
-        if (signer is null || !(await people.GetRolesAsync(signer)).Any(role => Roles.Allow(role).Contains(May.Sign)))
+        if (signature?.Person is not { } signer)
         {
-            return (note, Refusal.Wrong([new("signature.userName", "Only the lead can sign for this. Enter the lead's sign-in name.")]));
+            return (note, Refusal.Wrong([new("signature.password", signature?.Locked == true ? "Too many tries. Wait ten minutes." : "Name and password do not go together.")]));
         }
 
-        var check = await signIn.CheckPasswordSignInAsync(signer, signature?.Password ?? "", lockoutOnFailure: true);
-        return check.Succeeded
+        var roles = await db.UserRoles.Where(has => has.UserId == signer.Id).Join(db.Roles, has => has.RoleId, role => role.Id, (_, role) => role.Name).ToListAsync(cancel);
+        return roles.Any(role => Roles.Allow(role).Contains(May.Sign))
             ? (note with { Signer = signer.DisplayName }, null)
-            : (note, Refusal.Wrong([new("signature.password", check.IsLockedOut ? "Too many tries: this name is locked for ten minutes." : "That is not the lead's password.")]));
+            : (note, Refusal.Wrong([new("signature.userName", "Only the lead can sign for this. Enter the lead's sign-in name.")]));
     }
 }

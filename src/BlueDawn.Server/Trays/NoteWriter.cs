@@ -18,14 +18,14 @@ namespace BlueDawn.Server.Trays;
 internal sealed class NoteWriter(BlueDawnDb db, NoteLookups lookups, TimeProvider clock)
 {
     /// <summary>Records entries in their order; null when there is no such tray. What one of them is refused for does not stop the others.</summary>
-    public async Task<Recorded?> RecordAsync(int number, IReadOnlyList<EntryInput> entries, Me me, CancellationToken cancel)
+    public async Task<Recorded?> RecordAsync(int number, IReadOnlyList<EntryInput> entries, IReadOnlyDictionary<Guid, Knock> signatures, TimeSpan clockOff, Me me, CancellationToken cancel)
     {
         var taken = new HashSet<Guid>();
         while (true)
         {
             try
             {
-                return await TryAsync(number, entries, taken, me, cancel);
+                return await TryAsync(number, entries, signatures, clockOff, taken, me, cancel);
             }
             catch (DbUpdateException e) when (IsDuplicate(e))
             {
@@ -54,7 +54,7 @@ internal sealed class NoteWriter(BlueDawnDb db, NoteLookups lookups, TimeProvide
     /// <summary>Whether a save failed because the same id, or a second correction of one entry, was already there.</summary>
     public static bool IsDuplicate(DbUpdateException exception) => exception.InnerException is PostgresException { SqlState: PostgresErrorCodes.UniqueViolation };
 
-    private async Task<Recorded?> TryAsync(int number, IReadOnlyList<EntryInput> entries, HashSet<Guid> taken, Me me, CancellationToken cancel)
+    private async Task<Recorded?> TryAsync(int number, IReadOnlyList<EntryInput> entries, IReadOnlyDictionary<Guid, Knock> signatures, TimeSpan clockOff, HashSet<Guid> taken, Me me, CancellationToken cancel)
     {
         await using var transaction = await db.Database.BeginTransactionAsync(cancel);
         if (await TrayFile.OpenAsync(db, number, me.Desk, cancel, locked: true) is not { } file)
@@ -77,7 +77,7 @@ internal sealed class NoteWriter(BlueDawnDb db, NoteLookups lookups, TimeProvide
             }
             else
             {
-                var (outcome, after) = await DecideAsync(input, file, me, cancel);
+                var (outcome, after) = await DecideAsync(input, signatures.GetValueOrDefault(input.Id), clockOff, file, me, cancel);
                 outcomes.Add(outcome);
                 if (after is not null && after.Book.Log.Find(input.Id) is { } entry)
                 {
@@ -102,8 +102,13 @@ internal sealed class NoteWriter(BlueDawnDb db, NoteLookups lookups, TimeProvide
         return new Recorded(file, outcomes, TrayPatch.Of(file, revision, version, added));
     }
 
-    private async Task<(EntryOutcome Outcome, TrayFile? After)> DecideAsync(EntryInput input, TrayFile file, Me me, CancellationToken cancel)
+    private async Task<(EntryOutcome Outcome, TrayFile? After)> DecideAsync(EntryInput input, Knock? signature, TimeSpan clockOff, TrayFile file, Me me, CancellationToken cancel)
     {
+        if (input.TakenBy is { } taker && taker != me.Person.Id)
+        {
+            return (Refused(input, Writing.TakenByAnother, file), null);
+        }
+
         if (Writing.NotAllowed(input.Note, me.Allowed) is { } notAllowed)
         {
             return (Refused(input, notAllowed, file), null);
@@ -114,8 +119,9 @@ internal sealed class NoteWriter(BlueDawnDb db, NoteLookups lookups, TimeProvide
             return (conflict, null);
         }
 
-        var (note, problem) = await lookups.FindAsync(input, file, me, cancel);
-        var entry = input.AsNew() with { Note = note };
+        var (note, problem) = await lookups.FindAsync(input, signature, file, me, cancel);
+        var now = clock.GetUtcNow();
+        var entry = input.AsNew() with { Note = note, TakenAt = DeviceClock.Right(input.TakenAt, clockOff, now) };
         if (Writing.Refuses(entry, file.Book, me.Allowed) is { } refused)
         {
             return (Refused(input, refused, file), null);
@@ -132,7 +138,6 @@ internal sealed class NoteWriter(BlueDawnDb db, NoteLookups lookups, TimeProvide
             return (new EntryOutcome(input.Id, Outcome.Already), null);
         }
 
-        var now = clock.GetUtcNow();
         if (station.Moves(note, file.Book) is { } move && await MoveAsync(move, file, me, now, cancel) is { } notThere)
         {
             return (Refused(input, notThere, file), null);

@@ -88,6 +88,80 @@ namespace BlueDawn.Store.Migrations
                     b.ToTable("spec_sheets", (string)null);
                 });
 
+            modelBuilder.Entity("BlueDawn.Store.Catalogue.ImportJob", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("uuid")
+                        .HasColumnName("id");
+
+                    b.Property<long>("Bytes")
+                        .HasColumnType("bigint")
+                        .HasColumnName("bytes");
+
+                    b.Property<long>("BytesRead")
+                        .HasColumnType("bigint")
+                        .HasColumnName("bytes_read");
+
+                    b.Property<string>("File")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("file");
+
+                    b.Property<DateTimeOffset>("HeardAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("heard_at");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("name");
+
+                    b.Property<string>("Phase")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("phase");
+
+                    b.Property<string>("Report")
+                        .HasColumnType("jsonb")
+                        .HasColumnName("report");
+
+                    b.Property<int>("RowsRead")
+                        .HasColumnType("integer")
+                        .HasColumnName("rows_read");
+
+                    b.Property<string>("State")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("state");
+
+                    b.HasKey("Id")
+                        .HasName("pk_import_jobs");
+
+                    b.ToTable("import_jobs", (string)null);
+                });
+
+            modelBuilder.Entity("BlueDawn.Store.Catalogue.ImportPiece", b =>
+                {
+                    b.Property<Guid>("JobId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("job_id");
+
+                    b.Property<int>("Place")
+                        .HasColumnType("integer")
+                        .HasColumnName("place");
+
+                    b.Property<byte[]>("Bytes")
+                        .IsRequired()
+                        .HasColumnType("bytea")
+                        .HasColumnName("bytes");
+
+                    b.HasKey("JobId", "Place")
+                        .HasName("pk_import_pieces");
+
+                    b.ToTable("import_pieces", (string)null);
+                });
+
             modelBuilder.Entity("BlueDawn.Store.Catalogue.ItemContent", b =>
                 {
                     b.Property<Guid>("ItemId")
@@ -515,6 +589,44 @@ namespace BlueDawn.Store.Migrations
                     b.ToTable("logbook_entries", (string)null);
                 });
 
+            modelBuilder.Entity("BlueDawn.Store.People.DeviceSession", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("uuid")
+                        .HasColumnName("id");
+
+                    b.Property<string>("Address")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("address");
+
+                    b.Property<string>("Device")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("device");
+
+                    b.Property<Guid>("PersonId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("person_id");
+
+                    b.Property<DateTimeOffset>("SeenAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("seen_at");
+
+                    b.Property<DateTimeOffset>("SignedInAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("signed_in_at");
+
+                    b.HasKey("Id")
+                        .HasName("pk_sessions");
+
+                    b.HasIndex("PersonId")
+                        .HasDatabaseName("ix_sessions_person_id");
+
+                    b.ToTable("sessions", (string)null);
+                });
+
             modelBuilder.Entity("BlueDawn.Store.People.Person", b =>
                 {
                     b.Property<Guid>("Id")
@@ -609,6 +721,26 @@ namespace BlueDawn.Store.Migrations
                         .HasDatabaseName("UserNameIndex");
 
                     b.ToTable("people", (string)null);
+                });
+
+            modelBuilder.Entity("BlueDawn.Store.People.SignInTry", b =>
+                {
+                    b.Property<string>("Key")
+                        .HasColumnType("text")
+                        .HasColumnName("key");
+
+                    b.Property<DateTimeOffset>("Since")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("since");
+
+                    b.Property<int>("Tries")
+                        .HasColumnType("integer")
+                        .HasColumnName("tries");
+
+                    b.HasKey("Key")
+                        .HasName("pk_sign_in_tries");
+
+                    b.ToTable("sign_in_tries", (string)null);
                 });
 
             modelBuilder.Entity("BlueDawn.Store.Stock.DonorRow", b =>
@@ -1097,6 +1229,16 @@ namespace BlueDawn.Store.Migrations
                     b.ToTable("person_tokens", (string)null);
                 });
 
+            modelBuilder.Entity("BlueDawn.Store.Catalogue.ImportPiece", b =>
+                {
+                    b.HasOne("BlueDawn.Store.Catalogue.ImportJob", null)
+                        .WithMany()
+                        .HasForeignKey("JobId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_import_pieces_import_jobs_job_id");
+                });
+
             modelBuilder.Entity("BlueDawn.Store.Catalogue.ItemContent", b =>
                 {
                     b.HasOne("BlueDawn.Store.Catalogue.ItemRow", null)
@@ -1236,6 +1378,16 @@ namespace BlueDawn.Store.Migrations
 
                     b.Navigation("Old")
                         .IsRequired();
+                });
+
+            modelBuilder.Entity("BlueDawn.Store.People.DeviceSession", b =>
+                {
+                    b.HasOne("BlueDawn.Store.People.Person", null)
+                        .WithMany()
+                        .HasForeignKey("PersonId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_sessions_people_person_id");
                 });
 
             modelBuilder.Entity("BlueDawn.Store.Stock.DonorTaking", b =>

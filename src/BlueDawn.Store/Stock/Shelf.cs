@@ -23,6 +23,10 @@ public static class Shelf
     public static Task LockMoveAsync(BlueDawnDb db, Guid moveId, CancellationToken cancel) =>
         db.Database.ExecuteSqlAsync($"select pg_advisory_xact_lock(hashtextextended({moveId}::text, 0))", cancel);
 
+    /// <summary>Holds every donor until the transaction ends: a part is on it once, however many want it. Before any item is locked.</summary>
+    public static Task LockDonorsAsync(BlueDawnDb db, CancellationToken cancel) =>
+        db.Database.ExecuteSqlAsync($"select 1 from donors order by id for update", cancel);
+
     /// <summary>What one item has on hand and on order, its row locked until the transaction ends so that nobody moves it meanwhile.</summary>
     public static async Task<StockStanding> LockAsync(BlueDawnDb db, Guid itemId, CancellationToken cancel)
     {

@@ -19,24 +19,129 @@ public class SessionTests(Shop shop)
     }
 
     [Fact]
-    public async Task A_name_is_locked_after_five_wrong_passwords()
+    public async Task Of_forty_guesses_at_once_five_are_looked_at_and_the_right_one_among_them_seldom_gets_in()
     {
-        // Its own database row: nobody else in these tests signs in as tam after this.
-        var visitor = shop.Visit();
-        for (var i = 0; i < 5; i++)
+        // From a device that nobody has signed in on; the name is one that nobody has, and the same goes for it.
+        foreach (var name in (string[])["marit", "nobody-here"])
         {
-            Assert.Equal(HttpStatusCode.Unauthorized, (await visitor.SignInAsync("tam", "wrong")).Status);
+            await Shop.ExecuteAsync(shop.Database, "delete from sign_in_tries");
+            var visitors = Enumerable.Range(0, 40).Select(_ => shop.Visit()).ToList();
+            await Task.WhenAll(visitors.Select(visitor => visitor.RefreshAsync()));
+            var answers = await Task.WhenAll(visitors.Select((visitor, i) => visitor.PostAsync("/api/session", new { userName = name, password = $"guess-{i:00}-of-forty" })));
+            Assert.Equal(5, answers.Count(answer => answer.Title == "Name and password do not go together."));
+            Assert.Equal(35, answers.Count(answer => answer.Title == "Too many tries."));
+            Assert.All(answers, answer => Assert.Equal(HttpStatusCode.Unauthorized, answer.Status));
+            // From now on not even the right one.
+            Assert.Equal("Too many tries.", (await shop.Visit().SignInAsync(name, "sandrigg-quay")).Title);
         }
 
-        var locked = await visitor.SignInAsync("tam", "sandrigg-quay");
-        Assert.Equal((HttpStatusCode.Unauthorized, "Too many tries."), (locked.Status, locked.Title));
-        await Shop.ExecuteAsync(shop.Database, "update people set lockout_end = null, access_failed_count = 0 where user_name = 'tam'");
-        Assert.Equal(HttpStatusCode.OK, (await visitor.SignInAsync("tam", "sandrigg-quay")).Status);
+        await Shop.ExecuteAsync(shop.Database, "delete from sign_in_tries");
+    }
 
-        // Front desk: checks in, takes no readings, hands nothing back.
-        var number = await visitor.NewTrayAsync();
-        Assert.Equal(HttpStatusCode.Forbidden, (await visitor.RecordAsync(number, "gauging/main-jet", new { go = "0.7" })).Status);
-        Assert.Equal(HttpStatusCode.Forbidden, (await visitor.NoteAsync(number, new { kind = "release" }, version: 1)).Status);
+    [Fact]
+    public async Task Nobody_is_locked_out_of_a_device_they_have_used_by_guesses_from_elsewhere()
+    {
+        var ilse = await shop.SignInAsync("ilse");
+        for (var i = 0; i < 30; i++)
+        {
+            await shop.Visit().SignInAsync("ilse", "wrong");
+        }
+
+        Assert.Equal("Too many tries.", (await shop.Visit().SignInAsync("ilse", "sandrigg-quay")).Title);
+        Assert.Equal(HttpStatusCode.OK, (await ilse.SignInAsync("ilse", "sandrigg-quay")).Status);
+        // The device that is known is counted as well, apart.
+        for (var i = 0; i < 5; i++)
+        {
+            Assert.Equal("Name and password do not go together.", (await ilse.SignInAsync("ilse", "wrong")).Title);
+        }
+
+        Assert.Equal("Too many tries.", (await ilse.SignInAsync("ilse", "sandrigg-quay")).Title);
+        await Shop.ExecuteAsync(shop.Database, "delete from sign_in_tries");
+    }
+
+    [Fact]
+    public async Task A_wait_ends_and_the_right_password_begins_anew()
+    {
+        await Shop.ExecuteAsync(shop.Database, "delete from sign_in_tries");
+        for (var i = 0; i < 6; i++)
+        {
+            await shop.Visit().SignInAsync("tam", "wrong");
+        }
+
+        await Shop.ExecuteAsync(shop.Database, "update sign_in_tries set since = since - interval '11 minutes'");
+        Assert.Equal(HttpStatusCode.OK, (await shop.Visit().SignInAsync("tam", "sandrigg-quay")).Status);
+        Assert.Equal(0L, await Shop.ExecuteAsync(shop.Database, "select count(*) from sign_in_tries where key like 'name%'"));
+    }
+
+    [Fact]
+    public async Task The_leads_password_is_not_guessed_at_a_release_either()
+    {
+        var jory = await shop.SignInAsync("jory");
+        var number = await jory.NewTrayAsync();
+        var titles = new List<string>();
+        for (var i = 0; i < 7; i++)
+        {
+            var answer = await jory.DecideAsync(number, new { kind = "release", reason = "the owner fetches it for the regatta" }, new { userName = "ilse", password = "wrong" });
+            titles.Add(answer.Error("signature.password"));
+        }
+
+        Assert.Equal(5, titles.Count(title => title == "Name and password do not go together."));
+        Assert.All(titles[5..], title => Assert.StartsWith("Too many tries.", title, StringComparison.Ordinal));
+        await Shop.ExecuteAsync(shop.Database, "delete from sign_in_tries");
+    }
+
+    [Fact]
+    public async Task The_front_desk_checks_in_and_takes_no_readings()
+    {
+        var tam = await shop.SignInAsync("tam");
+        var number = await tam.NewTrayAsync();
+        Assert.Equal(HttpStatusCode.Forbidden, (await tam.RecordAsync(number, "gauging/main-jet", new { go = "0.7" })).Status);
+        Assert.Equal(HttpStatusCode.Forbidden, (await tam.NoteAsync(number, new { kind = "release" }, version: 1)).Status);
+    }
+
+    [Fact]
+    public async Task Signing_out_ends_the_session_on_the_server_wherever_the_cookie_has_got_to()
+    {
+        var (jory, elsewhere) = (await shop.SignInAsync("jory"), await shop.SignInAsync("jory"));
+        var devices = (await jory.GetAsync("/api/me/devices")).Body;
+        var here = devices.EnumerateArray().Single(device => device.GetProperty("here").GetBoolean());
+        Assert.Equal(here.GetProperty("id").GetGuid(), devices[0].GetProperty("id").GetGuid());
+
+        // The cookie itself is kept and sent again after signing out.
+        var cookie = await jory.CookieAsync();
+        Assert.Equal(HttpStatusCode.OK, (await shop.Visit().WithCookieAsync(cookie, "/api/bench")).Status);
+        await jory.DeleteAsync("/api/session");
+        Assert.Equal(HttpStatusCode.Unauthorized, (await shop.Visit().WithCookieAsync(cookie, "/api/bench")).Status);
+
+        // Everywhere else, and one device by its row.
+        var third = await shop.SignInAsync("jory");
+        Assert.Equal(HttpStatusCode.OK, (await elsewhere.DeleteAsync("/api/me/devices")).Status);
+        Assert.Equal(HttpStatusCode.Unauthorized, (await third.GetAsync("/api/bench")).Status);
+        Assert.Equal(HttpStatusCode.OK, (await elsewhere.GetAsync("/api/bench")).Status);
+        var marit = await shop.SignInAsync("marit");
+        var hers = (await marit.GetAsync("/api/me/devices")).Body[0].GetProperty("id").GetGuid();
+        await elsewhere.DeleteAsync($"/api/me/devices/{hers}");
+        Assert.Equal(HttpStatusCode.OK, (await marit.GetAsync("/api/bench")).Status);
+    }
+
+    [Fact]
+    public async Task A_role_that_is_taken_away_and_a_person_who_is_gone_have_no_access_from_then_on()
+    {
+        await Shop.ExecuteAsync(
+            shop.Database,
+            """
+            insert into people select (jsonb_populate_record(p, jsonb_build_object('id', gen_random_uuid(), 'user_name', 'goer', 'normalized_user_name', 'GOER', 'display_name', 'Goer'))).* from people p where user_name = 'jory';
+            insert into person_roles select p.id, r.id from people p, roles r where p.user_name = 'goer' and r.name = 'technician'
+            """);
+        var goer = await shop.SignInAsync("goer");
+        var number = await goer.NewTrayAsync();
+        Assert.Equal(HttpStatusCode.OK, (await goer.GetAsync("/api/bench")).Status);
+        await Shop.ExecuteAsync(shop.Database, "update person_roles set role_id = (select id from roles where name = 'front-desk') where user_id = (select id from people where user_name = 'goer')");
+        Assert.Equal(HttpStatusCode.Forbidden, (await goer.RecordAsync(number, "gauging/main-jet", new { go = "0.7" })).Status);
+        await Shop.ExecuteAsync(shop.Database, "delete from person_roles where user_id = (select id from people where user_name = 'goer')");
+        Assert.Equal(HttpStatusCode.Forbidden, (await goer.GetAsync("/api/bench")).Status);
+        await Shop.ExecuteAsync(shop.Database, "delete from sessions where person_id = (select id from people where user_name = 'goer')");
+        Assert.Equal(HttpStatusCode.Unauthorized, (await goer.GetAsync("/api/bench")).Status);
     }
 
     [Fact]

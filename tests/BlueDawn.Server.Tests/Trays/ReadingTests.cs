@@ -121,6 +121,6 @@ public class ReadingTests(Shop shop)
         var jory = await shop.SignInAsync("jory");
         var number = await jory.NewTrayAsync();
         var answer = await jory.RecordAsync(number, Main, new { go = new string('9', 200_000) });
-        Assert.Contains("too long", answer.Error("go"), StringComparison.Ordinal);
+        Assert.Contains("too long", answer.Error("entries.note.typed.values.go"), StringComparison.Ordinal);
     }
 }
