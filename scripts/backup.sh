@@ -3,6 +3,9 @@
 
 BOOK=${BOOK:-blue_dawn}
 
+# What a backup leaves out: who is signed in where, and the keys of their cookies. Everybody signs in again after a restore.
+NOT_KEPT=(data_protection_keys sessions sign_in_tries import_pieces import_jobs)
+
 pg_tool() { local tool=$1; shift; "$PG_BIN/$tool" -h 127.0.0.1 -p "$PG_PORT" -U $PG_USER "$@"; }
 pg_ask() { pg_tool psql --quiet --no-psqlrc --set=ON_ERROR_STOP=1 -tA -d "$1" -c "$2"; }
 
@@ -30,7 +33,7 @@ backup_looks_right() {
 backup_write() {
   local file=$1
   rm -f "$file.part"
-  if ! (umask 077; pg_tool pg_dump --format=custom --no-owner --file="$file.part" "$BOOK") || ! backup_looks_right "$file.part"; then
+  if ! (umask 077; pg_tool pg_dump --format=custom --no-owner --no-acl "${NOT_KEPT[@]/#/--exclude-table-data=}" --file="$file.part" "$BOOK") || ! backup_looks_right "$file.part"; then
     rm -f "$file.part"
     fail "The backup was not written. ${BACKUP_WHY:-}${BACKUP_WHY:+ }An earlier one of that name is as it was."
   fi
@@ -44,7 +47,7 @@ backup_restore() {
   local file=$1 held newer
   backup_looks_right "$file" || fail "$BACKUP_WHY Nothing was changed."
   pg_fresh "${BOOK}_coming"
-  if ! pg_tool pg_restore --exit-on-error --single-transaction --no-owner --dbname="${BOOK}_coming" "$file" >&2; then
+  if ! pg_tool pg_restore --exit-on-error --single-transaction --no-owner --no-acl --dbname="${BOOK}_coming" "$file" >&2; then
     pg_tool dropdb --if-exists --force "${BOOK}_coming"
     fail "The backup could not be read into a database. Nothing was changed."
   fi

@@ -1,7 +1,10 @@
 # PostgreSQL for this checkout: a private cluster on loopback, on a free port, never as root.
-# Sourced by ./run and ./test after scripts/say.sh. Sets PG_PORT; pg_url NAME prints a connection string.
+# Sourced by ./run and ./test after scripts/say.sh. Sets PG_PORT; pg_url NAME [ROLE] prints a connection string.
+# Two roles with passwords: PG_USER owns the book and brings it up to date; PG_BENCH works in it and can only add to what
+# is never changed. The passwords are in a file beside the cluster that its owner alone can read.
 
 PG_USER=blue_dawn
+PG_BENCH=blue_dawn_bench
 
 pg_find_binaries() {
   PG_BIN=$(ls -d /usr/lib/postgresql/*/bin 2>/dev/null | sort -t/ -k5 -n | tail -n 1)
@@ -22,6 +25,7 @@ pg_install() {
 # pg_place WANTED: sets PG_HOME to a folder the cluster's owner can reach.
 pg_place() {
   PG_HOME=$1
+  export PGPASSFILE=$1.pgpass
   mkdir -p "$PG_HOME"
   if [ "$(id -u)" = 0 ]; then
     chown postgres "$PG_HOME"
@@ -51,14 +55,19 @@ pg_start() {
   local home=$1; shift
   pg_install
   pg_place "$home"
+  # Made beside and renamed when it is whole: one that was broken off is made again.
   if [ ! -s "$PG_HOME/data/PG_VERSION" ]; then
     step "Making the database cluster"
-    pg_as_owner "$PG_BIN/initdb" --pgdata="$PG_HOME/data" --username=$PG_USER --auth=trust --encoding=UTF8 --locale=C.UTF-8 >"$PG_HOME/initdb.log" 2>&1 \
+    rm -rf "$PG_HOME/data.new" "$PG_HOME/data"
+    rm -f "$PGPASSFILE"
+    pg_as_owner "$PG_BIN/initdb" --pgdata="$PG_HOME/data.new" --username=$PG_USER --auth=trust --data-checksums --encoding=UTF8 --locale=C.UTF-8 >"$PG_HOME/initdb.log" 2>&1 \
       || { cat "$PG_HOME/initdb.log" >&2; fail "The database cluster could not be made."; }
+    pg_as_owner mv "$PG_HOME/data.new" "$PG_HOME/data"
   fi
   # Whoever starts it holds the checkout's lock, so a database that still runs was left behind by a run that was killed.
   pg_stop
-  local from=54320 attempt
+  pg_close
+  local from=${PG_WANTED:-54320} attempt
   for attempt in 1 2 3 4 5; do
     PG_PORT=$(free_port "$from")
     local options="-c listen_addresses=127.0.0.1 -c port=$PG_PORT -c unix_socket_directories= -c logging_collector=off" setting
@@ -66,6 +75,8 @@ pg_start() {
     step "Starting the database on port $PG_PORT"
     # In its own session, so that Ctrl-C reaches the server first and the database is stopped in order.
     pg_as_owner setsid "$PG_BIN/pg_ctl" --pgdata="$PG_HOME/data" --log="$PG_HOME/postgres.log" --options="$options" --wait --timeout=60 start >/dev/null 9>&- && return
+    # What was killed may take a moment until the last of it is gone.
+    if tail -n 5 "$PG_HOME/postgres.log" | grep -q 'shared memory block'; then sleep 1; continue; fi
     # Someone else took the port between looking and binding: the next one.
     is_taken "$PG_PORT" || break
     say "Port $PG_PORT was taken meanwhile."
@@ -73,6 +84,12 @@ pg_start() {
   done
   tail -n 20 "$PG_HOME/postgres.log" >&2
   fail "The database did not start."
+}
+
+# pg_is_up: whether this cluster's own process runs.
+pg_is_up() {
+  local pid
+  pid=$(head -n 1 "$PG_HOME/data/postmaster.pid" 2>/dev/null) && [ -n "$pid" ] && kill -0 "$pid" 2>/dev/null && [ "$(readlink -f "/proc/$pid/cwd")" = "$(readlink -f "$PG_HOME/data")" ]
 }
 
 pg_stop() {
@@ -89,7 +106,32 @@ pg_find_running() {
   [ "$("$PG_BIN/psql" --no-psqlrc -h 127.0.0.1 -p "$PG_PORT" -U $PG_USER -d postgres -tAc 'show data_directory' 2>/dev/null)" = "$(readlink -f "$PG_HOME/data")" ]
 }
 
-pg_url() { echo "Host=127.0.0.1;Port=$PG_PORT;Username=$PG_USER;Database=$1"; }
+# pg_close: only who knows a password comes in. Sets new ones when their file is not there, and guards the pages of a
+# cluster of an earlier version with checksums; the cluster is down.
+pg_close() {
+  local data=$PG_HOME/data owner bench
+  if [ ! -s "$PGPASSFILE" ]; then
+    owner=$(head -c 24 /dev/urandom | od -An -tx1 | tr -d ' \n')
+    bench=$(head -c 24 /dev/urandom | od -An -tx1 | tr -d ' \n')
+    # One statement a line is how PostgreSQL takes them without a server.
+    pg_as_owner "$PG_BIN/postgres" --single -c log_min_messages=fatal -D "$data" postgres >/dev/null 2>&1 <<EOF || fail "The passwords of the database could not be set; nobody may be using it."
+alter role $PG_USER password '$owner'
+do \$\$ begin if not exists (select 1 from pg_roles where rolname = '$PG_BENCH') then create role $PG_BENCH login; end if; end \$\$
+alter role $PG_BENCH login nosuperuser nocreatedb nocreaterole password '$bench'
+EOF
+    (umask 077; printf '127.0.0.1:*:*:%s:%s\n' $PG_USER "$owner" $PG_BENCH "$bench" >"$PGPASSFILE.new" && mv -f "$PGPASSFILE.new" "$PGPASSFILE")
+  fi
+  printf 'host all all 127.0.0.1/32 scram-sha-256\n' | pg_as_owner tee "$data/pg_hba.conf" >/dev/null
+  if pg_as_owner "$PG_BIN/pg_controldata" "$data" | grep -q '^Data page checksum version: *0$'; then
+    step "Guarding the database's pages with checksums"
+    pg_as_owner "$PG_BIN/pg_checksums" --enable --pgdata="$data" >/dev/null 2>&1 || say "That did not work; the database goes on without."
+  fi
+}
+
+# pg_password ROLE
+pg_password() { awk -F: -v role="$1" '$4 == role { print $5 }' "$PGPASSFILE"; }
+
+pg_url() { echo "Host=127.0.0.1;Port=$PG_PORT;Username=${2:-$PG_USER};Password=$(pg_password "${2:-$PG_USER}");Database=$1"; }
 
 pg_create() {
   "$PG_BIN/psql" --quiet --no-psqlrc -h 127.0.0.1 -p "$PG_PORT" -U $PG_USER -d postgres -tAc "select 1 from pg_database where datname = '$1'" | grep -q 1 \

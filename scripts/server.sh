@@ -1,3 +1,6 @@
+# Exit code of a server that cannot start as it was asked to; trying again will not help.
+CANNOT_START=78
+
 # Starts a server. Sourced by ./run and ./test after scripts/postgres.sh.
 
 # start_server PORT LOG COMMAND…: runs the command with --urls on a free port from PORT upwards until it says in its log
@@ -9,7 +12,8 @@ start_server() {
   for attempt in 1 2 3 4 5; do
     SERVER_PORT=$(free_port "$from")
     said=$(wc -c <"$log")
-    setsid "$@" --urls "http://127.0.0.1:$SERVER_PORT" >>"$log" 2>&1 9>&- &
+    # It ends with whoever started it, also when that one is killed.
+    setsid setpriv --pdeathsig TERM "$@" --urls "http://127.0.0.1:$SERVER_PORT" >>"$log" 2>&1 9>&- &
     SERVER_PID=$!
     while kill -0 "$SERVER_PID" 2>/dev/null; do
       if tail -c "+$((said + 1))" "$log" | grep -q "Now listening on: http://127.0.0.1:$SERVER_PORT"; then return; fi

@@ -125,7 +125,7 @@ bench.MapCleaning();
 bench.MapBaths();
 bench.MapNotes();
 bench.MapHandover();
-app.Map("/api/{**rest}", () => TypedResults.Problem(statusCode: 404, title: "There is nothing at this address.")).ExcludeFromDescription();
+app.Map("/api/{**rest}", () => TypedResults.Problem(statusCode: 404, title: "There is nothing at this address.", detail: "Check the address, the method, and the kind of body.")).ExcludeFromDescription();
 app.MapStaticAssets();
 app.MapFallbackToFile("index.html");
 

@@ -13,7 +13,7 @@ const rooms = {
   gauge: ['api', 'outbox', 'session', 'shell', 'ui', 'units'],
   tray: ['api', 'gauge', 'outbox', 'session', 'shell', 'stations', 'ui', 'units'],
   parts: ['api', 'shell', 'tray', 'units'],
-  shell: ['api', 'outbox', 'session', 'stations', 'ui'],
+  shell: ['api', 'outbox', 'session', 'stations', 'ui', 'units'],
   bench: ['api', 'session', 'shell', 'stations', 'ui', 'units'],
 };
 

@@ -19,5 +19,7 @@ export default defineConfig({
     locale: 'en-GB',
     launchOptions: chromium,
     screenshot: 'only-on-failure',
+    // What is intercepted by a test would be answered by the worker; offline.spec.ts has one.
+    serviceWorkers: 'block',
   },
 });

@@ -23,6 +23,7 @@ namespace BlueDawn.Server.Bench;
 /// <param name="Do">The next step.</param>
 /// <param name="OpenLines">Lines that are open.</param>
 /// <param name="Lines">Lines in all.</param>
+/// <param name="Revision">Counts up with every entry of the tray.</param>
 internal sealed record BenchTray(
     int Number,
     string MachineName,
@@ -35,7 +36,8 @@ internal sealed record BenchTray(
     string? LineLabel,
     Sentence Do,
     int OpenLines,
-    int Lines);
+    int Lines,
+    int Revision);
 
 /// <summary>The bench.</summary>
 /// <param name="Today">Today by the shop's clock.</param>
@@ -47,7 +49,7 @@ internal static class BenchEndpoints
 {
     private const int HandedBackShown = 20;
 
-    public static void MapBench(this RouteGroupBuilder api) => api.MapGet("/bench", ShowAsync).WithName("getBench").WithTags("Bench").Produces<BenchView>().Produces(304);
+    public static void MapBench(this RouteGroupBuilder api) => api.MapGet("/bench", ShowAsync).WithName("getBench").WithSummary("Every open tray and what it needs next").WithTags("Bench").Produces<BenchView>().Produces(304);
 
     private static async Task<IResult> ShowAsync(HttpContext context, BlueDawnDb db, Me me, IMemoryCache memory, CancellationToken cancel)
     {
@@ -93,6 +95,7 @@ internal static class BenchEndpoints
             next.LineLabel,
             next.Do,
             file.Book.Lines.Count(line => line.IsOpen),
-            file.Book.Lines.Count);
+            file.Book.Lines.Count,
+            tray.Revision);
     }
 }

@@ -25,13 +25,13 @@ internal static class CatalogueEndpoints
     public static void MapCatalogue(this RouteGroupBuilder api)
     {
         var catalogue = api.MapGroup("/catalogue").WithTags("Catalogue");
-        catalogue.MapGet("", ShowAsync).WithName("getCatalogue");
-        catalogue.MapGet("/{file}.csv", ExportAsync).WithName("exportCatalogue").Produces<string>(200, "text/csv");
-        catalogue.MapGet("/imports/{id:guid}", FindAsync).WithName("getImport");
+        catalogue.MapGet("", ShowAsync).WithName("getCatalogue").WithSummary("The catalogue's files");
+        catalogue.MapGet("/{file}.csv", ExportAsync).WithName("exportCatalogue").WithSummary("A catalogue file as CSV").Produces<string>(200, "text/csv");
+        catalogue.MapGet("/imports/{id:guid}", FindAsync).WithName("getImport").WithSummary("How an import stands");
         var lead = catalogue.MapGroup("/imports").RequireAuthorization(nameof(May.ImportCatalogue));
-        lead.MapPut("/{id:guid}", StartAsync).WithName("startImport").WithMetadata(new BodyUpTo(LargestFile)).Accepts<string>("text/csv");
-        lead.MapPost("/{id:guid}/accept", AcceptAsync).WithName("acceptImport");
-        lead.MapDelete("/{id:guid}", ForgetAsync).WithName("forgetImport");
+        lead.MapPut("/{id:guid}", StartAsync).WithName("startImport").WithSummary("Send a catalogue file in").WithMetadata(new BodyUpTo(LargestFile)).Accepts<string>("text/csv");
+        lead.MapPost("/{id:guid}/accept", AcceptAsync).WithName("acceptImport").WithSummary("Do what the dry run of an import found");
+        lead.MapDelete("/{id:guid}", ForgetAsync).WithName("forgetImport").WithSummary("Forget an import");
     }
 
     private static async Task<Ok<List<CatalogueFileView>>> ShowAsync(BlueDawnDb db, CancellationToken cancel)

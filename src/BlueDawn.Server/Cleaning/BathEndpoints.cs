@@ -47,8 +47,8 @@ internal static class BathEndpoints
     public static void MapBaths(this RouteGroupBuilder api)
     {
         var baths = api.MapGroup("/baths").WithTags("Cleaning");
-        baths.MapGet("", ShowAsync).WithName("getBaths");
-        baths.MapPost("/{bath}/events", RecordAsync).WithName("recordBathEvent").RequireAuthorization(nameof(May.WorkAtTheBench));
+        baths.MapGet("", ShowAsync).WithName("getBaths").WithSummary("The shop's baths as they stand");
+        baths.MapPost("/{bath}/events", RecordAsync).WithName("recordBathEvent").WithSummary("Record what happened at a bath").RequireAuthorization(nameof(May.WorkAtTheBench));
     }
 
     private static async Task<Ok<BathsView>> ShowAsync(BlueDawnDb db, Me me, TimeProvider clock, CancellationToken cancel) =>

@@ -25,8 +25,8 @@ internal static class CleaningCompute
 
     public static void MapCleaningCompute(this RouteGroupBuilder compute)
     {
-        compute.MapPost("/clearing-tools", (HoleInput input) => ChooseTools(input)).WithName("computeClearingTools");
-        compute.MapPost("/bath-curve", (BathCurveInput input) => FitCurve(input)).WithName("computeBathCurve");
+        compute.MapPost("/clearing-tools", (HoleInput input) => ChooseTools(input)).WithName("computeClearingTools").WithSummary("Tools to clear a hole with");
+        compute.MapPost("/bath-curve", (BathCurveInput input) => FitCurve(input)).WithName("computeBathCurve").WithSummary("Work out a bath's temperature over time");
     }
 
     private static Results<Ok<IReadOnlyList<ClearingChoice>>, ValidationProblem> ChooseTools(HoleInput input) =>

@@ -63,14 +63,14 @@ internal static class ComputeEndpoints
     public static void MapCompute(this RouteGroupBuilder api)
     {
         var compute = api.MapGroup("/compute").WithTags("Compute");
-        compute.MapPost("/jet-gauge", (JetGaugeInput input) => Judge(input, JetGauge.Check, JetGauge.Judge)).WithName("computeJetGauge");
-        compute.MapPost("/float-level", (FloatLevelInput input) => Judge(input, FloatLevel.Check, FloatLevel.Judge)).WithName("computeFloatLevel");
-        compute.MapPost("/float-mass", (FloatMassInput input) => Judge(input, FloatMass.Check, FloatMass.Judge)).WithName("computeFloatMass");
-        compute.MapPost("/hold-test", (HoldTestInput input) => Judge(input, HoldTest.Check, HoldTest.Judge)).WithName("computeHoldTest");
-        compute.MapPost("/fault-trace", (FaultTraceInput input) => TraceFault(input)).WithName("computeFaultTrace");
-        compute.MapPost("/measure", (MeasureInput input) => ReadMeasure(input)).WithName("computeMeasure");
+        compute.MapPost("/jet-gauge", (JetGaugeInput input) => Judge(input, JetGauge.Check, JetGauge.Judge)).WithName("computeJetGauge").WithSummary("Size a jet from pins that go and do not go");
+        compute.MapPost("/float-level", (FloatLevelInput input) => Judge(input, FloatLevel.Check, FloatLevel.Judge)).WithName("computeFloatLevel").WithSummary("Judge float heights");
+        compute.MapPost("/float-mass", (FloatMassInput input) => Judge(input, FloatMass.Check, FloatMass.Judge)).WithName("computeFloatMass").WithSummary("Judge a float's mass");
+        compute.MapPost("/hold-test", (HoldTestInput input) => Judge(input, HoldTest.Check, HoldTest.Judge)).WithName("computeHoldTest").WithSummary("Judge a pressure hold test");
+        compute.MapPost("/fault-trace", (FaultTraceInput input) => TraceFault(input)).WithName("computeFaultTrace").WithSummary("Trace a fault from findings");
+        compute.MapPost("/measure", (MeasureInput input) => ReadMeasure(input)).WithName("computeMeasure").WithSummary("Read a measure as it is typed");
         compute.MapGet("/number-drills", () => TypedResults.Ok(NumberDrills.All.Select(drill => new NumberDrillView(drill.Number, drill.DiameterIn, drill.DiameterMm))))
-            .WithName("listNumberDrills");
+            .WithName("listNumberDrills").WithSummary("Number drills and their sizes");
         compute.MapKitCompute();
         compute.MapCleaningCompute();
     }

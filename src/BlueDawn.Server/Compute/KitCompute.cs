@@ -32,9 +32,9 @@ internal static class KitCompute
 
     public static void MapKitCompute(this RouteGroupBuilder compute)
     {
-        compute.MapPost("/stamp", (StampInput input) => RankStamps(input)).WithName("computeStamp");
-        compute.MapPost("/o-ring-squeeze", (SqueezeInput input) => SqueezeRing(input)).WithName("computeSqueeze");
-        compute.MapPost("/reorder", (ReorderInput input) => WorkOutReorder(input)).WithName("computeReorder");
+        compute.MapPost("/stamp", (StampInput input) => RankStamps(input)).WithName("computeStamp").WithSummary("Read a stamped number");
+        compute.MapPost("/o-ring-squeeze", (SqueezeInput input) => SqueezeRing(input)).WithName("computeSqueeze").WithSummary("Squeeze of a gasket or ring");
+        compute.MapPost("/reorder", (ReorderInput input) => WorkOutReorder(input)).WithName("computeReorder").WithSummary("Reorder point and quantity");
     }
 
     private static Results<Ok<IReadOnlyList<StampReading>>, ValidationProblem> RankStamps(StampInput input) =>

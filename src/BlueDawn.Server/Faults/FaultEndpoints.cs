@@ -40,9 +40,9 @@ internal static class FaultEndpoints
 {
     /// <summary>The words of the fault knowledge: no sign-in, scripts need them too.</summary>
     public static void MapFaultWords(this RouteGroupBuilder api) =>
-        api.MapGet("/faults/knowledge", ShowKnowledge).WithName("getFaultWords").WithTags("Faults");
+        api.MapGet("/faults/knowledge", ShowKnowledge).WithName("getFaultWords").WithSummary("Causes and findings in words").WithTags("Faults");
 
-    public static void MapFaults(this RouteGroupBuilder api) => api.MapGet("/trays/{number:int}/trace", ShowAsync).WithName("getTrace").WithTags("Faults");
+    public static void MapFaults(this RouteGroupBuilder api) => api.MapGet("/trays/{number:int}/trace", ShowAsync).WithName("getTrace").WithSummary("A tray's trace").WithTags("Faults");
 
     /// <summary>Enums in an address are words in camel case as everywhere else, which the framework does not read by itself.</summary>
     private static Results<Ok<FaultWords>, ValidationProblem> ShowKnowledge(string? family, string? engine, string? choke)

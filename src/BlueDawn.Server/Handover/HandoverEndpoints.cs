@@ -28,15 +28,15 @@ internal static class HandoverEndpoints
     {
         var tray = api.MapGroup("/trays/{number:int}").WithTags("Handover");
         tray.MapGet("/report", async Task<Results<Ok<HandoverReport>, ProblemHttpResult>> (int number, BlueDawnDb db, Me me, CancellationToken cancel) =>
-            await ReportAsync(db, number, me, cancel) is { } report ? TypedResults.Ok(report) : Problem.NoTray(number)).WithName("getReport");
+            await ReportAsync(db, number, me, cancel) is { } report ? TypedResults.Ok(report) : Problem.NoTray(number)).WithName("getReport").WithSummary("The handover report");
         tray.MapGet("/report.json", async Task<Results<FileContentHttpResult, ProblemHttpResult>> (int number, BlueDawnDb db, Me me, CancellationToken cancel) =>
             await ReportAsync(db, number, me, cancel) is { } report
                 ? TypedResults.File(JsonSerializer.SerializeToUtf8Bytes(report, Indented), "application/json", $"tray-{number}.json")
-                : Problem.NoTray(number)).WithName("downloadReportJson");
+                : Problem.NoTray(number)).WithName("downloadReportJson").WithSummary("The handover report as a JSON file");
         tray.MapGet("/report.csv", async Task<Results<FileContentHttpResult, ProblemHttpResult>> (int number, BlueDawnDb db, Me me, CancellationToken cancel) =>
             await ReportAsync(db, number, me, cancel) is { } report
                 ? TypedResults.File(Encoding.UTF8.GetBytes(ToCsv(report)), "text/csv; charset=utf-8", $"tray-{number}.csv")
-                : Problem.NoTray(number)).WithName("downloadReportCsv");
+                : Problem.NoTray(number)).WithName("downloadReportCsv").WithSummary("The handover report as CSV");
     }
 
     /// <summary>The report as it was handed over, or as it would be now.</summary>

@@ -73,10 +73,10 @@ internal static class IntakeEndpoints
 
     public static void MapIntake(this RouteGroupBuilder api)
     {
-        api.MapPost("/trays", CheckInAsync).WithName("checkIn").WithTags("Intake").RequireAuthorization(nameof(May.CheckIn));
-        api.MapGet("/stamped", StampedAsync).WithName("findStamped").WithTags("Intake");
-        api.MapGet("/owners", ListOwnersAsync).WithName("listOwners").WithTags("Intake");
-        api.MapGet("/earlier", ListEarlierAsync).WithName("listEarlier").WithTags("Intake");
+        api.MapPost("/trays", CheckInAsync).WithName("checkIn").WithSummary("Check a machine in on a new tray").WithTags("Intake").RequireAuthorization(nameof(May.CheckIn));
+        api.MapGet("/stamped", StampedAsync).WithName("findStamped").WithSummary("The spec sheet a stamped number is on").WithTags("Intake");
+        api.MapGet("/owners", ListOwnersAsync).WithName("listOwners").WithSummary("Owners and their machines").WithTags("Intake");
+        api.MapGet("/earlier", ListEarlierAsync).WithName("listEarlier").WithSummary("Earlier trays of a machine").WithTags("Intake");
     }
 
     /// <summary>Earlier trays of a machine, newest first.</summary>

@@ -35,11 +35,11 @@ internal static class PhotoEndpoints
 
     public static void MapPhotos(this RouteGroupBuilder api)
     {
-        api.MapGet("/trays/{number:int}/photos", ListAsync).WithName("listPhotos").WithTags("Intake");
-        api.MapPut("/trays/{number:int}/photos/{id:guid}", AddAsync).WithName("addPhoto").WithTags("Intake").RequireAuthorization(nameof(May.CheckIn))
+        api.MapGet("/trays/{number:int}/photos", ListAsync).WithName("listPhotos").WithSummary("A tray's photos").WithTags("Intake");
+        api.MapPut("/trays/{number:int}/photos/{id:guid}", AddAsync).WithName("addPhoto").WithSummary("Add a photo to a tray").WithTags("Intake").RequireAuthorization(nameof(May.CheckIn))
             .WithMetadata(new BodyUpTo(LargestFile))
             .Accepts<byte[]>("application/octet-stream", "image/jpeg", "image/png", "image/webp");
-        api.MapGet("/photos/{id:guid}", ShowAsync).WithName("getPhoto").WithTags("Intake");
+        api.MapGet("/photos/{id:guid}", ShowAsync).WithName("getPhoto").WithSummary("A photo").WithTags("Intake").Produces(200, contentType: "image/jpeg");
     }
 
     private static async Task<Results<Ok<List<PhotoView>>, ProblemHttpResult>> ListAsync(int number, BlueDawnDb db, CancellationToken cancel) =>

@@ -22,7 +22,7 @@ internal sealed record FittingView(
 internal static class FittingEndpoints
 {
     public static void MapFitting(this RouteGroupBuilder api) =>
-        api.MapGet("/trays/{number:int}/fitting", ShowAsync).WithName("getFitting").WithTags("Kits");
+        api.MapGet("/trays/{number:int}/fitting", ShowAsync).WithName("getFitting").WithSummary("Ways to renew a tray's parts").WithTags("Kits");
 
     private static async Task<Results<Ok<FittingView>, ProblemHttpResult>> ShowAsync(int number, string[]? renew, BlueDawnDb db, Me me, CancellationToken cancel)
     {

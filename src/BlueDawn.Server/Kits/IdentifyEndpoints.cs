@@ -47,7 +47,7 @@ internal static class IdentifyEndpoints
     private const int MostCandidates = 12;
 
     public static void MapIdentify(this RouteGroupBuilder api) =>
-        api.MapGet("/identify", IdentifyAsync).WithName("identify").WithTags("Kits")
+        api.MapGet("/identify", IdentifyAsync).WithName("identify").WithSummary("Spec sheets that fit what is stamped").WithTags("Kits")
             .WithDescription("Answers are written trait=value, such as boltSpacing=48 or family=diaphragm; numbers without a unit are in the units of who asks.");
 
     private static async Task<Ok<IdentifyView>> IdentifyAsync(

@@ -17,8 +17,8 @@ internal static class MatchEndpoints
 {
     public static void MapMatch(this RouteGroupBuilder api)
     {
-        api.MapGet("/parts", () => TypedResults.Ok(PartKnowledge.Shipped.Parts)).WithName("getParts").WithTags("Kits");
-        api.MapGet("/trays/{number:int}/kits", ShowAsync).WithName("matchKits").WithTags("Kits");
+        api.MapGet("/parts", () => TypedResults.Ok(PartKnowledge.Shipped.Parts)).WithName("getParts").WithSummary("The parts a carburetor can have").WithTags("Kits");
+        api.MapGet("/trays/{number:int}/kits", ShowAsync).WithName("matchKits").WithSummary("Kits that fit a tray").WithTags("Kits");
     }
 
     private static async Task<Results<Ok<MatchView>, ProblemHttpResult>> ShowAsync(int number, BlueDawnDb db, Me me, CancellationToken cancel)

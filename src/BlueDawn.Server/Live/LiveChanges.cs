@@ -124,5 +124,5 @@ internal static class LiveEndpoints
             context.Response.RegisterForDispose(until);
             return TypedResults.ServerSentEvents(live.HearAsync(SignedIn.Of(context)!.Session, until.Token));
         })
-        .WithName("hearChanges").WithTags("Live").ExcludeFromDescription();
+        .WithName("hearChanges").WithSummary("What changes, as server-sent events").WithTags("Live").ExcludeFromDescription();
 }

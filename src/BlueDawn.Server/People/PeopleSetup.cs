@@ -13,6 +13,9 @@ internal static class PeopleSetup
     /// <summary>Header that carries the antiforgery token.</summary>
     public const string TokenHeader = "X-Blue-Dawn-Token";
 
+    /// <summary>Header that says who the page believes is signed in: it may have been open while somebody else signed in beside it.</summary>
+    public const string PersonHeader = "X-Blue-Dawn-Person";
+
     public static void AddBlueDawnPeople(this IServiceCollection services)
     {
         services.AddIdentityCore<Person>(options =>
@@ -69,6 +72,15 @@ internal sealed class AntiforgeryFilter(IAntiforgery antiforgery) : IEndpointFil
         if (!HttpMethods.IsGet(context.HttpContext.Request.Method))
         {
             await antiforgery.ValidateRequestAsync(context.HttpContext);
+            if (context.HttpContext.Request.Headers[PeopleSetup.PersonHeader] is { Count: > 0 } believed
+                && SignedIn.Of(context.HttpContext) is { } signedIn && believed != signedIn.Person.Id.ToString())
+            {
+                return TypedResults.Problem(
+                    statusCode: 409,
+                    title: "Somebody else is signed in on this device now.",
+                    detail: "What was typed is kept, and sent when you sign in again. Nobody signs for another.",
+                    extensions: new Dictionary<string, object?> { ["otherPerson"] = true });
+            }
         }
 
         return await next(context);

@@ -53,22 +53,22 @@ internal static class SessionEndpoints
         var session = api.MapGroup("/session").WithTags("Session").WithMetadata(new SignedIn.AsksWho());
         session.MapGet("", async (HttpContext context, IAntiforgery antiforgery, BlueDawnDb db, IConfiguration configuration) =>
                 await ViewAsync(context, antiforgery, db, configuration))
-            .WithName("getSession");
-        session.MapPost("", SignInAsync).WithName("signIn").AddEndpointFilter<AntiforgeryFilter>();
-        session.MapDelete("", SignOutAsync).WithName("signOut").AddEndpointFilter<AntiforgeryFilter>();
+            .WithName("getSession").WithSummary("Who is signed in");
+        session.MapPost("", SignInAsync).WithName("signIn").WithSummary("Sign in").AddEndpointFilter<AntiforgeryFilter>();
+        session.MapDelete("", SignOutAsync).WithName("signOut").WithSummary("Sign out").AddEndpointFilter<AntiforgeryFilter>();
     }
 
     public static void MapMe(this RouteGroupBuilder api)
     {
         var me = api.MapGroup("/me").WithTags("Session");
-        me.MapPut("", SaveMyBenchAsync).WithName("saveMyBench");
-        me.MapGet("/devices", ListDevicesAsync).WithName("listDevices");
+        me.MapPut("", SaveMyBenchAsync).WithName("saveMyBench").WithSummary("Save my units and pins");
+        me.MapGet("/devices", ListDevicesAsync).WithName("listDevices").WithSummary("Devices I am signed in on");
         me.MapDelete("/devices/{id:guid}", async (Guid id, HttpContext context, BlueDawnDb db, Me me, CancellationToken cancel) =>
                 await EndAsync(context, db, me, session => session.Id == id, cancel))
-            .WithName("signOutDevice");
+            .WithName("signOutDevice").WithSummary("Sign one of my devices out");
         me.MapDelete("/devices", async (HttpContext context, BlueDawnDb db, Me me, CancellationToken cancel) =>
                 await EndAsync(context, db, me, session => session.Id != SignedIn.Of(context)!.Session, cancel))
-            .WithName("signOutEverywhereElse");
+            .WithName("signOutEverywhereElse").WithSummary("Sign all my other devices out");
     }
 
     private static async Task<Results<Ok<SessionView>, ProblemHttpResult>> SignInAsync(

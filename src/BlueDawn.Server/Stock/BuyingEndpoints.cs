@@ -34,9 +34,9 @@ internal static class BuyingEndpoints
     public static void MapBuying(this RouteGroupBuilder api)
     {
         var buying = api.MapGroup("/stock/buying").WithTags("Stock");
-        buying.MapGet("", ShowAsync).WithName("getBuyingPlan");
-        buying.MapGet("/order-list", DownloadAsync).WithName("downloadOrderList").Produces<string>(200, "text/csv");
-        buying.MapPost("/ordered", OrderedAsync).WithName("placeOrder").RequireAuthorization(nameof(May.WorkAtTheBench));
+        buying.MapGet("", ShowAsync).WithName("getBuyingPlan").WithSummary("What to buy for the open trays");
+        buying.MapGet("/order-list", DownloadAsync).WithName("downloadOrderList").WithSummary("The buying plan as CSV").Produces<string>(200, "text/csv");
+        buying.MapPost("/ordered", OrderedAsync).WithName("placeOrder").WithSummary("Order what the buying plan says").RequireAuthorization(nameof(May.WorkAtTheBench));
     }
 
     private static async Task<Ok<BuyingView>> ShowAsync(BlueDawnDb db, Me me, IMemoryCache memory, TimeProvider clock, CancellationToken cancel, bool refill = false)

@@ -56,12 +56,12 @@ internal static class StockEndpoints
     public static void MapStock(this RouteGroupBuilder api)
     {
         var stock = api.MapGroup("/stock").WithTags("Stock");
-        stock.MapGet("", ShowAsync).WithName("getStock");
-        stock.MapGet("/items", FindAsync).WithName("findItems");
-        stock.MapGet("/items/{item}", ShowItemAsync).WithName("getStockItem");
+        stock.MapGet("", ShowAsync).WithName("getStock").WithSummary("The shelf and what is to be ordered");
+        stock.MapGet("/items", FindAsync).WithName("findItems").WithSummary("Find items by number or name");
+        stock.MapGet("/items/{item}", ShowItemAsync).WithName("getStockItem").WithSummary("One item of the shelf");
         var bench = stock.MapGroup("").RequireAuthorization(nameof(May.WorkAtTheBench));
-        bench.MapPost("/moves", MoveAsync).WithName("moveStock");
-        bench.MapPost("/donors", AddDonorAsync).WithName("addDonor");
+        bench.MapPost("/moves", MoveAsync).WithName("moveStock").WithSummary("Move pieces onto or off the shelf");
+        bench.MapPost("/donors", AddDonorAsync).WithName("addDonor").WithSummary("Keep a carburetor for parts");
     }
 
     private static async Task<Ok<StockView>> ShowAsync(BlueDawnDb db, TimeProvider clock, CancellationToken cancel)

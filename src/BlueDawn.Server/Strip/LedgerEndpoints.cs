@@ -84,8 +84,8 @@ internal static class LedgerEndpoints
     public static void MapLedger(this RouteGroupBuilder api)
     {
         var ledger = api.MapGroup("/trays/{number:int}/ledger").WithTags("Strip and build");
-        ledger.MapGet("", ShowAsync).WithName("getLedger");
-        ledger.MapGet("/new-parts", SourcesAsync).WithName("getNewParts");
+        ledger.MapGet("", ShowAsync).WithName("getLedger").WithSummary("A tray's strip ledger");
+        ledger.MapGet("/new-parts", SourcesAsync).WithName("getNewParts").WithSummary("Parts on their way into a tray");
     }
 
     private static async Task<Results<Ok<LedgerView>, ProblemHttpResult>> ShowAsync(int number, BlueDawnDb db, Me me, CancellationToken cancel) =>

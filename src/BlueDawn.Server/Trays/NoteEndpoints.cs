@@ -41,6 +41,9 @@ internal enum Outcome
 
     /// <summary>It is not recorded; the problem says why.</summary>
     Refused,
+
+    /// <summary>It is not recorded: somebody else took it than is signed in. It waits for them.</summary>
+    Others,
 }
 
 /// <summary>Why an entry is not recorded.</summary>
@@ -69,7 +72,7 @@ internal static class NoteEndpoints
     private const int MostAtOnce = 200;
 
     public static void MapNotes(this RouteGroupBuilder api) => api.MapPost("/trays/{number:int}/notes", RecordAsync)
-        .WithName("recordNotes").WithTags("Trays")
+        .WithName("recordNotes").WithSummary("Record entries in a tray's logbook").WithTags("Trays")
         .WithDescription("Records entries in their order, each decided on everything before it. When every one of them is refused the answer is the problem of the first.");
 
     private static async Task<Results<Ok<EntriesAnswer>, ValidationProblem, ProblemHttpResult>> RecordAsync(

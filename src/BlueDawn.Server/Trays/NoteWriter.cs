@@ -106,7 +106,7 @@ internal sealed class NoteWriter(BlueDawnDb db, NoteLookups lookups, TimeProvide
     {
         if (input.TakenBy is { } taker && taker != me.Person.Id)
         {
-            return (Refused(input, Writing.TakenByAnother, file), null);
+            return (Refused(input, Writing.TakenByAnother, file) with { Outcome = Outcome.Others }, null);
         }
 
         if (Writing.NotAllowed(input.Note, me.Allowed) is { } notAllowed)

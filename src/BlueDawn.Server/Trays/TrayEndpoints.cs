@@ -26,8 +26,8 @@ internal static class TrayEndpoints
     public static void MapTrays(this RouteGroupBuilder api)
     {
         var trays = api.MapGroup("/trays/{number:int}").WithTags("Trays");
-        trays.MapGet("", ShowAsync).WithName("getTray").Produces<TrayView>().Produces(304).ProducesProblem(404);
-        trays.MapPost("/draft", JudgeDraftAsync).WithName("judgeDraft").RequireAuthorization(nameof(May.WorkAtTheBench));
+        trays.MapGet("", ShowAsync).WithName("getTray").WithSummary("A tray").Produces<TrayView>().Produces(304).ProducesProblem(404);
+        trays.MapPost("/draft", JudgeDraftAsync).WithName("judgeDraft").WithSummary("Judge a reading that is not recorded yet").RequireAuthorization(nameof(May.WorkAtTheBench));
     }
 
     private static async Task<IResult> ShowAsync(int number, HttpContext context, BlueDawnDb db, Me me, CancellationToken cancel)

@@ -1,7 +1,7 @@
 import { lazy, useEffect } from 'react';
 import { Route, Routes } from 'react-router';
 import { BenchPage } from './bench/BenchPage';
-import { PersonProvider, useSession } from './session/session';
+import { onOtherTab, PersonProvider, useSession } from './session/session';
 import { SignInPage } from './session/SignInPage';
 import { Shell } from './shell/Shell';
 import { Loading, Notice, Trouble } from './ui/states';
@@ -21,7 +21,11 @@ export function App() {
     // Any call that finds the session ended leads back here, and from here to the sign-in.
     const ended = (): void => void refresh();
     window.addEventListener('blue-dawn:signed-out', ended);
-    return () => window.removeEventListener('blue-dawn:signed-out', ended);
+    const quiet = onOtherTab(ended);
+    return () => {
+      window.removeEventListener('blue-dawn:signed-out', ended);
+      quiet();
+    };
   }, [refresh]);
 
   useEffect(() => {

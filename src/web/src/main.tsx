@@ -5,6 +5,7 @@ import { BrowserRouter } from 'react-router';
 import { ProblemError } from './api/client';
 import { App } from './App';
 import { applyTheme } from './session/theme';
+import { Whole } from './ui/Whole';
 import './theme.css';
 
 applyTheme();
@@ -25,7 +26,9 @@ if (root) {
     <StrictMode>
       <QueryClientProvider client={queries}>
         <BrowserRouter>
-          <App />
+          <Whole at="">
+            <App />
+          </Whole>
         </BrowserRouter>
       </QueryClientProvider>
     </StrictMode>,

@@ -4,6 +4,7 @@ import type { components, paths } from './schema';
 type Schemas = components['schemas'];
 export type Session = Schemas['SessionView'];
 export type Person = Schemas['PersonView'];
+export type Device = Schemas['DeviceView'];
 export type Bench = Schemas['BenchView'];
 export type BenchTray = Schemas['BenchTray'];
 export type WaitsFor = Schemas['WaitsFor'];
@@ -15,6 +16,7 @@ export type TrayPatch = Schemas['TrayPatch'];
 export type May = Schemas['May'];
 /** What one entry of a logbook says; every station has its own kinds. */
 export type Note = Schemas['Note'];
+export type NewTray = Schemas['NewTray'];
 export type EntryInput = Schemas['EntryInput'];
 export type EntryOutcome = Schemas['EntryOutcome'];
 export type Signature = Schemas['Signature'];
@@ -107,6 +109,8 @@ export interface Problem {
   obstacles?: Obstacle[] | null;
   /** What became of each entry, when none of those sent was recorded. */
   outcomes?: EntryOutcome[];
+  /** True when somebody else is signed in on this device than the page believes. */
+  otherPerson?: boolean;
   /** True when the answer was no problem as this server states them. */
   unnamed?: boolean;
 }
@@ -121,8 +125,8 @@ export class ProblemError extends Error {
    * and when what answered names no reason, such as a page of something in between. Only a reason ends an entry.
    */
   get passing(): boolean {
-    const { status, unnamed } = this.problem;
-    return status === 0 || status >= 500 || status === 408 || status === 429 || (unnamed ?? false);
+    const { status, unnamed, otherPerson } = this.problem;
+    return status === 0 || status >= 500 || status === 408 || status === 429 || (unnamed ?? otherPerson ?? false);
   }
 }
 
@@ -131,13 +135,52 @@ export const setToken = (next: string): void => {
   token = next;
 };
 
+let person = '';
+/** Says who this page believes is signed in; every write says it too. */
+export const setPerson = (next: string): void => {
+  person = next;
+};
+
+/** What every write carries. */
+const writeHeaders = (): Record<string, string> => ({
+  'X-Blue-Dawn-Token': token,
+  ...(person ? { 'X-Blue-Dawn-Person': person } : {}),
+});
+
+let oldest: string | null = null;
+const watchers = new Set<() => void>();
+
+/** Whether what is shown comes from the server, or from this device because the server is away. */
+export const seen = {
+  subscribe: (watcher: () => void): (() => void) => {
+    watchers.add(watcher);
+    return () => watchers.delete(watcher);
+  },
+  /** When what is shown was seen at the server; null while the server answers. */
+  since: (): string | null => oldest,
+  fromDevice(date: string | null): void {
+    const at = new Date(date ?? Date.now()).toISOString();
+    if (oldest !== null && oldest <= at) return;
+    oldest = at;
+    watchers.forEach((tell) => tell());
+  },
+  fromServer(): void {
+    if (oldest === null) return;
+    oldest = null;
+    watchers.forEach((tell) => tell());
+  },
+};
+
 const client = createClient<paths>({ baseUrl: window.location.origin });
 client.use({
   onRequest: ({ request }) => {
-    if (request.method !== 'GET') request.headers.set('X-Blue-Dawn-Token', token);
+    if (request.method !== 'GET')
+      for (const [name, value] of Object.entries(writeHeaders())) request.headers.set(name, value);
     return request;
   },
   onResponse: ({ response, schemaPath }) => {
+    if (response.headers.get('X-Blue-Dawn-From') === 'device') seen.fromDevice(response.headers.get('Date'));
+    else if (response.status < 500) seen.fromServer();
     if (response.status === 401 && schemaPath !== '/api/session')
       window.dispatchEvent(new Event('blue-dawn:signed-out'));
   },
@@ -145,12 +188,12 @@ client.use({
 export const api = client;
 
 /** Sends a photo as it is; the server makes it anew. */
-export async function sendPhoto(tray: number, id: string, file: Blob, part?: string): Promise<Photo> {
+export async function sendPhoto(tray: number, id: string, file: Blob, part?: string | null): Promise<Photo> {
   const query = part ? `?${new URLSearchParams({ part })}` : '';
   return ask<Photo>(
     fetch(`/api/trays/${tray}/photos/${id}${query}`, {
       method: 'PUT',
-      headers: { 'content-type': file.type || 'application/octet-stream', 'X-Blue-Dawn-Token': token },
+      headers: { 'content-type': file.type || 'application/octet-stream', ...writeHeaders() },
       body: file,
     }).then(async (response) => {
       const body: unknown = await response.json().catch(() => undefined);
@@ -165,7 +208,7 @@ export async function sendCatalogue(id: string, file: CatalogueFile, chosen: Fil
   return ask<ImportView>(
     fetch(`/api/catalogue/imports/${id}?${query}`, {
       method: 'PUT',
-      headers: { 'content-type': 'text/csv', 'X-Blue-Dawn-Token': token },
+      headers: { 'content-type': 'text/csv', ...writeHeaders() },
       body: chosen,
     }).then(async (response) => {
       const body: unknown = await response.json().catch(() => undefined);
@@ -190,7 +233,9 @@ export async function ask<T>(call: Promise<{ data?: T; error?: unknown; response
     throw new ProblemError(unreachable);
   }
   if (result.data !== undefined) return result.data;
-  throw new ProblemError(toProblem(result.error, result.response.status));
+  const error = new ProblemError(toProblem(result.error, result.response.status));
+  if (error.problem.otherPerson) window.dispatchEvent(new Event('blue-dawn:signed-out'));
+  throw error;
 }
 
 export function toProblem(body: unknown, status: number): Problem {

@@ -2,6 +2,7 @@ import { LinkButton } from '../ui/button';
 import { Card } from '../ui/card';
 import { Link } from 'react-router';
 import type { Bench, BenchTray, WaitsFor } from '../api/client';
+import { CheckedInHere } from '../shell/CheckedInHere';
 import { useUnits } from '../session/session';
 import { useBench } from '../shell/queries';
 import { waits, waitWord } from '../shell/words';
@@ -35,6 +36,7 @@ export function BenchPage() {
           {late > 0 && ` ${late} late.`}
         </p>
       </header>
+      <CheckedInHere />
       {onBench.length === 0 ? (
         <Card label="The bench is clear" title="The bench is clear" className="grid justify-items-start gap-3">
           <p>When a carburetor comes in, give it a tray: everything measured hangs on that number.</p>

@@ -11,7 +11,7 @@ import {
 } from '../api/client';
 import { outbox, type Pending } from '../outbox/outbox';
 import { isKept, lineDraftKey, useKept, type Draft } from '../outbox/drafts';
-import { usePending } from '../outbox/useRecord';
+import { usePending, useStillKept } from '../outbox/useRecord';
 import { usePerson } from '../session/session';
 
 const nothing: Draft = { group: null, values: {}, rows: [], correcting: null };
@@ -76,7 +76,8 @@ export function useLine(tray: number, line: Line): LineState {
   const [preview, setPreview] = useState<Preview | null>(null);
   const [errors, setErrors] = useState<Record<string, string>>({});
   const [refused, setRefused] = useState<Problem | null>(null);
-  const [kept, setKept] = useState(false);
+  const [sentId, setSentId] = useState<string[]>([]);
+  const kept = useStillKept(sentId);
   const [busy, setBusy] = useState(false);
 
   const dirty = !isEmpty(draft, line);
@@ -149,7 +150,7 @@ export function useLine(tray: number, line: Line): LineState {
     }
     setRefused(null);
     setErrors({});
-    setKept(sent.state === 'kept');
+    setSentId(sent.state === 'kept' ? [pending.id] : []);
     return true;
   };
 

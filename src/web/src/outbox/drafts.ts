@@ -1,4 +1,5 @@
 import { useCallback, useMemo, useSyncExternalStore } from 'react';
+import { device } from './device';
 
 const listeners = new Map<string, Set<() => void>>();
 const tell = (stored: string): void => listeners.get(stored)?.forEach((listener) => listener());
@@ -26,18 +27,18 @@ export function useKept<T>(key: string, empty: T): [T, (next: T) => void, () => 
   const stored = `draft:${key}`;
   const text = useSyncExternalStore(
     useCallback((listener: () => void) => subscribe(stored, listener), [stored]),
-    () => localStorage.getItem(stored),
+    () => device.get(stored),
   );
   const value = useMemo(() => read(text, empty), [text, empty]);
   const keep = useCallback(
     (next: T) => {
-      localStorage.setItem(stored, JSON.stringify(next));
+      device.set(stored, JSON.stringify(next));
       tell(stored);
     },
     [stored],
   );
   const clear = useCallback(() => {
-    localStorage.removeItem(stored);
+    device.remove(stored);
     tell(stored);
   }, [stored]);
   return [value, keep, clear];
@@ -46,7 +47,7 @@ export function useKept<T>(key: string, empty: T): [T, (next: T) => void, () => 
 /** Keeps something under a key, outside of a page; what is there already stays. */
 export function keepIfNone(key: string, value: unknown): void {
   if (isKept(key)) return;
-  localStorage.setItem(`draft:${key}`, JSON.stringify(value));
+  device.set(`draft:${key}`, JSON.stringify(value));
   tell(`draft:${key}`);
 }
 
@@ -64,7 +65,7 @@ export interface Draft {
 export const lineDraftKey = (personId: string, tray: number, line: string): string => `${personId}:${tray}:${line}`;
 
 /** Whether anything is kept under a key at this moment. */
-export const isKept = (key: string): boolean => localStorage.getItem(`draft:${key}`) !== null;
+export const isKept = (key: string): boolean => device.get(`draft:${key}`) !== null;
 
 function read<T>(text: string | null, empty: T): T {
   if (text === null) return empty;

@@ -1,5 +1,5 @@
-import { openDB, type IDBPDatabase } from 'idb';
-import { keepIfNone, lineDraftKey, type Draft } from './drafts';
+import { keptUnderIds, STORES } from './device';
+import { isKept, keepIfNone, lineDraftKey, type Draft } from './drafts';
 import {
   api,
   ask,
@@ -33,17 +33,18 @@ export interface Sent {
   patch: TrayPatch | null;
   /** Why the first of them was refused. */
   problem: Problem | null;
+  /** True when the server answered and could not do it: the fault may lie in one of them. */
+  stumbled?: boolean;
 }
 
-const STORE = 'pending';
+/** An entry that the server refused for a reason. It stays in sight, with what it said, until a person settles it. */
+export interface NotTaken extends Pending {
+  problem: Problem;
+}
+
 const MOST_AT_ONCE = 50;
-let opened: Promise<IDBPDatabase> | null = null;
-const open = (): Promise<IDBPDatabase> =>
-  (opened ??= openDB('blue-dawn', 3, {
-    upgrade: (db, from) => {
-      if (from === 0) db.createObjectStore(STORE, { keyPath: 'id' });
-    },
-  }));
+const pendings = keptUnderIds<Pending | FirstPending | SecondPending>(STORES.pending);
+const refusals = keptUnderIds<NotTaken>(STORES.refused);
 
 /** An entry as the first version of the device's store kept it: readings only. */
 interface FirstPending extends Omit<Pending, 'note'> {
@@ -79,12 +80,20 @@ const listeners = new Set<() => void>();
 type Take = (tray: number, patch: TrayPatch | null) => Promise<void>;
 let take: Take = () => Promise.resolve();
 let snapshot: Pending[] = [];
+let notTaken: NotTaken[] = [];
+let clockOff: number | null = null;
+const tellAll = (): void => listeners.forEach((tell) => tell());
+
+// Of one moment, in the order their ids were made.
+const inOrder = <T extends Pending>(entries: T[]): T[] =>
+  entries.sort((a, b) => a.takenAt.localeCompare(b.takenAt) || a.id.localeCompare(b.id));
 
 async function refresh(): Promise<void> {
-  const all = ((await (await open()).getAll(STORE)) as (Pending | FirstPending | SecondPending)[]).map(asPending);
-  // Of one moment, in the order their ids were made.
-  snapshot = all.sort((a, b) => a.takenAt.localeCompare(b.takenAt) || a.id.localeCompare(b.id));
-  listeners.forEach((tell) => tell());
+  [snapshot, notTaken] = await Promise.all([
+    pendings.all().then((all) => inOrder(all.map(asPending))),
+    refusals.all().then(inOrder),
+  ]);
+  tellAll();
 }
 
 export const outbox = {
@@ -93,7 +102,19 @@ export const outbox = {
     void refresh();
     return () => listeners.delete(listener);
   },
+  /** Entries on their way. */
   current: (): Pending[] => snapshot,
+  /** Entries that were refused and that nobody has settled yet. */
+  notTaken: (): NotTaken[] => notTaken,
+  /** By how many seconds this device's clock is behind, when that is worth saying. */
+  clockOff: (): number | null => clockOff,
+
+  /** A person has settled what was not taken: it is forgotten here. */
+  async settle(id: string): Promise<void> {
+    notTaken = notTaken.filter((entry) => entry.id !== id);
+    tellAll();
+    await refusals.forget(id);
+  },
 
   /**
    * Says who shows what the server answered. That is done before the entries leave the device: a page that counts on
@@ -105,8 +126,7 @@ export const outbox = {
 
   /** Keeps entries on the device. From here on they are not lost, whatever happens to the page. */
   async keep(...entries: Pending[]): Promise<void> {
-    const store = (await open()).transaction(STORE, 'readwrite');
-    await Promise.all([...entries.map((entry) => store.store.put(entry)), store.done]);
+    await pendings.put(...entries);
     await refresh();
   },
 
@@ -128,11 +148,18 @@ export const outbox = {
       const other = mine.findIndex((pending) => pending.tray !== tray);
       const together = mine.splice(0, Math.min(other < 0 ? mine.length : other, MOST_AT_ONCE));
       const sent = await send(together);
-      if (sent.state === 'kept') return;
-      done(tray, sent);
+      if (sent.state !== 'kept') done(tray, sent);
+      // The server is there and stumbles over one of them: the others do not wait for it.
+      else if (sent.stumbled) for (const one of together) await sendAlone(one, done);
+      else return;
     }
   },
 };
+
+async function sendAlone(one: Pending, done: (tray: number, sent: Sent) => void): Promise<void> {
+  const sent = await send([one]);
+  if (sent.state !== 'kept') done(one.tray, sent);
+}
 
 const inFlight = new Map<string, Promise<Sent>>();
 
@@ -146,20 +173,34 @@ function send(entries: Pending[]): Promise<Sent> {
   return sending;
 }
 
-const asInput = ({ id, takenAt, note, supersedes }: Pending): EntryInput => ({ id, takenAt, note, supersedes });
+const asInput = ({ id, takenAt, note, supersedes, personId }: Pending): EntryInput => ({
+  id,
+  takenAt,
+  note,
+  supersedes,
+  takenBy: personId,
+});
 
 async function deliver(entries: Pending[]): Promise<Sent> {
   const tray = entries[0]?.tray ?? 0;
   try {
-    const { outcomes, tray: patch } = await sendEntries(tray, entries.map(asInput));
+    const { outcomes, tray: patch, clockOffSeconds } = await sendEntries(tray, entries.map(asInput));
+    clockOff = clockOffSeconds ?? null;
     return await settle(entries, outcomes, patch);
   } catch (error) {
     // Signed out, or the server away: they stay here and go out later.
     if (!(error instanceof ProblemError) || error.passing || error.problem.status === 401 || isStalePage(error)) {
-      return { state: 'kept', patch: null, problem: null };
+      return {
+        state: 'kept',
+        patch: null,
+        problem: null,
+        stumbled: error instanceof ProblemError && error.problem.status === 500,
+      };
     }
-    const outcomes = error.problem.outcomes ?? entries.map(({ id }) => ({ id, outcome: 'refused' as const }));
-    await settle(entries, outcomes, null);
+    const outcomes: EntryOutcome[] =
+      error.problem.outcomes ?? entries.map(({ id }) => ({ id, outcome: 'refused', problem: null }));
+    const settled = outcomes.map((one) => ({ ...one, problem: one.problem ?? asEntryProblem(error.problem) }));
+    await settle(entries, settled, null);
     return { state: 'refused', patch: null, problem: error.problem };
   }
 }
@@ -169,42 +210,57 @@ export const sendEntries = (tray: number, entries: EntryInput[]) =>
   ask(
     api.POST('/api/trays/{number}/notes', {
       params: { path: { number: tray } },
-      body: { entries },
+      body: { entries, sentAt: new Date().toISOString() },
       signal: AbortSignal.timeout(8000),
     }),
   );
 
 async function settle(
   entries: Pending[],
-  outcomes: Pick<EntryOutcome, 'id' | 'outcome' | 'problem'>[],
+  all: Pick<EntryOutcome, 'id' | 'outcome' | 'problem'>[],
   patch: TrayPatch | null,
 ): Promise<Sent> {
   await take(entries[0]?.tray ?? 0, patch);
-  for (const { id, outcome } of outcomes) if (outcome === 'refused') giveBack(entries.find((entry) => entry.id === id));
+  // Somebody else is signed in on this device by now: theirs is not touched, and they wait for whoever took them.
+  const outcomes = all.filter(({ outcome }) => outcome !== 'others');
+  if (outcomes.length < all.length) window.dispatchEvent(new Event('blue-dawn:signed-out'));
+  for (const { id, outcome, problem } of outcomes) {
+    const entry = entries.find((one) => one.id === id);
+    if (outcome !== 'refused' || !entry || giveBack(entry)) continue;
+    const why = problem ? toProblem(problem, problem.status) : unknown;
+    notTaken = inOrder([...notTaken.filter((one) => one.id !== id), { ...entry, problem: why }]);
+    await refusals.put({ ...entry, problem: why });
+  }
   // The page goes on at once; an entry that the device still has when it is opened again is sent again, and is one.
   const ids = new Set(outcomes.map(({ id }) => id));
   snapshot = snapshot.filter((pending) => !ids.has(pending.id));
-  listeners.forEach((tell) => tell());
-  void forget([...ids]);
+  tellAll();
+  void pendings.forget(...ids);
   const refused = outcomes.find(({ outcome }) => outcome === 'refused')?.problem;
   return {
-    state: refused ? 'refused' : 'recorded',
+    state: refused ? 'refused' : outcomes.length === 0 ? 'kept' : 'recorded',
     patch,
     problem: refused ? toProblem(refused, refused.status) : null,
   };
 }
 
-/** A reading that was refused goes back into the boxes it was typed in, unless something new is there. */
-function giveBack(entry: Pending | undefined): void {
-  if (entry?.note.kind !== 'reading') return;
-  const { line, typed } = entry.note;
-  const draft: Draft = { group: null, values: typed.values, rows: typed.rows, correcting: entry.supersedes };
-  keepIfNone(lineDraftKey(entry.personId, entry.tray, line), draft);
-}
+const asEntryProblem = ({ status, title, detail, errors }: Problem): NonNullable<EntryOutcome['problem']> => ({
+  status,
+  title,
+  detail,
+  errors,
+});
+const unknown: Problem = { status: 400, title: 'The server did not take it.', detail: '', errors: {} };
 
-async function forget(ids: string[]): Promise<void> {
-  const store = (await open()).transaction(STORE, 'readwrite');
-  await Promise.all([...ids.map((id) => store.store.delete(id)), store.done]);
+/** A reading that was refused goes back into the boxes it was typed in; false when something new is there. */
+function giveBack(entry: Pending): boolean {
+  if (entry.note.kind !== 'reading') return false;
+  const { line, typed } = entry.note;
+  const key = lineDraftKey(entry.personId, entry.tray, line);
+  if (isKept(key)) return false;
+  const draft: Draft = { group: null, values: typed.values, rows: typed.rows, correcting: entry.supersedes };
+  keepIfNone(key, draft);
+  return true;
 }
 
 const isStalePage = (error: ProblemError): boolean =>

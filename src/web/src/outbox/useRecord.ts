@@ -1,4 +1,5 @@
 import { useMutation } from '@tanstack/react-query';
+import { useSyncExternalStore } from 'react';
 import { v7 as uuidv7 } from 'uuid';
 import { problemOf, type Note, type Problem, type Signature } from '../api/client';
 import { usePerson } from '../session/session';
@@ -28,16 +29,28 @@ export const usePending = (tray: number): ((note: Note, supersedes?: string | nu
   });
 };
 
+const none: string[] = [];
+
+/** Whether any of these entries is still on this device; it stops being said when they have gone out. */
+export function useStillKept(ids: readonly string[]): boolean {
+  const pending = useSyncExternalStore(outbox.subscribe, outbox.current);
+  return pending.some(({ id }) => ids.includes(id));
+}
+
 /** The way into a tray's logbook for everything that does not hang on what stands on the tray: kept first, then sent. */
 export function useRecord<T extends Note = Note>(tray: number): Record<T> {
   const pending = usePending(tray);
   const { mutateAsync, data, isPending, reset } = useMutation({
-    mutationFn: (notes: T[]): Promise<Sent> => outbox.record(...notes.map((note) => pending(note))),
+    mutationFn: async (notes: T[]): Promise<Sent & { ids: string[] }> => {
+      const entries = notes.map((note) => pending(note));
+      return { ...(await outbox.record(...entries)), ids: entries.map(({ id }) => id) };
+    },
   });
+  const kept = useStillKept(data?.state === 'kept' ? data.ids : none);
   return {
     record: async (...notes) => (await mutateAsync(notes)).state !== 'refused',
     busy: isPending,
-    kept: data?.state === 'kept',
+    kept,
     problem: data?.problem ?? null,
     clear: reset,
   };

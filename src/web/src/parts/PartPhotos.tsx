@@ -1,8 +1,7 @@
-import { useQuery, useQueryClient } from '@tanstack/react-query';
-import { useState } from 'react';
-import { v7 as uuidv7 } from 'uuid';
-import { api, ask, problemOf, sendPhoto } from '../api/client';
+import { useQuery } from '@tanstack/react-query';
+import { api, ask } from '../api/client';
 import { PhotoPicker } from '../tray/Photos';
+import { useAddPhotos } from '../tray/useAddPhotos';
 import { keys } from '../shell/keys';
 
 const usePhotos = (tray: number) =>
@@ -13,24 +12,8 @@ const usePhotos = (tray: number) =>
 
 /** Photos of one part, taken as it came out and shown again when it goes back. */
 export function PartPhotos({ tray, part, mayAdd }: { tray: number; part: string; mayAdd: boolean }) {
-  const queries = useQueryClient();
   const photos = usePhotos(tray);
-  const [trouble, setTrouble] = useState('');
-  const [busy, setBusy] = useState(false);
-  const add = async (files: File[]): Promise<void> => {
-    setBusy(true);
-    setTrouble('');
-    for (const file of files) {
-      try {
-        await sendPhoto(tray, uuidv7(), file, part);
-      } catch (error) {
-        const problem = problemOf(error);
-        setTrouble(`${file.name}: ${problem.errors.photo?.[0] ?? problem.title}`);
-      }
-    }
-    await queries.invalidateQueries({ queryKey: keys.photos(tray) });
-    setBusy(false);
-  };
+  const { add, busy, problem } = useAddPhotos(tray, part);
   const here = (photos.data ?? []).filter((photo) => photo.part === part);
   if (here.length === 0 && !mayAdd) return null;
   return (
@@ -48,9 +31,9 @@ export function PartPhotos({ tray, part, mayAdd }: { tray: number; part: string;
         </a>
       ))}
       {mayAdd && <PhotoPicker disabled={busy} onPick={(files) => void add(files)} />}
-      {trouble && (
+      {problem && (
         <p role="alert" className="text-bad font-medium">
-          {trouble}
+          {problem.title} {problem.detail}
         </p>
       )}
     </div>

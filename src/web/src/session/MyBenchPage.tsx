@@ -8,6 +8,7 @@ import { Choice } from '../ui/choice';
 import { TextArea } from '../ui/field';
 import { Notice } from '../ui/states';
 import { usePerson, useSession } from './session';
+import { Devices } from './Devices';
 import { applyTheme, storedTheme, type Theme } from './theme';
 
 const unitOptions = [
@@ -82,6 +83,7 @@ export function MyBenchPage() {
           </div>
         </form>
       </Card>
+      <Devices />
       <Card label="This screen" pad="form" className="grid gap-1">
         <span className="font-strong">This screen</span>
         <Choice

@@ -1,6 +1,7 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
-import { createContext, useContext, type ReactNode } from 'react';
-import { api, ask, setToken, type May, type Person, type Session } from '../api/client';
+import { createContext, useContext, useLayoutEffect, type ReactNode } from 'react';
+import { api, ask, setPerson, setToken, type May, type Person, type Session } from '../api/client';
+import { device } from '../outbox/device';
 import { keys } from '../shell/keys';
 
 export async function fetchSession(): Promise<Session> {
@@ -16,24 +17,59 @@ export function useSession() {
   const take = (session: Session): void => {
     setToken(session.token);
     queries.setQueryData(keys.session, session);
+    tellOtherTabs();
   };
   return {
     query,
     signIn: async (userName: string, password: string): Promise<void> => {
+      setPerson('');
       await fetchSession();
       take(await ask(api.POST('/api/session', { body: { userName, password } })));
     },
     signOut: async (): Promise<void> => {
       take(await ask(api.DELETE('/api/session')));
       queries.removeQueries({ predicate: (q) => q.queryKey[0] !== keys.session[0] });
+      await forgetAnswers();
     },
     refresh: () => queries.invalidateQueries({ queryKey: keys.session }),
   };
 }
 
+const CHANGED = 'session-changed';
+
+/** Another tab of this browser finds out at once who is signed in now: the cookie is the same for all of them. */
+function tellOtherTabs(): void {
+  device.set(CHANGED, String(Date.now()));
+}
+
+/** Calls when somebody has signed in or out in another tab. */
+export function onOtherTab(changed: () => void): () => void {
+  const hear = (event: StorageEvent): void => {
+    if (event.key === CHANGED) changed();
+  };
+  window.addEventListener('storage', hear);
+  return () => window.removeEventListener('storage', hear);
+}
+
+/** What this device keeps of the server's answers to look at without it is not for the next person. */
+async function forgetAnswers(): Promise<void> {
+  for (const key of Object.keys(localStorage)) if (key.startsWith(AT_HAND)) device.remove(key);
+  if ('caches' in window) await caches.delete(ANSWERS).catch(() => false);
+}
+
+/** The cache of answers; the service worker fills it. */
+const ANSWERS = 'answers';
+
+/** What is written down of the trays that are kept at hand, for each person. */
+export const AT_HAND = 'at-hand:';
+
 const PersonContext = createContext<Person | null>(null);
 
 export function PersonProvider({ person, children }: { person: Person; children: ReactNode }) {
+  useLayoutEffect(() => {
+    setPerson(person.id);
+    return () => setPerson('');
+  }, [person.id]);
   return <PersonContext.Provider value={person}>{children}</PersonContext.Provider>;
 }
 

@@ -1,13 +1,18 @@
 import { Keyboard, LogOut, Menu, SlidersHorizontal } from 'lucide-react';
 import { Suspense, useRef, useState } from 'react';
-import { Link, NavLink, Outlet, useNavigate } from 'react-router';
+import { Link, NavLink, Outlet, useLocation, useNavigate } from 'react-router';
 import { usePerson, useSession } from '../session/session';
 import { Dialog } from '../ui/dialog';
 import { Loading } from '../ui/states';
+import { Whole } from '../ui/Whole';
 import { BathCalls } from './BathCalls';
 import { hotkeys, useHotkeys } from './hotkeys';
+import { useLive } from './live';
+import { useKeepAtHand } from './useKeepAtHand';
+import { NewVersion } from './NewVersion';
 import { Outbox } from './Outbox';
 import { Rail } from './Rail';
+import { ServerAway } from './ServerAway';
 
 const item = 'inline-flex min-h-11 items-center gap-1.5 rounded-lg px-1.75 font-medium hover:bg-white/10';
 
@@ -16,8 +21,11 @@ export function Shell() {
   const [menu, setMenu] = useState(false);
   const find = useRef<HTMLInputElement>(null);
   const navigate = useNavigate();
+  const { pathname } = useLocation();
   const person = usePerson();
   const session = useSession();
+  useLive(person.id);
+  useKeepAtHand(person.id);
 
   useHotkeys({
     help: () => setHelp(true),
@@ -90,11 +98,15 @@ export function Shell() {
           <span className="ml-auto" />
           {me}
         </div>
+        <NewVersion />
+        <ServerAway />
         <Outbox />
         <BathCalls />
         <main id="main" tabIndex={-1} className="min-w-0 flex-1 outline-none">
           <Suspense fallback={<Loading what="the page" />}>
-            <Outlet />
+            <Whole at={pathname}>
+              <Outlet />
+            </Whole>
           </Suspense>
         </main>
       </div>

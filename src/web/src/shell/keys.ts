@@ -4,6 +4,7 @@
  */
 export const keys = {
   session: ['session'] as const,
+  devices: ['devices'] as const,
   bench: ['bench'] as const,
   baths: ['baths'] as const,
   parts: ['parts'] as const,

@@ -11,17 +11,16 @@ import {
   type TrayPatch,
 } from '../api/client';
 import { keys } from './keys';
-
-const LOOK_AGAIN_MS = 8000;
+import { lookAgainMs } from './live';
 
 export const useBench = () =>
-  useQuery({ queryKey: keys.bench, queryFn: () => ask(api.GET('/api/bench')), refetchInterval: LOOK_AGAIN_MS });
+  useQuery({ queryKey: keys.bench, queryFn: () => ask(api.GET('/api/bench')), refetchInterval: lookAgainMs });
 
 export const useTray = (number: number) =>
   useQuery({
     queryKey: keys.tray(number),
     queryFn: () => ask(api.GET('/api/trays/{number}', { params: { path: { number } } })),
-    refetchInterval: LOOK_AGAIN_MS,
+    refetchInterval: lookAgainMs,
   });
 
 /** What bench parts the bench knows. */
@@ -41,7 +40,7 @@ export const useLedger = (number: number) =>
   useQuery({
     queryKey: keys.ledger(number),
     queryFn: () => ask(api.GET('/api/trays/{number}/ledger', { params: { path: { number } } })),
-    refetchInterval: LOOK_AGAIN_MS,
+    refetchInterval: lookAgainMs,
   });
 
 /** How a tray is cleaned. */
@@ -49,12 +48,12 @@ export const useCleaning = (number: number) =>
   useQuery({
     queryKey: keys.cleaning(number),
     queryFn: () => ask(api.GET('/api/trays/{number}/cleaning', { params: { path: { number } } })),
-    refetchInterval: LOOK_AGAIN_MS,
+    refetchInterval: lookAgainMs,
   });
 
 /** The shop's baths; looked at on every page, so that their timers call everywhere. */
 export const useBaths = () =>
-  useQuery({ queryKey: keys.baths, queryFn: () => ask(api.GET('/api/baths')), refetchInterval: LOOK_AGAIN_MS });
+  useQuery({ queryKey: keys.baths, queryFn: () => ask(api.GET('/api/baths')), refetchInterval: lookAgainMs });
 
 /** The one sheet a stamped number is on; null while it is on none, or on several. */
 export const useStamped = (number: string) =>

@@ -47,5 +47,9 @@ export const stationWord = (station: Station): string => registry[station].word;
 export const stationAt = (path: string | undefined): Station | undefined =>
   stations.find((station) => registry[station].path === path);
 
+/** The station a line is worked at: its key begins with it. */
+export const stationOfLine = (line: string): Station | undefined =>
+  stations.find((station) => line.startsWith(`${station}/`));
+
 export const trayPath = (number: number, station?: Station): string =>
   `/tray/${number}${station ? `/${registry[station].path}` : ''}`;

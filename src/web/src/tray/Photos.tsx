@@ -1,12 +1,11 @@
-import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useQuery } from '@tanstack/react-query';
 import { Camera } from 'lucide-react';
-import { useState } from 'react';
 import { useLocation } from 'react-router';
-import { v7 as uuidv7 } from 'uuid';
-import { api, ask, problemOf, sendPhoto, type Problem } from '../api/client';
+import { api, ask } from '../api/client';
 import { Notice } from '../ui/states';
 import { moment } from '../units/format';
 import { keys } from '../shell/keys';
+import { useAddPhotos } from './useAddPhotos';
 
 /** A button that takes photos, or picks them. */
 export function PhotoPicker({ onPick, disabled }: { onPick: (files: File[]) => void; disabled?: boolean }) {
@@ -30,32 +29,12 @@ export function PhotoPicker({ onPick, disabled }: { onPick: (files: File[]) => v
 
 /** Photos of a tray: how it came in. */
 export function Photos({ tray, mayAdd }: { tray: number; mayAdd: boolean }) {
-  const queries = useQueryClient();
   const photos = useQuery({
     queryKey: keys.photos(tray),
     queryFn: () => ask(api.GET('/api/trays/{number}/photos', { params: { path: { number: tray } } })),
   });
   const lost = (useLocation().state as { photosLost?: number } | null)?.photosLost ?? 0;
-  const [busy, setBusy] = useState(false);
-  const [problem, setProblem] = useState<Problem | null>(null);
-  const add = async (files: File[]): Promise<void> => {
-    setBusy(true);
-    setProblem(null);
-    for (const file of files) {
-      try {
-        await sendPhoto(tray, uuidv7(), file);
-      } catch (error) {
-        const known = problemOf(error);
-        setProblem({
-          ...known,
-          title: `${file.name}: ${known.title}`,
-          detail: known.errors.photo?.[0] ?? known.detail,
-        });
-      }
-    }
-    await queries.invalidateQueries({ queryKey: keys.photos(tray) });
-    setBusy(false);
-  };
+  const { add, busy, problem } = useAddPhotos(tray);
   return (
     <section aria-label="Photos" className="grid gap-2">
       <div className="flex flex-wrap items-center justify-between gap-3">

@@ -6,7 +6,9 @@ import { useForm, useWatch, type Path } from 'react-hook-form';
 import { useNavigate } from 'react-router';
 import { v7 as uuidv7 } from 'uuid';
 import { z } from 'zod';
-import { api, ask, problemOf, sendPhoto, type KnownStamp } from '../../api/client';
+import { api, ask, ProblemError, problemOf, type KnownStamp, type NewTray } from '../../api/client';
+import { device } from '../../outbox/device';
+import { parcels, photoParcel } from '../../outbox/parcels';
 import { usePerson } from '../../session/session';
 import { useBench, useFaultWords, useStamped } from '../../shell/queries';
 import { choices, chokeWord, engineWord, familyWord } from '../../shell/words';
@@ -80,7 +82,7 @@ function CheckInForm({ promisedDays }: { promisedDays: number | undefined }) {
   const [kept] = useState<Kept>(() => {
     const fresh: Kept = { values: {}, trayId: uuidv7(), entryId: uuidv7() };
     try {
-      return { ...fresh, ...(JSON.parse(localStorage.getItem(key) ?? '{}') as Partial<Kept>) };
+      return { ...fresh, ...(JSON.parse(device.get(key) ?? '{}') as Partial<Kept>) };
     } catch {
       return fresh;
     }
@@ -113,7 +115,7 @@ function CheckInForm({ promisedDays }: { promisedDays: number | undefined }) {
   const values = { ...getValues(), ...useWatch({ control }) };
   const sending = useRef(false);
   useEffect(() => {
-    if (!sending.current) localStorage.setItem(key, JSON.stringify({ ...kept, values }));
+    if (!sending.current) device.set(key, JSON.stringify({ ...kept, values }));
   });
 
   const owner = owners.data?.find((o) => o.name.toLowerCase() === values.ownerName.trim().toLowerCase());
@@ -136,33 +138,41 @@ function CheckInForm({ promisedDays }: { promisedDays: number | undefined }) {
     sending.current = true;
     const { ownerName, ownerContact, machineName, stampedNumber, promisedDay, family, engine, choke } = filled;
     const { stoodFor, workedOnBy, oil, fuel } = filled;
+    const body: NewTray = {
+      trayId: kept.trayId,
+      entryId: kept.entryId,
+      ownerName,
+      ownerContact,
+      machineName,
+      stampedNumber,
+      promisedDay,
+      family,
+      engine,
+      choke,
+      complaint,
+      story: { complaints: tapped.map((f) => f.id), stoodFor, workedOnBy, oil, fuel },
+    };
     try {
-      const tray = await ask(
-        api.POST('/api/trays', {
-          body: {
-            trayId: kept.trayId,
-            entryId: kept.entryId,
-            ownerName,
-            ownerContact,
-            machineName,
-            stampedNumber,
-            promisedDay,
-            family,
-            engine,
-            choke,
-            complaint,
-            story: { complaints: tapped.map((f) => f.id), stoodFor, workedOnBy, oil, fuel },
-          },
-        }),
-      );
-      localStorage.removeItem(key);
+      const tray = await ask(api.POST('/api/trays', { body }));
+      device.remove(key);
       queries.setQueryData(keys.tray(tray.number), tray);
       void queries.invalidateQueries({ queryKey: keys.bench });
       let lost = 0;
-      for (const photo of photos) await sendPhoto(tray.number, uuidv7(), photo).catch(() => lost++);
+      for (const photo of photos)
+        await parcels.send(photoParcel(person.id, photo, { tray: tray.number })).catch(() => lost++);
       if (lost > 0) void navigate(trayPath(tray.number, 'intake'), { state: { photosLost: lost } });
       else void navigate(trayPath(tray.number, tapped.length > 0 ? 'faults' : 'kits'));
     } catch (error) {
+      if (error instanceof ProblemError && error.passing) {
+        // It goes out by itself when the server is back; until then it stands here with what it is waiting for.
+        await parcels.keep(
+          { what: 'checkIn', id: kept.trayId, personId: person.id, takenAt: new Date().toISOString(), body },
+          ...photos.map((photo) => photoParcel(person.id, photo, { tray: null, checkIn: kept.trayId })),
+        );
+        device.remove(key);
+        void navigate('/');
+        return;
+      }
       sending.current = false;
       const problem = problemOf(error);
       const fields = Object.entries(problem.errors);

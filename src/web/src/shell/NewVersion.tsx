@@ -1,0 +1,33 @@
+import { useEffect, useState } from 'react';
+import { Button } from '../ui/button';
+
+const LOOK_MS = 30 * 60_000;
+
+/** A newer version says that it is there. It takes the old one's place when a person asks for it, never under typing. */
+export function NewVersion() {
+  const [load, setLoad] = useState<(() => void) | null>(null);
+  useEffect(() => {
+    if (!('serviceWorker' in navigator) || import.meta.env.DEV) return undefined;
+    let timer: ReturnType<typeof setInterval> | undefined;
+    void import('workbox-window').then(({ Workbox }) => {
+      const worker = new Workbox('/sw.js');
+      worker.addEventListener('waiting', () => {
+        setLoad(() => () => {
+          worker.addEventListener('controlling', () => window.location.reload());
+          worker.messageSkipWaiting();
+        });
+      });
+      void worker.register().catch(() => undefined);
+      timer = setInterval(() => void worker.update().catch(() => undefined), LOOK_MS);
+    });
+    return () => clearInterval(timer);
+  }, []);
+  if (!load) return null;
+  return (
+    <p role="status" className="bg-ok-soft flex flex-wrap items-center gap-x-4 gap-y-1 px-4 py-1.5 print:hidden">
+      <span className="font-strong">A newer version of Blue Dawn is here.</span>
+      <Button onClick={load}>Load it</Button>
+      <span className="text-mute">What you typed stays.</span>
+    </p>
+  );
+}

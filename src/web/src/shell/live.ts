@@ -1,0 +1,90 @@
+import { useQueryClient, type QueryClient } from '@tanstack/react-query';
+import { useEffect } from 'react';
+import { keys } from './keys';
+
+const QUIET_MS = 40_000; // the server says something every 15 s
+const TRY_AGAIN_MS = 5_000;
+const TOGETHER_MS = 120;
+const LOCK = 'blue-dawn-hears';
+const CHANNEL = 'blue-dawn-changes';
+
+let heardAt = 0;
+
+/** How long to wait before asking again: often while nothing is heard, seldom while changes come by themselves. */
+export const lookAgainMs = (): number => (Date.now() - heardAt < QUIET_MS ? 60_000 : 8_000);
+
+/** What the server says has changed: everything, a tray, the baths, the stock. */
+function lookAt(queries: QueryClient, changes: ReadonlySet<string>): void {
+  const look = (queryKey: readonly unknown[]): void => void queries.invalidateQueries({ queryKey });
+  if (changes.has('all')) {
+    void queries.invalidateQueries({ predicate: ({ queryKey }) => queryKey[0] !== keys.session[0] });
+    return;
+  }
+  for (const change of changes) {
+    const [what, number] = change.split(' ');
+    if (what === 'tray') {
+      look(keys.ofTray(Number(number)));
+      look(keys.bench);
+    } else if (what === 'baths') look(keys.baths);
+    else if (what === 'stock') look(keys.stock);
+  }
+}
+
+/**
+ * Hears what has changed and looks at it again. One tab of a browser listens for all of them, since a browser has only a
+ * few lines to one server; without locks between tabs nobody listens, and every page asks from time to time instead.
+ */
+export function useLive(personId: string): void {
+  const queries = useQueryClient();
+  useEffect(() => {
+    if (!('locks' in navigator) || typeof EventSource === 'undefined') return undefined;
+    const end = new AbortController();
+    const tabs = new BroadcastChannel(CHANNEL);
+    const waiting = new Set<string>();
+    let timer: ReturnType<typeof setTimeout> | undefined;
+    const hear = (change: string): void => {
+      const first = Date.now() - heardAt >= QUIET_MS;
+      heardAt = Date.now();
+      // What is heard again after a silence may have missed something.
+      if (change === 'beat' && !first) return;
+      waiting.add(change === 'beat' ? 'all' : change);
+      timer ??= setTimeout(() => {
+        timer = undefined;
+        const changes = new Set(waiting);
+        waiting.clear();
+        lookAt(queries, changes);
+      }, TOGETHER_MS);
+    };
+    tabs.onmessage = ({ data }: MessageEvent<string>) => hear(data);
+    const listen = (): Promise<void> =>
+      new Promise((done) => {
+        const source = new EventSource('/api/changes');
+        source.onmessage = ({ data }: MessageEvent<string>) => {
+          tabs.postMessage(data);
+          hear(data);
+        };
+        const close = (): void => {
+          source.close();
+          done();
+        };
+        source.onerror = () => {
+          heardAt = 0;
+          if (source.readyState === EventSource.CLOSED) close();
+        };
+        end.signal.addEventListener('abort', close);
+      });
+    const run = async (): Promise<void> => {
+      while (!end.signal.aborted) {
+        await listen();
+        await new Promise((again) => setTimeout(again, TRY_AGAIN_MS));
+      }
+    };
+    navigator.locks.request(LOCK, { signal: end.signal }, run).catch(() => undefined);
+    return () => {
+      end.abort();
+      clearTimeout(timer);
+      tabs.close();
+      heardAt = 0;
+    };
+  }, [queries, personId]);
+}
