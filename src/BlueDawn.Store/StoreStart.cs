@@ -67,25 +67,42 @@ public static partial class StoreStart
                 await db.Database.OpenConnectionAsync(cancel);
                 return;
             }
-            catch (PostgresException e) when (e.SqlState is PostgresErrorCodes.InvalidCatalogName or PostgresErrorCodes.InvalidPassword or PostgresErrorCodes.InvalidAuthorizationSpecification)
+            catch (Exception e) when (Postgres(e) is not null)
             {
-                throw new CannotStartException($"The database cannot be opened: {e.MessageText}.");
-            }
-            catch (NpgsqlException e) when (DateTime.UtcNow < until)
-            {
+                var reason = Postgres(e)!;
+                if (reason is PostgresException { SqlState: PostgresErrorCodes.InvalidCatalogName or PostgresErrorCodes.InvalidPassword or PostgresErrorCodes.InvalidAuthorizationSpecification } refused)
+                {
+                    throw new CannotStartException($"The database cannot be opened: {refused.MessageText}.");
+                }
+
+                if (DateTime.UtcNow >= until)
+                {
+                    throw new CannotStartException($"The database does not answer after {wait.TotalSeconds:0} s: {reason.GetBaseException().Message}");
+                }
+
                 if (!said)
                 {
-                    LogWaiting(log, e.GetBaseException().Message);
+                    LogWaiting(log, reason.GetBaseException().Message);
                     said = true;
                 }
 
                 await Task.Delay(AskAgain, cancel);
             }
-            catch (NpgsqlException e)
+        }
+    }
+
+    /// <summary>What the driver said, however deep it is wrapped.</summary>
+    private static NpgsqlException? Postgres(Exception? exception)
+    {
+        for (var e = exception; e is not null; e = e.InnerException)
+        {
+            if (e is NpgsqlException npgsql)
             {
-                throw new CannotStartException($"The database does not answer after {wait.TotalSeconds:0} s: {e.GetBaseException().Message}");
+                return npgsql;
             }
         }
+
+        return null;
     }
 
     /// <summary>The bench reads and writes; what is in the books of entries and moves it can only add to.</summary>

@@ -99,7 +99,7 @@ test('an import with a wrong row is rejected, put right it is taken', async ({ p
   await expect(report.getByText('It can be imported. Nothing has been changed yet.')).toBeVisible();
   await expect(report.getByText('new: E2E-1, kit, Spring kit, Dornay')).toBeVisible();
   await report.getByRole('button', { name: 'Import it' }).click();
-  await expect(report.getByText('Imported.')).toBeVisible();
+  await expect(report.getByText('Imported.', { exact: true })).toBeVisible();
   await page.goto('/stock');
   await page.getByLabel('Book something in or out').fill('E2E-1');
   await page.getByRole('list', { name: 'Found' }).getByRole('button', { name: 'E2E-1 Spring kit' }).click();

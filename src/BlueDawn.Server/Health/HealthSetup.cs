@@ -12,7 +12,11 @@ internal static class HealthSetup
 
     public static void AddBlueDawnHealth(this IServiceCollection services) => services.AddHealthChecks()
         .AddDbContextCheck<BlueDawnDb>("database", tags: [Ready])
-        .AddDbContextCheck<BlueDawnDb>("migrations", tags: [Ready], customTestQuery: async (db, cancel) => !(await db.Database.GetPendingMigrationsAsync(cancel)).Any());
+        .AddDbContextCheck<BlueDawnDb>("migrations", tags: [Ready], customTestQuery: IsThisVersionAsync);
+
+    /// <summary>Neither behind the book nor ahead of it.</summary>
+    private static async Task<bool> IsThisVersionAsync(BlueDawnDb db, CancellationToken cancel) =>
+        (await db.Database.GetAppliedMigrationsAsync(cancel)).Order().SequenceEqual(db.Database.GetMigrations().Order());
 
     public static void MapBlueDawnHealth(this WebApplication app)
     {

@@ -33,7 +33,7 @@ namespace BlueDawn.Store.Demo;
 /// The workshop at Sandrigg Quay: invented people, machines, spec sheets, kits and trays, loaded into an empty store so
 /// that the product can be tried at once. Readings go through the same rules as typed ones.
 /// </summary>
-public sealed class DemoScenario(BlueDawnDb db, UserManager<Person> people, TimeProvider clock)
+public sealed class DemoScenario(BlueDawnDb db, NpgsqlDataSource database, UserManager<Person> people, TimeProvider clock)
 {
     /// <summary>The password of every demo account.</summary>
     public const string Password = "sandrigg-quay";
@@ -230,8 +230,7 @@ public sealed class DemoScenario(BlueDawnDb db, UserManager<Person> people, Time
     /// <summary>The catalogue comes in as any catalogue does: through the import.</summary>
     private async Task LoadCatalogueAsync(CancellationToken cancel)
     {
-        await using var connection = new NpgsqlConnection(db.Database.GetConnectionString());
-        await connection.OpenAsync(cancel);
+        await using var connection = await database.OpenConnectionAsync(cancel);
         foreach (var file in (CatalogueFile[])[CatalogueFile.Items, CatalogueFile.Contents, CatalogueFile.Fits, CatalogueFile.Supersessions, CatalogueFile.Suppliers, CatalogueFile.Offers])
         {
             using var reader = new StreamReader(Open($"demo/catalogue/{file.ToString().ToLowerInvariant()}.csv"));

@@ -1,5 +1,6 @@
 import { act, renderHook } from '@testing-library/react';
-import { beforeEach, describe, expect, it } from 'vitest';
+import { beforeEach, describe, expect, it, vi } from 'vitest';
+import { device } from './device';
 import { isKept, useKept } from './drafts';
 
 describe('what is kept on the device', () => {
@@ -28,5 +29,20 @@ describe('what is kept on the device', () => {
   it('is empty again when the device holds something unreadable', () => {
     localStorage.setItem('draft:ilse:27:main', '{half');
     expect(renderHook(() => useKept('ilse:27:main', 'nothing')).result.current[0]).toBe('nothing');
+  });
+
+  it('is typed on when the device is full, and says so', () => {
+    const full = vi.spyOn(Storage.prototype, 'setItem').mockImplementation(() => {
+      throw new DOMException('full', 'QuotaExceededError');
+    });
+    const typed = renderHook(() => useKept('ilse:27:main', ''));
+    act(() => typed.result.current[1]('0.7'));
+    act(() => typed.result.current[1]('0.71'));
+    expect(typed.result.current[0]).toBe('0.71');
+    expect(device.isFull()).toBe(true);
+    full.mockRestore();
+    act(() => typed.result.current[1]('0.715'));
+    expect(device.isFull()).toBe(false);
+    expect(localStorage.getItem('draft:ilse:27:main')).toBe('"0.715"');
   });
 });

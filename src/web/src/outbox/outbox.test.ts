@@ -185,4 +185,90 @@ describe('readings on their way', () => {
     expect(sent).toMatchObject({ state: 'refused', problem: { errors: { go: ['Not a number'] } } });
     expect(outbox.current()).toEqual([]);
   });
+
+  it('that are refused and find their boxes taken stay in sight until a person settles them', async () => {
+    localStorage.setItem('draft:ilse:27:gauging/main-jet', JSON.stringify({ values: { go: '0.9' } }));
+    fetched.mockImplementation(answer(400, { title: 'No', detail: 'Not so', errors: { go: ['Not a number'] } }));
+    await outbox.record(pending('1'));
+    expect(outbox.current()).toEqual([]);
+    expect(outbox.notTaken()).toMatchObject([
+      {
+        id: '1',
+        note: { typed: { values: { go: '0.72' } } },
+        problem: { title: 'No', errors: { go: ['Not a number'] } },
+      },
+    ]);
+    // Another visit of the same device finds them again.
+    vi.resetModules();
+    const again = (await import('./outbox')).outbox;
+    await again.flush('nobody', () => undefined);
+    expect(again.notTaken()).toHaveLength(1);
+    await again.settle('1');
+    expect(again.notTaken()).toEqual([]);
+    localStorage.clear();
+  });
+
+  it('of anything but a reading are never thrown away when they are refused', async () => {
+    fetched.mockImplementation(answer(409, { title: 'It has been handed back.', errors: {} }));
+    await outbox.record(pending('1', { note: { kind: 'job', job: 'full' } as Pending['note'] }));
+    expect(outbox.notTaken()).toMatchObject([
+      { note: { kind: 'job' }, problem: { title: 'It has been handed back.' } },
+    ]);
+  });
+
+  it('that somebody else took are left alone, and the session is looked at', async () => {
+    const ended = vi.fn();
+    window.addEventListener('blue-dawn:signed-out', ended);
+    fetched.mockImplementation(
+      answer(200, { outcomes: [{ id: '1', outcome: 'others', problem: null }], tray: { number: 27 } }),
+    );
+    expect((await outbox.record(pending('1'))).state).toBe('kept');
+    expect(outbox.current()).toHaveLength(1);
+    expect(outbox.notTaken()).toEqual([]);
+    expect(ended).toHaveBeenCalled();
+    window.removeEventListener('blue-dawn:signed-out', ended);
+  });
+
+  it('say who took them and what the clock of the device shows', async () => {
+    let sent: unknown;
+    fetched.mockImplementation(async (request) => {
+      sent = await (request as Request).clone().json();
+      return takesAll(request);
+    });
+    await outbox.record(pending('1'));
+    expect(sent).toMatchObject({
+      entries: [{ id: '1', takenBy: 'ilse' }],
+      sentAt: expect.stringMatching(/^20/) as string,
+    });
+  });
+
+  it('do not wait for one that the server stumbles over', async () => {
+    fetched.mockImplementation(() => Promise.reject(new TypeError('no network')));
+    await outbox.keep(pending('1'), pending('2'), pending('3', { tray: 31 }));
+    fetched.mockImplementation(async (request) => {
+      const { entries } = (await (request as Request).clone().json()) as { entries: { id: string }[] };
+      return entries.some(({ id }) => id === '1')
+        ? answer(500, { title: 'Something went wrong.' })()
+        : takesAll(request);
+    });
+    await outbox.flush('ilse', () => undefined);
+    expect(outbox.current().map(({ id }) => id)).toEqual(['1']);
+  });
+
+  it('go out also when the device has no room for them', async () => {
+    const { device } = await import('./device');
+    vi.stubGlobal('indexedDB', {
+      open: () => {
+        throw new DOMException('full', 'QuotaExceededError');
+      },
+    });
+    fetched.mockImplementation(() => Promise.reject(new TypeError('no network')));
+    expect((await outbox.record(pending('1'))).state).toBe('kept');
+    expect(outbox.current()).toHaveLength(1);
+    expect(device.isFull()).toBe(true);
+    fetched.mockImplementation(takesAll);
+    await outbox.flush('ilse', () => undefined);
+    expect(outbox.current()).toEqual([]);
+    expect(device.isFull()).toBe(false);
+  });
 });
