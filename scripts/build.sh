@@ -14,7 +14,7 @@ npm_install() {
 source_hash() {
   {
     find src data -type f -not -path '*/node_modules/*' -not -path '*/bin/*' -not -path '*/obj/*' -not -path 'src/web/dist/*' \
-      -not -path 'src/BlueDawn.Server/wwwroot/*' -not -name schema.d.ts -print0
+      -not -path 'src/BlueDawn.Server/wwwroot/*' -not -path 'src/web/public/core/*' -not -name schema.d.ts -print0
     find . -maxdepth 1 -type f \( -name '*.props' -o -name '*.json' -o -name '*.slnx' \) -print0
   } | sort -z | xargs -0 sha256sum | sha256sum | cut -c1-64
 }
@@ -23,7 +23,7 @@ source_hash() {
 build_server() {
   local now; now=$(source_hash)
   [ "$(cat artifacts/server/.source-hash 2>/dev/null)" = "$now" ] && return
-  rm -rf artifacts/server
+  rm -rf artifacts/server artifacts/browser
   mkdir -p artifacts
   local log=artifacts/build.log
   # The packages of the web application come while the server is compiled.
@@ -32,13 +32,19 @@ build_server() {
   step "Restoring .NET packages"
   dotnet restore src/BlueDawn.Server --locked-mode >"$log" 2>&1 || { cat "$log" >&2; fail "dotnet restore failed."; }
   step "Compiling the server"
-  dotnet build src/BlueDawn.Server -c Release --no-restore >"$log" 2>&1 || { cat "$log" >&2; fail "The server does not compile."; }
+  # One mark for all that is built from these sources: a page knows by it whether its Core is the server's.
+  dotnet build src/BlueDawn.Server -c Release --no-restore -p:SourceRevisionId="$now" >"$log" 2>&1 || { cat "$log" >&2; fail "The server does not compile."; }
   wait "$packages" || fail "The packages of the web application could not be fetched."
+  step "Compiling Core for the browser"
+  { dotnet restore src/BlueDawn.Browser --locked-mode && dotnet publish src/BlueDawn.Browser -c Release --no-restore -p:SourceRevisionId="$now" -o artifacts/browser; } >"$log" 2>&1 \
+    || { cat "$log" >&2; fail "Core does not compile for the browser."; }
+  rm -rf src/web/public/core
+  cp -r artifacts/browser/wwwroot/_framework src/web/public/core
   step "Building the web application"
   (cd src/web && npm run --silent generate && npm run --silent build) >"$log" 2>&1 || { cat "$log" >&2; fail "The web application does not build."; }
   rm -rf src/BlueDawn.Server/wwwroot
   cp -r src/web/dist src/BlueDawn.Server/wwwroot
   step "Putting the server together"
-  dotnet publish src/BlueDawn.Server -c Release --no-restore -o artifacts/server >"$log" 2>&1 || { cat "$log" >&2; fail "dotnet publish failed."; }
+  dotnet publish src/BlueDawn.Server -c Release --no-restore -p:SourceRevisionId="$now" -o artifacts/server >"$log" 2>&1 || { cat "$log" >&2; fail "dotnet publish failed."; }
   echo "$now" >artifacts/server/.source-hash
 }

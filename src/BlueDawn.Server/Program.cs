@@ -1,4 +1,3 @@
-using System.Text.Json;
 using System.Text.Json.Serialization;
 using System.Text.Json.Serialization.Metadata;
 using BlueDawn.Core.Shop;
@@ -58,9 +57,8 @@ builder.Services.AddSingleton(services => StoreSetup.Source(
 builder.Services.AddDbContext<BlueDawnDb>((services, options) => StoreSetup.Configure(options, services.GetRequiredService<NpgsqlDataSource>()));
 builder.Services.ConfigureHttpJsonOptions(options =>
 {
-    options.SerializerOptions.Converters.Add(new JsonStringEnumConverter(JsonNamingPolicy.CamelCase, allowIntegerValues: false));
-    options.SerializerOptions.AllowOutOfOrderMetadataProperties = true;
-    options.SerializerOptions.NumberHandling = JsonNumberHandling.Strict;
+    CoreJson.AsWeb(options.SerializerOptions);
+    // What comes from outside is looked at closely besides.
     options.SerializerOptions.UnmappedMemberHandling = JsonUnmappedMemberHandling.Disallow;
     options.SerializerOptions.TypeInfoResolverChain.Insert(0, new DefaultJsonTypeInfoResolver { Modifiers = { CoreJson.KnowKinds, Door.RefuseNothing } });
     options.SerializerOptions.RespectNullableAnnotations = true;

@@ -1,6 +1,6 @@
 namespace BlueDawn.Core.Tests;
 
-/// <summary>Which room of Core may know which other: the basement first, then the stations, which know no other station, and Trays, which knows all of them.</summary>
+/// <summary>Which room of Core may know which other: the basement first, then the stations, which know no other station, Trays, which knows all of them, and Pages, which shows them.</summary>
 internal static class RoomArrows
 {
     /// <summary>One line a room, what it knows behind the colon, in alphabetical order.</summary>
@@ -16,6 +16,7 @@ internal static class RoomArrows
         Kits: Carburetors Catalogue Logbook Measures Parts Shop Stations
         Logbook:
         Measures: Tables
+        Pages: Build Carburetors Catalogue Cleaning Faults Intake Kits Logbook Measures Parts Safety Shop Stations Trays
         Parts: Carburetors Catalogue Logbook Measures Tables
         Proving: Carburetors Measures Safety Shop Stations Tables
         Safety:

@@ -49,10 +49,15 @@ test('a whole stretch of work without the server: opened, reloaded, entered, and
   await expect(page.getByText('1 entry is kept on this device')).toBeVisible();
   await page.reload();
   await expect(page.getByText('1 entry is kept on this device')).toBeVisible();
+  // The verdict is Core's own, in the browser: the tray counts what is still on its way.
+  await expectVerdict(page, 'Main jet', 'In gauge');
   await box(page, 'Idle jet', 'goes').fill('0.32');
   await box(page, 'Idle jet', 'stops').fill('0.34');
   await page.keyboard.press('Enter');
   await expect(page.getByText('2 entries are kept on this device')).toBeVisible();
+  await expectVerdict(page, 'Idle jet', 'In gauge');
+  await page.getByRole('link', { name: 'Prove' }).first().click();
+  await expect(line(page, 'Governed speed')).toBeVisible();
 
   // A check-in without the server gets its number later.
   await page.goto('/check-in');

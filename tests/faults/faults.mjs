@@ -175,7 +175,7 @@ if (!only) {
   {
     const kinds = {
       reading: (n) => reading(n),
-      findings: () => ({ kind: 'findings', check: 'owner-story', answers: [{ finding: 'hunts', said: 'present', doubtful: false }], fromOwner: false }),
+      findings: () => ({ kind: 'findings', checkId: null, answers: [{ findingId: 'hunts', said: 'present', doubtful: false }], fromOwner: false }),
       soils: () => ({ kind: 'soils', soils: ['varnish'] }),
       out: () => ({ kind: 'out', part: 'bowl-gasket', verdict: 'refit' }),
       oldPart: () => ({ kind: 'oldPart', part: 'bowl gasket', quantity: 1, features: { thickness: '1.5 mm' }, units: 'metric' }),

@@ -54,7 +54,7 @@ public sealed partial record ORing(decimal InsideMm, decimal SectionMm, decimal 
     public static ORing Metric(decimal insideMm, decimal sectionMm) => new(
         insideMm,
         sectionMm,
-        Math.Round((decimal)((0.009 * Math.Pow((double)insideMm, 0.95)) + 0.11), 2),
+        Math.Round((decimal)((0.009 * SteadyMath.Pow((double)insideMm, 0.95)) + 0.11), 2),
         sectionMm <= 2.25m ? 0.08m : sectionMm <= 3.15m ? 0.09m : sectionMm <= 4.5m ? 0.10m : sectionMm <= 6.3m ? 0.13m : 0.15m,
         null);
 

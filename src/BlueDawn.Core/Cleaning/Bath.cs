@@ -1,3 +1,4 @@
+using BlueDawn.Core.Measures;
 using BlueDawn.Core.Shop;
 
 namespace BlueDawn.Core.Cleaning;
@@ -209,7 +210,7 @@ internal sealed record BathCurve(IReadOnlyList<BathEvent> Readings, bool HeaterO
 
     /// <summary>Temperature at a moment not before the last reading; null when nobody has read it.</summary>
     public double? At(DateTimeOffset moment) => Readings.Count == 0 ? null
-        : EndC + (Readings[^1].TemperatureC!.Value - EndC) * Math.Exp(-Math.Max(0, (moment - Readings[^1].At).TotalMinutes) / TimeConstantMin);
+        : EndC + (Readings[^1].TemperatureC!.Value - EndC) * SteadyMath.Exp(-Math.Max(0, (moment - Readings[^1].At).TotalMinutes) / TimeConstantMin);
 
     /// <summary>Stretches of time from a moment on in which it is within a window, the last open-ended when it stays there.</summary>
     public IReadOnlyList<(DateTimeOffset From, DateTimeOffset To)> Within(double lowC, double highC, DateTimeOffset start)

@@ -1,3 +1,4 @@
+using BlueDawn.Core.Measures;
 namespace BlueDawn.Core.Cleaning;
 
 /// <summary>A temperature as it was read off a thermometer.</summary>
@@ -42,16 +43,16 @@ public sealed record NewtonFit(double EndC, double StartC, double TimeConstantMi
 
         // For a given τ the rest is a straight line in e^(−t/τ), so only τ has to be searched for: first on a grid of
         // its logarithm, then by golden section around the best.
-        var low = Math.Log(span / 100);
-        var high = Math.Log(span * LongestInSpans * 4);
+        var low = SteadyMath.Log(span / 100);
+        var high = SteadyMath.Log(span * LongestInSpans * 4);
         double At(int place) => low + (high - low) * place / Grid;
-        var best = Enumerable.Range(0, Grid + 1).MinBy(place => Fit(samples, Math.Exp(At(place))).RmsC);
+        var best = Enumerable.Range(0, Grid + 1).MinBy(place => Fit(samples, SteadyMath.Exp(At(place))).RmsC);
         var (left, right) = (At(Math.Max(0, best - 1)), At(Math.Min(Grid, best + 1)));
         var golden = (Math.Sqrt(5) - 1) / 2;
         for (var step = 0; step < 80; step++)
         {
             var (inner, outer) = (right - golden * (right - left), left + golden * (right - left));
-            if (Fit(samples, Math.Exp(inner)).RmsC <= Fit(samples, Math.Exp(outer)).RmsC)
+            if (Fit(samples, SteadyMath.Exp(inner)).RmsC <= Fit(samples, SteadyMath.Exp(outer)).RmsC)
             {
                 right = outer;
             }
@@ -61,12 +62,12 @@ public sealed record NewtonFit(double EndC, double StartC, double TimeConstantMi
             }
         }
 
-        var fit = Fit(samples, Math.Exp((left + right) / 2));
+        var fit = Fit(samples, SteadyMath.Exp((left + right) / 2));
         return fit.TimeConstantMin > LongestInSpans * span ? null : fit;
     }
 
     /// <summary>Temperature a number of minutes after the first sample.</summary>
-    public double TemperatureC(double minutes) => EndC + (StartC - EndC) * Math.Exp(-minutes / TimeConstantMin);
+    public double TemperatureC(double minutes) => EndC + (StartC - EndC) * SteadyMath.Exp(-minutes / TimeConstantMin);
 
     /// <summary>
     /// Minutes from one temperature to another along a first-order curve; null when it never gets there.
@@ -83,7 +84,7 @@ public sealed record NewtonFit(double EndC, double StartC, double TimeConstantMi
         }
 
         var share = (fromC - endC) / (toC - endC);
-        return share > 1 ? timeConstantMin * Math.Log(share) : null;
+        return share > 1 ? timeConstantMin * SteadyMath.Log(share) : null;
     }
 
     private static NewtonFit Fit(IReadOnlyList<TemperatureSample> samples, double timeConstant)
@@ -91,7 +92,7 @@ public sealed record NewtonFit(double EndC, double StartC, double TimeConstantMi
         double n = samples.Count, sumX = 0, sumY = 0, sumXX = 0, sumXY = 0;
         foreach (var sample in samples)
         {
-            var x = Math.Exp(-(sample.Minute - samples[0].Minute) / timeConstant);
+            var x = SteadyMath.Exp(-(sample.Minute - samples[0].Minute) / timeConstant);
             sumX += x;
             sumY += sample.TemperatureC;
             sumXX += x * x;
@@ -101,7 +102,7 @@ public sealed record NewtonFit(double EndC, double StartC, double TimeConstantMi
         var spread = sumXX - sumX * sumX / n;
         var slope = spread > 1e-15 ? (sumXY - sumX * sumY / n) / spread : 0;
         var end = (sumY - slope * sumX) / n;
-        var left = samples.Sum(sample => Math.Pow(sample.TemperatureC - end - slope * Math.Exp(-(sample.Minute - samples[0].Minute) / timeConstant), 2));
+        var left = samples.Sum(sample => Math.Pow(sample.TemperatureC - end - slope * SteadyMath.Exp(-(sample.Minute - samples[0].Minute) / timeConstant), 2));
         return new NewtonFit(end, end + slope, timeConstant, Math.Sqrt(left / n));
     }
 }

@@ -1,3 +1,4 @@
+using BlueDawn.Core.Measures;
 using System.Numerics;
 
 namespace BlueDawn.Core.Faults;
@@ -184,7 +185,7 @@ internal sealed class CheckValuer
         var here = shares[depth];
         if (depth == asked.Count)
         {
-            return (RepairPlan.Of(costs, sets, here, after, faults.Causes.Count, probability).Minutes, -probability * Math.Log2(probability));
+            return (RepairPlan.Of(costs, sets, here, after, faults.Causes.Count, probability).Minutes, -probability * SteadyMath.Log2(probability));
         }
 
         var (present, onward) = (asked[depth].Present, shares[depth + 1]);
@@ -271,5 +272,5 @@ internal sealed class CheckValuer
         return best;
     }
 
-    private static double BinaryEntropy(double p) => p is <= 0 or >= 1 ? 0 : -(p * Math.Log2(p)) - ((1 - p) * Math.Log2(1 - p));
+    private static double BinaryEntropy(double p) => p is <= 0 or >= 1 ? 0 : -(p * SteadyMath.Log2(p)) - ((1 - p) * SteadyMath.Log2(1 - p));
 }

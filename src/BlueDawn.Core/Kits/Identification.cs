@@ -107,7 +107,7 @@ public sealed record Identification(IReadOnlyList<TraitCandidate> Candidates, IR
         {
             var left = standing.ContainsKey(wording.Trait) ? Entropy(shares) : ExpectedEntropy(sheets, shares, wording.Trait);
             return new TraitQuestion(
-                wording.Trait, wording.Label, wording.How, Math.Max(0, Entropy(shares) - left), Math.Pow(2, left), Choices(sheets, wording.Trait), standing.GetValueOrDefault(wording.Trait));
+                wording.Trait, wording.Label, wording.How, Math.Max(0, Entropy(shares) - left), SteadyMath.Exp(left * SteadyMath.Log(2)), Choices(sheets, wording.Trait), standing.GetValueOrDefault(wording.Trait));
         }).ToList();
         var best = questions.Where(question => question.Answer is null).MaxBy(question => question.Bits);
         return new Identification(candidates, questions, best is { Bits: >= FewestBits } ? best.Trait : null);
@@ -203,7 +203,7 @@ public sealed record Identification(IReadOnlyList<TraitCandidate> Candidates, IR
         }
 
         var off = (double)((Number(value) - Number(answer)) / tolerance);
-        return Math.Max(MissShare, Math.Exp(-off * off));
+        return Math.Max(MissShare, SteadyMath.Exp(-off * off));
     }
 
     private static IReadOnlyList<TraitChoice> Choices(IReadOnlyList<SpecSheet> sheets, Trait trait) => ToleranceMm(trait) is not null ? []
@@ -221,7 +221,7 @@ public sealed record Identification(IReadOnlyList<TraitCandidate> Candidates, IR
                 : Entropy(Normalise([.. sheets.Zip(shares, (sheet, share) => share * Agreement(sheet, trait, value))])));
         });
 
-    private static double Entropy(double[] shares) => -shares.Where(share => share > 0).Sum(share => share * Math.Log2(share));
+    private static double Entropy(double[] shares) => -shares.Where(share => share > 0).Sum(share => share * SteadyMath.Log2(share));
 
     private static double[] Normalise(double[] weights) => weights.Sum() is var sum && sum > 0 ? [.. weights.Select(weight => weight / sum)] : weights;
 }

@@ -15,7 +15,7 @@ public static class WireGauge
     {
         ArgumentOutOfRangeException.ThrowIfNegative(gauge);
         ArgumentOutOfRangeException.ThrowIfGreaterThan(gauge, Thinnest);
-        return 0.127 * Math.Pow(92, (36 - gauge) / 39.0);
+        return 0.127 * SteadyMath.Pow(92, (36 - gauge) / 39.0);
     }
 
     /// <summary>

@@ -1,3 +1,4 @@
+using BlueDawn.Core.Measures;
 using MathNet.Numerics.Distributions;
 
 namespace BlueDawn.Core.Setting;
@@ -33,7 +34,7 @@ internal sealed class DecayFit
     public bool Falls => RatePerS * StartKPa > 1e-9;
 
     /// <summary>Fitted drop over the window in kPa.</summary>
-    public double DropKPa => StartKPa * (1 - Math.Exp(-RatePerS * windowS));
+    public double DropKPa => StartKPa * (1 - SteadyMath.Exp(-RatePerS * windowS));
 
     /// <summary>Standard deviation of the readings about the curve, in kPa; 0 while two readings leave it open.</summary>
     public double ScatterKPa { get; }
@@ -65,9 +66,9 @@ internal sealed class DecayFit
         // Beyond this a curve has nothing left at the second reading: it could fall any faster without a difference.
         var fastest = 30 / span;
         var start = Math.Max(samples[0].PressureKPa, 0);
-        var rate = start > 0 && samples[^1].PressureKPa > 0 ? Math.Clamp(Math.Log(start / samples[^1].PressureKPa) / span, -fastest, fastest) : start > 0 ? 1 / span : 0;
+        var rate = start > 0 && samples[^1].PressureKPa > 0 ? Math.Clamp(SteadyMath.Log(start / samples[^1].PressureKPa) / span, -fastest, fastest) : start > 0 ? 1 / span : 0;
         var at = samples.Select(sample => sample.TimeS - fromS).ToArray();
-        start *= Math.Exp(rate * at[0]);
+        start *= SteadyMath.Exp(rate * at[0]);
         var damping = 1e-6;
         var squares = Squares(samples, at, start, rate);
         for (var round = 0; round < MostRounds; round++)
@@ -99,7 +100,7 @@ internal sealed class DecayFit
         double sum = 0;
         for (var i = 0; i < at.Length; i++)
         {
-            var off = samples[i].PressureKPa - (start * Math.Exp(-rate * at[i]));
+            var off = samples[i].PressureKPa - (start * SteadyMath.Exp(-rate * at[i]));
             sum += off * off;
         }
 
@@ -113,7 +114,7 @@ internal sealed class DecayFit
         double ss = 0, sr = 0, rr = 0, gs = 0, gr = 0;
         for (var i = 0; i < at.Length; i++)
         {
-            var share = Math.Exp(-rate * at[i]);
+            var share = SteadyMath.Exp(-rate * at[i]);
             var (byStart, byRate) = (share, -at[i] * start * share);
             var off = samples[i].PressureKPa - (start * share);
             ss += byStart * byStart;
@@ -130,7 +131,7 @@ internal sealed class DecayFit
     private static double DropFactor(IReadOnlyList<PressureSample> samples, double[] at, double start, double rate, double windowS)
     {
         var (ss, sr, rr, _, _) = Normal(samples, at, start, rate);
-        var left = Math.Exp(-rate * windowS);
+        var left = SteadyMath.Exp(-rate * windowS);
         var (byStart, byRate) = (1 - left, windowS * start * left);
         var whole = (ss * rr) - (sr * sr);
         // Without a fall to speak of by the rate (nothing in the line, or nothing left of it) only the start counts.

@@ -205,7 +205,7 @@ public static class FloatLevel
 
     /// <summary>Where one more height narrows the plane most (D-optimal): where its own height is least known.</summary>
     private static double NextAngle(Plane plane) =>
-        Enumerable.Range(0, 360 / ProposedStepDeg).Select(step => (double)(step * ProposedStepDeg)).MaxBy(angle => Math.Round(Math.Log(plane.VarianceAt(angle)), 3));
+        Enumerable.Range(0, 360 / ProposedStepDeg).Select(step => (double)(step * ProposedStepDeg)).MaxBy(angle => Math.Round(SteadyMath.Log(plane.VarianceAt(angle)), 3));
 
     private static List<(double Height, double Angle)> Placed(IReadOnlyList<HeightPoint> points) =>
         [.. points.Select((point, at) => (point.HeightMm, point.AngleDeg ?? (at * 360.0 / points.Count)))];

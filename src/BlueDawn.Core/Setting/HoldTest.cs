@@ -230,7 +230,7 @@ public static class HoldTest
             drop,
             uncertainty,
             letGo ? Steepest(used, fall) : null,
-            fit.Falls ? Math.Log(2) / fit.RatePerS : null,
+            fit.Falls ? SteadyMath.Log(2) / fit.RatePerS : null,
             fit.Falls ? LeakMLPerMin(input.TestVolumeML, fit.StartKPa * fit.RatePerS, air) : 0,
             temperature);
     }

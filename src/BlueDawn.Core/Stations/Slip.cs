@@ -91,7 +91,7 @@ public sealed record Slip(string Field, string Typed, string? Likely, Quantity? 
         return candidates
             .Select(candidate => (candidate, Read: MeasureEntry.Parse(candidate, expected.Dimension, units)))
             .Where(pair => pair.Read.IsRight && Share(pair.Read.Value, expected) is > 0.5 and < 1.5)
-            .OrderBy(pair => Math.Abs(Math.Log(Share(pair.Read.Value, expected))))
+            .OrderBy(pair => Math.Abs(SteadyMath.Log(Share(pair.Read.Value, expected))))
             .Select(pair => ((string?)pair.candidate, (Quantity?)new Quantity(expected.Dimension, (double)pair.Read.Value)))
             .FirstOrDefault();
     }

@@ -1,3 +1,5 @@
+using System.Globalization;
+using System.Text.Encodings.Web;
 using System.Text.Json;
 using System.Text.Json.Serialization;
 using System.Text.Json.Serialization.Metadata;
@@ -18,6 +20,22 @@ public static class CoreJson
         TypeInfoResolver = new DefaultJsonTypeInfoResolver { Modifiers = { KnowKinds } },
     };
 
+    /// <summary>As the server writes its answers, whoever writes them.</summary>
+    public static JsonSerializerOptions Web { get; } = AsWeb(new JsonSerializerOptions(JsonSerializerDefaults.Web) { TypeInfoResolver = new DefaultJsonTypeInfoResolver() });
+
+    /// <summary>Sets a serializer up to read and write as answers of the server are written.</summary>
+    /// <param name="options">The serializer's options, with a resolver of their own.</param>
+    public static JsonSerializerOptions AsWeb(JsonSerializerOptions options)
+    {
+        options.Converters.Add(new JsonStringEnumConverter(JsonNamingPolicy.CamelCase, allowIntegerValues: false));
+        options.Converters.Add(new TwelveDigits());
+        options.Encoder = JavaScriptEncoder.UnsafeRelaxedJsonEscaping;
+        options.AllowOutOfOrderMetadataProperties = true;
+        options.NumberHandling = JsonNumberHandling.Strict;
+        options.TypeInfoResolverChain.Insert(0, new DefaultJsonTypeInfoResolver { Modifiers = { KnowKinds } });
+        return options;
+    }
+
     /// <summary>Tells a serializer the kinds of note and reading there are, under the base class and everything between.</summary>
     /// <param name="type">What is known of a class.</param>
     public static void KnowKinds(JsonTypeInfo type)
@@ -35,5 +53,17 @@ public static class CoreJson
             type.PolymorphismOptions ??= new JsonPolymorphismOptions { TypeDiscriminatorPropertyName = "kind" };
             type.PolymorphismOptions.DerivedTypes.Add(new JsonDerivedType(derived, word));
         }
+    }
+
+    /// <summary>
+    /// Numbers go out with twelve significant digits. The last ones of a logarithm differ from machine to machine, and the
+    /// same reading judged on two of them says the same.
+    /// </summary>
+    private sealed class TwelveDigits : JsonConverter<double>
+    {
+        public override double Read(ref Utf8JsonReader reader, Type typeToConvert, JsonSerializerOptions options) => reader.GetDouble();
+
+        public override void Write(Utf8JsonWriter writer, double value, JsonSerializerOptions options) =>
+            writer.WriteNumberValue(double.Parse(value.ToString("G12", CultureInfo.InvariantCulture), CultureInfo.InvariantCulture));
     }
 }

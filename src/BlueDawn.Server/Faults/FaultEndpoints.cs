@@ -1,8 +1,8 @@
 using System.Text.Json;
 using BlueDawn.Core.Carburetors;
 using BlueDawn.Core.Faults;
-using BlueDawn.Core.Parts;
 using BlueDawn.Core.Measures;
+using BlueDawn.Core.Pages;
 using BlueDawn.Server.People;
 using BlueDawn.Server.Problems;
 using BlueDawn.Store;
@@ -24,17 +24,6 @@ internal sealed record CauseName(string Id, string Label, string Fix);
 
 /// <summary>The words of the fault knowledge that apply to a carburetor.</summary>
 internal sealed record FaultWords(IReadOnlyList<FindingName> Findings, IReadOnlyList<CauseName> Causes, IReadOnlyList<ApartCost> Levels);
-
-/// <summary>The bench part a cause sits at.</summary>
-internal sealed record CausePart(string Key, string Label);
-
-/// <summary>A trace as a page needs it.</summary>
-/// <param name="Trace">The trace as Core worked it out.</param>
-/// <param name="People">Who made each logbook entry that is spoken of, by the entry's id.</param>
-/// <param name="Parts">The bench part a cause sits at, by the cause's id.</param>
-/// <param name="HistoryUsed">Whether the shop's history shifts the odds.</param>
-/// <param name="Currency">Currency of prices (ISO 4217).</param>
-internal sealed record TraceView(Trace Trace, IReadOnlyDictionary<Guid, string> People, IReadOnlyDictionary<string, CausePart> Parts, bool HistoryUsed, string Currency);
 
 internal static class FaultEndpoints
 {
@@ -84,16 +73,6 @@ internal static class FaultEndpoints
         }
 
         var judged = history ? await file.WithHistoryAsync(db, cancel) : file.WithoutHistory();
-        var trace = judged.Book.State<FaultsState>().Trace;
-        var spoken = trace.Evidence.Items.Select(item => item.EntryId).Concat(trace.Evidence.Found.Select(fault => fault.EntryId)).ToHashSet();
-        return TypedResults.Ok(new TraceView(
-            trace,
-            judged.Book.Log.Entries.Where(entry => spoken.Contains(entry.Id)).ToDictionary(entry => entry.Id, entry => entry.By),
-            trace.Causes
-                .Select(standing => (standing.Cause.Id, Part: standing.Cause.PartIn(judged.Book.Kind.Family, LedgerKnowledge.Shipped)))
-                .Where(pair => pair.Part is not null)
-                .ToDictionary(pair => pair.Id, pair => new CausePart(pair.Part!.Key, pair.Part.Label)),
-            history,
-            judged.Book.Shop.Currency));
+        return TypedResults.Ok(TraceView.Of(judged.Book, history));
     }
 }

@@ -3,6 +3,7 @@ using BlueDawn.Core.Faults;
 using BlueDawn.Core.Intake;
 using BlueDawn.Core.Kits;
 using BlueDawn.Core.Measures;
+using BlueDawn.Core.Pages;
 using BlueDawn.Core.Shop;
 using BlueDawn.Core.Stations;
 using BlueDawn.Core.Trays;
@@ -168,7 +169,7 @@ internal static class IntakeEndpoints
             return await SentBeforeAsync(db, input, me, cancel) ?? Problem.Conflict("That logbook id has been used.", "Reload the page and check in again.");
         }
 
-        return TypedResults.Created($"/api/trays/{tray.Number}", TrayView.Of((await TrayFile.OpenAsync(db, tray.Number, me.Desk, cancel))!));
+        return TypedResults.Created($"/api/trays/{tray.Number}", Shown((await TrayFile.OpenAsync(db, tray.Number, me.Desk, cancel))!));
     }
 
     /// <summary>The tray as it is when this very check-in is in the book already; 409 when its id stands for another.</summary>
@@ -184,9 +185,11 @@ internal static class IntakeEndpoints
         var same = before.Machine == input.MachineName.Trim() && before.Owner == input.OwnerName.Trim()
             && await db.LogbookEntries.AnyAsync(entry => entry.Id == input.EntryId && db.Trays.Any(tray => tray.Id == entry.TrayId && tray.Number == before.Number), cancel);
         return same
-            ? TypedResults.Ok(TrayView.Of((await TrayFile.OpenAsync(db, before.Number, me.Desk, cancel))!))
+            ? TypedResults.Ok(Shown((await TrayFile.OpenAsync(db, before.Number, me.Desk, cancel))!))
             : Problem.Conflict("That tray's id stands for another check-in.", "Reload the page and check in again.");
     }
+
+    private static TrayView Shown(TrayFile file) => TrayView.Of(file.Head, file.Book);
 
     private static async Task<Machine> FindMachineAsync(BlueDawnDb db, CheckIn checkIn, DateTimeOffset now, CancellationToken cancel)
     {

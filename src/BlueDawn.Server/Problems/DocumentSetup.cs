@@ -1,3 +1,4 @@
+using System.Text.Json.Serialization.Metadata;
 using BlueDawn.Server.People;
 using Microsoft.AspNetCore.Authorization;
 using Microsoft.AspNetCore.OpenApi;
@@ -90,6 +91,21 @@ internal static class DocumentSetup
             }
 
             operation.Security = needs.Count > 0 ? [needs] : [];
+        });
+        options.AddSchemaTransformer((schema, context, _) =>
+        {
+            // Written by a converter of our own, which the document knows nothing of.
+            if (Nullable.GetUnderlyingType(context.JsonTypeInfo.Type) is { } inner ? inner == typeof(double) : context.JsonTypeInfo.Type == typeof(double))
+            {
+                schema.Type = context.JsonTypeInfo.Type == typeof(double) ? JsonSchemaType.Number : JsonSchemaType.Number | JsonSchemaType.Null;
+                schema.Format = "double";
+            }
+            else if (context.JsonTypeInfo.Kind == JsonTypeInfoKind.Dictionary && context.JsonTypeInfo.ElementType == typeof(double))
+            {
+                schema.AdditionalProperties = new OpenApiSchema { Type = JsonSchemaType.Number, Format = "double" };
+            }
+
+            return Task.CompletedTask;
         });
         // What Core works out and never leaves out is said to be there, so that no page works it out again.
         options.AddSchemaTransformer((schema, context, _) =>

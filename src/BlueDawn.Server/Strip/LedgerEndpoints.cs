@@ -1,7 +1,6 @@
-using BlueDawn.Core.Build;
 using BlueDawn.Core.Catalogue;
 using BlueDawn.Core.Kits;
-using BlueDawn.Core.Parts;
+using BlueDawn.Core.Pages;
 using BlueDawn.Server.People;
 using BlueDawn.Server.Problems;
 using BlueDawn.Store;
@@ -9,75 +8,8 @@ using BlueDawn.Store.Catalogue;
 using BlueDawn.Store.Stock;
 using BlueDawn.Store.Trays;
 using Microsoft.AspNetCore.Http.HttpResults;
-using Microsoft.EntityFrameworkCore;
 
 namespace BlueDawn.Server.Strip;
-
-/// <summary>A tray's ledger as the pages of Strip and Build need it.</summary>
-/// <param name="Job">How far it is taken apart, or null while that has not been said.</param>
-/// <param name="Jobs">How far it can be.</param>
-/// <param name="Lines">Its parts in the order they come off.</param>
-/// <param name="ToStrip">How many of them are still to be taken off.</param>
-/// <param name="Open">How many of them are on the bench or missing.</param>
-/// <param name="Usual">What usually becomes of each, by its key.</param>
-/// <param name="ByName">Parts that can be there besides and are entered by name.</param>
-/// <param name="Signs">Findings that what was found amounts to, in words.</param>
-/// <param name="Stacks">What lies on what, of the parts this carburetor has.</param>
-/// <param name="Problems">What is wrong with how it has been put together.</param>
-/// <param name="Advice">What to see to before each open part goes in, in the order they go in.</param>
-/// <param name="Starts">Starting settings beside what was found.</param>
-/// <param name="Torques">How firmly the parts that were out are fastened.</param>
-/// <param name="Reconciliation">What became of everything.</param>
-/// <param name="MostEighths">Most eighths of a turn that a screw can be out.</param>
-/// <param name="WhyNotProven">Why it cannot be proven yet, or null.</param>
-internal sealed record LedgerView(
-    StripJob? Job,
-    IReadOnlyList<StripJob> Jobs,
-    IReadOnlyList<LedgerLine> Lines,
-    int ToStrip,
-    int Open,
-    IReadOnlyDictionary<string, LineVerdict> Usual,
-    IReadOnlyList<StripPart> ByName,
-    IReadOnlyList<SignView> Signs,
-    IReadOnlyList<StackPlan> Stacks,
-    IReadOnlyList<StackProblem> Problems,
-    IReadOnlyList<BuildAdvice> Advice,
-    IReadOnlyList<StartingSetting> Starts,
-    IReadOnlyList<Torque> Torques,
-    Reconciliation Reconciliation,
-    int MostEighths,
-    string? WhyNotProven)
-{
-    public static LedgerView Of(TrayFile file)
-    {
-        var (ledger, built) = (file.Book.Ledger, file.Book.State<BuildState>());
-        var (strip, build) = (LedgerKnowledge.Shipped, StackKnowledge.Shipped);
-        var (family, spec) = (file.Book.Kind.Family, file.Book.Sheet);
-        var renewed = file.Book.Fitting?.Items.SelectMany(item => item.Parts.Select(part => part.Part)).Concat(file.Book.Fitting.Parts).ToHashSet() ?? [];
-        var there = ledger.Lines.Select(line => line.Part.Key).ToHashSet();
-        return new LedgerView(
-            ledger.Job,
-            strip.Jobs(family),
-            ledger.Lines,
-            ledger.ToStrip.Count,
-            ledger.Open.Count,
-            ledger.Lines.ToDictionary(line => line.Part.Key, line => Ledger.Usual(line.Part, renewed)),
-            [.. strip.All(family).Where(part => !there.Contains(part.Key))],
-            [.. file.Book.Signs.Select(sign => new SignView(
-                sign.Source[(sign.Source.IndexOf('/') + 1)..], Core.Faults.FaultKnowledge.Shipped.FindFinding(sign.FindingId)?.Label ?? sign.FindingId))],
-            [.. build.Stacks(family).Select(stack => stack with { Layers = [.. stack.Layers.Where(layer => there.Contains(layer.Part))] }).Where(stack => stack.Layers.Count > 0)],
-            built.Problems,
-            built.Advice,
-            build.Starts(ledger, family, spec),
-            [.. ledger.Taken.Select(line => build.TorqueOf(line.Part.Key, spec))],
-            Reconciliation.Of(ledger, file.Book.Fitting),
-            Turns.MostEighths,
-            built.WhyNotTogether);
-    }
-}
-
-/// <summary>A finding that a line of the ledger amounts to.</summary>
-internal sealed record SignView(string Part, string Finding);
 
 internal static class LedgerEndpoints
 {
@@ -89,7 +21,7 @@ internal static class LedgerEndpoints
     }
 
     private static async Task<Results<Ok<LedgerView>, ProblemHttpResult>> ShowAsync(int number, BlueDawnDb db, Me me, CancellationToken cancel) =>
-        await TrayFile.OpenAsync(db, number, me.Desk, cancel) is { } file ? TypedResults.Ok(LedgerView.Of(file)) : Problem.NoTray(number);
+        await TrayFile.OpenAsync(db, number, me.Desk, cancel) is { } file ? TypedResults.Ok(LedgerView.Of(file.Book)) : Problem.NoTray(number);
 
     /// <summary>What a new part can come from: the kit that was decided on first, then the shelf.</summary>
     private static async Task<Results<Ok<IReadOnlyList<NewPartSource>>, ProblemHttpResult>> SourcesAsync(int number, string part, BlueDawnDb db, Me me, CancellationToken cancel)

@@ -1,4 +1,5 @@
 using BlueDawn.Core.Logbook;
+using BlueDawn.Core.Pages;
 using BlueDawn.Core.Stations;
 using BlueDawn.Core.Trays;
 using BlueDawn.Server.People;

@@ -1,6 +1,7 @@
 using System.Text.Json;
 using BlueDawn.Core.Handover;
 using BlueDawn.Core.Logbook;
+using BlueDawn.Core.Pages;
 using BlueDawn.Core.Parts;
 using BlueDawn.Core.Stock;
 using BlueDawn.Core.Trays;
@@ -99,7 +100,7 @@ internal sealed class NoteWriter(BlueDawnDb db, NoteLookups lookups, TimeProvide
             file = await file.WithHistoryAsync(db, cancel);
         }
 
-        return new Recorded(file, outcomes, TrayPatch.Of(file, revision, version, added));
+        return new Recorded(file, outcomes, TrayPatch.Of(file.Head, file.Book, revision, version, added));
     }
 
     private async Task<(EntryOutcome Outcome, TrayFile? After)> DecideAsync(EntryInput input, Knock? signature, TimeSpan clockOff, TrayFile file, Me me, CancellationToken cancel)
@@ -171,7 +172,7 @@ internal sealed class NoteWriter(BlueDawnDb db, NoteLookups lookups, TimeProvide
             "Look at both and decide which to keep.",
             new Dictionary<string, string[]>(),
             null,
-            TrayFactsView.Of(file),
+            TrayFactsView.Of(file.Head, file.Book),
             last?.By,
             file.Tray.Version));
     }

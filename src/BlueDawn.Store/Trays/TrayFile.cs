@@ -2,6 +2,7 @@ using BlueDawn.Core.Carburetors;
 using BlueDawn.Core.Handover;
 using BlueDawn.Core.Kits;
 using BlueDawn.Core.Logbook;
+using BlueDawn.Core.Pages;
 using BlueDawn.Core.Shop;
 using BlueDawn.Core.Stations;
 using BlueDawn.Core.Trays;
@@ -17,6 +18,14 @@ public sealed record TrayFile(Tray Tray, TrayBook Book)
 {
     /// <summary>How it stands at Kit.</summary>
     public KitsState Kits => Book.State<KitsState>();
+
+    /// <summary>What a page shows of it that no rule looks at.</summary>
+    public TrayHead Head => new(Tray.Id, Tray.Number, Tray.Version, Tray.Revision, Tray.Machine.Owner.Name, Tray.Machine.Owner.Contact, Tray.Machine.Name, Tray.CheckedInAt, Tray.Story);
+
+    /// <summary>All that it is judged from.</summary>
+    /// <param name="pins">The reader's own pins, as they described them.</param>
+    public TrayPapers Papers(string pins) =>
+        new(Head, Book.Facts, Book.Log.Entries, Book.Context.Shop, pins, Book.Context.History, Book.Context.Today, CoreVersion.Current);
 
     /// <summary>Opens the file of one tray, or null when there is no such tray.</summary>
     /// <param name="db">The store.</param>

@@ -115,6 +115,42 @@ public class RaceTests(Shop shop)
         Assert.Equal(HttpStatusCode.BadRequest, (await jory.SendNotesAsync(number)).Status);
     }
 
+    [Fact]
+    public async Task Nobody_signs_for_what_another_took()
+    {
+        var (jory, marit) = (await shop.SignInAsync("jory"), await shop.SignInAsync("marit"));
+        var number = await jory.NewTrayAsync();
+        var joryId = (await jory.GetAsync("/api/session")).Body.GetProperty("person").GetProperty("id").GetGuid();
+        object entry = new { id = Guid.CreateVersion7(), takenAt = DateTimeOffset.UtcNow, note = Visitor.Reading(Main, new { go = "0.71" }), takenBy = joryId };
+        var others = await marit.SendNotesAsync(number, entry);
+        Assert.Equal("others", Outcome(others));
+        Assert.Empty((await jory.GetAsync($"/api/trays/{number}")).Body.Log("reading"));
+        Assert.Equal("recorded", Outcome(await jory.SendNotesAsync(number, entry)));
+
+        // A page that believes somebody else is signed in writes nothing at all.
+        using var request = new HttpRequestMessage(HttpMethod.Put, "/api/me") { Content = new StringContent("""{"units":"metric","pins":""}""", null, "application/json") };
+        request.Headers.Add("X-Blue-Dawn-Person", joryId.ToString());
+        var refused = await marit.SendAsync(request);
+        Assert.Equal((HttpStatusCode.Conflict, true), (refused.Status, refused.Body.GetProperty("otherPerson").GetBoolean()));
+    }
+
+    [Fact]
+    public async Task A_device_with_a_slow_clock_does_not_hide_its_new_readings()
+    {
+        var (jory, ilse) = (await shop.SignInAsync("jory"), await shop.SignInAsync("ilse"));
+        var number = await jory.NewTrayAsync();
+        await ilse.RecordAsync(number, Main, new { go = "0.60", noGo = "0.62" });
+        var slow = DateTimeOffset.UtcNow.AddHours(-3);
+        var answer = await jory.PostAsync($"/api/trays/{number}/notes", new
+        {
+            entries = new[] { new { id = Guid.CreateVersion7(), takenAt = slow, note = Visitor.Reading(Main, new { go = "0.71", noGo = "0.73" }) } },
+            sentAt = slow,
+        });
+        Assert.Equal(HttpStatusCode.OK, answer.Status);
+        Assert.InRange(answer.Body.GetProperty("clockOffSeconds").GetInt32(), 10_790, 10_810);
+        Assert.Equal("inGauge", (await jory.GetAsync($"/api/trays/{number}")).Body.Finding(Main));
+    }
+
     private static string Outcome(Answer answer) =>
         answer.Body.TryGetProperty("outcomes", out var outcomes) ? outcomes[0].GetProperty("outcome").GetString()! : throw new InvalidOperationException(answer.Body.GetRawText());
 

@@ -16,6 +16,8 @@ export type TrayPatch = Schemas['TrayPatch'];
 export type May = Schemas['May'];
 /** What one entry of a logbook says; every station has its own kinds. */
 export type Note = Schemas['Note'];
+export type DraftJudgement = Schemas['DraftJudgement'];
+export type ReadingDraft = Schemas['ReadingDraft'];
 export type NewTray = Schemas['NewTray'];
 export type EntryInput = Schemas['EntryInput'];
 export type EntryOutcome = Schemas['EntryOutcome'];

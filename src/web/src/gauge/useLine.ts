@@ -2,6 +2,7 @@ import { useEffect, useMemo, useRef, useState } from 'react';
 import {
   api,
   ask,
+  type DraftJudgement,
   type Judgement,
   type Line,
   type Problem,
@@ -9,6 +10,7 @@ import {
   type Slip,
   type TypedReading,
 } from '../api/client';
+import { core } from '../core/core';
 import { outbox, type Pending } from '../outbox/outbox';
 import { isKept, lineDraftKey, useKept, type Draft } from '../outbox/drafts';
 import { usePending, useStillKept } from '../outbox/useRecord';
@@ -16,6 +18,7 @@ import { usePerson } from '../session/session';
 
 const nothing: Draft = { group: null, values: {}, rows: [], correcting: null };
 const LOOK_MS = 120;
+const SOON_MS = 15;
 
 const isEmpty = (draft: Draft, line: Line): boolean =>
   Object.values(draft.values).every((v) => v.trim() === '') &&
@@ -97,26 +100,30 @@ export function useLine(tray: number, line: Line): LineState {
   useEffect(() => {
     if (!dirty) return undefined;
     const stop = new AbortController();
-    const timer = setTimeout(() => {
-      ask(
-        api.POST('/api/trays/{number}/draft', {
-          params: { path: { number: tray } },
-          body: { lineKey: line.key, typed: JSON.parse(typedKey) as TypedReading },
-          signal: stop.signal,
-        }),
-      ).then(
-        (answer) => {
-          if (stop.signal.aborted) return;
-          setPreview({ of: typedKey, judgement: answer.judgement, reading: answer.reading, slips: answer.slips });
-          // While typing, a field that has become right loses its complaint; new complaints wait for Enter.
-          setErrors((before) => {
-            const wrong = new Set(answer.problems.map((p) => p.field));
-            return Object.fromEntries(Object.entries(before).filter(([field]) => wrong.has(field)));
-          });
-        },
-        () => undefined,
-      );
-    }, LOOK_MS);
+    const timer = setTimeout(
+      () => {
+        const body = { lineKey: line.key, typed: JSON.parse(typedKey) as TypedReading };
+        // Core on this device says the same as the server's, without the way there and back.
+        const fromServer = (): Promise<DraftJudgement> =>
+          ask(api.POST('/api/trays/{number}/draft', { params: { path: { number: tray } }, body, signal: stop.signal }));
+        void core
+          .judge(tray, body)
+          .then((said) => said ?? fromServer())
+          .then(
+            (answer) => {
+              if (stop.signal.aborted) return;
+              setPreview({ of: typedKey, judgement: answer.judgement, reading: answer.reading, slips: answer.slips });
+              // While typing, a field that has become right loses its complaint; new complaints wait for Enter.
+              setErrors((before) => {
+                const wrong = new Set(answer.problems.map((p) => p.field));
+                return Object.fromEntries(Object.entries(before).filter(([field]) => wrong.has(field)));
+              });
+            },
+            () => undefined,
+          );
+      },
+      core.isReady() ? SOON_MS : LOOK_MS,
+    );
     return () => {
       clearTimeout(timer);
       stop.abort();

@@ -188,8 +188,9 @@ async function deliver(entries: Pending[]): Promise<Sent> {
     clockOff = clockOffSeconds ?? null;
     return await settle(entries, outcomes, patch);
   } catch (error) {
-    // Signed out, or the server away: they stay here and go out later.
+    // Signed out, or the server away: they stay here and go out later. Core on this device counts them meanwhile.
     if (!(error instanceof ProblemError) || error.passing || error.problem.status === 401 || isStalePage(error)) {
+      void take(tray, null);
       return {
         state: 'kept',
         patch: null,

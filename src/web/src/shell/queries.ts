@@ -7,49 +7,73 @@ import {
   type ChokeKind,
   type EngineKind,
   type Entry,
+  type TraceView,
   type Tray,
   type TrayPatch,
 } from '../api/client';
+import { core, type CorePage } from '../core/core';
+import { outbox } from '../outbox/outbox';
+import { usePerson } from '../session/session';
 import { keys } from './keys';
 import { lookAgainMs } from './live';
 
 export const useBench = () =>
   useQuery({ queryKey: keys.bench, queryFn: () => ask(api.GET('/api/bench')), refetchInterval: lookAgainMs });
 
-export const useTray = (number: number) =>
-  useQuery({
+/** A page of a tray: the server's, or Core's own while the server is away. */
+function useTrayPage() {
+  const by = usePerson().displayName;
+  return <T>(number: number, page: CorePage, call: () => Promise<T>): (() => Promise<T>) =>
+    () =>
+      core.answer(number, page, call, outbox.current, by);
+}
+
+export function useTray(number: number) {
+  const page = useTrayPage();
+  return useQuery({
     queryKey: keys.tray(number),
-    queryFn: () => ask(api.GET('/api/trays/{number}', { params: { path: { number } } })),
+    queryFn: page(number, 'tray', () => ask(api.GET('/api/trays/{number}', { params: { path: { number } } }))),
     refetchInterval: lookAgainMs,
   });
+}
 
 /** What bench parts the bench knows. */
 export const useParts = () =>
   useQuery({ queryKey: keys.parts, queryFn: () => ask(api.GET('/api/parts')), staleTime: Infinity });
 
 /** A tray's trace, with or without the shop's own history. */
-export const useTrace = (number: number, history: boolean) =>
-  useQuery({
+export function useTrace(number: number, history: boolean) {
+  const page = useTrayPage();
+  return useQuery<TraceView>({
     queryKey: keys.trace(number, history),
-    queryFn: () => ask(api.GET('/api/trays/{number}/trace', { params: { path: { number }, query: { history } } })),
+    queryFn: page(number, history ? 'trace' : 'trace-alone', () =>
+      ask(api.GET('/api/trays/{number}/trace', { params: { path: { number }, query: { history } } })),
+    ),
     placeholderData: (before) => before,
   });
+}
 
 /** A tray's strip ledger, for Strip and Build. */
-export const useLedger = (number: number) =>
-  useQuery({
+export function useLedger(number: number) {
+  const page = useTrayPage();
+  return useQuery({
     queryKey: keys.ledger(number),
-    queryFn: () => ask(api.GET('/api/trays/{number}/ledger', { params: { path: { number } } })),
+    queryFn: page(number, 'ledger', () => ask(api.GET('/api/trays/{number}/ledger', { params: { path: { number } } }))),
     refetchInterval: lookAgainMs,
   });
+}
 
 /** How a tray is cleaned. */
-export const useCleaning = (number: number) =>
-  useQuery({
+export function useCleaning(number: number) {
+  const page = useTrayPage();
+  return useQuery({
     queryKey: keys.cleaning(number),
-    queryFn: () => ask(api.GET('/api/trays/{number}/cleaning', { params: { path: { number } } })),
+    queryFn: page(number, 'cleaning', () =>
+      ask(api.GET('/api/trays/{number}/cleaning', { params: { path: { number } } })),
+    ),
     refetchInterval: lookAgainMs,
   });
+}
 
 /** The shop's baths; looked at on every page, so that their timers call everywhere. */
 export const useBaths = () =>

@@ -10,6 +10,7 @@ const answersOf = (tray: number): string[] => {
   const of = `/api/trays/${tray}`;
   return [
     of,
+    `${of}/papers`,
     `${of}/ledger`,
     `${of}/cleaning`,
     `${of}/kits`,

@@ -1,8 +1,13 @@
-import { Suspense } from 'react';
+import { useQueryClient } from '@tanstack/react-query';
+import { Suspense, useEffect } from 'react';
 import { Navigate, useNavigate, useParams } from 'react-router';
-import type { Station, Tray } from '../api/client';
+import { seen, type Station, type Tray } from '../api/client';
+import { core } from '../core/core';
 import { firstBox } from '../gauge/boxes';
+import { outbox } from '../outbox/outbox';
+import { usePerson } from '../session/session';
 import { useHotkeys } from '../shell/hotkeys';
+import { keys } from '../shell/keys';
 import { useTray } from '../shell/queries';
 import { useTitle } from '../shell/title';
 import { stationAt, stationOf, stations, trayPath } from '../stations/registry';
@@ -12,6 +17,8 @@ import { ConflictDialog } from './ConflictDialog';
 import { StationStrip } from './StationStrip';
 import { TrayHeader } from './TrayHeader';
 import { useTrayWrite } from './useTrayWrite';
+
+const CORE_AFTER_MS = 2_000;
 
 export function TrayPage() {
   const params = useParams();
@@ -40,6 +47,7 @@ function OpenTray({ tray, station }: { tray: Tray; station: Station }) {
   const { conflict, dismiss, problem, ...writing } = useTrayWrite(tray);
   const { Page, wide, drawn } = stationOf(station);
   useStationKeys(tray.number);
+  useCore(tray);
   useTitle(`Tray ${tray.number}, ${tray.facts.machineName}`);
   const page = (
     <Suspense fallback={<Loading what="the station" />}>
@@ -61,6 +69,29 @@ function OpenTray({ tray, station }: { tray: Tray; station: Station }) {
       {conflict && <ConflictDialog tray={tray} conflict={conflict} onDismiss={dismiss} />}
     </div>
   );
+}
+
+/** Starts Core once the page can be used, and gives it the tray as it stands: what is typed is judged on this device. */
+function useCore({ number, revision, version }: Tray): void {
+  const by = usePerson().displayName;
+  const queries = useQueryClient();
+  useEffect(() => {
+    const start = setTimeout(() => core.start(), CORE_AFTER_MS);
+    return () => clearTimeout(start);
+  }, []);
+  useEffect(() => {
+    // What the device kept of the server's answers gives way to what Core makes of it.
+    const folded = (there: boolean): void => {
+      if (there && seen.since() !== null) void queries.invalidateQueries({ queryKey: keys.ofTray(number) });
+    };
+    let looking: ReturnType<typeof setTimeout> | undefined;
+    const take = (): void => {
+      if (core.isReady()) void core.take(number, outbox.current(), by).then(folded, () => undefined);
+      else looking = setTimeout(take, CORE_AFTER_MS);
+    };
+    take();
+    return () => clearTimeout(looking);
+  }, [number, revision, version, by, queries]);
 }
 
 /** To the station before and after; a digit typed with no box in hand goes into the first open one. */

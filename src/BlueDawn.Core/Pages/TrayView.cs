@@ -9,9 +9,8 @@ using BlueDawn.Core.Parts;
 using BlueDawn.Core.Safety;
 using BlueDawn.Core.Stations;
 using BlueDawn.Core.Trays;
-using BlueDawn.Store.Trays;
 
-namespace BlueDawn.Server.Trays;
+namespace BlueDawn.Core.Pages;
 
 /// <summary>A tray as a page needs it: everything on it, judged.</summary>
 internal sealed record TrayView(
@@ -37,21 +36,21 @@ internal sealed record TrayView(
     IReadOnlyList<string> NotDone,
     IReadOnlyList<EntryView> Logbook)
 {
-    public static TrayView Of(TrayFile file)
+    public static TrayView Of(TrayHead tray, TrayBook book)
     {
-        var (tray, book) = (file.Tray, file.Book);
+        var kits = book.State<KitsState>();
         return new TrayView(
             tray.Id,
             tray.Number,
             tray.Version,
             tray.Revision,
-            TrayFactsView.Of(file),
+            TrayFactsView.Of(tray, book),
             tray.Story,
             book.Sheet,
             book.Fitting,
-            file.Kits.OldParts,
-            file.Kits.Marks,
-            file.Kits.Wanted,
+            kits.OldParts,
+            kits.Marks,
+            kits.Wanted,
             book.Shop.Currency,
             StationView.All(book),
             [.. book.Lines.Select(LineView.Of)],
@@ -85,20 +84,20 @@ internal sealed record TrayPatch(
     IReadOnlyList<WantedPart>? Wanted,
     IReadOnlyList<EntryView> Entries)
 {
-    public static TrayPatch Of(TrayFile file, int revisionBefore, int versionBefore, IReadOnlyList<Entry> added)
+    public static TrayPatch Of(TrayHead tray, TrayBook book, int revisionBefore, int versionBefore, IReadOnlyList<Entry> added)
     {
-        var book = file.Book;
+        var kits = book.State<KitsState>();
         // Lines that something was read on, and those of entries that are superseded by it.
         var lines = added.Select(entry => entry.Note is ReadingNote reading ? reading.Line : (entry.Supersedes is { } id ? book.Log.Find(id)?.Note as ReadingNote : null)?.Line).OfType<string>().ToHashSet();
         var touched = added.Concat(added.Select(entry => entry.Supersedes is { } id ? book.Log.Find(id) : null).OfType<Entry>()).DistinctBy(entry => entry.Id);
         // An old part that was measured changes what is wanted; nothing else that is patched does.
         var measured = added.Any(entry => entry.Note is OldPartNote);
         return new TrayPatch(
-            file.Tray.Number,
-            file.Tray.Version,
+            tray.Number,
+            tray.Version,
             revisionBefore + added.Count,
             revisionBefore,
-            file.Tray.Version != versionBefore,
+            tray.Version != versionBefore,
             StationView.All(book),
             [.. book.Lines.Where(line => lines.Contains(line.Line.Key)).Select(LineView.Of)],
             Policy.Next(book),
@@ -107,9 +106,9 @@ internal sealed record TrayPatch(
             Policy.WhyNotRun(book),
             Policy.RunAfter(book),
             Policy.NotDone(book),
-            file.Kits.Marks,
-            measured ? file.Kits.OldParts : null,
-            measured ? file.Kits.Wanted : null,
+            kits.Marks,
+            measured ? kits.OldParts : null,
+            measured ? kits.Wanted : null,
             [.. touched.Select(entry => EntryView.Of(entry, book))]);
     }
 }
@@ -133,13 +132,13 @@ internal sealed record TrayFactsView(
     ChokeKind? Choke,
     DateTimeOffset CheckedInAt)
 {
-    public static TrayFactsView Of(TrayFile file)
+    public static TrayFactsView Of(TrayHead tray, TrayBook book)
     {
-        var (tray, facts) = (file.Tray, file.Book.Facts);
+        var facts = book.Facts;
         return new TrayFactsView(
-            tray.Machine.Owner.Name,
-            tray.Machine.Owner.Contact,
-            tray.Machine.Name,
+            tray.OwnerName,
+            tray.OwnerContact,
+            tray.MachineName,
             facts.StampedNumber,
             facts.Complaint,
             facts.PromisedDay,

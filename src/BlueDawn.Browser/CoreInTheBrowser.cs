@@ -1,0 +1,84 @@
+using System.Runtime.InteropServices.JavaScript;
+using System.Runtime.Versioning;
+using System.Text.Json;
+using BlueDawn.Core.Pages;
+using BlueDawn.Core.Stations;
+using BlueDawn.Core.Trays;
+
+namespace BlueDawn.Browser;
+
+/// <summary>
+/// Core as a page uses it: the same verdicts as the server's, from the papers of a tray and what is still on its way.
+/// Everything goes in and out as JSON, written as the server writes it.
+/// </summary>
+[SupportedOSPlatform("browser")]
+public static partial class CoreInTheBrowser
+{
+    private static readonly Dictionary<int, (TrayHead Head, TrayPapers Papers, TrayBook Book)> Open = [];
+
+    /// <summary>Nothing to do: a page calls what it needs.</summary>
+    public static void Main()
+    {
+    }
+
+    /// <summary>Which Core this is.</summary>
+    [JSExport]
+    public static string Version() => CoreVersion.Current;
+
+    /// <summary>Takes the papers of a tray, with entries that are still on their way written on top; what the rules refuse is left out.</summary>
+    /// <param name="papers">The papers.</param>
+    /// <param name="pending">Entries in their order.</param>
+    /// <param name="by">Who took them.</param>
+    /// <returns>The ids of those that were left out.</returns>
+    [JSExport]
+    public static string Take(string papers, string pending, string by)
+    {
+        var tray = JsonSerializer.Deserialize<TrayPapers>(papers, CoreJson.Web)!;
+        var book = tray.Open();
+        var (refused, added) = (new List<Guid>(), 0);
+        foreach (var entry in JsonSerializer.Deserialize<List<NewEntry>>(pending, CoreJson.Web)!)
+        {
+            if (book.Log.Find(entry.Id) is not null)
+            {
+                continue;
+            }
+
+            if (StationList.StationOf(entry.Note, book).ChangesFacts(entry.Note) || Writing.Refuses(entry, book, [.. Enum.GetValues<Core.Shop.May>()]) is not null)
+            {
+                refused.Add(entry.Id);
+                continue;
+            }
+
+            var written = Writing.Write(entry, book, by, DateTimeOffset.UtcNow);
+            book = StationList.Open(written.Facts, book.Context, book.Log.With(written.Entry));
+            added++;
+        }
+
+        Open[tray.Head.Number] = (tray.Head with { Revision = tray.Head.Revision + added }, tray, book);
+        return JsonSerializer.Serialize(refused, CoreJson.Web);
+    }
+
+    /// <summary>What a page asks of a tray that has been taken; null when it has not.</summary>
+    /// <param name="number">The tray.</param>
+    /// <param name="page">tray, ledger, cleaning, trace, or trace-alone without the shop's history.</param>
+    [JSExport]
+    public static string? Show(int number, string page) => !Open.TryGetValue(number, out var open) ? null : page switch
+    {
+        "tray" => JsonSerializer.Serialize(TrayView.Of(open.Head, open.Book), CoreJson.Web),
+        "ledger" => JsonSerializer.Serialize(LedgerView.Of(open.Book), CoreJson.Web),
+        "cleaning" => JsonSerializer.Serialize(CleaningView.Of(open.Book), CoreJson.Web),
+        "trace" => JsonSerializer.Serialize(TraceView.Of(open.Book, history: true), CoreJson.Web),
+        "trace-alone" => JsonSerializer.Serialize(TraceView.Of(StationList.Open(open.Book.Facts, open.Book.Context with { History = Core.Shop.FaultHistory.None }, open.Book.Log), history: false), CoreJson.Web),
+        _ => null,
+    };
+
+    /// <summary>What a reading that is being typed would say; null when the tray has not been taken or has no such line.</summary>
+    /// <param name="number">The tray.</param>
+    /// <param name="draft">What is typed.</param>
+    [JSExport]
+    public static string? Judge(int number, string draft) =>
+        Open.TryGetValue(number, out var open)
+        && DraftJudgement.Of(JsonSerializer.Deserialize<ReadingDraft>(draft, CoreJson.Web)!, open.Book.Facts, open.Papers.Shop, open.Book.Context.Pins) is { } judged
+            ? JsonSerializer.Serialize(judged, CoreJson.Web)
+            : null;
+}

@@ -1,0 +1,124 @@
+import { seen, type DraftJudgement, type ReadingDraft } from '../api/client';
+import type { Pending } from '../outbox/outbox';
+import type { Call, Reply } from './worker';
+
+/** What a page can ask Core in the browser for. */
+export type CorePage = 'tray' | 'ledger' | 'cleaning' | 'trace' | 'trace-alone';
+
+const LONG_MS = 30_000;
+let worker: Worker | null = null;
+let version: string | null = null;
+let next = 0;
+const waiting = new Map<number, (reply: Reply) => void>();
+/** By tray, the papers and entries it was taken with. */
+const taken = new Map<number, string>();
+
+function call<T>(name: Call['name'], ...args: unknown[]): Promise<T> {
+  return new Promise((resolve, reject) => {
+    if (!worker) {
+      reject(new Error('Core has not been started.'));
+      return;
+    }
+    const id = next++;
+    const timer = setTimeout(() => {
+      waiting.delete(id);
+      reject(new Error('Core does not answer.'));
+    }, LONG_MS);
+    waiting.set(id, ({ answer, error }) => {
+      clearTimeout(timer);
+      waiting.delete(id);
+      if (error !== undefined) reject(new Error(error));
+      else resolve(answer as T);
+    });
+    worker.postMessage({ id, name, args } satisfies Call);
+  });
+}
+
+/** The papers of a tray as the server wrote them, or as this device keeps them; null when neither is there. */
+async function papersOf(tray: number): Promise<string | null> {
+  try {
+    const answer = await fetch(`/api/trays/${tray}/papers`);
+    return answer.ok ? await answer.text() : null;
+  } catch {
+    return null;
+  }
+}
+
+/**
+ * Core in the browser: the same verdicts as the server's, from the same code. The server stays the authority on what is
+ * recorded; a Core that is not the server's own is not asked.
+ */
+export const core = {
+  /** Starts it; to be called when the page is there and can be used. */
+  start(): void {
+    if (worker || typeof Worker === 'undefined') return;
+    worker = new Worker(new URL('./worker.ts', import.meta.url), { type: 'module' });
+    worker.onmessage = ({ data }: MessageEvent<Reply>) => waiting.get(data.id)?.(data);
+    worker.onerror = () => {
+      worker = null;
+      version = null;
+    };
+    call<string>('Version').then(
+      (said) => {
+        version = said;
+      },
+      () => undefined,
+    );
+  },
+
+  isReady: (): boolean => version !== null,
+
+  /** Takes a tray's papers with what is on its way. False when they cannot be had, or belong to another Core. */
+  async take(tray: number, pending: readonly Pending[], by: string): Promise<boolean> {
+    if (version === null) return false;
+    const papers = await papersOf(tray);
+    if (papers === null || (JSON.parse(papers) as { core: string }).core !== version) return false;
+    const entries = pending
+      .filter((one) => one.tray === tray)
+      .map(({ id, takenAt, note, supersedes }) => ({ id, takenAt, note, supersedes }));
+    const key = `${papers}\n${entries.map(({ id }) => id).join()}`;
+    if (taken.get(tray) === key) return true;
+    await call('Take', papers, JSON.stringify(entries), by);
+    taken.set(tray, key);
+    return true;
+  },
+
+  /** What a page shows of a tray that has been taken. */
+  async show<T>(tray: number, page: CorePage): Promise<T | null> {
+    const text = await call<string | null>('Show', tray, page);
+    return text === null ? null : (JSON.parse(text) as T);
+  },
+
+  /** What is being typed would say; null when the tray has not been taken. */
+  async judge(tray: number, draft: ReadingDraft): Promise<DraftJudgement | null> {
+    if (version === null || !taken.has(tray)) return null;
+    const text = await call<string | null>('Judge', tray, JSON.stringify(draft)).catch(() => null);
+    return text === null ? null : (JSON.parse(text) as DraftJudgement);
+  },
+
+  /** The server's answer; while it is away, what Core makes of the tray as it was last seen and of what is on its way. */
+  async answer<T>(
+    tray: number,
+    page: CorePage,
+    ask: () => Promise<T>,
+    pending: () => readonly Pending[],
+    by: string,
+  ): Promise<T> {
+    let said: T | undefined;
+    let trouble: unknown;
+    try {
+      said = await ask();
+    } catch (error) {
+      trouble = error;
+    }
+    if (trouble !== undefined || seen.since() !== null) {
+      const folded = await core
+        .take(tray, pending(), by)
+        .then((there) => (there ? core.show<T>(tray, page) : null))
+        .catch(() => null);
+      if (folded !== null) return folded;
+    }
+    if (said === undefined) throw trouble;
+    return said;
+  },
+};
