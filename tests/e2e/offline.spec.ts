@@ -35,29 +35,63 @@ test('a whole stretch of work without the server: opened, reloaded, entered, and
   const page = await context.newPage();
   await signIn(page, 'jory');
   const machine = fresh('Lamp boat');
-  const tray = await checkIn(page, machine);
+  const tray = await checkIn(page, machine, '3088-A');
   await atHand(page, tray);
 
   await context.setOffline(true);
   await page.goto('/');
   await expect(page.getByRole('heading', { name: /at the bench$/ })).toBeVisible();
   await expect(page.getByText('The server does not answer.').first()).toBeVisible();
+  const record = (label: string): Promise<void> => page.getByRole('button', { name: `Record ${label}` }).click();
+  const kept = (count: number) =>
+    expect(page.getByText(count === 1 ? '1 entry is kept' : `${count} entries are kept`)).toBeVisible();
+  const station = (name: string): Promise<void> =>
+    page
+      .getByRole('navigation', { name: 'Stations' })
+      .getByRole('link', { name: new RegExp(`^${name}`) })
+      .click();
+
+  // Every line of the tray, judged by Core in the browser; a reload in the middle.
   await page.goto(`/tray/${tray}/gauge`);
-  await box(page, 'Main jet', 'goes').fill('0.71');
-  await box(page, 'Main jet', 'stops').fill('0.73');
-  await page.keyboard.press('Enter');
-  await expect(page.getByText('1 entry is kept on this device')).toBeVisible();
+  await box(page, 'Main jet', 'goes').fill('0.572');
+  await box(page, 'Main jet', 'stops').fill('0.588');
+  await record('Main jet');
+  await kept(1);
   await page.reload();
-  await expect(page.getByText('1 entry is kept on this device')).toBeVisible();
-  // The verdict is Core's own, in the browser: the tray counts what is still on its way.
+  await kept(1);
   await expectVerdict(page, 'Main jet', 'In gauge');
-  await box(page, 'Idle jet', 'goes').fill('0.32');
-  await box(page, 'Idle jet', 'stops').fill('0.34');
-  await page.keyboard.press('Enter');
-  await expect(page.getByText('2 entries are kept on this device')).toBeVisible();
+  await box(page, 'Idle jet', 'goes').fill('11.4 thou');
+  await box(page, 'Idle jet', 'stops').fill('.0122 in');
+  await record('Idle jet');
   await expectVerdict(page, 'Idle jet', 'In gauge');
-  await page.getByRole('link', { name: 'Prove' }).first().click();
-  await expect(line(page, 'Governed speed')).toBeVisible();
+  for (const [row, go, stop] of [
+    ['Row 1', '0.49', '0.51'],
+    ['Row 2', '0.59', '0.61'],
+  ] as const) {
+    await box(page, row, 'open').fill('4');
+    await box(page, row, 'goes').fill(go);
+    await box(page, row, 'stops').fill(stop);
+    await record(row);
+    await expectVerdict(page, row, 'In gauge');
+  }
+  await station('Set');
+  await box(page, 'Float mass', 'mass').fill('4.8');
+  await record('Float mass');
+  for (const [i, angle] of [0, 120, 240].entries())
+    await page.getByLabel(`Float height, point ${i + 1}, height at ${angle}`).fill('12.0');
+  await record('Float height');
+  await expectVerdict(page, 'Float height', 'Level');
+  for (const [i, at] of [2, 7, 12].entries())
+    await page.getByLabel(`Hold test, pressure ${i + 1}, pressure at ${at}`).fill('48');
+  await record('Hold test');
+  await expectVerdict(page, 'Hold test', 'Held');
+  await station('Prove');
+  await box(page, 'Fuel on, rocked', 'minutes').fill('4');
+  await line(page, 'Fuel on, rocked').getByRole('radio', { name: 'Rocked', exact: true }).click();
+  await line(page, 'Fuel on, rocked').getByRole('radio', { name: 'Dry' }).click();
+  await record('Fuel on, rocked');
+  await expectVerdict(page, 'Fuel on, rocked', 'Dry');
+  await kept(8);
 
   // A check-in without the server gets its number later.
   await page.goto('/check-in');
@@ -68,13 +102,13 @@ test('a whole stretch of work without the server: opened, reloaded, entered, and
   await page.getByLabel('What the owner says').fill('Stalls');
   await page.getByRole('button', { name: 'Give it a tray' }).click();
   await expect(page.getByText(`Checked in on this device: ${second}`)).toBeVisible();
-  await expect(page.getByText('3 entries are kept on this device')).toBeVisible();
+  await kept(9);
 
   // The browser is closed and opened again, still without the server.
   await page.close();
   const later = await context.newPage();
   await later.goto('/');
-  await expect(later.getByText('3 entries are kept on this device')).toBeVisible();
+  await expect(later.getByText('9 entries are kept on this device')).toBeVisible();
 
   await context.setOffline(false);
   await expect(later.getByText(/kept on this device/)).toBeHidden({ timeout: 30_000 });
@@ -82,9 +116,10 @@ test('a whole stretch of work without the server: opened, reloaded, entered, and
   await later.goto(`/tray/${tray}/gauge`);
   await expectVerdict(later, 'Main jet', 'In gauge');
   await expectVerdict(later, 'Idle jet', 'In gauge');
-  await expect(line(later, 'Main jet')).toBeVisible();
+  await later.goto(`/tray/${tray}/prove`);
+  await expectVerdict(later, 'Fuel on, rocked', 'Dry');
   const seen = await get(later, `/api/trays/${tray}`);
-  expect(seen.logbook.filter((entry: { kind: string }) => entry.kind === 'reading')).toHaveLength(2);
+  expect(seen.logbook.filter((entry: { kind: string }) => entry.kind === 'reading')).toHaveLength(8);
   const trays = (await get(later, '/api/bench')).trays as { machineName: string }[];
   expect(trays.filter((one) => one.machineName === second)).toHaveLength(1);
   await context.close();
@@ -136,4 +171,22 @@ test('what one person took without the server is not signed by another who signs
     )
     .toBe('Jory Tamblyn');
   await context.close();
+});
+
+test.describe(() => {
+  test.use({ serviceWorkers: 'block' });
+  test('a part of the program that is gone is said so, and is there again when it is', async ({ page }) => {
+    await signIn(page, 'jory');
+    await page.route('**/assets/StockPage*', (route) => route.abort());
+    await page.getByRole('link', { name: 'Stock', exact: true }).click();
+    await expect(page.getByText('This page cannot be loaded.')).toBeVisible({ timeout: 20_000 });
+    // The rest is there.
+    await page.getByRole('link', { name: 'Bench', exact: true }).click();
+    await expect(page.getByRole('heading', { name: /at the bench$/ })).toBeVisible();
+    await page.unroute('**/assets/StockPage*');
+    await page.getByRole('link', { name: 'Stock', exact: true }).click();
+    await expect(
+      page.getByRole('button', { name: 'Load it again' }).or(page.getByText('Order when the pieces')),
+    ).toBeVisible();
+  });
 });

@@ -20,7 +20,7 @@ internal static class PeopleSetup
     {
         services.AddIdentityCore<Person>(options =>
             {
-                options.Password.RequiredLength = 10;
+                options.Password.RequiredLength = 12;
                 options.Password.RequireDigit = false;
                 options.Password.RequireLowercase = false;
                 options.Password.RequireUppercase = false;
