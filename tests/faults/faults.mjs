@@ -200,7 +200,7 @@ if (!only) {
       const order = sql(`select bool_and(ok) from (select taken_at >= lag(taken_at) over (order by taken_at, id) as ok from logbook_entries where id in (${ids})) x`);
       const extra = Number(sql(`select count(*) from logbook_entries e join trays t on t.id = e.tray_id where t.number = ${tray}`)) - before - found;
       // What changes nothing (the same gasket out of the same place twice) is acknowledged and not written twice.
-      row(`50 entries of ${kind}, the answer lost, sent again`, `${taken} acknowledged, ${found} in the book, ${extra} doubled, in order ${order !== 'f'}`, again.status === 200 && taken + (again.body.outcomes.length - taken) === 50 && extra === 0 && order !== 'f' && (kind !== 'reading' || found === 50));
+      row(`50 entries of ${kind}, the answer lost, sent again`, `${taken} acknowledged, ${found} in the book, ${extra} doubled, in order ${order !== 'f'}`, again.status === 200 && taken === 50 && extra === 0 && order !== 'f' && (kind !== 'reading' || found === 50));
     }
   }
 
@@ -226,7 +226,8 @@ if (!only) {
     await twice('A photo', 20, { send: (id) => jory.send('PUT', `/api/trays/${fixed}/photos/${id}`, png) }, (id) => Number(sql(`select count(*) from photos where id = '${id}'`)));
     await twice('A stock move', 20, { send: (id) => jory.send('POST', '/api/stock/moves', { id, item: 'OK-207', kind: 'received', pieces: 1 }) }, (id) => Number(sql(`select count(*) from stock_moves where id = '${id}'`)));
     await twice('A donor', 10, { send: (id) => jory.send('POST', '/api/stock/donors', { id, name: `Spare ${id.slice(0, 6)}`, specCode: 'FB18', without: [] }) }, (id) => Number(sql(`select count(*) from donors where id = '${id}'`)));
-    await twice('An order', 10, { send: (id) => jory.send('POST', '/api/stock/buying/ordered', { id, supplier: 'Quay Supplies', lines: { 'BG-03': 1 } }) }, (id) => Number(sql(`select count(*) from stock_moves where kind = 'Ordered' and (id = '${id}' or note like '%')  and at > now() - interval '2 seconds' and item_id = (select id from catalogue_items where number = 'BG-03')`)) >= 1 ? 1 : 0);
+    const ordered = () => Number(sql(`select count(*) from stock_moves where kind = 'Ordered' and item_id = (select id from catalogue_items where number = 'BG-03')`));
+    await twice('An order', 10, { before: () => ordered(), send: (id) => jory.send('POST', '/api/stock/buying/ordered', { id, supplier: 'Quay Supplies', lines: { 'BG-03': 1 } }) }, (_, before) => ordered() - before);
     await twice('A reading of a bath', 10, { send: (id) => jory.send('POST', '/api/baths/heated/events', { id, kind: 'temperature', temperature: '61' }) }, (id) => Number(sql(`select count(*) from bath_events where id = '${id}'`)));
 
     // Two who choose the same kit; everybody who wants the donor's needle; a bath and a change of the same tray.

@@ -1,5 +1,5 @@
 import { useQueryClient } from '@tanstack/react-query';
-import { Suspense, useEffect } from 'react';
+import { Suspense, useEffect, useSyncExternalStore } from 'react';
 import { Navigate, useNavigate, useParams } from 'react-router';
 import { seen, type Station, type Tray } from '../api/client';
 import { core } from '../core/core';
@@ -18,7 +18,8 @@ import { StationStrip } from './StationStrip';
 import { TrayHeader } from './TrayHeader';
 import { useTrayWrite } from './useTrayWrite';
 
-const CORE_AFTER_MS = 2_000;
+const CORE_AFTER_MS = 8_000;
+const LOOK_MS = 1_000;
 
 export function TrayPage() {
   const params = useParams();
@@ -71,14 +72,18 @@ function OpenTray({ tray, station }: { tray: Tray; station: Station }) {
   );
 }
 
-/** Starts Core once the page can be used, and gives it the tray as it stands: what is typed is judged on this device. */
+/**
+ * Starts Core while the hands are busy with this tray, at once when the server is away, and gives it the tray as it
+ * stands: what is typed is judged on this device.
+ */
 function useCore({ number, revision, version }: Tray): void {
   const by = usePerson().displayName;
   const queries = useQueryClient();
+  const away = useSyncExternalStore(seen.subscribe, seen.since) !== null;
   useEffect(() => {
-    const start = setTimeout(() => core.start(), CORE_AFTER_MS);
+    const start = setTimeout(() => core.start(), away ? 0 : CORE_AFTER_MS);
     return () => clearTimeout(start);
-  }, []);
+  }, [away]);
   useEffect(() => {
     // What the device kept of the server's answers gives way to what Core makes of it.
     const folded = (there: boolean): void => {
@@ -87,7 +92,7 @@ function useCore({ number, revision, version }: Tray): void {
     let looking: ReturnType<typeof setTimeout> | undefined;
     const take = (): void => {
       if (core.isReady()) void core.take(number, outbox.current(), by).then(folded, () => undefined);
-      else looking = setTimeout(take, CORE_AFTER_MS);
+      else looking = setTimeout(take, LOOK_MS);
     };
     take();
     return () => clearTimeout(looking);
