@@ -1,13 +1,19 @@
 # Builds the web application and the server into artifacts/server. Sourced by ./run and ./test after say.sh.
 
+# own COMMAND…: ends with whoever started it, also when that one is killed: what is left of a build that was broken off does
+# not get in the way of the next. What it starts besides does not hold the lock of this checkout.
+own() { setpriv --pdeathsig KILL "$@" 9>&-; }
+
+npm_now() { sha256sum "$1/package-lock.json" | cut -c1-64; }
+npm_is_there() { [ "$(cat "$1/node_modules/.lock-hash" 2>/dev/null)" = "$(npm_now "$1")" ]; }
+npm_is_done() { npm_now "$1" >"$1/node_modules/.lock-hash"; }
+
 # npm_install FOLDER: exactly what the lock says, only when it is not there yet.
 npm_install() {
-  local mark="$1/node_modules/.lock-hash" now
-  now=$(sha256sum "$1/package-lock.json" | cut -c1-64)
-  [ "$(cat "$mark" 2>/dev/null)" = "$now" ] && return
+  npm_is_there "$1" && return
   step "Fetching packages for $1"
-  (cd "$1" && npm ci --no-fund --no-audit --loglevel=error >&2) || fail "npm ci failed in $1."
-  echo "$now" >"$mark"
+  own npm ci --prefix "$1" --no-fund --no-audit --loglevel=error >&2 || fail "npm ci failed in $1."
+  npm_is_done "$1"
 }
 
 # Everything the built server is made of, as one hash.
@@ -27,24 +33,28 @@ build_server() {
   mkdir -p artifacts
   local log=artifacts/build.log
   # The packages of the web application come while the server is compiled.
-  npm_install src/web &
-  local packages=$!
+  local packages=
+  if ! npm_is_there src/web; then
+    step "Fetching packages for src/web"
+    setpriv --pdeathsig KILL npm ci --prefix src/web --no-fund --no-audit --loglevel=error >&2 9>&- &
+    packages=$!
+  fi
   step "Restoring .NET packages"
-  dotnet restore src/BlueDawn.Server --locked-mode >"$log" 2>&1 || { cat "$log" >&2; fail "dotnet restore failed."; }
+  own dotnet restore src/BlueDawn.Server --locked-mode >"$log" 2>&1 || { cat "$log" >&2; fail "dotnet restore failed."; }
   step "Compiling the server"
   # One mark for all that is built from these sources: a page knows by it whether its Core is the server's.
-  dotnet build src/BlueDawn.Server -c Release --no-restore -p:SourceRevisionId="$now" >"$log" 2>&1 || { cat "$log" >&2; fail "The server does not compile."; }
-  wait "$packages" || fail "The packages of the web application could not be fetched."
+  own dotnet build src/BlueDawn.Server -c Release --no-restore -p:SourceRevisionId="$now" >"$log" 2>&1 || { cat "$log" >&2; fail "The server does not compile."; }
+  [ -z "$packages" ] || { wait "$packages" && npm_is_done src/web; } || fail "The packages of the web application could not be fetched."
   step "Compiling Core for the browser"
-  { dotnet restore src/BlueDawn.Browser --locked-mode && dotnet publish src/BlueDawn.Browser -c Release --no-restore -p:SourceRevisionId="$now" -o artifacts/browser; } >"$log" 2>&1 \
+  { own dotnet restore src/BlueDawn.Browser --locked-mode && own dotnet publish src/BlueDawn.Browser -c Release --no-restore -p:SourceRevisionId="$now" -o artifacts/browser; } >"$log" 2>&1 \
     || { cat "$log" >&2; fail "Core does not compile for the browser."; }
   rm -rf src/web/public/core
   cp -r artifacts/browser/wwwroot/_framework src/web/public/core
   step "Building the web application"
-  (cd src/web && npm run --silent generate && npm run --silent build) >"$log" 2>&1 || { cat "$log" >&2; fail "The web application does not build."; }
+  { own npm --prefix src/web run --silent generate && own npm --prefix src/web run --silent build; } >"$log" 2>&1 || { cat "$log" >&2; fail "The web application does not build."; }
   rm -rf src/BlueDawn.Server/wwwroot
   cp -r src/web/dist src/BlueDawn.Server/wwwroot
   step "Putting the server together"
-  dotnet publish src/BlueDawn.Server -c Release --no-restore -p:SourceRevisionId="$now" -o artifacts/server >"$log" 2>&1 || { cat "$log" >&2; fail "dotnet publish failed."; }
+  own dotnet publish src/BlueDawn.Server -c Release --no-restore -p:SourceRevisionId="$now" -o artifacts/server >"$log" 2>&1 || { cat "$log" >&2; fail "dotnet publish failed."; }
   echo "$now" >artifacts/server/.source-hash
 }
