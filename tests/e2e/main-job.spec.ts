@@ -99,6 +99,7 @@ test('a float-bowl carburetor from check-in to hand-back by keyboard alone', asy
   await keys.type('4.8');
   await keys.press('Enter');
   await expectVerdict(page, 'Float mass', 'Dry');
+  await expect(page.getByLabel('Float height, point 1, height at 0')).toBeFocused();
   for (const height of ['12.0', '12.1', '12.0']) {
     await keys.type(height);
     await keys.press('Enter');

@@ -60,6 +60,12 @@ test('a whole stretch of work without the server: opened, reloaded, entered, and
   await page.reload();
   await kept(1);
   await expectVerdict(page, 'Main jet', 'In gauge');
+  // What cannot be read is said at once, not when the server is back.
+  await box(page, 'Idle jet', 'goes').fill('abc');
+  await page.waitForTimeout(600);
+  await record('Idle jet');
+  await expect(line(page, 'Idle jet').getByRole('alert')).toHaveText(/is not a number/);
+  await kept(1);
   await box(page, 'Idle jet', 'goes').fill('11.4 thou');
   await box(page, 'Idle jet', 'stops').fill('.0122 in');
   await record('Idle jet');

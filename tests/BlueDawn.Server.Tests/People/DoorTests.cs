@@ -1,6 +1,9 @@
 namespace BlueDawn.Server.Tests.People;
 
-/// <summary>Guessing passwords, in a shop of its own: tries are counted for the address too, and that is everybody's here.</summary>
+/// <summary>
+/// Guessing passwords and ending sessions, in a shop of its own: tries are counted for the address too, and that is
+/// everybody's here; whoever signs out everywhere else signs the other tests out.
+/// </summary>
 public class DoorTests(Shop shop) : IClassFixture<Shop>
 {
     [Fact]
@@ -78,5 +81,30 @@ public class DoorTests(Shop shop) : IClassFixture<Shop>
         Assert.Equal(5, titles.Count(title => title == "Name and password do not go together."));
         Assert.All(titles[5..], title => Assert.StartsWith("Too many tries.", title, StringComparison.Ordinal));
         await Shop.ExecuteAsync(shop.Database, "delete from sign_in_tries");
+    }
+
+    [Fact]
+    public async Task Signing_out_ends_the_session_on_the_server_wherever_the_cookie_has_got_to()
+    {
+        var (jory, elsewhere) = (await shop.SignInAsync("jory"), await shop.SignInAsync("jory"));
+        var devices = (await jory.GetAsync("/api/me/devices")).Body;
+        var here = devices.EnumerateArray().Single(device => device.GetProperty("here").GetBoolean());
+        Assert.Equal(here.GetProperty("id").GetGuid(), devices[0].GetProperty("id").GetGuid());
+
+        // The cookie itself is kept and sent again after signing out.
+        var cookie = await jory.CookieAsync();
+        Assert.Equal(HttpStatusCode.OK, (await shop.Visit().WithCookieAsync(cookie, "/api/bench")).Status);
+        await jory.DeleteAsync("/api/session");
+        Assert.Equal(HttpStatusCode.Unauthorized, (await shop.Visit().WithCookieAsync(cookie, "/api/bench")).Status);
+
+        // Everywhere else, and one device by its row.
+        var third = await shop.SignInAsync("jory");
+        Assert.Equal(HttpStatusCode.OK, (await elsewhere.DeleteAsync("/api/me/devices")).Status);
+        Assert.Equal(HttpStatusCode.Unauthorized, (await third.GetAsync("/api/bench")).Status);
+        Assert.Equal(HttpStatusCode.OK, (await elsewhere.GetAsync("/api/bench")).Status);
+        var marit = await shop.SignInAsync("marit");
+        var hers = (await marit.GetAsync("/api/me/devices")).Body[0].GetProperty("id").GetGuid();
+        await elsewhere.DeleteAsync($"/api/me/devices/{hers}");
+        Assert.Equal(HttpStatusCode.OK, (await marit.GetAsync("/api/bench")).Status);
     }
 }

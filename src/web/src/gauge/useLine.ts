@@ -41,6 +41,8 @@ export const typedGroup = (line: Line, draft: Draft): Line['form']['groups'][num
 
 interface Preview {
   of: string;
+  /** What is wrong with it, box by box. */
+  problems: DraftJudgement['problems'];
   judgement: Judgement | null;
   reading: Reading | null;
   slips: Slip[];
@@ -112,7 +114,7 @@ export function useLine(tray: number, line: Line): LineState {
           .then(
             (answer) => {
               if (stop.signal.aborted) return;
-              setPreview({ of: typedKey, judgement: answer.judgement, reading: answer.reading, slips: answer.slips });
+              setPreview({ of: typedKey, ...answer });
               // While typing, a field that has become right loses its complaint; new complaints wait for Enter.
               setErrors((before) => {
                 const wrong = new Set(answer.problems.map((p) => p.field));
@@ -185,7 +187,12 @@ export function useLine(tray: number, line: Line): LineState {
       clear();
     },
     slips,
-    record: () => (slips.length > 0 ? Promise.resolve(false) : send(typedReading, draft.correcting)),
+    record: () => {
+      // What cannot be read is said at once, also without the server; nothing of it is kept to be refused later.
+      const wrong = preview?.of === typedKey ? preview.problems : [];
+      if (wrong.length > 0) setErrors(Object.fromEntries(wrong.map(({ field, message }) => [field, message])));
+      return slips.length > 0 || wrong.length > 0 ? Promise.resolve(false) : send(typedReading, draft.correcting);
+    },
     insist: () => send(typedReading, draft.correcting, true),
     mean: (slip) => {
       const [, row, column] = /^rows\[(\d+)\]\.(.+)$/.exec(slip.field) ?? [];

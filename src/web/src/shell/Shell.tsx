@@ -8,6 +8,7 @@ import { Whole } from '../ui/Whole';
 import { BathCalls } from './BathCalls';
 import { hotkeys, useHotkeys } from './hotkeys';
 import { useLive } from './live';
+import { UpToDate } from './UpToDate';
 import { useKeepAtHand } from './useKeepAtHand';
 import { NewVersion } from './NewVersion';
 import { Outbox } from './Outbox';
@@ -84,6 +85,7 @@ export function Shell() {
         </div>
         <div className="flex px-1.5 pb-1">{ways}</div>
         <Rail findRef={find} />
+        <UpToDate />
         <div className="flex px-1.5 py-1">{me}</div>
       </aside>
       <div className="flex min-w-0 flex-col">
@@ -112,6 +114,7 @@ export function Shell() {
       </div>
       <Dialog title="Trays" open={menu} onOpenChange={setMenu} drawer>
         <div className="pt-4">
+          <UpToDate />
           <Rail onGo={() => setMenu(false)} />
         </div>
       </Dialog>
