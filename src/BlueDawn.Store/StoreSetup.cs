@@ -30,5 +30,22 @@ public static class StoreSetup
         return NpgsqlDataSource.Create(settings);
     }
 
+    /// <summary>What the database or its driver said, however deep it is wrapped; null when it was something else.</summary>
+    /// <typeparam name="T"><see cref="PostgresException"/> for what the database said, <see cref="NpgsqlException"/> for either.</typeparam>
+    /// <param name="exception">What was thrown.</param>
+    public static T? Said<T>(Exception? exception)
+        where T : NpgsqlException
+    {
+        for (var e = exception; e is not null; e = e.InnerException)
+        {
+            if (e is T said)
+            {
+                return said;
+            }
+        }
+
+        return null;
+    }
+
     private const int MostConnections = 40;
 }

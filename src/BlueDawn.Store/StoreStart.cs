@@ -67,9 +67,9 @@ public static partial class StoreStart
                 await db.Database.OpenConnectionAsync(cancel);
                 return;
             }
-            catch (Exception e) when (Postgres(e) is not null)
+            catch (Exception e) when (StoreSetup.Said<NpgsqlException>(e) is not null)
             {
-                var reason = Postgres(e)!;
+                var reason = StoreSetup.Said<NpgsqlException>(e)!;
                 if (reason is PostgresException { SqlState: PostgresErrorCodes.InvalidCatalogName or PostgresErrorCodes.InvalidPassword or PostgresErrorCodes.InvalidAuthorizationSpecification } refused)
                 {
                     throw new CannotStartException($"The database cannot be opened: {refused.MessageText}.");
@@ -89,20 +89,6 @@ public static partial class StoreStart
                 await Task.Delay(AskAgain, cancel);
             }
         }
-    }
-
-    /// <summary>What the driver said, however deep it is wrapped.</summary>
-    private static NpgsqlException? Postgres(Exception? exception)
-    {
-        for (var e = exception; e is not null; e = e.InnerException)
-        {
-            if (e is NpgsqlException npgsql)
-            {
-                return npgsql;
-            }
-        }
-
-        return null;
     }
 
     /// <summary>The bench reads and writes; what is in the books of entries and moves it can only add to.</summary>

@@ -43,19 +43,5 @@ internal sealed class AgainFilter : IEndpointFilter
     /// <summary>Whether the same write may well succeed when it is tried again.</summary>
     public static bool AsksAgain(Exception exception) =>
         exception is DbUpdateConcurrencyException
-        || Postgres(exception)?.SqlState is PostgresErrorCodes.DeadlockDetected or PostgresErrorCodes.SerializationFailure or PostgresErrorCodes.LockNotAvailable or PostgresErrorCodes.UniqueViolation;
-
-    /// <summary>What PostgreSQL said, however deep it is wrapped; null when it was something else.</summary>
-    public static PostgresException? Postgres(Exception? exception)
-    {
-        for (var e = exception; e is not null; e = e.InnerException)
-        {
-            if (e is PostgresException postgres)
-            {
-                return postgres;
-            }
-        }
-
-        return null;
-    }
+        || StoreSetup.Said<PostgresException>(exception)?.SqlState is PostgresErrorCodes.DeadlockDetected or PostgresErrorCodes.SerializationFailure or PostgresErrorCodes.LockNotAvailable or PostgresErrorCodes.UniqueViolation;
 }

@@ -1,5 +1,6 @@
 using System.Net.Sockets;
 using System.Text.Json;
+using BlueDawn.Store;
 using Microsoft.AspNetCore.Antiforgery;
 using Microsoft.AspNetCore.Diagnostics;
 using Npgsql;
@@ -38,12 +39,12 @@ internal sealed class ProblemExceptionHandler(ILogger<ProblemExceptionHandler> l
                 statusCode: 400, title: "This page is out of date.", detail: "Reload it and sign in again; what you typed is kept on this device."),
             // A polymorphic body that does not say which kind it is.
             NotSupportedException { Source: "System.Text.Json" } => Problem.Field("kind", "Say which kind it is, first of all; kinds are listed in /openapi/v1.json."),
-            _ when AgainFilter.Postgres(exception)?.SqlState is PostgresErrorCodes.UniqueViolation => Problem.Conflict("That id has been used for something else.", "Reload the page and try again."),
+            _ when StoreSetup.Said<PostgresException>(exception)?.SqlState is PostgresErrorCodes.UniqueViolation => Problem.Conflict("That id has been used for something else.", "Reload the page and try again."),
             _ when AgainFilter.AsksAgain(exception) => TypedResults.Problem(
                 statusCode: 503, title: "Too many wanted the same thing at once.", detail: "Nothing was saved. It is tried again by itself."),
-            _ when AgainFilter.Postgres(exception)?.SqlState is PostgresErrorCodes.UndefinedColumn or PostgresErrorCodes.UndefinedTable => TypedResults.Problem(
+            _ when StoreSetup.Said<PostgresException>(exception)?.SqlState is PostgresErrorCodes.UndefinedColumn or PostgresErrorCodes.UndefinedTable => TypedResults.Problem(
                 statusCode: 503, title: "This server is older than the book.", detail: "Nothing was saved. It has to be started again in its newer version."),
-            _ when IsUnusable(AgainFilter.Postgres(exception)) => Problem.Field("body", "Something in it cannot be kept: a text or a number that is out of range."),
+            _ when IsUnusable(StoreSetup.Said<PostgresException>(exception)) => Problem.Field("body", "Something in it cannot be kept: a text or a number that is out of range."),
             _ when IsDatabaseGone(exception) => TypedResults.Problem(
                 statusCode: 503, title: "The database does not answer.", detail: "Nothing was saved. What you typed stays on this device and is sent when the database is back."),
             _ => TypedResults.Problem(

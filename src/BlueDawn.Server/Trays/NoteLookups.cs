@@ -87,7 +87,7 @@ internal sealed class NoteLookups(BlueDawnDb db)
 
         if (signature?.Person is not { } signer)
         {
-            return (note, Refusal.Wrong([new("signature.password", signature?.Locked == true ? "Too many tries. Wait ten minutes." : "Name and password do not go together.")]));
+            return (note, Refusal.Wrong([new("signature.password", signature?.Locked == true ? $"Too many tries. Wait {Doorkeeper.Window.TotalMinutes:0} minutes." : "Name and password do not go together.")]));
         }
 
         var roles = await db.UserRoles.Where(has => has.UserId == signer.Id).Join(db.Roles, has => has.RoleId, role => role.Id, (_, role) => role.Name).ToListAsync(cancel);

@@ -7,7 +7,7 @@ namespace BlueDawn.Server.Tests.People;
 public class DoorTests(Shop shop) : IClassFixture<Shop>
 {
     [Fact]
-    public async Task Of_forty_guesses_at_once_five_are_looked_at_and_the_right_one_among_them_seldom_gets_in()
+    public async Task Of_forty_guesses_at_once_five_are_looked_at_whether_anybody_has_the_name_or_not()
     {
         // From a device that nobody has signed in on; the name is one that nobody has, and the same goes for it.
         foreach (var name in (string[])["marit", "nobody-here"])
