@@ -29,33 +29,14 @@ public static partial class CoreInTheBrowser
     /// <param name="papers">The papers.</param>
     /// <param name="pending">Entries in their order.</param>
     /// <param name="by">Who took them.</param>
-    /// <returns>The ids of those that were left out.</returns>
+    /// <returns>Those that were left out, with what the rules say to them.</returns>
     [JSExport]
     public static string Take(string papers, string pending, string by)
     {
         var tray = JsonSerializer.Deserialize<TrayPapers>(papers, CoreJson.Web)!;
-        var book = tray.Open();
-        var (refused, added) = (new List<Guid>(), 0);
-        foreach (var entry in JsonSerializer.Deserialize<List<NewEntry>>(pending, CoreJson.Web)!)
-        {
-            if (book.Log.Find(entry.Id) is not null)
-            {
-                continue;
-            }
-
-            if (StationList.StationOf(entry.Note, book).ChangesFacts(entry.Note) || Writing.Refuses(entry, book, [.. Enum.GetValues<Core.Shop.May>()]) is not null)
-            {
-                refused.Add(entry.Id);
-                continue;
-            }
-
-            var written = Writing.Write(entry, book, by, DateTimeOffset.UtcNow);
-            book = StationList.Open(written.Facts, book.Context, book.Log.With(written.Entry));
-            added++;
-        }
-
-        Open[tray.Head.Number] = (tray.Head with { Revision = tray.Head.Revision + added }, tray, book);
-        return JsonSerializer.Serialize(refused, CoreJson.Web);
+        var folded = tray.OpenWith(JsonSerializer.Deserialize<List<NewEntry>>(pending, CoreJson.Web)!, by, DateTimeOffset.UtcNow);
+        Open[tray.Head.Number] = (folded.Head, tray, folded.Book);
+        return JsonSerializer.Serialize(folded.LeftOut, CoreJson.Web);
     }
 
     /// <summary>What a page asks of a tray that has been taken; null when it has not.</summary>

@@ -39,7 +39,44 @@ public sealed record TrayPapers(
     /// <param name="history">False to judge without what the shop has confirmed on others.</param>
     public TrayBook Open(bool history = true) => StationList.Open(
         Facts, new TrayContext(Shop, PinSet.Parse(Pins).Value ?? PinSet.Empty, history ? History : FaultHistory.None, Today), Log.Of(Entries));
+
+    /// <summary>The tray with entries that are still on their way written on top; what the rules refuse is left out.</summary>
+    /// <param name="pending">Entries in their order; one that is in the logbook already is passed over.</param>
+    /// <param name="by">Who took them.</param>
+    /// <param name="now">Now, by the clock of whoever folds them.</param>
+    public Folded OpenWith(IReadOnlyList<NewEntry> pending, string by, DateTimeOffset now)
+    {
+        var (book, leftOut, added) = (Open(), new List<LeftOut>(), 0);
+        foreach (var entry in pending.Where(entry => book.Log.Find(entry.Id) is null))
+        {
+            // What changes the facts of a tray is decided with the server and never waits on a device.
+            var changes = StationList.StationOf(entry.Note, book).ChangesFacts(entry.Note);
+            var refusal = changes ? null : Writing.Refuses(entry, book, [.. Enum.GetValues<May>()]);
+            if (changes || refusal is not null)
+            {
+                leftOut.Add(new LeftOut(entry.Id, refusal));
+                continue;
+            }
+
+            var written = Writing.Write(entry, book, by, now);
+            book = StationList.Open(written.Facts, book.Context, book.Log.With(written.Entry));
+            added++;
+        }
+
+        return new Folded(Head with { Revision = Head.Revision + added }, book, leftOut);
+    }
 }
+
+/// <summary>A tray with what is on its way.</summary>
+/// <param name="Head">Its head, counted up.</param>
+/// <param name="Book">The tray as the rules see it.</param>
+/// <param name="LeftOut">Entries that are not in it.</param>
+public sealed record Folded(TrayHead Head, TrayBook Book, IReadOnlyList<LeftOut> LeftOut);
+
+/// <summary>An entry that could not be written on top of a tray's papers.</summary>
+/// <param name="Id">Which.</param>
+/// <param name="Refusal">What the rules say to it; null when it is for the server to say.</param>
+public sealed record LeftOut(Guid Id, Refusal? Refusal);
 
 /// <summary>Which build of Core this is.</summary>
 public static class CoreVersion

@@ -1,4 +1,4 @@
-import { seen, type DraftJudgement, type ReadingDraft } from '../api/client';
+import { seen, type DraftJudgement, type Problem, type ReadingDraft } from '../api/client';
 import type { Pending } from '../outbox/outbox';
 import type { Call, Reply } from './worker';
 
@@ -12,6 +12,23 @@ let next = 0;
 const waiting = new Map<number, (reply: Reply) => void>();
 /** By tray, the papers and entries it was taken with. */
 const taken = new Map<number, string>();
+/** By entry, why the rules refuse it on the tray as it was taken last. */
+const refusals = new Map<string, Problem>();
+
+/** An entry that Core left out, and what the rules say to it. */
+interface LeftOut {
+  id: string;
+  refusal: { title: string; detail: string; fields: { field: string; message: string }[] } | null;
+}
+
+const asProblem = ({ title, detail, fields }: NonNullable<LeftOut['refusal']>): Problem => ({
+  status: 400,
+  title,
+  detail,
+  errors: Object.fromEntries(
+    fields.map(({ field }) => [field, fields.filter((one) => one.field === field).map(({ message }) => message)]),
+  ),
+});
 
 function call<T>(name: Call['name'], ...args: unknown[]): Promise<T> {
   return new Promise((resolve, reject) => {
@@ -68,6 +85,9 @@ export const core = {
 
   isReady: (): boolean => version !== null,
 
+  /** Why the rules refuse an entry on its tray as it was taken last; undefined when they do not. */
+  refusal: (id: string): Problem | undefined => refusals.get(id),
+
   /** Takes a tray's papers with what is on its way. False when they cannot be had, or belong to another Core. */
   async take(tray: number, pending: readonly Pending[], by: string): Promise<boolean> {
     if (version === null) return false;
@@ -78,7 +98,9 @@ export const core = {
       .map(({ id, takenAt, note, supersedes }) => ({ id, takenAt, note, supersedes }));
     const key = `${papers}\n${entries.map(({ id }) => id).join()}`;
     if (taken.get(tray) === key) return true;
-    await call('Take', papers, JSON.stringify(entries), by);
+    const leftOut = JSON.parse(await call<string>('Take', papers, JSON.stringify(entries), by)) as LeftOut[];
+    for (const { id } of entries) refusals.delete(id);
+    for (const { id, refusal } of leftOut) if (refusal) refusals.set(id, asProblem(refusal));
     taken.set(tray, key);
     return true;
   },

@@ -194,7 +194,6 @@ export function GaugeLine({ tray, line, history, locked, way }: Props) {
                   <Button
                     look="hands"
                     onClick={(event) => void record(event.currentTarget)}
-                    disabled={state.busy}
                     aria-label={`Record ${line.label}`}
                   >
                     Record

@@ -32,7 +32,7 @@ export function Why({ line, state, history, tray, mayRecord, onClose }: Props) {
   };
   const withdraw = async (): Promise<void> => {
     if (!line.standing) return;
-    const sent = await outbox.record(asPending({ kind: 'withdrawal' }, line.standing.entryId));
+    const sent = await outbox.record([asPending({ kind: 'withdrawal' }, line.standing.entryId)]);
     setProblem(sent.problem ? `${sent.problem.title} ${sent.problem.detail}` : '');
   };
   return (

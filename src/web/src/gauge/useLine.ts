@@ -64,6 +64,7 @@ export interface LineState {
   busy: boolean;
   change: (next: Partial<Draft>) => void;
   drop: () => void;
+  /** True as soon as the reading is kept on this device: the hands go on, and what is refused comes back to its boxes. */
   record: () => Promise<boolean>;
   /** Records what is far from the sheet: it is really so. */
   insist: () => Promise<boolean>;
@@ -83,7 +84,8 @@ export function useLine(tray: number, line: Line): LineState {
   const [refused, setRefused] = useState<Problem | null>(null);
   const [sentId, setSentId] = useState<string[]>([]);
   const kept = useStillKept(sentId);
-  const [busy, setBusy] = useState(false);
+  const [onTheWay, setOnTheWay] = useState(0);
+  const busy = onTheWay > 0;
 
   const dirty = !isEmpty(draft, line);
   const typedReading = useMemo<TypedReading>(() => {
@@ -139,28 +141,36 @@ export function useLine(tray: number, line: Line): LineState {
     if (last.current?.of !== of)
       last.current = { of, pending: asPending({ kind: 'reading', line: line.key, typed, sure }, correcting) };
     const { pending } = last.current;
-    setBusy(true);
+    setOnTheWay((now) => now + 1);
     // Once it is kept on the device the boxes are free for the next reading: what is typed while this one is on its
     // way belongs to the next.
     await outbox.keep(pending);
     const taken = draft;
     clear();
-    const sent = await outbox.send(pending);
-    last.current = null;
-    setBusy(false);
-    setPreview(null);
-    if (sent.problem) {
+    setErrors({});
+    setRefused(null);
+    void outbox.send([pending]).then((sent) => {
+      if (last.current?.pending === pending) last.current = null;
+      setOnTheWay((now) => now - 1);
+      setPreview((now) => (now?.of === JSON.stringify(typed) ? null : now));
+      setSentId(sent.state === 'kept' ? [pending.id] : []);
+      if (!sent.problem) return;
       if (!isKept(key)) keep(taken);
       setErrors(
         Object.fromEntries(Object.entries(sent.problem.errors).map(([field, messages]) => [field, messages[0] ?? ''])),
       );
       setRefused(Object.keys(sent.problem.errors).length > 0 ? null : sent.problem);
-      return false;
-    }
-    setRefused(null);
-    setErrors({});
-    setSentId(sent.state === 'kept' ? [pending.id] : []);
+    });
     return true;
+  };
+
+  /** What Core or the server has said of what is typed now; Core says it in a moment when it has not been asked yet. */
+  const said = async (): Promise<Preview | null> => {
+    if (preview?.of === typedKey) return preview;
+    const answer = core.isReady() ? await core.judge(tray, { lineKey: line.key, typed: typedReading }) : null;
+    const now = answer && { of: typedKey, ...answer };
+    if (now) setPreview(now);
+    return now;
   };
 
   // While a reading is on its way its verdict stays in sight.
@@ -187,11 +197,12 @@ export function useLine(tray: number, line: Line): LineState {
       clear();
     },
     slips,
-    record: () => {
+    record: async () => {
       // What cannot be read is said at once, also without the server; nothing of it is kept to be refused later.
-      const wrong = preview?.of === typedKey ? preview.problems : [];
-      if (wrong.length > 0) setErrors(Object.fromEntries(wrong.map(({ field, message }) => [field, message])));
-      return slips.length > 0 || wrong.length > 0 ? Promise.resolve(false) : send(typedReading, draft.correcting);
+      const now = await said();
+      if (now && now.problems.length > 0)
+        setErrors(Object.fromEntries(now.problems.map(({ field, message }) => [field, message])));
+      return now && (now.slips.length > 0 || now.problems.length > 0) ? false : send(typedReading, draft.correcting);
     },
     insist: () => send(typedReading, draft.correcting, true),
     mean: (slip) => {

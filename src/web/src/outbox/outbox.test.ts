@@ -28,6 +28,10 @@ const takesAll = async (request: Request | URL | string): Promise<Response> => {
   return new Response(JSON.stringify(body), { status: 200, headers: { 'content-type': 'application/json' } });
 };
 
+const nothing = (): undefined => undefined;
+const back = { kind: 'back', part: 'bowl', fate: 'refitted' } as Pending['note'];
+const noWay = { status: 400, title: 'Not so', detail: '', errors: { 'note.way': ['Say which way round.'] } };
+
 describe('readings on their way', () => {
   const fetched = vi.fn<typeof fetch>();
   let outbox: typeof import('./outbox').outbox;
@@ -42,7 +46,7 @@ describe('readings on their way', () => {
 
   it('are gone from the device once the server has them', async () => {
     fetched.mockImplementation(takesAll);
-    expect((await outbox.record(pending('1'))).state).toBe('recorded');
+    expect((await outbox.record([pending('1')])).state).toBe('recorded');
     expect(outbox.current()).toEqual([]);
   });
 
@@ -52,16 +56,16 @@ describe('readings on their way', () => {
     outbox.takeWith((tray) => {
       seen.push([tray, outbox.current().length]);
       return Promise.resolve();
-    });
-    await outbox.record(pending('1'), pending('2'));
+    }, nothing);
+    await outbox.record([pending('1'), pending('2')]);
     expect(seen).toEqual([[27, 2]]);
     expect(outbox.current()).toEqual([]);
   });
 
   it('stay on the device while the server is away, and go out in order when it is back', async () => {
     fetched.mockImplementation(() => Promise.reject(new TypeError('no network')));
-    expect((await outbox.record(pending('2'))).state).toBe('kept');
-    expect((await outbox.record(pending('1'))).state).toBe('kept');
+    expect((await outbox.record([pending('2')])).state).toBe('kept');
+    expect((await outbox.record([pending('1')])).state).toBe('kept');
     fetched.mockReset();
     fetched.mockImplementation(takesAll);
     await outbox.flush('ilse', (tray, sent) => expect([tray, sent.state]).toEqual([27, 'recorded']));
@@ -71,9 +75,9 @@ describe('readings on their way', () => {
 
   it('stay when the database is stopped or the session has ended', async () => {
     fetched.mockImplementation(answer(503, { title: 'The database does not answer.' }));
-    expect((await outbox.record(pending('1'))).state).toBe('kept');
+    expect((await outbox.record([pending('1')])).state).toBe('kept');
     fetched.mockImplementation(answer(401, { title: 'Sign in first.' }));
-    expect((await outbox.record(pending('2'))).state).toBe('kept');
+    expect((await outbox.record([pending('2')])).state).toBe('kept');
     expect(outbox.current()).toHaveLength(2);
   });
 
@@ -86,7 +90,7 @@ describe('readings on their way', () => {
     ['the answer is broken', 200, {}],
   ])('stay when %s', async (_why, status, body) => {
     fetched.mockImplementation(answer(status, body));
-    expect((await outbox.record(pending('1'))).state).toBe('kept');
+    expect((await outbox.record([pending('1')])).state).toBe('kept');
     expect(outbox.current()).toHaveLength(1);
     fetched.mockImplementation(takesAll);
     await outbox.flush('ilse', () => undefined);
@@ -95,7 +99,7 @@ describe('readings on their way', () => {
 
   it('are sent only by whoever took them', async () => {
     fetched.mockImplementation(() => Promise.reject(new TypeError('no network')));
-    await outbox.record(pending('1', { personId: 'jory' }));
+    await outbox.record([pending('1', { personId: 'jory' })]);
     fetched.mockImplementation(takesAll);
     await outbox.flush('ilse', () => expect.unreachable());
     expect(outbox.current()).toHaveLength(1);
@@ -130,7 +134,7 @@ describe('readings on their way', () => {
         tray: { number: 27 },
       }),
     );
-    const sent = await outbox.record(pending('1'), pending('2'));
+    const sent = await outbox.record([pending('1'), pending('2')]);
     expect(sent).toMatchObject({ state: 'refused', patch: { number: 27 }, problem: { title: 'No' } });
     expect(outbox.current()).toEqual([]);
   });
@@ -146,7 +150,7 @@ describe('readings on their way', () => {
     const kept = 'draft:ilse:27:gauging/main-jet';
     expect(JSON.parse(localStorage.getItem(kept) ?? '')).toMatchObject({ values: { go: '0.72' }, correcting: null });
     localStorage.setItem(kept, JSON.stringify({ values: { go: '0.9' } }));
-    await outbox.record(pending('2'));
+    await outbox.record([pending('2')]);
     expect(localStorage.getItem(kept)).toContain('0.9');
   });
 
@@ -181,7 +185,7 @@ describe('readings on their way', () => {
 
   it('come back with the reason when they are refused', async () => {
     fetched.mockImplementation(answer(400, { title: 'No', errors: { go: ['Not a number'] } }));
-    const sent = await outbox.record(pending('1'));
+    const sent = await outbox.record([pending('1')]);
     expect(sent).toMatchObject({ state: 'refused', problem: { errors: { go: ['Not a number'] } } });
     expect(outbox.current()).toEqual([]);
   });
@@ -189,7 +193,7 @@ describe('readings on their way', () => {
   it('that are refused and find their boxes taken stay in sight until a person settles them', async () => {
     localStorage.setItem('draft:ilse:27:gauging/main-jet', JSON.stringify({ values: { go: '0.9' } }));
     fetched.mockImplementation(answer(400, { title: 'No', detail: 'Not so', errors: { go: ['Not a number'] } }));
-    await outbox.record(pending('1'));
+    await outbox.record([pending('1')]);
     expect(outbox.current()).toEqual([]);
     expect(outbox.notTaken()).toMatchObject([
       {
@@ -210,10 +214,35 @@ describe('readings on their way', () => {
 
   it('of anything but a reading are never thrown away when they are refused', async () => {
     fetched.mockImplementation(answer(409, { title: 'It has been handed back.', errors: {} }));
-    await outbox.record(pending('1', { note: { kind: 'job', job: 'full' } as Pending['note'] }));
+    await outbox.record([pending('1', { note: { kind: 'job', job: 'full' } as Pending['note'] })]);
     expect(outbox.notTaken()).toMatchObject([
       { note: { kind: 'job' }, problem: { title: 'It has been handed back.' } },
     ]);
+  });
+
+  it('of a form that is still there come back to its fields; without it they wait to be settled', async () => {
+    const refused = { outcomes: [{ id: '1', outcome: 'refused', problem: noWay }], tray: { number: 27 } };
+    fetched.mockImplementation(answer(200, refused));
+    const sent = await outbox.record([pending('1', { note: back })], () => true);
+    expect(sent).toMatchObject({ state: 'refused', problem: { errors: noWay.errors } });
+    expect(outbox.notTaken()).toEqual([]);
+    await outbox.record([pending('1', { note: back })], () => false);
+    expect(outbox.notTaken()).toHaveLength(1);
+  });
+
+  it('that the rules on this device refuse are said at once without the server, and the others wait', async () => {
+    fetched.mockImplementation(() => Promise.reject(new TypeError('no network')));
+    outbox.takeWith(
+      () => Promise.resolve(),
+      (id) => (id === '2' ? noWay : undefined),
+    );
+    const sent = await outbox.record([pending('1'), pending('2', { note: back })], () => true);
+    expect(sent).toMatchObject({ state: 'refused', problem: { errors: noWay.errors } });
+    expect(outbox.current().map(({ id }) => id)).toEqual(['1']);
+    expect(outbox.notTaken()).toEqual([]);
+    // An entry that waited when its form had gone is for the server to say.
+    await outbox.record([pending('2', { note: back })], () => false);
+    expect(outbox.current().map(({ id }) => id)).toEqual(['1', '2']);
   });
 
   it('that somebody else took are left alone, and the session is looked at', async () => {
@@ -222,7 +251,7 @@ describe('readings on their way', () => {
     fetched.mockImplementation(
       answer(200, { outcomes: [{ id: '1', outcome: 'others', problem: null }], tray: { number: 27 } }),
     );
-    expect((await outbox.record(pending('1'))).state).toBe('kept');
+    expect((await outbox.record([pending('1')])).state).toBe('kept');
     expect(outbox.current()).toHaveLength(1);
     expect(outbox.notTaken()).toEqual([]);
     expect(ended).toHaveBeenCalled();
@@ -235,7 +264,7 @@ describe('readings on their way', () => {
       sent = await (request as Request).clone().json();
       return takesAll(request);
     });
-    await outbox.record(pending('1'));
+    await outbox.record([pending('1')]);
     expect(sent).toMatchObject({
       entries: [{ id: '1', takenBy: 'ilse' }],
       sentAt: expect.stringMatching(/^20/) as string,
@@ -263,7 +292,7 @@ describe('readings on their way', () => {
       },
     });
     fetched.mockImplementation(() => Promise.reject(new TypeError('no network')));
-    expect((await outbox.record(pending('1'))).state).toBe('kept');
+    expect((await outbox.record([pending('1')])).state).toBe('kept');
     expect(outbox.current()).toHaveLength(1);
     expect(device.isFull()).toBe(true);
     fetched.mockImplementation(takesAll);

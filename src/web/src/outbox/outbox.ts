@@ -43,6 +43,8 @@ export interface NotTaken extends Pending {
 }
 
 const MOST_AT_ONCE = 50;
+const FOLD_MS = 2000;
+const sleep = (ms: number): Promise<void> => new Promise((done) => setTimeout(done, ms));
 const pendings = keptUnderIds<Pending | FirstPending | SecondPending>(STORES.pending);
 const refusals = keptUnderIds<NotTaken>(STORES.refused);
 
@@ -79,6 +81,7 @@ const asPending = (stored: Pending | FirstPending | SecondPending): Pending => {
 const listeners = new Set<() => void>();
 type Take = (tray: number, patch: TrayPatch | null) => Promise<void>;
 let take: Take = () => Promise.resolve();
+let refusal: (id: string) => Problem | undefined = () => undefined;
 let snapshot: Pending[] = [];
 let notTaken: NotTaken[] = [];
 let clockOff: number | null = null;
@@ -117,11 +120,12 @@ export const outbox = {
   },
 
   /**
-   * Says who shows what the server answered. That is done before the entries leave the device: a page that counts on
+   * Says who shows what the server answered, and who knows without the server what the rules refuse. That is done before the entries leave the device: a page that counts on
    * them is never for a moment without them.
    */
-  takeWith(taking: Take): void {
+  takeWith(taking: Take, refusalOnDevice: typeof refusal): void {
     take = taking;
+    refusal = refusalOnDevice;
   },
 
   /** Keeps entries on the device. From here on they are not lost, whatever happens to the page. */
@@ -130,13 +134,16 @@ export const outbox = {
     await refresh();
   },
 
-  /** Tries to send entries of one tray that are kept, all in one request. */
-  send: (...entries: Pending[]): Promise<Sent> => send(entries),
+  /**
+   * Tries to send entries of one tray that are kept, all in one request. Where the form they were entered in is still
+   * there, it shows what is wrong with its fields; anything else that is refused goes to what was not taken.
+   */
+  send: (entries: Pending[], formIsThere: () => boolean = () => false): Promise<Sent> => send(entries, formIsThere),
 
   /** Keeps entries of one tray on the device, then tries to send them. */
-  async record(...entries: Pending[]): Promise<Sent> {
+  async record(entries: Pending[], formIsThere?: () => boolean): Promise<Sent> {
     await outbox.keep(...entries);
-    return send(entries);
+    return outbox.send(entries, formIsThere);
   },
 
   /** Sends what is still here and belongs to this person, oldest first; stops where something cannot be sent now. */
@@ -147,7 +154,7 @@ export const outbox = {
       const { tray } = mine[0];
       const other = mine.findIndex((pending) => pending.tray !== tray);
       const together = mine.splice(0, Math.min(other < 0 ? mine.length : other, MOST_AT_ONCE));
-      const sent = await send(together);
+      const sent = await send(together, nowhere);
       if (sent.state !== 'kept') done(tray, sent);
       // The server is there and stumbles over one of them: the others do not wait for it.
       else if (sent.stumbled) for (const one of together) await sendAlone(one, done);
@@ -157,18 +164,19 @@ export const outbox = {
 };
 
 async function sendAlone(one: Pending, done: (tray: number, sent: Sent) => void): Promise<void> {
-  const sent = await send([one]);
+  const sent = await send([one], nowhere);
   if (sent.state !== 'kept') done(one.tray, sent);
 }
 
+const nowhere = (): boolean => false;
 const inFlight = new Map<string, Promise<Sent>>();
 
-function send(entries: Pending[]): Promise<Sent> {
+function send(entries: Pending[], formIsThere: () => boolean): Promise<Sent> {
   // The same entries sent from two places of the page are one request.
   const key = entries.map((entry) => entry.id).join();
   const running = inFlight.get(key);
   if (running) return running;
-  const sending = deliver(entries).finally(() => inFlight.delete(key));
+  const sending = deliver(entries, formIsThere).finally(() => inFlight.delete(key));
   inFlight.set(key, sending);
   return sending;
 }
@@ -181,16 +189,25 @@ const asInput = ({ id, takenAt, note, supersedes, personId }: Pending): EntryInp
   takenBy: personId,
 });
 
-async function deliver(entries: Pending[]): Promise<Sent> {
+async function deliver(entries: Pending[], formIsThere: () => boolean): Promise<Sent> {
   const tray = entries[0]?.tray ?? 0;
   try {
     const { outcomes, tray: patch, clockOffSeconds } = await sendEntries(tray, entries.map(asInput));
     clockOff = clockOffSeconds ?? null;
-    return await settle(entries, outcomes, patch);
+    return await settle(entries, outcomes, patch, formIsThere);
   } catch (error) {
     // Signed out, or the server away: they stay here and go out later. Core on this device counts them meanwhile.
     if (!(error instanceof ProblemError) || error.passing || error.problem.status === 401 || isStalePage(error)) {
-      void take(tray, null);
+      await Promise.race([take(tray, null), sleep(FOLD_MS)]);
+      // What Core on this device refuses, the server would refuse too: it is said now, while the part is in the hand.
+      const refused = formIsThere() ? entries.filter(({ id }) => refusal(id)) : [];
+      if (refused.length > 0)
+        return settle(
+          refused,
+          refused.map(({ id }) => ({ id, outcome: 'refused', problem: asEntryProblem(refusal(id) ?? unknown) })),
+          null,
+          formIsThere,
+        );
       return {
         state: 'kept',
         patch: null,
@@ -201,7 +218,7 @@ async function deliver(entries: Pending[]): Promise<Sent> {
     const outcomes: EntryOutcome[] =
       error.problem.outcomes ?? entries.map(({ id }) => ({ id, outcome: 'refused', problem: null }));
     const settled = outcomes.map((one) => ({ ...one, problem: one.problem ?? asEntryProblem(error.problem) }));
-    await settle(entries, settled, null);
+    await settle(entries, settled, null, formIsThere);
     return { state: 'refused', patch: null, problem: error.problem };
   }
 }
@@ -220,6 +237,7 @@ async function settle(
   entries: Pending[],
   all: Pick<EntryOutcome, 'id' | 'outcome' | 'problem'>[],
   patch: TrayPatch | null,
+  formIsThere: () => boolean,
 ): Promise<Sent> {
   await take(entries[0]?.tray ?? 0, patch);
   // Somebody else is signed in on this device by now: theirs is not touched, and they wait for whoever took them.
@@ -228,6 +246,7 @@ async function settle(
   for (const { id, outcome, problem } of outcomes) {
     const entry = entries.find((one) => one.id === id);
     if (outcome !== 'refused' || !entry || giveBack(entry)) continue;
+    if (problem && Object.keys(problem.errors).length > 0 && formIsThere()) continue;
     const why = problem ? toProblem(problem, problem.status) : unknown;
     notTaken = inOrder([...notTaken.filter((one) => one.id !== id), { ...entry, problem: why }]);
     await refusals.put({ ...entry, problem: why });

@@ -1,5 +1,5 @@
 import { useMutation } from '@tanstack/react-query';
-import { useSyncExternalStore } from 'react';
+import { useEffect, useRef, useSyncExternalStore } from 'react';
 import { v7 as uuidv7 } from 'uuid';
 import { problemOf, type Note, type Problem, type Signature } from '../api/client';
 import { usePerson } from '../session/session';
@@ -40,10 +40,17 @@ export function useStillKept(ids: readonly string[]): boolean {
 /** The way into a tray's logbook for everything that does not hang on what stands on the tray: kept first, then sent. */
 export function useRecord<T extends Note = Note>(tray: number): Record<T> {
   const pending = usePending(tray);
+  const there = useRef(true);
+  useEffect(() => {
+    there.current = true;
+    return () => {
+      there.current = false;
+    };
+  }, []);
   const { mutateAsync, data, isPending, reset } = useMutation({
     mutationFn: async (notes: T[]): Promise<Sent & { ids: string[] }> => {
       const entries = notes.map((note) => pending(note));
-      return { ...(await outbox.record(...entries)), ids: entries.map(({ id }) => id) };
+      return { ...(await outbox.record(entries, () => there.current)), ids: entries.map(({ id }) => id) };
     },
   });
   const kept = useStillKept(data?.state === 'kept' ? data.ids : none);

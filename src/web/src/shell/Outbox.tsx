@@ -1,6 +1,7 @@
 import { useQueryClient } from '@tanstack/react-query';
 import { CircleAlert, Clock, CloudOff, HardDrive } from 'lucide-react';
 import { useEffect, useState, useSyncExternalStore } from 'react';
+import { core } from '../core/core';
 import { device } from '../outbox/device';
 import { outbox, type Pending } from '../outbox/outbox';
 import { parcels } from '../outbox/parcels';
@@ -27,7 +28,7 @@ function useForAWhile<T>(now: T[]): T[] {
 function useSending(personId: string): void {
   const take = useTakePatch();
   const queries = useQueryClient();
-  useEffect(() => outbox.takeWith(take), [take]);
+  useEffect(() => outbox.takeWith(take, core.refusal), [take]);
   useEffect(() => {
     let running = false;
     const send = async (): Promise<void> => {

@@ -50,7 +50,7 @@ function Build({ tray, view }: { tray: Tray; view: LedgerView }) {
     if (!settled) setPicked(part);
     return settled;
   };
-  const kept = useKeptParts(tray.number);
+  const kept = useKeptParts(tray.number, 'build');
   const first = view.problems[0]?.part ?? view.advice.find((advice) => !kept.has(advice.part))?.part ?? null;
   const current = picked ?? first;
   const line = view.lines.find((one) => one.part.key === current) ?? null;

@@ -225,6 +225,9 @@ function Sources({
           </Button>
         </li>
       ))}
+      {sources.isError && (
+        <li className="py-2">What is on the shelf needs the server; the old one can go in meanwhile.</li>
+      )}
       {sources.data && shown.length === 0 && (
         <li className="py-2">None on the shelf that fits. Book one in at Stock, make one, or decide again at Kit.</li>
       )}

@@ -40,7 +40,7 @@ function Ledger({ tray, view }: { tray: Tray; view: LedgerView }) {
   const busy = entries.busy || sending > 0;
   const inJob = view.lines.filter((line) => line.isListed);
   const rest = view.lines.length - inJob.length;
-  const kept = useKeptParts(tray.number);
+  const kept = useKeptParts(tray.number, 'strip');
   const next = inJob.find((line) => line.isToStrip && !kept.has(line.part.key));
   const groups = [...new Set(inJob.map((line) => line.part.group))];
 
