@@ -1,4 +1,5 @@
 import { spawn, type ChildProcess } from 'node:child_process';
+import { createServer as createProxy, request, type Server } from 'node:http';
 import { createServer, type AddressInfo } from 'node:net';
 import { resolve } from 'node:path';
 
@@ -77,5 +78,42 @@ export class OwnServer {
     const ended = new Promise((done) => running.once('exit', done));
     running.kill('SIGKILL'); // a pulled plug, not a farewell
     await ended;
+  }
+}
+
+/** In front of a server, as if it had been upgraded: what is said here is put behind the service worker's own text. */
+export class Upgrade {
+  appended = '';
+  private readonly proxy: Server;
+
+  constructor(
+    readonly port: number,
+    target: number,
+  ) {
+    this.proxy = createProxy((asked, answer) => {
+      const { method, url: path, headers } = asked;
+      // Plain and whole, never "as you have it".
+      const { 'accept-encoding': _, 'if-none-match': __, 'if-modified-since': ___, ...plain } = headers;
+      const own = path === '/sw.js' ? plain : headers;
+      const passed = request({ host: '127.0.0.1', port: target, method, path, headers: own }, (got) => {
+        const { 'content-length': length, etag, 'last-modified': at, ...rest } = got.headers;
+        const changed = path === '/sw.js';
+        answer.writeHead(got.statusCode ?? 502, changed ? rest : got.headers);
+        got.on('end', () => answer.end(changed ? this.appended : undefined));
+        got.pipe(answer, { end: false });
+      });
+      passed.on('error', () => answer.destroy());
+      answer.on('close', () => passed.destroy());
+      asked.pipe(passed);
+    }).listen(port, '127.0.0.1');
+  }
+
+  get url(): string {
+    return `http://127.0.0.1:${this.port}`;
+  }
+
+  stop(): void {
+    this.proxy.close();
+    this.proxy.closeAllConnections();
   }
 }

@@ -1,3 +1,4 @@
+import { freePort, Upgrade } from './machine';
 import { expect, test } from './test';
 import { box, checkIn, expectVerdict, fresh, get, line, signIn } from './bench';
 
@@ -269,6 +270,38 @@ test('what one person took without the server is not signed by another who signs
     )
     .toBe('Jory Tamblyn');
   await context.close();
+});
+
+test('a newer version says that it is there, and takes its place only when it is asked to', async ({
+  browser,
+  server,
+}) => {
+  test.setTimeout(90_000);
+  const upgrade = new Upgrade(await freePort(), server.port);
+  const context = await browser.newContext({ baseURL: upgrade.url, serviceWorkers: 'allow' });
+  try {
+    const page = await context.newPage();
+    await signIn(page, 'jory');
+    await page.waitForFunction(() => navigator.serviceWorker.controller !== null, undefined, { timeout: 30_000 });
+    const tray = await checkIn(page, fresh('Newer pump'));
+    await page.goto(`/tray/${tray}/gauge`);
+    await box(page, 'Main jet', 'goes').fill('0.71');
+    const said = page.getByText('A newer version of Blue Dawn is here.');
+    await expect(said).toBeHidden();
+
+    upgrade.appended = '\n// a newer version\n';
+    await page.evaluate(async () => (await navigator.serviceWorker.getRegistration())?.update());
+    await expect(said).toBeVisible({ timeout: 20_000 });
+    // It waits until it is asked to.
+    await box(page, 'Main jet', 'stops').fill('0.73');
+    await page.getByRole('button', { name: 'Load it' }).click();
+    await expect(said).toBeHidden({ timeout: 20_000 });
+    await expect(box(page, 'Main jet', 'goes')).toHaveValue('0.71');
+    await expect(box(page, 'Main jet', 'stops')).toHaveValue('0.73');
+  } finally {
+    await context.close();
+    upgrade.stop();
+  }
 });
 
 test.describe(() => {

@@ -5,6 +5,7 @@ using BlueDawn.Core.Intake;
 using BlueDawn.Core.Kits;
 using BlueDawn.Core.Logbook;
 using BlueDawn.Core.Measures;
+using BlueDawn.Core.Pages;
 using BlueDawn.Core.Parts;
 using BlueDawn.Core.Shop;
 using BlueDawn.Core.Stations;
@@ -246,5 +247,26 @@ public sealed class WritingTests
         Assert.Equal("Its basket is still in the bath. Take it out first.", tray.Refuses(new DryNote())!.Detail);
         tray.Adds(new BasketNote("Heated bath", 2, false, 12, 20));
         Assert.Equal((WaitsFor.Hands, ""), (tray.Facts.WaitsFor, tray.Facts.WaitNote));
+    }
+
+    [Fact]
+    public void Entries_on_their_way_are_folded_on_top_of_the_papers_and_what_the_rules_refuse_is_left_out_with_its_reason()
+    {
+        var tray = new TestTray(Sheets.Spec).Does(new JobNote("full")).Does(new OutNote("bowl-gasket", LineVerdict.Renew), out var there);
+        var papers = new TrayPapers(
+            new TrayHead(Guid.NewGuid(), 1, 1, 2, "Boat", "", "Pump", DateTimeOffset.UnixEpoch, null),
+            tray.Facts, tray.Log.Entries, tray.Context.Shop, "", FaultHistory.None, tray.Context.Today, "");
+        var at = new DateTimeOffset(2026, 11, 2, 9, 0, 0, TimeSpan.Zero);
+        NewEntry Waiting(Note note, int minute) => new(Guid.CreateVersion7(at.AddMinutes(minute)), at.AddMinutes(minute), note);
+        var (refused, renewed) = (Waiting(new BackNote("bowl-gasket", Fate.Refitted), 2), Waiting(new PartsHereNote(), 3));
+        var folded = papers.OpenWith(
+            [new(there, at, new OutNote("bowl-gasket", LineVerdict.Renew)), Waiting(new OutNote("bowl", LineVerdict.Clean), 1), refused, renewed], "Jory", at);
+
+        // The gasket was there already; the bowl is new; the old gasket goes back only with a reason; the last one is for the server.
+        Assert.Equal(3, folded.Head.Revision);
+        Assert.Equal(["full", "bowl-gasket", "bowl"], folded.Book.Log.Entries.Select(entry => entry.Note is JobNote job ? job.Job : ((OutNote)entry.Note).Part));
+        Assert.Equal([refused.Id, renewed.Id], folded.LeftOut.Select(left => left.Id));
+        Assert.Equal("note.reason", Assert.Single(folded.LeftOut[0].Refusal!.Fields).Field);
+        Assert.Null(folded.LeftOut[1].Refusal);
     }
 }

@@ -7,6 +7,7 @@ import { outbox, type NotTaken } from '../outbox/outbox';
 import { parcels, type Parcel } from '../outbox/parcels';
 import { usePerson } from '../session/session';
 import { stationOfLine, trayPath } from '../stations/registry';
+import { noteWord } from './words';
 import { Button } from '../ui/button';
 import { Dialog } from '../ui/dialog';
 import { moment } from '../units/format';
@@ -24,7 +25,11 @@ function said(note: Note): string {
 }
 
 const whatOf = (note: Note): string =>
-  note.kind === 'reading' ? note.line.replace(/^[^/]*[/]/, '').replaceAll('-', ' ') : (note.kind ?? '');
+  note.kind === 'reading'
+    ? note.line.replace(/^[^/]*[/]/, '').replaceAll('-', ' ')
+    : note.kind
+      ? noteWord[note.kind]
+      : '';
 
 /** What the server did not take: nothing of it is lost until a person says so. */
 export function NotTakenDialog({ open, onOpenChange }: { open: boolean; onOpenChange: (open: boolean) => void }) {

@@ -5,6 +5,7 @@ import type {
   Fate,
   FitOption,
   LineVerdict,
+  Note,
   ShelfStanding,
   StockMoveKind,
   WaitsFor,
@@ -34,6 +35,36 @@ export const fitWord: Record<FitOption, string> = {
   makeIt: 'Make it',
   stopgap: 'Stopgap',
   decline: 'Decline',
+};
+
+/** What an entry of the logbook is about. */
+export const noteWord: Record<NonNullable<Note['kind']>, string> = {
+  sheet: 'Spec sheet',
+  fitting: 'What is fitted',
+  partsHere: 'Parts here',
+  oldPart: 'Old part, measured',
+  marks: 'Numbers and dates read',
+  findings: 'Seen at Trace',
+  fault: 'Fault found',
+  apart: 'Apart or together',
+  safety: 'Safe to run',
+  soils: 'What has to come off',
+  method: 'How it is cleaned',
+  dry: 'Rinsed and dry',
+  passage: 'Passage',
+  basket: 'Bath',
+  back: 'Put in',
+  job: 'How far it comes apart',
+  out: 'Came out',
+  stays: 'Stays in',
+  undo: 'Taken back',
+  reading: 'Reading',
+  withdrawal: 'Reading taken back',
+  release: 'Handed back',
+  words: 'From an earlier book',
+  checkedIn: 'Checked in',
+  photo: 'Photo',
+  facts: 'Changed at check-in',
 };
 
 /** What is to become of a part that came out. */
