@@ -21,7 +21,7 @@ source_hash() {
   {
     find src data -type f -not -path '*/node_modules/*' -not -path '*/bin/*' -not -path '*/obj/*' -not -path 'src/web/dist/*' \
       -not -path 'src/BlueDawn.Server/wwwroot/*' -not -path 'src/web/public/core/*' -not -name schema.d.ts -print0
-    find . -maxdepth 1 -type f \( -name '*.props' -o -name '*.json' -o -name '*.slnx' \) -print0
+    find . -maxdepth 1 -type f \( -name '*.props' -o -name '*.targets' -o -name '*.json' -o -name '*.slnx' \) -print0
   } | sort -z | xargs -0 sha256sum | sha256sum | cut -c1-64
 }
 

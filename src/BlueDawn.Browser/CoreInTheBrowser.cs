@@ -2,7 +2,6 @@ using System.Runtime.InteropServices.JavaScript;
 using System.Runtime.Versioning;
 using System.Text.Json;
 using BlueDawn.Core.Pages;
-using BlueDawn.Core.Stations;
 using BlueDawn.Core.Trays;
 
 namespace BlueDawn.Browser;
@@ -14,7 +13,7 @@ namespace BlueDawn.Browser;
 [SupportedOSPlatform("browser")]
 public static partial class CoreInTheBrowser
 {
-    private static readonly Dictionary<int, (TrayHead Head, TrayPapers Papers, TrayBook Book)> Open = [];
+    private static readonly Dictionary<int, (TrayPapers Papers, Folded Folded)> Open = [];
 
     /// <summary>Nothing to do: a page calls what it needs.</summary>
     public static void Main()
@@ -35,7 +34,25 @@ public static partial class CoreInTheBrowser
     {
         var tray = JsonSerializer.Deserialize<TrayPapers>(papers, CoreJson.Web)!;
         var folded = tray.OpenWith(JsonSerializer.Deserialize<List<NewEntry>>(pending, CoreJson.Web)!, by, DateTimeOffset.UtcNow);
-        Open[tray.Head.Number] = (folded.Head, tray, folded.Book);
+        Open[tray.Head.Number] = (tray, folded);
+        return JsonSerializer.Serialize(folded.LeftOut, CoreJson.Web);
+    }
+
+    /// <summary>Puts more entries on top of a tray that has been taken.</summary>
+    /// <param name="number">The tray.</param>
+    /// <param name="pending">Entries in their order.</param>
+    /// <param name="by">Who took them.</param>
+    /// <returns>All of the tray that are left out; null when it has not been taken.</returns>
+    [JSExport]
+    public static string? Add(int number, string pending, string by)
+    {
+        if (!Open.TryGetValue(number, out var open))
+        {
+            return null;
+        }
+
+        var folded = open.Folded.With(JsonSerializer.Deserialize<List<NewEntry>>(pending, CoreJson.Web)!, by, DateTimeOffset.UtcNow);
+        Open[number] = (open.Papers, folded);
         return JsonSerializer.Serialize(folded.LeftOut, CoreJson.Web);
     }
 
@@ -45,11 +62,11 @@ public static partial class CoreInTheBrowser
     [JSExport]
     public static string? Show(int number, string page) => !Open.TryGetValue(number, out var open) ? null : page switch
     {
-        "tray" => JsonSerializer.Serialize(TrayView.Of(open.Head, open.Book), CoreJson.Web),
-        "ledger" => JsonSerializer.Serialize(LedgerView.Of(open.Book), CoreJson.Web),
-        "cleaning" => JsonSerializer.Serialize(CleaningView.Of(open.Book), CoreJson.Web),
-        "trace" => JsonSerializer.Serialize(TraceView.Of(open.Book, history: true), CoreJson.Web),
-        "trace-alone" => JsonSerializer.Serialize(TraceView.Of(StationList.Open(open.Book.Facts, open.Book.Context with { History = Core.Shop.FaultHistory.None }, open.Book.Log), history: false), CoreJson.Web),
+        "tray" => JsonSerializer.Serialize(TrayView.Of(open.Folded.Head, open.Folded.Book), CoreJson.Web),
+        "ledger" => JsonSerializer.Serialize(LedgerView.Of(open.Folded.Book), CoreJson.Web),
+        "cleaning" => JsonSerializer.Serialize(CleaningView.Of(open.Folded.Book), CoreJson.Web),
+        "trace" => JsonSerializer.Serialize(TraceView.Of(open.Folded.Book, history: true), CoreJson.Web),
+        "trace-alone" => JsonSerializer.Serialize(TraceView.Of(StationList.Open(open.Folded.Book.Facts, open.Folded.Book.Context with { History = Core.Shop.FaultHistory.None }, open.Folded.Book.Log), history: false), CoreJson.Web),
         _ => null,
     };
 
@@ -59,7 +76,7 @@ public static partial class CoreInTheBrowser
     [JSExport]
     public static string? Judge(int number, string draft) =>
         Open.TryGetValue(number, out var open)
-        && DraftJudgement.Of(JsonSerializer.Deserialize<ReadingDraft>(draft, CoreJson.Web)!, open.Book.Facts, open.Papers.Shop, open.Book.Context.Pins) is { } judged
+        && DraftJudgement.Of(JsonSerializer.Deserialize<ReadingDraft>(draft, CoreJson.Web)!, open.Folded.Book.Facts, open.Papers.Shop, open.Folded.Book.Context.Pins) is { } judged
             ? JsonSerializer.Serialize(judged, CoreJson.Web)
             : null;
 }

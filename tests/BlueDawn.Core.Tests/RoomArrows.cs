@@ -20,7 +20,7 @@ internal static class RoomArrows
         Parts: Carburetors Catalogue Logbook Measures Tables
         Proving: Carburetors Measures Safety Shop Stations Tables
         Safety:
-        Setting: Carburetors Measures Safety Shop Stations
+        Setting: Carburetors Measures Safety Shop Stations Tables
         Shop: Carburetors Measures Parts
         Stations: Carburetors Logbook Measures Parts Safety Shop Tables
         Stock: Measures

@@ -1,5 +1,5 @@
 import { expect, test, type Locator, type Page } from './test';
-import { checkIn, fresh, get, note, notes, signIn } from './bench';
+import { atStation, checkIn, fresh, get, note, notes, signIn } from './bench';
 
 const form = (page: Page, part: string) => page.getByRole('group', { name: `Fit: ${part}`, exact: true });
 
@@ -115,8 +115,7 @@ test('a diaphragm carburetor: a forgotten screen and a plate upside down are cau
 });
 
 test('a part off the shelf leaves it, and goes back when it comes out again', async ({ page }) => {
-  await signIn(page, 'ilse');
-  const tray = await checkIn(page, fresh('Washer'));
+  const tray = await atStation(page, 'ilse', 'kit', fresh('Washer'));
   await note(page, tray, { kind: 'job', job: 'bowl' });
   for (const part of ['bowl-nut', 'bowl', 'bowl-gasket'])
     await note(page, tray, { kind: 'out', part, verdict: part === 'bowl-gasket' ? 'renew' : 'clean' });

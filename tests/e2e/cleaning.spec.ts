@@ -1,10 +1,10 @@
 import { expect, test, type Page } from './test';
-import { checkIn, fresh, get, note, notes, send, signIn } from './bench';
+import { atStation, fresh, get, note, notes, send } from './bench';
 import { freePort, OwnServer } from './machine';
 
 /** A carburetor that is in pieces: a float bowl, or a diaphragm by its stamped number. */
 async function stripped(page: Page, stamped = '4107'): Promise<number> {
-  const tray = await checkIn(page, fresh('Bath pump'), stamped);
+  const tray = await atStation(page, 'jory', 'strip', fresh('Bath pump'), stamped);
   await note(page, tray, { kind: 'job', job: 'full' });
   const { lines } = await get(page, `/api/trays/${tray}/ledger`);
   await notes(
@@ -20,7 +20,6 @@ async function stripped(page: Page, stamped = '4107'): Promise<number> {
 const offer = (page: Page, recipe: string) => page.getByRole('listitem', { name: recipe, exact: true });
 
 test('dirt advises how, and solvent and heat cannot be chosen together', async ({ page }) => {
-  await signIn(page, 'jory');
   const tray = await stripped(page);
   await page.goto(`/tray/${tray}/clean`);
   await page.getByRole('button', { name: 'Varnish' }).click();
@@ -35,7 +34,6 @@ test('dirt advises how, and solvent and heat cannot be chosen together', async (
 });
 
 test('a passage is clear when air has come out, and the tool for each hole is named', async ({ page }) => {
-  await signIn(page, 'jory');
   const tray = await stripped(page);
   await page.goto(`/tray/${tray}/clean/passages`);
   await expect(page.getByText('6 open', { exact: true })).toBeVisible();
@@ -63,7 +61,6 @@ test('a float bowl and a diaphragm share a bath that is first too cold; the time
   try {
     const context = await browser.newContext({ baseURL: server.url, viewport: { width: 1280, height: 800 } });
     const page = await context.newPage();
-    await signIn(page, 'jory');
     const first = await stripped(page);
     const second = await stripped(page, 'D38-2204');
     const bath = page.getByRole('region', { name: 'Heated bath' });
@@ -123,7 +120,6 @@ test('a float bowl and a diaphragm share a bath that is first too cold; the time
 });
 
 test('time that is up calls on an open page', async ({ page }) => {
-  await signIn(page, 'jory');
   const tray = await stripped(page);
   const free = (await get(page, '/api/baths')).baths[1].state.freeBaskets as number[];
   expect(free.length).toBeGreaterThan(0); // no other test uses the tub
@@ -137,6 +133,8 @@ test('time that is up calls on an open page', async ({ page }) => {
     const body = await answer.json();
     await route.fulfill({ json: { ...body, now: new Date(Date.parse(body.now) + 12.5 * 3_600_000).toISOString() } });
   });
+  // Whoever comes back to the page sees how it is now.
+  await page.evaluate(() => window.dispatchEvent(new Event('visibilitychange')));
   await expect(calls.getByRole('link', { name: new RegExp(`Tray ${tray} .*Time is up`) })).toBeVisible({
     timeout: 20_000,
   });

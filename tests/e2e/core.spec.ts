@@ -1,5 +1,5 @@
 import { expect, test } from './test';
-import { checkIn, fresh, get, signIn } from './bench';
+import { atStation, fresh, get, signIn } from './bench';
 
 interface Core {
   Take: (papers: string, pending: string, by: string) => string;
@@ -72,8 +72,7 @@ test('the demo shop folded in the browser is the server’s, byte by byte', asyn
 });
 
 test('what is still on its way is judged as the server judges it when it has come', async ({ page }) => {
-  await signIn(page, 'jory');
-  const tray = await checkIn(page, fresh('Core pump'));
+  const tray = await atStation(page, 'jory', 'kit', fresh('Core pump'));
   await start(page);
   const papers = await (await page.request.get(`/api/trays/${tray}/papers`)).text();
   const now = Date.now();

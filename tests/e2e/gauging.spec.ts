@@ -1,10 +1,8 @@
 import { expect, test } from './test';
-import { box, checkIn, expectVerdict, fresh, line, signIn } from './bench';
+import { atStation, box, expectVerdict, fresh, line, signIn } from './bench';
 
 test.beforeEach(async ({ page }) => {
-  await signIn(page, 'jory');
-  const tray = await checkIn(page, fresh('Gauge pump'));
-  await page.goto(`/tray/${tray}/gauge`);
+  await atStation(page, 'jory', 'gauge', fresh('Gauge pump'));
 });
 
 test('the verdict is there while typing, before anything is recorded', async ({ page }) => {

@@ -1,11 +1,9 @@
 import { readFile } from 'node:fs/promises';
 import { expect, test } from './test';
-import { checkIn, fresh, PASSWORD, signIn } from './bench';
+import { atStation, fresh, PASSWORD, signIn } from './bench';
 
 test('with something open only the lead’s signature lets it go, and the report says so', async ({ page }) => {
-  await signIn(page, 'jory');
-  const tray = await checkIn(page, fresh('Signed pump'));
-  await page.goto(`/tray/${tray}/hand-back`);
+  const tray = await atStation(page, 'jory', 'hand-back', fresh('Signed pump'));
   await page.getByLabel('Why it may go as it is').fill('Owner sells it for parts');
   await page.getByLabel('Lead’s sign-in name').or(page.getByLabel("Lead's sign-in name")).fill('jory');
   await page.getByLabel("Lead's password").fill(PASSWORD);

@@ -1,5 +1,5 @@
 import { expect, test, type Page } from './test';
-import { checkIn, fresh, signIn, tabTo } from './bench';
+import { atStation, checkIn, fresh, signIn, tabTo } from './bench';
 
 const step = (page: Page, name: string) =>
   page.getByRole('navigation', { name: 'Kit' }).getByRole('link', { name: new RegExp(`^${name}`) });
@@ -9,8 +9,7 @@ const kit = (page: Page, number: string) =>
     .filter({ has: page.getByRole('button', { name: `Part by part: ${number}`, exact: true }) });
 
 test('a clean stamp finds its sheet at once, and its date code says when it was made', async ({ page }) => {
-  await signIn(page, 'jory');
-  const tray = await checkIn(page, fresh('Clean pump'), '4118');
+  const tray = await atStation(page, 'jory', 'kit', fresh('Clean pump'), '4118');
   // One sheet bears exactly this number: it is the tray's already, and the kits are matched.
   await expect(page.getByText('Every part agrees. Listed for 4118.')).toBeVisible();
   await step(page, 'Identify').click();
@@ -27,8 +26,7 @@ test('a clean stamp finds its sheet at once, and its date code says when it was 
 });
 
 test('a misread stamp ranks candidates and lights up what differs, by keyboard', async ({ page }) => {
-  await signIn(page, 'jory');
-  await checkIn(page, fresh('Misread pump'), '');
+  await atStation(page, 'jory', 'kit', fresh('Misread pump'), '');
   const stamped = page.getByLabel('Stamped number');
   await tabTo(page, stamped);
   await page.keyboard.type('D38-2?O4');
@@ -61,8 +59,7 @@ test('with no stamp it is found by measuring, the most telling measure asked fir
 });
 
 test('a near miss is avoided: the old part on the bench says what is wrong with it', async ({ page }) => {
-  await signIn(page, 'jory');
-  await checkIn(page, fresh('Post auger'), '');
+  await atStation(page, 'jory', 'kit', fresh('Post auger'), '');
   await page.getByLabel('Stamped number').fill('MR1-601');
   await page.getByRole('button', { name: /^MR1/ }).click();
   await page.getByRole('button', { name: 'Measure the old metering diaphragm' }).click();
@@ -92,8 +89,7 @@ test('a near miss is avoided: the old part on the bench says what is wrong with 
 });
 
 test('a superseded kit is followed to what took its place', async ({ page }) => {
-  await signIn(page, 'jory');
-  await checkIn(page, fresh('Old kit pump'), '3088');
+  await atStation(page, 'jory', 'kit', fresh('Old kit pump'), '3088');
   await expect(kit(page, 'OK-117')).toContainText(
     'No longer made. OK-118 takes its place: needle with a clip instead of one without.',
   );
@@ -101,8 +97,7 @@ test('a superseded kit is followed to what took its place', async ({ page }) => 
 });
 
 test('what to fit is decided side by side, within the limits, and the sum opens in full', async ({ page }) => {
-  await signIn(page, 'jory');
-  const tray = await checkIn(page, fresh('Dear pump'), '4107');
+  const tray = await atStation(page, 'jory', 'kit', fresh('Dear pump'), '4107');
   await step(page, 'Decide').click();
   for (const part of ['needle', 'seat', 'O-ring', 'bowl nut washer']) {
     await page

@@ -1,13 +1,14 @@
 import { spawn, type ChildProcess } from 'node:child_process';
+import { existsSync } from 'node:fs';
 import { createServer as createProxy, request, type Server } from 'node:http';
 import { createServer, type AddressInfo } from 'node:net';
 import { resolve } from 'node:path';
 
 const server = resolve(import.meta.dirname, '../../artifacts/server');
 
-/** Debian's Chromium, kept from calling anywhere. */
+/** Debian's Chromium, the one without windows where it is there, kept from calling anywhere. */
 export const chromium = {
-  executablePath: '/usr/bin/chromium',
+  executablePath: ['/usr/bin/chromium-headless-shell', '/usr/bin/chromium'].find(existsSync) ?? 'chromium',
   args: [
     '--no-sandbox',
     '--disable-gpu',

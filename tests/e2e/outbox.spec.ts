@@ -1,5 +1,5 @@
 import { expect, test } from './test';
-import { box, checkIn, expectVerdict, fresh, line, signIn } from './bench';
+import { atStation, box, expectVerdict, fresh, line } from './bench';
 import { freePort, OwnServer } from './machine';
 
 test('the server is killed and started again: nothing typed is lost, and nothing is recorded twice', async ({
@@ -12,8 +12,7 @@ test('the server is killed and started again: nothing typed is lost, and nothing
   try {
     const context = await browser.newContext({ baseURL: server.url, viewport: { width: 1280, height: 800 } });
     const page = await context.newPage();
-    await signIn(page, 'jory');
-    const tray = await checkIn(page, fresh('Plug pump'));
+    const tray = await atStation(page, 'jory', 'kit', fresh('Plug pump'));
     await page.goto(`${server.url}/tray/${tray}/gauge`);
     await expect(box(page, 'Main jet', 'goes')).toBeVisible();
 
@@ -47,9 +46,7 @@ test('a slip typed while the network is gone comes back into its boxes with the 
   page,
   context,
 }) => {
-  await signIn(page, 'jory');
-  const tray = await checkIn(page, fresh('Slip pump'));
-  await page.goto(`/tray/${tray}/gauge`);
+  await atStation(page, 'jory', 'gauge', fresh('Slip pump'));
   await expect(
     box(page, 'Idle jet', 'bore')
       .or(box(page, 'Idle jet', 'goes'))
@@ -69,9 +66,7 @@ test('a slip typed while the network is gone comes back into its boxes with the 
 });
 
 test('readings kept on the device survive a reload and go out when the way is clear', async ({ page }) => {
-  await signIn(page, 'jory');
-  const tray = await checkIn(page, fresh('Kept pump'));
-  await page.goto(`/tray/${tray}/gauge`);
+  await atStation(page, 'jory', 'gauge', fresh('Kept pump'));
   await page.route('**/notes', (route) => route.abort());
   await box(page, 'Main jet', 'goes').fill('0.71');
   await box(page, 'Main jet', 'stops').fill('0.73');

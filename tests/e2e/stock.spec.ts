@@ -1,6 +1,6 @@
 import { readFile } from 'node:fs/promises';
 import { expect, test, type Page } from './test';
-import { checkIn, fresh, signIn } from './bench';
+import { atStation, fresh, signIn } from './bench';
 
 const row = (page: Page, item: string) => page.getByRole('row').filter({ hasText: item });
 
@@ -40,8 +40,7 @@ test('stock falls to its reorder point, is ordered, and comes in', async ({ page
 test('what open trays need is bought together; ordered, it is not bought again; come, it is taken', async ({
   page,
 }) => {
-  await signIn(page, 'jory');
-  const tray = await checkIn(page, fresh('Ferry pump'), 'V110');
+  const tray = await atStation(page, 'jory', 'kit', fresh('Ferry pump'), 'V110');
   await page
     .getByRole('button', { name: /^Choose VY-\d+$/ })
     .first()

@@ -1,17 +1,14 @@
 import { expect, test, type Page } from './test';
-import { checkIn, fresh, get, signIn } from './bench';
+import { atStation, fresh, get } from './bench';
 
 /** Checks in a carburetor whose sheet is known and opens its ledger. */
 async function atStrip(page: Page, stamped: string): Promise<number> {
-  const tray = await checkIn(page, fresh('Pump'), stamped);
-  await page.goto(`/tray/${tray}/strip`);
-  return tray;
+  return atStation(page, 'jory', 'strip', fresh('Pump'), stamped);
 }
 
 const row = (page: Page, part: string) => page.getByRole('listitem', { name: part, exact: true });
 
 test('a simple float-bowl carburetor is stripped with a dozen keys', async ({ page }) => {
-  await signIn(page, 'jory');
   const tray = await atStrip(page, '3088');
   let keys = 0;
   const press = async (key: string): Promise<void> => {
@@ -39,7 +36,6 @@ test('a simple float-bowl carburetor is stripped with a dozen keys', async ({ pa
 });
 
 test('what is written as it comes out stays, is drawn back from, and counts at Trace', async ({ page }) => {
-  await signIn(page, 'jory');
   const tray = await atStrip(page, '4107');
   await page.getByRole('button', { name: 'Take: Full strip' }).click();
   await row(page, 'insulator').getByRole('button', { name: 'Open: insulator' }).click();
@@ -82,7 +78,6 @@ test('what is written as it comes out stays, is drawn back from, and counts at T
 });
 
 test('a jet out and back on the machine leaves the rest alone', async ({ page }) => {
-  await signIn(page, 'jory');
   const tray = await atStrip(page, '4107');
   await page.getByRole('button', { name: 'Take: Main jet out and back' }).click();
   await expect(page.getByText(/other parts stay as they are/)).toBeVisible();

@@ -1,10 +1,8 @@
 import { expect, test } from './test';
-import { box, checkIn, expectVerdict, fresh, get, line, notes, signIn } from './bench';
+import { atStation, box, checkIn, expectVerdict, fresh, get, line, notes, signIn } from './bench';
 
 test('two people change one tray: the second sees both versions and decides', async ({ page, browser }) => {
-  await signIn(page, 'jory');
-  const tray = await checkIn(page, fresh('Shared winch'));
-  await page.goto(`/tray/${tray}/check-in`);
+  const tray = await atStation(page, 'jory', 'check-in', fresh('Shared winch'));
   await page.getByRole('button', { name: 'Change', exact: true }).click();
   await page.getByLabel('What the owner says').fill('Stalls under load');
 
@@ -14,7 +12,7 @@ test('two people change one tray: the second sees both versions and decides', as
   await ilse.getByRole('button', { name: 'Change', exact: true }).click();
   await ilse.getByLabel('What the owner says').fill('Floods on the slip');
   await ilse.getByRole('button', { name: 'Save' }).click();
-  await expect(ilse.getByText('Floods on the slip').first()).toBeVisible();
+  await expect(ilse.getByText('Owner says: Floods on the slip').first()).toBeVisible();
 
   await page.getByRole('button', { name: 'Save' }).click();
   const dialog = page.getByRole('dialog', { name: /Someone else changed this tray/ });
@@ -29,8 +27,7 @@ test('two people change one tray: the second sees both versions and decides', as
 });
 
 test('a kit chosen on a tray that has changed meanwhile is decided on, not lost', async ({ page }) => {
-  await signIn(page, 'jory');
-  const tray = await checkIn(page, fresh('Shared pump'));
+  const tray = await atStation(page, 'jory', 'kit', fresh('Shared pump'));
   await expect(
     page
       .getByRole('button', { name: 'Choose TK-9A', exact: true })
@@ -49,9 +46,7 @@ test('a kit chosen on a tray that has changed meanwhile is decided on, not lost'
 });
 
 test('what was typed survives a reload in the middle, line by line', async ({ page }) => {
-  await signIn(page, 'jory');
-  const tray = await checkIn(page, fresh('Reload pump'));
-  await page.goto(`/tray/${tray}/gauge`);
+  await atStation(page, 'jory', 'gauge', fresh('Reload pump'));
   await box(page, 'Main jet', 'goes').fill('0.71');
   await box(page, 'Row 2', 'open').fill('2');
   await page.reload();
@@ -101,9 +96,7 @@ test('nothing is ticked beforehand: a known number says what it is, and where a 
 });
 
 test('the front desk checks in and reads along, but records nothing', async ({ page }) => {
-  await signIn(page, 'tam');
-  const tray = await checkIn(page, fresh('Desk pump'));
-  await page.goto(`/tray/${tray}/gauge`);
+  const tray = await atStation(page, 'tam', 'gauge', fresh('Desk pump'));
   await expect(box(page, 'Main jet', 'goes')).toBeDisabled();
   await expect(page.getByText('A technician records here')).toBeVisible();
   await page.goto(`/tray/${tray}/hand-back`);

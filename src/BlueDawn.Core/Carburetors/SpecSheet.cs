@@ -21,6 +21,8 @@ namespace BlueDawn.Core.Carburetors;
 /// <param name="Screws">Starting settings and torques it gives, or null.</param>
 /// <param name="Engine">The engine it is found on, or null when it is found on both kinds.</param>
 /// <param name="Choke">Its choke, or null when it is found with several.</param>
+/// <param name="Lever">Height of the metering lever, or null where it is set as is usual.</param>
+/// <param name="PopOff">Pressures the metering needle opens and shuts at, or null where it gives none.</param>
 public sealed record SpecSheet(
     string Code,
     string Maker,
@@ -39,7 +41,9 @@ public sealed record SpecSheet(
     IReadOnlyList<string>? Plates = null,
     IReadOnlyList<ScrewSpec>? Screws = null,
     EngineKind? Engine = null,
-    ChokeKind? Choke = null)
+    ChokeKind? Choke = null,
+    LeverSpec? Lever = null,
+    PopOffSpec? PopOff = null)
 {
     /// <summary>How the sheet is named where a limit is from it.</summary>
     [JsonIgnore]
@@ -82,6 +86,7 @@ public sealed record EmulsionRowSpec(int Row, int Holes, decimal BoreMm, decimal
 /// <param name="MeasuringArmMm">Hinge pin to where the height is measured.</param>
 /// <param name="DryMassG">Mass of a dry float in grams, or null when not known.</param>
 /// <param name="MassToleranceG">Allowed either way.</param>
+/// <param name="Body">What it is made like, for whether it can shut the needle; null when not known.</param>
 public sealed record FloatSpec(
     decimal HeightMm,
     decimal ToleranceMm,
@@ -89,7 +94,40 @@ public sealed record FloatSpec(
     decimal TabArmMm,
     decimal MeasuringArmMm,
     double? DryMassG,
-    double MassToleranceG);
+    double MassToleranceG,
+    FloatBody? Body = null);
+
+/// <summary>What a float is made like and what it has to shut.</summary>
+/// <param name="VolumeML">Volume it displaces when it is all under, in millilitres.</param>
+/// <param name="ArmMm">Hinge pin to its middle.</param>
+/// <param name="SeatBoreMm">Bore of the seat.</param>
+/// <param name="HeadMm">Height of the fuel above the needle with the tank full.</param>
+public sealed record FloatBody(double VolumeML, double ArmMm, double SeatBoreMm, double HeadMm);
+
+/// <summary>From where the height of a metering lever is measured.</summary>
+public enum LeverDatum
+{
+    /// <summary>From the middle leg of the gauge for that body: 0 is flush, more stands above it.</summary>
+    GaugeLeg,
+
+    /// <summary>Up from the floor of the chamber.</summary>
+    ChamberFloor,
+
+    /// <summary>Down from the face of the body, by a straight edge.</summary>
+    BodyFace,
+}
+
+/// <summary>Where a metering lever should stand.</summary>
+/// <param name="Datum">From where it is measured.</param>
+/// <param name="HeightMm">The height, or the depth below the face.</param>
+/// <param name="ToleranceMm">Allowed either way.</param>
+public sealed record LeverSpec(LeverDatum Datum, decimal HeightMm, decimal ToleranceMm);
+
+/// <summary>Pressures at which a metering needle opens and shuts, gauge.</summary>
+/// <param name="LowKPa">Lowest at which it may let go.</param>
+/// <param name="HighKPa">Highest at which it may let go.</param>
+/// <param name="ReseatKPa">Lowest at which it may shut again, or null when not given.</param>
+public sealed record PopOffSpec(double LowKPa, double HighKPa, double? ReseatKPa = null);
 
 /// <summary>Hold test limits.</summary>
 /// <param name="PressureKPa">Pressure to hold, gauge.</param>

@@ -44,11 +44,27 @@ public sealed record TrayPapers(
     /// <param name="pending">Entries in their order; one that is in the logbook already is passed over.</param>
     /// <param name="by">Who took them.</param>
     /// <param name="now">Now, by the clock of whoever folds them.</param>
-    public Folded OpenWith(IReadOnlyList<NewEntry> pending, string by, DateTimeOffset now)
+    public Folded OpenWith(IReadOnlyList<NewEntry> pending, string by, DateTimeOffset now) => new Folded(Head, Open(), []).With(pending, by, now);
+}
+
+/// <summary>A tray with what is on its way.</summary>
+/// <param name="Head">Its head, counted up.</param>
+/// <param name="Book">The tray as the rules see it.</param>
+/// <param name="LeftOut">Entries that are not in it.</param>
+public sealed record Folded(TrayHead Head, TrayBook Book, IReadOnlyList<LeftOut> LeftOut)
+{
+    /// <summary>The same with more entries on top.</summary>
+    /// <inheritdoc cref="TrayPapers.OpenWith"/>
+    public Folded With(IReadOnlyList<NewEntry> pending, string by, DateTimeOffset now)
     {
-        var (book, leftOut, added) = (Open(), new List<LeftOut>(), 0);
-        foreach (var entry in pending.Where(entry => book.Log.Find(entry.Id) is null))
+        var (book, leftOut, added) = (Book, LeftOut.ToList(), 0);
+        foreach (var entry in pending)
         {
+            if (book.Log.Find(entry.Id) is not null || leftOut.Any(left => left.Id == entry.Id))
+            {
+                continue;
+            }
+
             // What changes the facts of a tray is decided with the server and never waits on a device.
             var changes = StationList.StationOf(entry.Note, book).ChangesFacts(entry.Note);
             var refusal = changes ? null : Writing.Refuses(entry, book, [.. Enum.GetValues<May>()]);
@@ -66,12 +82,6 @@ public sealed record TrayPapers(
         return new Folded(Head with { Revision = Head.Revision + added }, book, leftOut);
     }
 }
-
-/// <summary>A tray with what is on its way.</summary>
-/// <param name="Head">Its head, counted up.</param>
-/// <param name="Book">The tray as the rules see it.</param>
-/// <param name="LeftOut">Entries that are not in it.</param>
-public sealed record Folded(TrayHead Head, TrayBook Book, IReadOnlyList<LeftOut> LeftOut);
 
 /// <summary>An entry that could not be written on top of a tray's papers.</summary>
 /// <param name="Id">Which.</param>

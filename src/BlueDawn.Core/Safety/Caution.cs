@@ -21,6 +21,10 @@ public sealed record Caution(string Key, string Text)
     public static readonly Caution FuelInFloat = new(
         "fuelInFloat", "A float can hold fuel. Keep it from flame and hot iron; never solder one that has fuel in it.");
 
+    /// <summary>A pocket that may hold fuel.</summary>
+    public static readonly Caution FuelInPocket = new(
+        "fuelInPocket", "Wipe the pocket dry, never blow it out: fuel goes into the eyes. Glasses on.");
+
     /// <summary>Pressure at the inlet.</summary>
     public static readonly Caution Pressure = new(
         "pressure", "Hand pump only, never shop air, never by mouth. Drain the fuel first, glasses on.");
@@ -53,7 +57,7 @@ public sealed record Caution(string Key, string Text)
     public static readonly Caution Strip = new(
         "strip", "Engine cool, plug lead off, fuel shut off or clamped. Glasses on: springs fly.");
 
-    private static readonly Caution[] All = [Eyes, NeverForce, OffTheNeedle, FuelInFloat, Pressure, Vapour, Running, HandBack, Bath, Acid, Alcohol, Strip];
+    private static readonly Caution[] All = [Eyes, NeverForce, OffTheNeedle, FuelInFloat, FuelInPocket, Pressure, Vapour, Running, HandBack, Bath, Acid, Alcohol, Strip];
 
     /// <summary>A caution by its key, or null.</summary>
     public static Caution? Find(string key) => All.FirstOrDefault(caution => caution.Key == key);

@@ -1,3 +1,4 @@
+using BlueDawn.Core.Carburetors;
 using BlueDawn.Core.Measures;
 using BlueDawn.Core.Safety;
 using BlueDawn.Core.Stations;
@@ -13,7 +14,9 @@ public sealed record FloatMassReading(double MassG, double ResolutionG) : Readin
 /// <param name="DryMassG">Mass of a dry float in grams.</param>
 /// <param name="ToleranceG">Allowed either way.</param>
 /// <param name="SpecName">Where the limits are from.</param>
-public sealed record FloatMassLine(double DryMassG, double ToleranceG, string SpecName)
+/// <param name="Body">What the float is made like, or null when the sheet does not say.</param>
+/// <param name="TabArmMm">Hinge pin to where the tab touches the needle.</param>
+public sealed record FloatMassLine(double DryMassG, double ToleranceG, string SpecName, FloatBody? Body = null, double TabArmMm = 0)
     : GaugeLine("setting/float-mass", Station.Setting, "Float", "Float mass")
 {
     /// <inheritdoc/>
@@ -67,6 +70,8 @@ public sealed record FloatMassLine(double DryMassG, double ToleranceG, string Sp
         }
 
         var result = FloatMass.Judge(new FloatMassInput(mass.MassG, DryMassG, ToleranceG, mass.ResolutionG));
+        var balance = Body is null ? null : FloatBalance.Of(new FloatBalanceInput(
+            Body.VolumeML, mass.MassG, Body.ArmMm, TabArmMm, Body.SeatBoreMm, FloatMass.PetrolGPerML, FloatBalance.HeadKPa(Body.HeadMm, FloatMass.PetrolGPerML)));
         var (verdict, finding, word, lean, next) = result.Verdict switch
         {
             MassVerdict.Dry => (Verdict.Good, "dry", "Dry", Lean.None, Sentence.Of("Leave it. Go on.")),
@@ -75,7 +80,9 @@ public sealed record FloatMassLine(double DryMassG, double ToleranceG, string Sp
                 "takenOnFuel",
                 "Fuel inside",
                 Lean.Above,
-                Sentence.Of("{0} of fuel inside: fit a new float.", Quantity.G(Math.Round(result.FuelTakenOnG, 2)))),
+                balance is { Shuts: false }
+                    ? Sentence.Of("{0} of fuel inside: it cannot shut against {1} of fuel. Fit a new float.", Quantity.G(Math.Round(result.FuelTakenOnG, 2)), Quantity.Mm(Body!.HeadMm))
+                    : Sentence.Of("{0} of fuel inside: fit a new float.", Quantity.G(Math.Round(result.FuelTakenOnG, 2)))),
             MassVerdict.CannotTell when result.LighterThanDry => (
                 Verdict.CannotTell, "tooLight", "Cannot tell yet", Lean.Below, Sentence.Of("Lighter than a dry float: check the scale's zero and that this is the right float.")),
             MassVerdict.CannotTell when result.ScaleTooCoarse => (
@@ -94,11 +101,32 @@ public sealed record FloatMassLine(double DryMassG, double ToleranceG, string Sp
                 new Figure("mass", "Mass", Quantity.G(mass.MassG)),
                 new Figure("fuelTakenOn", "Fuel taken on", Quantity.G(Math.Round(result.FuelTakenOnG, 3))),
                 new Figure("fuelTakenOnVolume", "As petrol", Quantity.ML(Math.Round(result.FuelTakenOnML, 2))),
+                .. BalanceFigures(balance),
             ],
             [
                 Sentence.Of("{0} on the scale less {1} dry leaves {2}.", Quantity.G(mass.MassG), Quantity.G(DryMassG), Quantity.G(Math.Round(result.FuelTakenOnG, 3))),
                 Sentence.Of("The scale's step of {0} counts half either way. Petrol 0.7475 g/mL, the middle of EN 228.", Quantity.G(mass.ResolutionG)),
+                .. BalanceWhy(balance),
             ],
             []);
     }
+
+    private static IReadOnlyList<Figure> BalanceFigures(FloatBalanceResult? balance) => balance is null ? [] :
+    [
+        new("immersed", "Under the fuel when the needle shuts", Quantity.Percent(Math.Round(100 * balance.ImmersedShare, 1))),
+        new("room", "It could take on before it floods", Quantity.G(Math.Round(balance.RoomG, 1))),
+        new("mostSupply", "Shuts against up to", Quantity.KPa(Math.Round(balance.MostSupplyKPa, 1))),
+    ];
+
+    private IReadOnlyList<Sentence> BalanceWhy(FloatBalanceResult? balance) => balance is null ? [] :
+    [
+        Sentence.Of(
+            "Buoyancy of {0} at {1} from the pin against its weight, and {2} of fuel on a seat of {3} at {4}: it shuts with {5} of it under.",
+            Quantity.ML(Body!.VolumeML),
+            Quantity.Mm(Body.ArmMm),
+            Quantity.Mm(Body.HeadMm),
+            Quantity.Mm(Body.SeatBoreMm),
+            Quantity.Mm(TabArmMm),
+            Quantity.Percent(Math.Round(100 * balance.ImmersedShare, 1))),
+    ];
 }

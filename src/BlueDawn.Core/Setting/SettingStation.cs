@@ -10,29 +10,48 @@ public sealed class SettingStation : LinesStation
     /// <inheritdoc/>
     public override Station Station => Station.Setting;
 
+    /// <summary>Where a metering lever stands when no sheet says: flush with the gauge's middle leg. Common practice, no source; the tolerance is own judgement.</summary>
+    private static readonly LeverSpec UsualLever = new(LeverDatum.GaugeLeg, 0, 0.15m);
+
+    /// <summary>What the inlet of a diaphragm type should hold, in kPa (10 psi). Common practice, no source.</summary>
+    private const double DiaphragmHoldKPa = 69;
+
     /// <inheritdoc/>
     public override IReadOnlyList<ReadingKind> Readings { get; } =
-        [new(typeof(FloatHeightReading), "floatHeight"), new(typeof(FloatMassReading), "floatMass"), new(typeof(HoldReading), "hold")];
+    [
+        new(typeof(FloatHeightReading), "floatHeight"), new(typeof(FloatMassReading), "floatMass"), new(typeof(HoldReading), "hold"),
+        new(typeof(LookReading), "look"), new(typeof(LeverHeightReading), "leverHeight"), new(typeof(PopOffReading), "popOff"),
+    ];
 
     /// <inheritdoc/>
-    public override IEnumerable<GaugeLine> Lines(TrayFacts tray, SpecSheet sheet, ShopDefaults shop)
+    public override IEnumerable<GaugeLine> Lines(TrayFacts tray, SpecSheet sheet, ShopDefaults shop) => tray.Kind.Family switch
     {
-        if (sheet.Float is { } limits)
-        {
-            if (limits.DryMassG is { } dry)
-            {
-                yield return new FloatMassLine(dry, limits.MassToleranceG, sheet.Name);
-            }
+        CarburetorFamily.FloatBowl => [.. Float(sheet), new HoldLine(sheet.Hold ?? shop.Hold, sheet.Hold is null ? "Shop default for float types" : sheet.Name), .. Looks(tray)],
+        CarburetorFamily.Diaphragm =>
+        [
+            .. Looks(tray),
+            new LeverHeightLine(sheet.Lever ?? UsualLever, sheet.Lever is null ? "Common practice for diaphragm types" : sheet.Name),
+            new PopOffLine(sheet.PopOff, (sheet.Hold ?? shop.Hold).GaugeResolutionKPa, sheet.PopOff is null ? "none given" : sheet.Name),
+            new HoldLine(sheet.Hold ?? shop.Hold with { PressureKPa = DiaphragmHoldKPa }, sheet.Hold is null ? "Common practice for diaphragm types" : sheet.Name),
+        ],
+        // No needle, no seat, no float: nothing is measured or held, only looked at.
+        CarburetorFamily.SuctionTank => Looks(tray),
+    };
 
-            yield return new FloatHeightLine(limits, sheet.Name);
-        }
+    private static IEnumerable<GaugeLine> Looks(TrayFacts tray) => Look.Shipped.Where(look => look.Asks(tray.Kind)).Select(look => new LookLine(look));
 
-        // A suction-tank carburetor has no needle and no seat: there is nothing to hold.
-        if (tray.Kind.Family is CarburetorFamily.SuctionTank)
+    private static IEnumerable<GaugeLine> Float(SpecSheet sheet)
+    {
+        if (sheet.Float is not { } limits)
         {
             yield break;
         }
 
-        yield return new HoldLine(sheet.Hold ?? shop.Hold, sheet.Hold is null ? "Shop default for float types" : sheet.Name);
+        if (limits.DryMassG is { } dry)
+        {
+            yield return new FloatMassLine(dry, limits.MassToleranceG, sheet.Name, limits.Body, (double)limits.TabArmMm);
+        }
+
+        yield return new FloatHeightLine(limits, sheet.Name);
     }
 }

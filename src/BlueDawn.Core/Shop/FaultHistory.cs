@@ -36,7 +36,8 @@ public sealed record FaultHistory(
     public static FaultHistory Of(string? specCode, CarburetorFamily family, IEnumerable<ClosedTraces> counts)
     {
         var (alike, kin) = (0, 0);
-        var (alikeConfirmed, kinConfirmed) = (new Dictionary<string, int>(), new Dictionary<string, int>());
+        // In the order of their names: the same counts are the same text, wherever they come from.
+        var (alikeConfirmed, kinConfirmed) = (new SortedDictionary<string, int>(StringComparer.Ordinal), new SortedDictionary<string, int>(StringComparer.Ordinal));
         foreach (var count in counts.Where(count => count.Family == family))
         {
             var same = specCode is not null && count.SpecCode == specCode;

@@ -58,16 +58,19 @@ public sealed record EntryGroup(string Name, string Label, IReadOnlyList<EntryFi
 /// <param name="Columns">The fields of a row.</param>
 /// <param name="Fewest">Rows below which the reading says nothing.</param>
 /// <param name="Suggested">Rows offered at the start, with the values already known, such as angles.</param>
+/// <param name="FromSeries">Whether rows can be found in a series of pressures, pasted or from a file.</param>
 public sealed record EntryRows(
     string Label,
     IReadOnlyList<EntryField> Columns,
     int Fewest,
-    IReadOnlyList<IReadOnlyDictionary<string, string>> Suggested);
+    IReadOnlyList<IReadOnlyDictionary<string, string>> Suggested,
+    bool FromSeries = false);
 
 /// <summary>Everything a gauge line asks for.</summary>
 /// <param name="Groups">The ways of measuring, the usual one first.</param>
 /// <param name="Rows">A table that comes with it, or null.</param>
-public sealed record EntryForm(IReadOnlyList<EntryGroup> Groups, EntryRows? Rows);
+/// <param name="OneTouch">Whether the one choice it asks for is recorded by touching it.</param>
+public sealed record EntryForm(IReadOnlyList<EntryGroup> Groups, EntryRows? Rows, bool OneTouch = false);
 
 /// <summary>A reading as it was typed.</summary>
 /// <param name="Units">The units that numbers without a unit are in.</param>

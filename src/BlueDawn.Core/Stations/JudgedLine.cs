@@ -21,8 +21,11 @@ public sealed record JudgedLine(GaugeLine Line, Logged<ReadingNote>? Standing, J
     /// <summary>The reading that counts now, or null.</summary>
     public Reading? Reading => Standing?.Note.Reading;
 
-    /// <summary>True while the line still needs hands: nothing read, not good, or not decided.</summary>
-    public bool IsOpen => Line.Required && Judgement.Verdict != Verdict.Good;
+    /// <summary>
+    /// True while the line still needs hands: nothing read, not good, or not decided. A line that need not be read needs
+    /// them once it was read and is not good.
+    /// </summary>
+    public bool IsOpen => Line.Required ? Judgement.Verdict != Verdict.Good : Judgement.Verdict == Verdict.NotGood;
 
     /// <summary>Judges lines by what has been read on them.</summary>
     /// <param name="lines">The lines, in bench order.</param>

@@ -88,6 +88,7 @@ public class LinesState(Station station, TrayBook tray) : StationState
         },
         line.Judgement.Word))];
 
-    /// <inheritdoc/>
-    public override IReadOnlyList<ReportSection> Report => [new LinesSection([.. Lines.Select(line => ReportLine.Of(line, tray.Log))])];
+    /// <summary>Every line that was read or had to be.</summary>
+    public override IReadOnlyList<ReportSection> Report =>
+        [new LinesSection([.. Lines.Where(line => line.Line.Required || line.Judgement.Verdict != Verdict.NotRead).Select(line => ReportLine.Of(line, tray.Log))])];
 }

@@ -4,6 +4,7 @@ using BlueDawn.Core.Faults;
 using BlueDawn.Core.Measures;
 using BlueDawn.Core.Parts;
 using BlueDawn.Core.Proving;
+using BlueDawn.Core.Setting;
 using BlueDawn.Core.Stations;
 
 namespace BlueDawn.Core.Trays;
@@ -20,7 +21,7 @@ public static class ShippedTables
             object[] tables =
             [
                 NumberDrills.All, LetterDrills.All, PartKnowledge.Shipped, ORing.As568, LedgerKnowledge.Shipped, StackKnowledge.Shipped, FaultKnowledge.Shipped, CleaningKnowledge.Shipped,
-                ClearingTools.For(1, 0), Slip.LimitCount, ComplaintTry.Shipped,
+                ClearingTools.For(1, 0), Slip.LimitCount, ComplaintTry.Shipped, Look.Shipped,
             ];
             ArgumentOutOfRangeException.ThrowIfZero(tables.Length);
         }

@@ -67,6 +67,8 @@ internal static class ComputeEndpoints
         compute.MapPost("/float-level", (FloatLevelInput input) => Judge(input, FloatLevel.Check, FloatLevel.Judge)).WithName("computeFloatLevel").WithSummary("Judge float heights");
         compute.MapPost("/float-mass", (FloatMassInput input) => Judge(input, FloatMass.Check, FloatMass.Judge)).WithName("computeFloatMass").WithSummary("Judge a float's mass");
         compute.MapPost("/hold-test", (HoldTestInput input) => Judge(input, HoldTest.Check, HoldTest.Judge)).WithName("computeHoldTest").WithSummary("Judge a pressure hold test");
+        compute.MapPost("/float-balance", (FloatBalanceInput input) => Judge(input, FloatBalance.Check, FloatBalance.Of)).WithName("computeFloatBalance").WithSummary("Where a float comes to rest against its needle");
+        compute.MapPost("/pop-off", (PopOffInput input) => Judge(input, PopOff.Check, PopOff.Look)).WithName("computePopOff").WithSummary("Find where a needle lets go in a series of pressures");
         compute.MapPost("/fault-trace", (FaultTraceInput input) => TraceFault(input)).WithName("computeFaultTrace").WithSummary("Trace a fault from findings");
         compute.MapPost("/measure", (MeasureInput input) => ReadMeasure(input)).WithName("computeMeasure").WithSummary("Read a measure as it is typed");
         compute.MapGet("/number-drills", () => TypedResults.Ok(NumberDrills.All.Select(drill => new NumberDrillView(drill.Number, drill.DiameterIn, drill.DiameterMm))))

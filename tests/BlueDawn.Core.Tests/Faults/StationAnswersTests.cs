@@ -1,5 +1,6 @@
 using BlueDawn.Core.Faults;
 using BlueDawn.Core.Measures;
+using BlueDawn.Core.Setting;
 using BlueDawn.Core.Stations;
 using BlueDawn.Core.Tests.Trays;
 
@@ -31,6 +32,31 @@ public class StationAnswersTests
         { "setting/float-height", "level", "float-level-low- float-level-high-" },
         { "setting/hold-test", "leaks", "inlet-fails-hold+" },
         { "setting/hold-test", "held", "inlet-fails-hold-" },
+        { "setting/bowl-gasket", "proud", "bowl-gasket-poor+" },
+        { "setting/metering-diaphragm", "silent", "diaphragm-stiff- diaphragm-torn-" },
+        { "setting/metering-diaphragm", "crackles", "diaphragm-stiff+" },
+        { "setting/metering-diaphragm", "holed", "diaphragm-torn+" },
+        { "setting/diaphragm-centre", "differs", "diaphragm-mismatch+" },
+        { "setting/pump-flaps", "flat", "flaps-not-flat-" },
+        { "setting/pump-flaps", "curled", "flaps-not-flat+" },
+        // It should pass one way only: both ways or neither is the same finding.
+        { "setting/nozzle-valve", "oneWay", "nozzle-passes-both-" },
+        { "setting/nozzle-valve", "both", "nozzle-passes-both+" },
+        { "setting/nozzle-valve", "neither", "nozzle-passes-both+" },
+        { "setting/inlet-passes", "drains", "lever-no-flow-" },
+        { "setting/inlet-passes", "stays", "lever-no-flow+" },
+        { "setting/lever-height", "leverLow", "lever-below+" },
+        { "setting/lever-height", "leverHigh", "lever-above+" },
+        { "setting/lever-height", "leverRight", "lever-below- lever-above-" },
+        { "setting/pickup-screens", "pass", "screen-clogged-" },
+        { "setting/pickup-screens", "slow", "screen-clogged+" },
+        { "setting/pickup-screens", "blocked", "screen-clogged+" },
+        // Fuel in the choke's chamber has come through its diaphragm.
+        { "setting/choke-chamber", "dry", "fuel-in-choke-chamber-" },
+        { "setting/choke-chamber", "wet", "fuel-in-choke-chamber+" },
+        { "setting/choke-springs", "both", "choke-spring-wrong-pocket- choke-small-spring-out-" },
+        { "setting/choke-springs", "large", "choke-spring-wrong-pocket+" },
+        { "setting/choke-springs", "tiny", "choke-small-spring-out+" },
         { "proving/fuel-on", "dry", "wet-at-bowl-joint- fuel-from-overflow- wet-at-tap- drips-from-plunger-" },
         { "proving/fuel-on", "wetAtBowlJoint", "wet-at-bowl-joint+" },
         { "proving/fuel-on", "overflows", "fuel-from-overflow+" },
@@ -64,9 +90,17 @@ public class StationAnswersTests
     [Fact]
     public void Every_judgement_a_line_comes_to_is_decided_on()
     {
-        string[] nothing = ["cannotTell", "uneven", "tooSlow", "tooFast"];
+        string[] nothing =
+        [
+            "cannotTell", "uneven", "tooSlow", "tooFast",
+            // Looks at a needle, a seat or a bowl that are put right in the hand: the hold test and the fuel tell what came of them.
+            "smooth", "grooved", "swollen", "down", "up", "screwed", "seated", "under", "beside", "none",
+            "all", "short", "hooked", "crooked", "back", "sticks", "same", "noOld", "inLine", "covered", "sound", "bent", "cracked",
+            // Pressures a needle opens and shuts at are set; whether it seals is the hold test's to say.
+            "popsRight", "popsLow", "popsHigh", "popsDiffer", "shutsLate",
+        ];
         var seen = new HashSet<(string, string)>();
-        foreach (var line in Sheets.Lines.Where(line => !line.Key.StartsWith("gauging/emulsion-row-", StringComparison.Ordinal) || line.Key.EndsWith('1')))
+        foreach (var line in Sheets.LinesOfEveryFamily.Where(line => !line.Key.StartsWith("gauging/emulsion-row-", StringComparison.Ordinal) || line.Key.EndsWith('1')))
         {
             foreach (var typed in Typed(line.Key))
             {
@@ -87,12 +121,18 @@ public class StationAnswersTests
         "gauging/emulsion-row-1" => [Row("3", "0.59", "0.61"), Row("4", "0.30", "0.32"), Row("4", "0.80", "0.82"), Row("4", "0.59", "0.61")],
         "setting/float-mass" => [TypedReading.Of(("mass", "8")), TypedReading.Of(("mass", "6.2"))],
         "setting/float-height" => [Heights("14", "14", "14"), Heights("16", "16", "16"), Heights("12", "12", "12"), Heights("13.6", "14", "14.6")],
+        "setting/lever-height" => [TypedReading.Of(("height", "0")), TypedReading.Of(("height", "-0.5")), TypedReading.Of(("height", "0.5"))],
+        "setting/pop-off" => [Pops("110 70 112 71 109 69"), Pops("70 60 71 60 70 59"), Pops("160 70 162 71 161 70"), Pops("90 60 130 70 105 60"), Pops("110 30 112 31 109 30")],
+        _ when Look.Shipped.FirstOrDefault(look => line == $"setting/{look.Key}") is { } look => [.. look.Answers.Select(answer => TypedReading.Of(("seen", answer.Value)))],
         "setting/hold-test" => [Pressures("48", "48", "48"), Pressures("48", "40", "33")],
         "proving/fuel-on" => [.. new[] { "dry", "bowlJoint", "overflow", "inletFitting", "plunger" }.Select(leak => TypedReading.Of(("minutes", "4"), ("rocked", "yes"), ("leak", leak)))],
         "proving/governed-speed" => [Speed("3400", ""), Speed("3400", "400"), Speed("2800", ""), Speed("3900", "")],
         "proving/idle-speed" => [Speed("1600", ""), Speed("1600", "400"), Speed("1200", ""), Speed("2100", "")],
         _ => throw new ArgumentOutOfRangeException(nameof(line), line, "has no readings here"),
     };
+
+    private static TypedReading Pops(string pressures) =>
+        new(UnitSystem.Metric, new Dictionary<string, string>(), [.. pressures.Split(' ').Chunk(2).Select(p => new Dictionary<string, string> { ["opened"] = p[0], ["shut"] = p[1] })]);
 
     private static TypedReading Pins(string go, string noGo) => TypedReading.Of(("go", go), ("noGo", noGo));
 

@@ -19,10 +19,13 @@ public class HandoverReportTests
     private static ReadingNote Pins(string go, string noGo) => new("gauging/main-jet", TypedReading.Of(("go", go), ("noGo", noGo)), Sure: true);
 
     [Fact]
-    public void Every_line_of_the_sheet_is_on_it_read_or_not()
+    public void Every_line_that_has_to_be_read_is_on_it_read_or_not_and_any_other_that_was_read()
     {
         var report = Report(TestTray.Untouched());
-        Assert.Equal(Sheets.Lines.Count, report.Lines.Count);
+        Assert.Equal(Sheets.Lines.Where(line => line.Required).Select(line => line.Key), report.Lines.Select(line => line.Key));
+        var looked = Report(TestTray.Untouched().Does(new ReadingNote("setting/needle-tip", TypedReading.Of(("seen", "grooved")))));
+        Assert.Contains(looked.Lines, line => line.Key == "setting/needle-tip");
+        Assert.Contains(looked.Watch, point => point.StartsWith("Needle’s tip", StringComparison.Ordinal));
         Assert.All(report.Lines, line => Assert.Null(line.Standing));
         Assert.Contains(report.Watch, point => point.StartsWith("Main jet: was not read", StringComparison.Ordinal));
     }

@@ -61,7 +61,8 @@ public class LinesTests
     {
         var spec = Sheets.Spec with { Family = CarburetorFamily.SuctionTank, Float = null };
         var lines = new SettingStation().Lines(new TestTray(spec, new CarburetorKind(CarburetorFamily.SuctionTank, null, null)).Facts, spec, Sheets.Shop);
-        Assert.Empty(lines);
+        Assert.All(lines, line => Assert.IsType<LookLine>(line));
+        Assert.DoesNotContain(lines, line => line.Part is "needle" or "seat" or "float" or "bowl");
         Assert.Contains(new SettingStation().Lines(new TestTray(spec, new CarburetorKind(CarburetorFamily.Diaphragm, null, null)).Facts, spec, Sheets.Shop), line => line.Key == "setting/hold-test");
     }
 
@@ -76,6 +77,7 @@ public class LinesTests
     [Fact]
     public void Every_place_in_a_sentence_has_its_number()
     {
+        Assert.All(Sheets.LinesOfEveryFamily, line => Assert.DoesNotMatch(@"\{\d\}", line.Judge(null, PinSet.Empty).DoNext.ToString() + line.Target));
         foreach (var judged in TestTray.Judged(Sheets.AllGood()).Concat(TestTray.Judged(new Dictionary<string, TypedReading>())))
         {
             foreach (var sentence in judged.Judgement.Why.Append(judged.Judgement.DoNext).Append(judged.Line.Target))

@@ -51,6 +51,17 @@ internal static class Sheets
     public static IReadOnlyList<GaugeLine> LinesOf(SpecSheet sheet) =>
         [.. StationList.All.SelectMany(station => station.Lines(FactsOf(sheet), sheet, Shop))];
 
+    /// <summary>Lines of a sheet of every family.</summary>
+    public static IReadOnlyList<GaugeLine> LinesOfEveryFamily =>
+    [
+        .. new[]
+        {
+            Spec,
+            Spec with { Family = CarburetorFamily.Diaphragm, Float = null, PopOff = new PopOffSpec(85, 135, 55) },
+            Spec with { Family = CarburetorFamily.SuctionTank, Float = null },
+        }.SelectMany(LinesOf).DistinctBy(line => line.Key),
+    ];
+
     public static TrayFacts FactsOf(SpecSheet? sheet, CarburetorKind? kind = null) => new(
         27, kind ?? new CarburetorKind(sheet?.Family ?? CarburetorFamily.FloatBowl, EngineKind.FourStroke, null), "4107", sheet, null, "Hunts", new DateOnly(2026, 11, 6), WaitsFor.Hands);
 
@@ -62,6 +73,10 @@ internal static class Sheets
         ["setting/float-mass"] = TypedReading.Of(("mass", "6.25")),
         ["setting/float-height"] = Rows("height", "angle", ("0", "14.0"), ("120", "14.1"), ("240", "14.0")),
         ["setting/hold-test"] = Rows("pressure", "time", ("2", "48"), ("7", "48"), ("12", "48")),
+        ["setting/needle-tip"] = TypedReading.Of(("seen", "smooth")),
+        ["setting/seat-side"] = TypedReading.Of(("seen", "down")),
+        ["setting/bowl-gasket"] = TypedReading.Of(("seen", "seated")),
+        ["setting/plunger-place"] = TypedReading.Of(("seen", "none")),
         ["proving/fuel-on"] = TypedReading.Of(("minutes", "4"), ("rocked", "yes"), ("leak", "dry")),
         ["proving/idle-speed"] = TypedReading.Of(("speed", "1600")),
         ["proving/governed-speed"] = TypedReading.Of(("speed", "3400")),

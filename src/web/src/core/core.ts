@@ -10,8 +10,8 @@ let worker: Worker | null = null;
 let version: string | null = null;
 let next = 0;
 const waiting = new Map<number, (reply: Reply) => void>();
-/** By tray, the papers and entries it was taken with. */
-const taken = new Map<number, string>();
+/** By tray, the papers and the entries it was taken with. */
+const taken = new Map<number, { papers: string; ids: string[] }>();
 /** By entry, why the rules refuse it on the tray as it was taken last. */
 const refusals = new Map<string, Problem>();
 
@@ -61,6 +61,32 @@ async function papersOf(tray: number): Promise<string | null> {
   }
 }
 
+/** Pages that look at once are answered one after the other: what one has taken the next need not take again. */
+let taking: Promise<boolean> = Promise.resolve(false);
+
+async function takeNow(tray: number, pending: () => readonly Pending[], by: string): Promise<boolean> {
+  if (version === null) return false;
+  const papers = await papersOf(tray);
+  if (papers === null) return false;
+  const before = taken.get(tray);
+  if (before?.papers !== papers && (JSON.parse(papers) as { core: string }).core !== version) return false;
+  const entries = pending()
+    .filter((one) => one.tray === tray)
+    .map(({ id, takenAt, note, supersedes }) => ({ id, takenAt, note, supersedes }));
+  const ids = entries.map(({ id }) => id);
+  const more =
+    before?.papers === papers && before.ids.every((id, i) => ids[i] === id) ? entries.slice(before.ids.length) : null;
+  if (more?.length === 0) return true;
+  // One at a time: what is on its way is put on top of what is there already.
+  const added = more ? await call<string | null>('Add', tray, JSON.stringify(more), by) : null;
+  const said = added ?? (await call<string>('Take', papers, JSON.stringify(entries), by));
+  const leftOut = JSON.parse(said) as LeftOut[];
+  for (const id of ids) refusals.delete(id);
+  for (const { id, refusal } of leftOut) if (refusal) refusals.set(id, asProblem(refusal));
+  taken.set(tray, { papers, ids });
+  return true;
+}
+
 /**
  * Core in the browser: the same verdicts as the server's, from the same code. The server stays the authority on what is
  * recorded; a Core that is not the server's own is not asked.
@@ -89,20 +115,9 @@ export const core = {
   refusal: (id: string): Problem | undefined => refusals.get(id),
 
   /** Takes a tray's papers with what is on its way. False when they cannot be had, or belong to another Core. */
-  async take(tray: number, pending: readonly Pending[], by: string): Promise<boolean> {
-    if (version === null) return false;
-    const papers = await papersOf(tray);
-    if (papers === null || (JSON.parse(papers) as { core: string }).core !== version) return false;
-    const entries = pending
-      .filter((one) => one.tray === tray)
-      .map(({ id, takenAt, note, supersedes }) => ({ id, takenAt, note, supersedes }));
-    const key = `${papers}\n${entries.map(({ id }) => id).join()}`;
-    if (taken.get(tray) === key) return true;
-    const leftOut = JSON.parse(await call<string>('Take', papers, JSON.stringify(entries), by)) as LeftOut[];
-    for (const { id } of entries) refusals.delete(id);
-    for (const { id, refusal } of leftOut) if (refusal) refusals.set(id, asProblem(refusal));
-    taken.set(tray, key);
-    return true;
+  take(tray: number, pending: () => readonly Pending[], by: string): Promise<boolean> {
+    const now = (): Promise<boolean> => takeNow(tray, pending, by);
+    return (taking = taking.then(now, now));
   },
 
   /** What a page shows of a tray that has been taken. */
@@ -135,7 +150,7 @@ export const core = {
     }
     if (trouble !== undefined || seen.since() !== null) {
       const folded = await core
-        .take(tray, pending(), by)
+        .take(tray, pending, by)
         .then((there) => (there ? core.show<T>(tray, page) : null))
         .catch(() => null);
       if (folded !== null) return folded;

@@ -60,7 +60,7 @@ export function GaugeLine({ tray, line, history, locked, way }: Props) {
   const [moreOpen, setMore] = useState(false);
   const id = useId();
   const { judgement } = state;
-  const open = line.required && line.judgement.verdict !== 'good';
+  const open = line.required ? line.judgement.verdict !== 'good' : line.judgement.verdict === 'notGood';
 
   const record = async (from: HTMLElement): Promise<void> => {
     // The button goes away with what is recorded; its line stays.
@@ -82,19 +82,24 @@ export function GaugeLine({ tray, line, history, locked, way }: Props) {
     <Collapsible.Root open={why} onOpenChange={setWhy} asChild>
       <article data-line={line.key} data-open={open} aria-label={line.label} className="border-line border-t pt-2 pb-1">
         <div className="grid grid-cols-[7.2rem_8.75rem_minmax(0,1fr)_9.7rem] items-center gap-x-2.5 gap-y-2 max-md:grid-cols-2">
-          <div>
+          <div className={line.form.oneTouch ? 'max-md:col-span-2 md:col-span-3' : ''}>
             <h3 className="text-lead leading-tight">{line.label}</h3>
-            <p className="text-mute text-note leading-tight">{say(line.target, units)}</p>
+            <p className="text-mute text-note leading-tight">
+              {say(line.form.oneTouch && judgement.verdict === 'notRead' ? judgement.doNext : line.target, units)}
+            </p>
+            {line.form.oneTouch && <ChoiceEntry state={state} line={line} way={way} disabled={!mayRecord} />}
           </div>
-          <div className={line.form.rows ? 'md:col-span-2' : ''}>
+          <div className={line.form.oneTouch ? 'hidden' : line.form.rows ? 'md:col-span-2' : ''}>
             {line.window &&
-              (line.form.rows && line.window.dimension === 'pressure' ? (
+              (line.form.rows && line.window.dimension === 'pressure' && line.window.high === null ? (
                 <HoldCurve reading={state.reading} window={line.window} judgement={judgement} />
               ) : (
                 <Scale window={line.window} judgement={judgement} label={line.label} />
               ))}
           </div>
-          <div className={`grid gap-1.5 max-md:col-span-2 ${line.form.rows ? 'order-last md:col-span-4' : ''}`}>
+          <div
+            className={`gap-1.5 max-md:col-span-2 ${line.form.oneTouch ? 'hidden' : 'grid'} ${line.form.rows ? 'order-last md:col-span-4' : ''}`}
+          >
             {line.form.rows && (
               <RowEntry
                 state={state}
@@ -141,7 +146,7 @@ export function GaugeLine({ tray, line, history, locked, way }: Props) {
           </div>
         </div>
 
-        <ChoiceEntry state={state} line={line} way={way} disabled={!mayRecord} />
+        {!line.form.oneTouch && <ChoiceEntry state={state} line={line} way={way} disabled={!mayRecord} />}
 
         {problems.length > 0 && (
           <div id={`${id}-wrong`} role="alert" className="text-bad mt-1.5 font-medium">

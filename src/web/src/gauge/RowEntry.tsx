@@ -3,6 +3,7 @@ import { useEffect, useRef, useState } from 'react';
 import { useUnits } from '../session/session';
 import { EntryBox } from './EntryBox';
 import { standingTyped, type EntryProps } from './entry';
+import { popsIn, SERIES, seriesOf } from './series';
 
 interface Props extends EntryProps {
   /** Whether the fields that come with the table are shown. */
@@ -18,7 +19,8 @@ export function RowEntry({ state, line, disabled, onEnter, more, onMore }: Props
   const table = line.form.rows;
   const clock = useClock();
   const [all, setAll] = useState(false);
-  const standing = standingTyped(line, useUnits()).rows;
+  const units = useUnits();
+  const standing = standingTyped(line, units).rows;
   const [key, column] = table?.columns ?? [];
   if (!table || !key || !column) return null;
 
@@ -30,7 +32,16 @@ export function RowEntry({ state, line, disabled, onEnter, more, onMore }: Props
         : table.suggested;
   const set = (index: number, name: string, text: string): void =>
     state.change({ rows: rows.map((row, i) => (i === index ? { ...row, [name]: text } : { ...row })) });
+  const findIn = async (text: string): Promise<boolean> => {
+    const found = await popsIn(text, units);
+    if (found.length > 0) state.change({ rows: found });
+    return found.length > 0;
+  };
   const paste = (text: string): boolean => {
+    if (table.fromSeries && seriesOf(text).length >= SERIES) {
+      void findIn(text);
+      return true;
+    }
     const lines = text
       .trim()
       .split(/\r?\n/)
@@ -109,16 +120,19 @@ export function RowEntry({ state, line, disabled, onEnter, more, onMore }: Props
         >
           <Plus aria-hidden size={16} /> {table.label}
         </button>
-        <button
-          type="button"
-          className={small}
-          disabled={disabled}
-          aria-pressed={all}
-          onClick={() => setAll(!all)}
-          aria-label={`Change the ${timed ? 'times' : 'angles'}, ${line.label}`}
-        >
-          {timed ? 'Times' : 'Angles'}
-        </button>
+        {table.suggested.some((row) => row[key.name]) && (
+          <button
+            type="button"
+            className={small}
+            disabled={disabled}
+            aria-pressed={all}
+            onClick={() => setAll(!all)}
+            aria-label={`Change the ${timed ? 'times' : 'angles'}, ${line.label}`}
+          >
+            {timed ? 'Times' : 'Angles'}
+          </button>
+        )}
+        {table.fromSeries && <SeriesFile disabled={disabled} name={line.label} onText={findIn} />}
         {line.form.groups[0] && (
           <button type="button" className={small} disabled={disabled} aria-expanded={more} onClick={onMore}>
             {line.form.groups[0].label}
@@ -126,6 +140,41 @@ export function RowEntry({ state, line, disabled, onEnter, more, onMore }: Props
         )}
       </div>
     </div>
+  );
+}
+
+/** A file of a gauge that writes down what it shows. */
+function SeriesFile({
+  disabled,
+  name,
+  onText,
+}: {
+  disabled: boolean;
+  name: string;
+  onText: (text: string) => Promise<boolean>;
+}) {
+  const [nothing, setNothing] = useState(false);
+  return (
+    <label
+      className={`text-mute hover:text-ink inline-flex min-h-8 cursor-pointer items-center text-note underline underline-offset-3 ${disabled ? 'hidden' : ''}`}
+    >
+      {nothing ? 'No pop in that file' : 'From a file'}
+      <input
+        type="file"
+        accept=".csv,.txt,text/csv,text/plain"
+        className="sr-only"
+        aria-label={`A gauge’s file, ${name}`}
+        onChange={(event) => {
+          const input = event.currentTarget;
+          const file = input.files?.[0];
+          input.value = '';
+          void file
+            ?.text()
+            .then(onText)
+            .then((found) => setNothing(!found));
+        }}
+      />
+    </label>
   );
 }
 

@@ -39,7 +39,7 @@ export function SingleEntry({ state, line, way, disabled, onEnter, describedBy }
   );
 }
 
-/** What is chosen from a few words, across the whole line: choices are wide. */
+/** What is chosen from a few words, across the whole line: choices are wide. A line that asks for nothing else is recorded by the choice. */
 export function ChoiceEntry({ state, line, way, disabled }: Omit<EntryProps, 'onEnter'>) {
   const group = groupOf(state, line, way);
   const fields = group?.fields.filter((field) => field.kind === 'choice') ?? [];
@@ -54,7 +54,9 @@ export function ChoiceEntry({ state, line, way, disabled }: Omit<EntryProps, 'on
           standing={line.standing?.typed.values[field.name]}
           options={field.choices}
           onChange={(choice) =>
-            state.change({ group: group.name, values: { ...state.draft.values, [field.name]: choice } })
+            line.form.oneTouch
+              ? void state.answer({ [field.name]: choice })
+              : state.change({ group: group.name, values: { ...state.draft.values, [field.name]: choice } })
           }
           invalid={field.name in state.errors}
           disabled={disabled}

@@ -221,6 +221,6 @@ export function useLine(tray: number, line: Line): LineState {
         });
       }
     },
-    answer: (values) => send({ units: person.units, values, rows: [] }, null),
+    answer: (values) => send({ units: person.units, values, rows: [] }, draft.correcting),
   };
 }

@@ -48,7 +48,10 @@ function OpenTray({ tray, station }: { tray: Tray; station: Station }) {
   const { conflict, dismiss, problem, ...writing } = useTrayWrite(tray);
   const { Page, wide, drawn } = stationOf(station);
   useStationKeys(tray.number);
-  useCore(tray);
+  useCore(
+    tray,
+    tray.lines.some((line) => line.station === station),
+  );
   useTitle(`Tray ${tray.number}, ${tray.facts.machineName}`);
   const page = (
     <Suspense fallback={<Loading what="the station" />}>
@@ -73,30 +76,33 @@ function OpenTray({ tray, station }: { tray: Tray; station: Station }) {
 }
 
 /**
- * Starts Core while the hands are busy with this tray, at once when the server is away, and gives it the tray as it
- * stands: what is typed is judged on this device.
+ * Starts Core while the hands are busy at a station where something is read, at once when the server is away, and gives
+ * it the tray as it stands: what is typed is judged on this device. Elsewhere the server's word is enough.
  */
-function useCore({ number, revision, version }: Tray): void {
+function useCore({ number, revision, version }: Tray, reads: boolean): void {
   const by = usePerson().displayName;
   const queries = useQueryClient();
   const away = useSyncExternalStore(seen.subscribe, seen.since) !== null;
+  const wanted = away || reads;
   useEffect(() => {
+    if (!wanted) return undefined;
     const start = setTimeout(() => core.start(), away ? 0 : CORE_AFTER_MS);
     return () => clearTimeout(start);
-  }, [away]);
+  }, [away, wanted]);
   useEffect(() => {
+    if (!wanted) return undefined;
     // What the device kept of the server's answers gives way to what Core makes of it.
     const folded = (there: boolean): void => {
       if (there && seen.since() !== null) void queries.invalidateQueries({ queryKey: keys.ofTray(number) });
     };
     let looking: ReturnType<typeof setTimeout> | undefined;
     const take = (): void => {
-      if (core.isReady()) void core.take(number, outbox.current(), by).then(folded, () => undefined);
+      if (core.isReady()) void core.take(number, outbox.current, by).then(folded, () => undefined);
       else looking = setTimeout(take, LOOK_MS);
     };
     take();
     return () => clearTimeout(looking);
-  }, [number, revision, version, by, queries]);
+  }, [wanted, number, revision, version, by, queries]);
 }
 
 /** To the station before and after; a digit typed with no box in hand goes into the first open one. */

@@ -1,0 +1,83 @@
+using BlueDawn.Core.Carburetors;
+using BlueDawn.Core.Stations;
+using BlueDawn.Core.Tables;
+
+namespace BlueDawn.Core.Setting;
+
+/// <summary>One thing that can be seen when a look is taken, and what it says.</summary>
+/// <param name="Value">Stable name, sent and kept; also the finding.</param>
+/// <param name="Label">What is seen, in a few words.</param>
+/// <param name="Verdict">What it says.</param>
+/// <param name="Word">The same in one or two words.</param>
+/// <param name="Next">What to do at once.</param>
+/// <param name="Why">Why it matters.</param>
+/// <param name="Source">Where this is from.</param>
+public sealed record LookAnswer(string Value, string Label, Verdict Verdict, string Word, string Next, string Why, string Source);
+
+/// <summary>A quick confirmation at Set: something is looked at or felt, and it is right or it is not. The table is data/setting/looks.csv.</summary>
+/// <param name="Key">Stable name.</param>
+/// <param name="Families">Families of carburetors it is asked on.</param>
+/// <param name="Chokes">Chokes it is asked on; empty for any. What is not known of a choke does not exclude it.</param>
+/// <param name="Section">The heading it stands under.</param>
+/// <param name="Label">What is looked at.</param>
+/// <param name="Part">The bench part it is about.</param>
+/// <param name="Required">Whether the tray can be released without it.</param>
+/// <param name="Ask">How to look.</param>
+/// <param name="Answers">What can be seen, the good one first.</param>
+public sealed record Look(
+    string Key,
+    IReadOnlyList<CarburetorFamily> Families,
+    IReadOnlyList<ChokeKind> Chokes,
+    string Section,
+    string Label,
+    string Part,
+    bool Required,
+    string Ask,
+    IReadOnlyList<LookAnswer> Answers)
+{
+    /// <summary>What ships with the product, in bench order.</summary>
+    public static IReadOnlyList<Look> Shipped { get; } = Read(CsvTable.OpenShipped);
+
+    /// <summary>Whether it is asked on a kind of carburetor.</summary>
+    public bool Asks(CarburetorKind kind) =>
+        Families.Contains(kind.Family) && (Chokes.Count == 0 || kind.Choke is not { } choke || Chokes.Contains(choke));
+
+    /// <summary>Reads the table.</summary>
+    /// <param name="open">Opens a table by its file name.</param>
+    /// <exception cref="InvalidDataException">It does not hold together; the message says which row.</exception>
+    public static IReadOnlyList<Look> Read(Func<string, TextReader> open)
+    {
+        var rows = CsvTable.Rows(open, "setting/looks.csv", row => (
+            Look: new Look(
+                row.Text("look"),
+                row.Families("families"),
+                [.. row.MayBeEmpty("chokes").Split(' ', StringSplitOptions.RemoveEmptyEntries).Select(word => Enum.TryParse<ChokeKind>(word, true, out var choke) ? choke : throw row.Wrong("chokes", "is no kind of choke"))],
+                row.Text("section"),
+                row.Text("label"),
+                row.Text("part"),
+                row.Text("required") == "yes",
+                row.MayBeEmpty("ask"),
+                []),
+            Answer: new LookAnswer(
+                row.Text("value"), row.Text("answer"), row.Word<Verdict>("verdict"), row.Text("word"), row.Text("next"), row.Text("why"), row.Text("source"))));
+        var looks = new List<Look>();
+        foreach (var group in rows.GroupBy(row => row.Look.Key))
+        {
+            var first = group.First().Look;
+            var answers = group.Select(row => row.Answer).ToList();
+            if (first.Ask == "" || group.Any(row => row.Look.Label != first.Label || row.Look.Section != first.Section || row.Look.Part != first.Part))
+            {
+                throw new InvalidDataException($"setting/looks.csv, {first.Key}: the first row says how to look, and every row names the same section, label and part.");
+            }
+
+            if (answers.DistinctBy(answer => answer.Value).Count() < answers.Count || answers[0].Verdict != Verdict.Good || answers.All(answer => answer.Verdict == Verdict.Good))
+            {
+                throw new InvalidDataException($"setting/looks.csv, {first.Key}: answers differ, the first is good, and one of them is not.");
+            }
+
+            looks.Add(first with { Answers = answers });
+        }
+
+        return looks;
+    }
+}

@@ -1,0 +1,177 @@
+using BlueDawn.Core.Measures;
+using MathNet.Numerics.Distributions;
+
+namespace BlueDawn.Core.Setting;
+
+/// <summary>The needle letting go once.</summary>
+/// <param name="Index">Which sample was the last before it let go.</param>
+/// <param name="PopKPa">Pressure at which it let go, gauge.</param>
+/// <param name="ReseatKPa">Pressure at which it shut again, gauge.</param>
+public sealed record Pop(int Index, double PopKPa, double ReseatKPa);
+
+/// <summary>A series of pressures to look through.</summary>
+/// <param name="PressuresKPa">Gauge pressures in kPa, in time; 2 to 200 000 of them, each from 0 to 700.</param>
+/// <param name="GaugeResolutionKPa">The gauge's step in kPa, above 0.</param>
+public sealed record PopOffInput(IReadOnlyList<double> PressuresKPa, double GaugeResolutionKPa);
+
+/// <summary>What was found in a series.</summary>
+/// <param name="Pops">Every pop, in time.</param>
+/// <param name="LimitKPa">How far the pressure had to fall at once to count.</param>
+public sealed record PopOffResult(IReadOnlyList<Pop> Pops, double LimitKPa);
+
+/// <summary>
+/// Finds where a needle lets go in a series of pressures: it is pumped up until it opens, the pressure falls at once,
+/// and it shuts again.
+/// </summary>
+/// <remarks>
+/// A fall counts when it is larger than scatter and the gauge's step explain: the scatter is taken from the second
+/// differences of the series (their median, so that falls and the slope of pumping do not count), and the limit is that
+/// of a normal error for as many places as there are samples (Bonferroni), so that a series without any fall gives one
+/// by chance no more than <see cref="FalseAlarms"/> of the time.
+/// </remarks>
+public static class PopOff
+{
+    /// <summary>How often a series in which nothing lets go may still give a pop, at most.</summary>
+    public const double FalseAlarms = 0.01;
+
+    /// <summary>A fall smaller than this is no pop, whatever the gauge: the pump's own valve does that. Own judgement.</summary>
+    public const double LeastFallKPa = 4;
+
+    /// <summary>Samples over which a fall may stretch: a gauge's needle takes a moment.</summary>
+    private const int LongestFall = 6;
+
+    /// <summary>The median of the absolute second difference of independent normal errors is this many standard deviations: 0.6745·√6.</summary>
+    private const double MedianOfSecondDifference = 1.652;
+
+    private const int MostSamples = 200_000;
+
+    /// <summary>What is wrong with an input, field by field; empty when it can be looked through.</summary>
+    public static IReadOnlyList<FieldProblem> Check(PopOffInput input)
+    {
+        var problems = new List<FieldProblem>();
+        if (input.PressuresKPa.Count is < 2 or > MostSamples)
+        {
+            problems.Add(new("pressuresKPa", $"Give 2 to {MostSamples} pressures."));
+        }
+        else if (input.PressuresKPa.Any(pressure => !double.IsFinite(pressure) || pressure < 0 || pressure > 700))
+        {
+            problems.Add(new("pressuresKPa", "A gauge pressure is from 0 to 700 kPa. Check the unit."));
+        }
+
+        if (!double.IsFinite(input.GaugeResolutionKPa) || input.GaugeResolutionKPa <= 0 || input.GaugeResolutionKPa > 100)
+        {
+            problems.Add(new("gaugeResolutionKPa", "Must be above 0 and no more than 100 kPa."));
+        }
+
+        return problems;
+    }
+
+    /// <summary>Looks through a checked input.</summary>
+    /// <exception cref="ArgumentException"><see cref="Check"/> finds something wrong with it.</exception>
+    public static PopOffResult Look(PopOffInput input) => Check(input) is [var problem, ..]
+        ? throw new ArgumentException(problem.Message, nameof(input))
+        : new PopOffResult(Find(input.PressuresKPa, input.GaugeResolutionKPa), LimitKPa(input.PressuresKPa, input.GaugeResolutionKPa));
+
+    /// <summary>Every pop in a series.</summary>
+    /// <param name="pressuresKPa">Gauge pressures in kPa, in time.</param>
+    /// <param name="stepKPa">The gauge's step in kPa.</param>
+    public static IReadOnlyList<Pop> Find(IReadOnlyList<double> pressuresKPa, double stepKPa)
+    {
+        var limit = LimitKPa(pressuresKPa, stepKPa);
+        var pops = new List<Pop>();
+        var at = 0;
+        while (at < pressuresKPa.Count - 1)
+        {
+            var low = LowestSoon(pressuresKPa, at, limit);
+            if (pressuresKPa[at] - pressuresKPa[low] <= limit)
+            {
+                at++;
+                continue;
+            }
+
+            // The highest sample before the fall, and the place where the fall ends.
+            var top = Enumerable.Range(at, low - at).MaxBy(i => pressuresKPa[i]);
+            var bottom = low;
+            while (bottom + 1 < pressuresKPa.Count && pressuresKPa[bottom + 1] < pressuresKPa[bottom] - (limit / 4))
+            {
+                bottom++;
+            }
+
+            pops.Add(new Pop(top, pressuresKPa[top], Resting(pressuresKPa, bottom, limit / 2)));
+            at = bottom;
+        }
+
+        return pops;
+    }
+
+    /// <summary>How far the pressure has to fall at once to count, in kPa.</summary>
+    /// <param name="pressuresKPa">The series.</param>
+    /// <param name="stepKPa">The gauge's step in kPa.</param>
+    public static double LimitKPa(IReadOnlyList<double> pressuresKPa, double stepKPa)
+    {
+        var places = Math.Max(1, pressuresKPa.Count) * LongestFall;
+        var scatter = ScatterKPa(pressuresKPa);
+        var sigma = Math.Sqrt(2 * ((scatter * scatter) + (stepKPa * stepKPa / 12)));
+        return Math.Max(LeastFallKPa, Normal.InvCDF(0, 1, 1 - (FalseAlarms / places)) * sigma);
+    }
+
+    /// <summary>Where it came to rest: the middle one of the samples that stay near the bottom of the fall.</summary>
+    private static double Resting(IReadOnlyList<double> pressures, int bottom, double near)
+    {
+        var resting = new List<double> { pressures[bottom] };
+        for (var i = bottom + 1; i < pressures.Count && resting.Count < LongestFall && Math.Abs(pressures[i] - pressures[bottom]) <= near; i++)
+        {
+            resting.Add(pressures[i]);
+        }
+
+        resting.Sort();
+        return resting[resting.Count / 2];
+    }
+
+    private static double ScatterKPa(IReadOnlyList<double> pressures)
+    {
+        if (pressures.Count < 8)
+        {
+            // Too few to show it.
+            return 0;
+        }
+
+        var second = new double[pressures.Count - 2];
+        for (var i = 0; i < second.Length; i++)
+        {
+            second[i] = Math.Abs(pressures[i] - (2 * pressures[i + 1]) + pressures[i + 2]);
+        }
+
+        Array.Sort(second);
+        // Of few the median itself scatters: as much is added as it may be short of the truth.
+        return second[second.Length / 2] / MedianOfSecondDifference * (1 + (2 / Math.Sqrt(second.Length)));
+    }
+
+    /// <summary>The lowest sample soon after another, before it is pumped up again.</summary>
+    private static int LowestSoon(IReadOnlyList<double> pressures, int from, double limit)
+    {
+        var lowest = from;
+        for (var i = from + 1; i < pressures.Count && i <= from + LongestFall && pressures[i] <= pressures[lowest] + limit; i++)
+        {
+            if (pressures[i] < pressures[lowest])
+            {
+                lowest = i;
+            }
+        }
+
+        return lowest;
+    }
+}
+
+/// <summary>What the needle of a metering side should open at, from its spring.</summary>
+/// <param name="RateNPerMm">Spring rate in newtons a millimetre.</param>
+/// <param name="PreloadMm">How far the spring is pressed with the needle shut, in millimetres.</param>
+/// <param name="SpringArmMm">Pivot to the spring.</param>
+/// <param name="NeedleArmMm">Pivot to the needle.</param>
+/// <param name="SeatBoreMm">Bore of the seat.</param>
+public sealed record MeteringSpring(double RateNPerMm, double PreloadMm, double SpringArmMm, double NeedleArmMm, double SeatBoreMm)
+{
+    /// <summary>Pressure in kPa at which the fuel lifts the needle: spring force (Hooke) through the lever onto the seat's area.</summary>
+    public double PopOffKPa =>
+        RateNPerMm * PreloadMm * SpringArmMm / NeedleArmMm / (Math.PI / 4 * SeatBoreMm * SeatBoreMm) * 1000;
+}

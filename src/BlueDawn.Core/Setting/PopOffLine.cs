@@ -1,0 +1,188 @@
+using BlueDawn.Core.Carburetors;
+using BlueDawn.Core.Measures;
+using BlueDawn.Core.Safety;
+using BlueDawn.Core.Stations;
+using MathNet.Numerics.Distributions;
+
+namespace BlueDawn.Core.Setting;
+
+/// <summary>Pressures at which the needle let go and shut again, some times over.</summary>
+/// <param name="Pops">One after the other.</param>
+/// <param name="GaugeResolutionKPa">The gauge's step in kPa.</param>
+public sealed record PopOffReading(IReadOnlyList<SeenPop> Pops, double GaugeResolutionKPa) : Reading;
+
+/// <summary>One pop as it was read off the gauge.</summary>
+/// <param name="OpenedKPa">Where it let go.</param>
+/// <param name="ShutKPa">Where it shut again; null when not noted.</param>
+public sealed record SeenPop(double OpenedKPa, double? ShutKPa);
+
+/// <summary>Pop-off and reseat of a metering needle: the pressure at which it lets go and the one at which it shuts again.</summary>
+/// <param name="Limits">The window, or null where no sheet gives one: then only the spread is judged.</param>
+/// <param name="GaugeStepKPa">The shop's gauge.</param>
+/// <param name="SourceName">Where the window is from.</param>
+public sealed record PopOffLine(PopOffSpec? Limits, double GaugeStepKPa, string SourceName)
+    : GaugeLine("setting/pop-off", Station.Setting, "Needle and seat", "Pop-off")
+{
+    /// <summary>Pops that are asked for. Common practice, no source.</summary>
+    private const int PopsAsked = 3;
+
+    /// <summary>Largest spread of the pops, as a share of their mean, of a needle that is to be trusted. Own judgement.</summary>
+    private const double MostSpread = 0.15;
+
+    /// <inheritdoc/>
+    public override string Part => "needle";
+
+    /// <inheritdoc/>
+    public override bool Required => Limits is not null;
+
+    /// <inheritdoc/>
+    public override bool GoesWithTheTray => true;
+
+    /// <inheritdoc/>
+    public override Sentence Target => Limits is { } limits
+        ? Sentence.Of("opens at {0} to {1}, three times alike", Quantity.KPa(limits.LowKPa), Quantity.KPa(limits.HighKPa))
+        : Sentence.Of("three times alike");
+
+    /// <inheritdoc/>
+    public override Span? Window => Limits is { } limits ? new(Dimension.Pressure, limits.LowKPa, limits.HighKPa) : null;
+
+    /// <inheritdoc/>
+    public override string LimitSource => SourceName;
+
+    /// <inheritdoc/>
+    public override Caution? Caution => Safety.Caution.Pressure;
+
+    /// <inheritdoc/>
+    public override EntryForm Form => new(
+        [new EntryGroup("gauge", "Gauge", [EntryField.MeasureDetail("resolution", "gauge step", Dimension.Pressure)])],
+        new EntryRows(
+            "Pop",
+            [EntryField.Measure("opened", "opened at", Dimension.Pressure), EntryField.Measure("shut", "shut at", Dimension.Pressure, optional: true)],
+            1,
+            [.. Enumerable.Repeat(new Dictionary<string, string>(), PopsAsked)],
+            FromSeries: true));
+
+    /// <inheritdoc/>
+    public override ReadReading Read(TypedReading typed)
+    {
+        var reader = new TypedReader(typed with { Rows = typed.Rows.Where(row => row.Values.Any(text => !string.IsNullOrWhiteSpace(text))).ToList() });
+        var pops = reader.Rows(row => new SeenPop((double)row.Required("opened", Dimension.Pressure, 0, 700), (double?)row.Optional("shut", Dimension.Pressure, 0, 700)));
+        var resolution = (double?)reader.Optional("resolution", Dimension.Pressure, 0.001m, 100) ?? GaugeStepKPa;
+        if (pops.Count == 0 && reader.Problems.Count == 0)
+        {
+            reader.Wrong("rows[0].opened", "Enter the pressure at which it let go.");
+        }
+
+        if (pops.FindIndex(pop => pop.ShutKPa >= pop.OpenedKPa) is var wrong and >= 0)
+        {
+            reader.Wrong($"rows[{wrong}].shut", "It shuts at less than it opened at.");
+        }
+
+        return Result(reader, () => new PopOffReading(pops, resolution));
+    }
+
+    /// <inheritdoc/>
+    public override Sentence Describe(Reading reading)
+    {
+        var pops = (reading as PopOffReading)?.Pops ?? [];
+        return new Sentence("opened at " + string.Join(", ", pops.Select((_, i) => "{" + i + "}")), [.. pops.Select(pop => Quantity.KPa(pop.OpenedKPa))]);
+    }
+
+    /// <inheritdoc/>
+    public override Judgement Judge(Reading? reading, PinSet pins)
+    {
+        if (reading is not PopOffReading read)
+        {
+            return Judgement.NotRead(Sentence.Of("Wet the needle, pump slowly until it lets go, three times over: where it let go, where it shut again."));
+        }
+
+        var pops = read.Pops;
+        var mean = pops.Average(pop => pop.OpenedKPa);
+        var shut = pops.Where(pop => pop.ShutKPa is not null).Select(pop => pop.ShutKPa!.Value).ToList();
+        var spread = pops.Max(pop => pop.OpenedKPa) - pops.Min(pop => pop.OpenedKPa);
+        var give = Give(pops, read.GaugeResolutionKPa);
+        var found = new Span(Dimension.Pressure, pops.Min(pop => pop.OpenedKPa), pops.Max(pop => pop.OpenedKPa));
+        List<Figure> figures =
+        [
+            new("pops", "Pops", Quantity.Count(pops.Count)),
+            new("popOff", "Lets go at, on average", Quantity.KPa(Math.Round(mean, 1))),
+            new("spread", "Between the lowest and the highest", Quantity.KPa(Math.Round(spread, 1))),
+        ];
+        if (shut.Count > 0)
+        {
+            figures.Add(new("reseat", "Shuts again at, on average", Quantity.KPa(Math.Round(shut.Average(), 1))));
+        }
+
+        if (give is { } known)
+        {
+            figures.Add(new("popOffUncertainty", "Give or take", Quantity.KPa(Math.Round(known, 1))));
+        }
+
+        if (pops.Count < PopsAsked)
+        {
+            return Open("cannotTell", Sentence.Of("{0} so far: let it go {1} times, one that is right may be luck.", Quantity.Count(pops.Count), Quantity.Count(PopsAsked)), found, figures);
+        }
+
+        // A spread that the gauge's step alone explains says nothing of the needle.
+        if (spread - read.GaugeResolutionKPa > MostSpread * mean)
+        {
+            return Said(Verdict.NotGood, "popsDiffer", "Not alike", Lean.None, Sentence.Of("It lets go where it likes: clean needle and seat, look at the spring and the fork, then again; renew both if it stays."), found, figures);
+        }
+
+        if (Limits is not { } limits)
+        {
+            return Said(Verdict.Good, "popsAlike", "Alike", Lean.None, Sentence.Of("Three times alike. The sheet gives no window: compare with the hold test and go on."), found, figures);
+        }
+
+        var uncertain = give ?? read.GaugeResolutionKPa;
+        if (mean + uncertain < limits.LowKPa)
+        {
+            return Said(Verdict.NotGood, "popsLow", "Low", Lean.Below, Sentence.Of("It opens {0} too early and runs rich: check the spring's length and seat, then the lever's height. A cut or tired spring is renewed.", Quantity.KPa(Math.Round(limits.LowKPa - mean, 1))), found, figures);
+        }
+
+        if (mean - uncertain > limits.HighKPa)
+        {
+            return Said(Verdict.NotGood, "popsHigh", "High", Lean.Above, Sentence.Of("It opens {0} too late and starves: look for the wrong spring, a smaller seat or a needle that sticks.", Quantity.KPa(Math.Round(mean - limits.HighKPa, 1))), found, figures);
+        }
+
+        if (mean - uncertain < limits.LowKPa || mean + uncertain > limits.HighKPa)
+        {
+            return Open("cannotTell", Sentence.Of("Too near the limit to say: let it go three times more, or use a finer gauge."), found, figures);
+        }
+
+        if (limits.ReseatKPa is not null && shut.Count == 0)
+        {
+            return Open("cannotTell", Sentence.Of("It lets go where it should. Note where it shuts again too."), found, figures);
+        }
+
+        return limits.ReseatKPa is { } least && shut.Average() < least
+            ? Said(Verdict.NotGood, "shutsLate", "Shuts late", Lean.Below, Sentence.Of("It shuts again at {0}, {1} is asked: clean needle and seat, renew both if it stays.", Quantity.KPa(Math.Round(shut.Average(), 1)), Quantity.KPa(least)), found, figures)
+            : Said(Verdict.Good, "popsRight", "In window", Lean.None, Sentence.Of("It lets go and shuts where it should. Go on."), found, figures);
+    }
+
+    /// <summary>Give or take on the mean of the pops: Student's t of their scatter, and the gauge's step; null with one pop.</summary>
+    private static double? Give(IReadOnlyList<SeenPop> pops, double step)
+    {
+        if (pops.Count < 2)
+        {
+            return null;
+        }
+
+        var mean = pops.Average(pop => pop.OpenedKPa);
+        var variance = pops.Sum(pop => (pop.OpenedKPa - mean) * (pop.OpenedKPa - mean)) / (pops.Count - 1);
+        return (StudentT.InvCDF(0, 1, pops.Count - 1, 0.975) * Math.Sqrt(variance / pops.Count)) + (step / 2);
+    }
+
+    private Judgement Open(string finding, Sentence next, Span? found, IReadOnlyList<Figure> figures) =>
+        Said(Verdict.CannotTell, finding, "Cannot tell yet", Lean.None, next, found, figures);
+
+    private Judgement Said(Verdict verdict, string finding, string word, Lean lean, Sentence next, Span? found, IReadOnlyList<Figure> figures) =>
+        new(verdict, finding, word, lean, next, found, figures, Why(), []);
+
+    private List<Sentence> Why() =>
+    [
+        Sentence.Of("Three pops or more; alike when they spread by no more than {0} of their mean beyond the gauge's step.", Quantity.Percent(100 * MostSpread)),
+        Sentence.Of("Give or take: Student's t of the pops, and half the gauge's step."),
+        Sentence.Of($"Window: {SourceName}."),
+    ];
+}

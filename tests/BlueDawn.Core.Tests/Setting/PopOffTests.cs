@@ -1,0 +1,143 @@
+using BlueDawn.Core.Carburetors;
+using BlueDawn.Core.Measures;
+using BlueDawn.Core.Setting;
+using BlueDawn.Core.Stations;
+using BlueDawn.Core.Tests.Trays;
+
+namespace BlueDawn.Core.Tests.Setting;
+
+/// <summary>Pops found in series whose truth is known, and what is said of them.</summary>
+public sealed class PopOffTests
+{
+    private static readonly PopOffLine Line = new(new PopOffSpec(85, 135, 55), 1, "a sheet");
+
+    private static TypedReading Typed(params double[] pressures) =>
+        new(UnitSystem.Metric, new Dictionary<string, string>(), [.. pressures.Chunk(2).Select(p => new Dictionary<string, string> { ["opened"] = p[0].ToString("0.##"), ["shut"] = p[1].ToString("0.##") })]);
+
+    private static Judgement Judged(params double[] pressures) => Line.Judge(Line.Read(Typed(pressures)).Reading, PinSet.Empty);
+
+    /// <summary>Pumped up at a rate, let go at a pressure, shut at another, some times over; drawn with noise and a gauge's step.</summary>
+    private static List<double> Series(Random random, int pops, double popKPa, double reseatKPa, double rateKPa, double noiseKPa, double stepKPa)
+    {
+        var (series, now) = (new List<double>(), 0.0);
+        double Seen(double p) => Math.Round((p + (noiseKPa * Normal(random))) / stepKPa) * stepKPa;
+        for (var pop = 0; pop < pops; pop++)
+        {
+            for (; now < popKPa; now += rateKPa)
+            {
+                series.Add(Seen(now));
+            }
+
+            series.Add(Seen(popKPa));
+            for (var i = 1; i <= 3; i++)
+            {
+                series.Add(Seen(popKPa + ((reseatKPa - popKPa) * i / 3)));
+            }
+
+            for (var i = 0; i < 4; i++)
+            {
+                series.Add(Seen(reseatKPa));
+            }
+
+            now = reseatKPa;
+        }
+
+        return series;
+    }
+
+    private static double Normal(Random random) => Math.Sqrt(-2 * Math.Log(1 - random.NextDouble())) * Math.Cos(2 * Math.PI * random.NextDouble());
+
+    [Theory]
+    [InlineData(0.2, 0.1, 0.5)]
+    [InlineData(0.5, 1, 1)]
+    [InlineData(1.0, 1, 2)]
+    [InlineData(1.0, 2, 5)]
+    public void Three_pops_are_found_where_they_are_whatever_noise_step_and_pumping(double noise, double step, double rate)
+    {
+        var random = new Random(7);
+        var (right, near) = (0, 0);
+        const int draws = 400;
+        for (var draw = 0; draw < draws; draw++)
+        {
+            var (pop, reseat) = (90 + (random.NextDouble() * 40), 50 + (random.NextDouble() * 20));
+            var found = PopOff.Find(Series(random, 3, pop, reseat, rate, noise, step), step);
+            right += found.Count == 3 ? 1 : 0;
+            near += found.All(one => Math.Abs(one.PopKPa - pop) < (4 * noise) + step + rate && Math.Abs(one.ReseatKPa - reseat) < (4 * noise) + step) ? 1 : 0;
+        }
+
+        Assert.True(right >= 0.97 * draws, $"three found in {right} of {draws}");
+        Assert.True(near >= 0.97 * draws, $"near in {near} of {draws}");
+    }
+
+    [Theory]
+    [InlineData(0.5, 0.1)]
+    [InlineData(2, 1)]
+    [InlineData(4, 0.5)]
+    public void A_series_in_which_nothing_lets_go_gives_a_pop_no_more_often_than_stated(double noise, double step)
+    {
+        var random = new Random(3);
+        const int draws = 3000;
+        var alarms = 0;
+        for (var draw = 0; draw < draws; draw++)
+        {
+            var series = Enumerable.Range(0, 120).Select(i => Math.Round(((i * 0.4) + (noise * Normal(random))) / step) * step).ToList();
+            alarms += PopOff.Find(series, step).Count > 0 ? 1 : 0;
+        }
+
+        // Stated 1 in 100; three standard deviations of 3000 draws above it.
+        Assert.True(alarms <= draws * (PopOff.FalseAlarms + (3 * Math.Sqrt(PopOff.FalseAlarms / draws))), $"{alarms} of {draws}");
+    }
+
+    [Theory]
+    [InlineData("popsRight", "110 70 112 71 109 69")]
+    [InlineData("popsLow", "70 60 71 60 70 59")]
+    [InlineData("popsHigh", "160 70 162 71 161 70")]
+    [InlineData("popsDiffer", "90 60 130 70 105 60")]
+    [InlineData("shutsLate", "110 30 112 31 109 30")]
+    [InlineData("cannotTell", "110 70")]
+    [InlineData("cannotTell", "84 60 86 60 85 61")]
+    public void What_is_typed_pop_by_pop_is_judged(string finding, string pressures) =>
+        Assert.Equal(finding, Judged([.. pressures.Split(' ').Select(double.Parse)]).Finding);
+
+    [Fact]
+    public void A_spring_opens_the_needle_at_its_force_over_the_seat()
+    {
+        // Hooke: 0.6 N/mm pressed 2 mm is 1.2 N; arms 6 and 4 mm make 1.8 N; a seat of 1.5 mm is 1.767 mm²: 1018.6 kPa… with 0.2 mm preload a tenth.
+        Assert.Equal(101.86, new MeteringSpring(0.6, 0.2, 6, 4, 1.5).PopOffKPa, 0.01);
+        Assert.True(new MeteringSpring(0.6, 0.2, 6, 4, 1.6).PopOffKPa < new MeteringSpring(0.6, 0.2, 6, 4, 1.5).PopOffKPa);
+    }
+
+    [Theory]
+    [InlineData(LeverDatum.GaugeLeg, 0, "0", "leverRight")]
+    [InlineData(LeverDatum.GaugeLeg, 0, "-0.4", "leverLow")]
+    [InlineData(LeverDatum.GaugeLeg, 0, "0.4", "leverHigh")]
+    [InlineData(LeverDatum.BodyFace, 1.65, "2.1", "leverLow")]
+    [InlineData(LeverDatum.BodyFace, 1.65, "1.2", "leverHigh")]
+    [InlineData(LeverDatum.ChamberFloor, 0.4, "0.1", "leverLow")]
+    [InlineData(LeverDatum.ChamberFloor, 0.4, "0.54", "cannotTell")]
+    public void A_lever_is_low_or_high_by_whatever_it_is_measured_from(LeverDatum datum, double height, string typed, string finding)
+    {
+        var line = new LeverHeightLine(new LeverSpec(datum, (decimal)height, 0.15m), "a sheet");
+        Assert.Equal(finding, line.Judge(line.Read(TypedReading.Of(("height", typed))).Reading, PinSet.Empty).Finding);
+    }
+
+    [Fact]
+    public void A_suction_tank_is_only_looked_at_and_every_look_is_about_a_part_it_has()
+    {
+        var sheet = Sheets.Spec with { Family = CarburetorFamily.SuctionTank, Float = null };
+        foreach (var choke in Enum.GetValues<ChokeKind>())
+        {
+            var lines = new SettingStation().Lines(Sheets.FactsOf(sheet, new CarburetorKind(CarburetorFamily.SuctionTank, EngineKind.FourStroke, choke)), sheet, Sheets.Shop).ToList();
+            Assert.All(lines, line => Assert.IsType<LookLine>(line));
+            Assert.Equal(choke == ChokeKind.Vacuum, lines.Any(line => line.Key == "setting/choke-chamber"));
+        }
+
+        foreach (var look in Look.Shipped)
+        {
+            foreach (var family in look.Families)
+            {
+                Assert.Contains(look.Part, Core.Parts.LedgerKnowledge.Shipped.All(family).Select(part => part.Key));
+            }
+        }
+    }
+}
