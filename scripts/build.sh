@@ -25,15 +25,13 @@ source_hash() {
   } | sort -z | xargs -0 sha256sum | sha256sum | cut -c1-64
 }
 
-# The server is compiled first because the web application's client is generated from its OpenAPI document.
-build_server() {
-  local now; now=$(source_hash)
-  [ "$(cat artifacts/server/.source-hash 2>/dev/null)" = "$now" ] && return
-  rm -rf artifacts/server artifacts/browser
+server_is_built() { [ "$(cat artifacts/server/.source-hash 2>/dev/null)" = "$1" ]; }
+
+# compile_server HASH: the server, and from its OpenAPI document the web application's client. The packages of the web
+# application come meanwhile.
+compile_server() {
   mkdir -p artifacts
-  local log=artifacts/build.log
-  # The packages of the web application come while the server is compiled.
-  local packages=
+  local log=artifacts/build.log packages=
   if ! npm_is_there src/web; then
     step "Fetching packages for src/web"
     setpriv --pdeathsig KILL npm ci --prefix src/web --no-fund --no-audit --loglevel=error >&2 9>&- &
@@ -43,18 +41,33 @@ build_server() {
   own dotnet restore src/BlueDawn.Server --locked-mode >"$log" 2>&1 || { cat "$log" >&2; fail "dotnet restore failed."; }
   step "Compiling the server"
   # One mark for all that is built from these sources: a page knows by it whether its Core is the server's.
-  own dotnet build src/BlueDawn.Server -c Release --no-restore -p:SourceRevisionId="$now" >"$log" 2>&1 || { cat "$log" >&2; fail "The server does not compile."; }
+  own dotnet build src/BlueDawn.Server -c Release --no-restore -p:SourceRevisionId="$1" >"$log" 2>&1 || { cat "$log" >&2; fail "The server does not compile."; }
   [ -z "$packages" ] || { wait "$packages" && npm_is_done src/web; } || fail "The packages of the web application could not be fetched."
+  own npm --prefix src/web run --silent generate >"$log" 2>&1 || { cat "$log" >&2; fail "The client could not be generated."; }
+}
+
+# finish_server HASH: Core for the browser, the web application, and all of it in artifacts/server.
+finish_server() {
+  local log=artifacts/finish.log
+  rm -rf artifacts/server artifacts/browser
   step "Compiling Core for the browser"
-  { own dotnet restore src/BlueDawn.Browser --locked-mode && own dotnet publish src/BlueDawn.Browser -c Release --no-restore -p:SourceRevisionId="$now" -o artifacts/browser; } >"$log" 2>&1 \
+  { own dotnet restore src/BlueDawn.Browser --locked-mode && own dotnet publish src/BlueDawn.Browser -c Release --no-restore -p:SourceRevisionId="$1" -o artifacts/browser; } >"$log" 2>&1 \
     || { cat "$log" >&2; fail "Core does not compile for the browser."; }
   rm -rf src/web/public/core
   cp -r artifacts/browser/wwwroot/_framework src/web/public/core
   step "Building the web application"
-  { own npm --prefix src/web run --silent generate && own npm --prefix src/web run --silent build; } >"$log" 2>&1 || { cat "$log" >&2; fail "The web application does not build."; }
+  own npm --prefix src/web run --silent build >"$log" 2>&1 || { cat "$log" >&2; fail "The web application does not build."; }
   rm -rf src/BlueDawn.Server/wwwroot
   cp -r src/web/dist src/BlueDawn.Server/wwwroot
   step "Putting the server together"
-  own dotnet publish src/BlueDawn.Server -c Release --no-restore -p:SourceRevisionId="$now" -o artifacts/server >"$log" 2>&1 || { cat "$log" >&2; fail "dotnet publish failed."; }
-  echo "$now" >artifacts/server/.source-hash
+  own dotnet publish src/BlueDawn.Server -c Release --no-restore -p:SourceRevisionId="$1" -o artifacts/server >"$log" 2>&1 || { cat "$log" >&2; fail "dotnet publish failed."; }
+  echo "$1" >artifacts/server/.source-hash
+}
+
+# Everything, when it is not there yet.
+build_server() {
+  local now; now=$(source_hash)
+  if server_is_built "$now"; then return; fi
+  compile_server "$now"
+  finish_server "$now"
 }

@@ -11,7 +11,7 @@ const rooms = {
   session: ['api', 'outbox', 'shell', 'ui'],
   outbox: ['api', 'session', 'shell'],
   core: ['api', 'outbox'],
-  gauge: ['api', 'core', 'outbox', 'session', 'shell', 'ui', 'units'],
+  gauge: ['api', 'core', 'outbox', 'parts', 'session', 'shell', 'ui', 'units'],
   tray: ['api', 'core', 'gauge', 'outbox', 'session', 'shell', 'stations', 'ui', 'units'],
   parts: ['api', 'shell', 'tray', 'units'],
   shell: ['api', 'core', 'outbox', 'session', 'stations', 'ui', 'units'],

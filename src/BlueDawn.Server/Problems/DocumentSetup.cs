@@ -100,6 +100,10 @@ internal static class DocumentSetup
                 schema.Type = context.JsonTypeInfo.Type == typeof(double) ? JsonSchemaType.Number : JsonSchemaType.Number | JsonSchemaType.Null;
                 schema.Format = "double";
             }
+            else if (context.JsonTypeInfo.Kind == JsonTypeInfoKind.Enumerable && context.JsonTypeInfo.ElementType == typeof(double))
+            {
+                schema.Items = new OpenApiSchema { Type = JsonSchemaType.Number, Format = "double" };
+            }
             else if (context.JsonTypeInfo.Kind == JsonTypeInfoKind.Dictionary && context.JsonTypeInfo.ElementType == typeof(double))
             {
                 schema.AdditionalProperties = new OpenApiSchema { Type = JsonSchemaType.Number, Format = "double" };

@@ -94,7 +94,7 @@ public class StationAnswersTests
         [
             "cannotTell", "uneven", "tooSlow", "tooFast",
             // Looks at a needle, a seat or a bowl that are put right in the hand: the hold test and the fuel tell what came of them.
-            "smooth", "grooved", "swollen", "down", "up", "screwed", "seated", "under", "beside", "none",
+            "smooth", "grooved", "swollen", "down", "up", "screwed", "seated", "under", "beside", "none", "swings", "binds", "even", "tilted", "there", "gone",
             "all", "short", "hooked", "crooked", "back", "sticks", "same", "noOld", "inLine", "covered", "sound", "bent", "cracked",
             // Pressures a needle opens and shuts at are set; whether it seals is the hold test's to say.
             "popsRight", "popsLow", "popsHigh", "popsDiffer", "shutsLate",

@@ -45,6 +45,7 @@ public sealed class UpgradeTests(Shop shop) : IAsyncLifetime
         ["tray 28, stations"] = "decision 58: not ready to go before the complaint is tried again",
         ["tray 29, report"] = "decision 53",
         ["tray 37, report"] = "decision 53",
+        ["tray 38, next"] = "decision 72: the metering side is looked at before the hold test",
         ["tray 39, report"] = "decision 53",
         ["tray 36, traceNext"] = "decision 60: looking at the fuel is the better start now that a hunting engine has more causes",
         ["tray 36, lines"] = "no needle and seat on a carburetor that stands on its tank",

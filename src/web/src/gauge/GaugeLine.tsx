@@ -274,12 +274,26 @@ export function GaugeSheet({
   /** The caution the bench card shows already. */
   cautionOnCard: string | undefined;
 }) {
-  const sections = [...new Set(lines.map((line) => line.section))];
+  const [extraKeys] = useState(() => new Set(lines.filter(isExtra).map((line) => line.key)));
+  // What was touched stays where it was touched.
+  const extras = lines.filter((line) => extraKeys.has(line.key));
+  const asked = lines.filter((line) => !extraKeys.has(line.key));
+  const sections = [...new Set(asked.map((line) => line.section))];
   // Each caution once, at the first section it belongs to.
   const person = usePerson();
   const [ways, keepWays] = useKept<Record<string, string>>(`${person.id}:ways`, noWays);
   const firstWith = new Map<string, Line>();
   for (const line of lines) if (line.caution && !firstWith.has(line.caution.key)) firstWith.set(line.caution.key, line);
+  const gaugeLine = (line: Line, section: string): ReactNode => (
+    <GaugeLine
+      key={line.key}
+      tray={tray}
+      line={line}
+      locked={locked}
+      way={ways[section]}
+      history={logbook.filter((entry) => entry.lineKey === line.key)}
+    />
+  );
   return (
     <Card label={title} pad="rows" className="block">
       <header className="flex flex-wrap items-baseline justify-between gap-x-4">
@@ -305,20 +319,20 @@ export function GaugeSheet({
                 </div>
               ),
           )}
-          {lines
-            .filter((line) => line.section === section)
-            .map((line) => (
-              <GaugeLine
-                key={line.key}
-                tray={tray}
-                line={line}
-                locked={locked}
-                way={ways[section]}
-                history={logbook.filter((entry) => entry.lineKey === line.key)}
-              />
-            ))}
+          {asked.filter((line) => line.section === section).map((line) => gaugeLine(line, section))}
         </div>
       ))}
+      {extras.length > 0 && (
+        <details className="border-line border-t">
+          <summary className="text-mute min-h-11 cursor-pointer py-2.5 font-medium">
+            {extras.length === 1 ? '1 more thing' : `${extras.length} more things`} to look at, not asked for
+          </summary>
+          {extras.map((line) => gaugeLine(line, line.section))}
+        </details>
+      )}
     </Card>
   );
 }
+
+/** A look that need not be taken and has not been. */
+const isExtra = (line: Line): boolean => line.form.oneTouch && !line.required && line.standing === null;

@@ -1,6 +1,7 @@
 import type { EntryField } from '../api/client';
 import { useUnits } from '../session/session';
 import { Choice } from '../ui/choice';
+import { hasLookDrawing, LookDrawing } from '../parts/LookDrawing';
 import { EntryBox } from './EntryBox';
 import { groupOf, standingTyped, type EntryProps } from './entry';
 
@@ -39,6 +40,16 @@ export function SingleEntry({ state, line, way, disabled, onEnter, describedBy }
   );
 }
 
+/** The answers of a look with their drawings, where it has any. */
+const drawn = (key: string, choices: EntryField['choices']) => {
+  const look = key.slice(key.indexOf('/') + 1);
+  return choices.map((choice) =>
+    hasLookDrawing(look, choice.value)
+      ? { ...choice, picture: <LookDrawing look={look} seen={choice.value} /> }
+      : choice,
+  );
+};
+
 /** What is chosen from a few words, across the whole line: choices are wide. A line that asks for nothing else is recorded by the choice. */
 export function ChoiceEntry({ state, line, way, disabled }: Omit<EntryProps, 'onEnter'>) {
   const group = groupOf(state, line, way);
@@ -52,7 +63,7 @@ export function ChoiceEntry({ state, line, way, disabled }: Omit<EntryProps, 'on
           label={`${line.label}, ${field.label}`}
           value={state.draft.values[field.name] ?? ''}
           standing={line.standing?.typed.values[field.name]}
-          options={field.choices}
+          options={line.form.oneTouch ? drawn(line.key, field.choices) : field.choices}
           onChange={(choice) =>
             line.form.oneTouch
               ? void state.answer({ [field.name]: choice })

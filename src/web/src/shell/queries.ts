@@ -17,6 +17,9 @@ import { usePerson } from '../session/session';
 import { keys } from './keys';
 import { lookAgainMs } from './live';
 
+const LOOK_MS = 20;
+const MOST_MS = 2_000;
+
 export const useBench = () =>
   useQuery({ queryKey: keys.bench, queryFn: () => ask(api.GET('/api/bench')), refetchInterval: lookAgainMs });
 
@@ -152,6 +155,9 @@ export function useTakePatch(): (number: number, patch: TrayPatch | null) => Pro
         queryKey: trays,
         predicate: ({ queryKey }) => queryKey[2] !== view || !after,
       });
+      // A change that is heard meanwhile starts the look anew: then that one is waited for.
+      for (let waited = 0; waited < MOST_MS && queries.isFetching({ queryKey: trays }) > 0; waited += LOOK_MS)
+        await new Promise((again) => setTimeout(again, LOOK_MS));
     },
     [queries],
   );

@@ -1,8 +1,11 @@
 import { ToggleGroup } from 'radix-ui';
+import type { ReactNode } from 'react';
 
 interface Option<T extends string> {
   value: T;
   label: string;
+  /** Drawn above the words. */
+  picture?: ReactNode;
 }
 
 interface Props<T extends string> {
@@ -50,8 +53,9 @@ export function Choice<T extends string>({
         <ToggleGroup.Item
           key={option.value}
           value={option.value}
-          className={`${slim ? 'relative min-h-8 px-2.5 text-note after:absolute after:-inset-y-1.5 after:inset-x-0' : 'min-h-11 px-3'} ${value === '' && standing === option.value ? 'border-ink bg-steel' : 'border-line-strong'} data-[state=on]:bg-ink data-[state=on]:text-sheet data-[state=on]:border-ink rounded-lg border-[1.5px] font-medium ${small ? 'text-note' : ''}`}
+          className={`${slim ? 'relative min-h-8 px-2.5 text-note after:absolute after:-inset-y-1.5 after:inset-x-0' : 'min-h-11 px-3'} ${value === '' && standing === option.value ? 'border-ink bg-steel' : 'border-line-strong'} data-[state=on]:bg-ink data-[state=on]:text-sheet data-[state=on]:border-ink rounded-lg border-[1.5px] font-medium ${small ? 'text-note' : ''} ${option.picture ? 'flex flex-col items-center gap-0.5 py-1.5' : ''}`}
         >
+          {option.picture}
           {option.label}
         </ToggleGroup.Item>
       ))}
