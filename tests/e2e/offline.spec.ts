@@ -74,6 +74,7 @@ test('a whole tray without the server: opened, reloaded, every station worked, s
   await page.getByRole('button', { name: 'Choose: Petrol and brush' }).click();
   await page.getByRole('button', { name: 'Done: Petrol and brush' }).click();
   await page.getByRole('button', { name: 'Rinsed and dry' }).click();
+  await kept(15 + 4);
   await page.goto(`/tray/${tray}/clean/passages`);
   const unseen = page.getByRole('button', {
     name: /^Air seen at the exit/,

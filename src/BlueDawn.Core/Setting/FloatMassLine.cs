@@ -111,11 +111,12 @@ public sealed record FloatMassLine(double DryMassG, double ToleranceG, string Sp
             []);
     }
 
-    private static IReadOnlyList<Figure> BalanceFigures(FloatBalanceResult? balance) => balance is null ? [] :
+    private IReadOnlyList<Figure> BalanceFigures(FloatBalanceResult? balance) => balance is null ? [] :
     [
         new("immersed", "Under the fuel when the needle shuts", Quantity.Percent(Math.Round(100 * balance.ImmersedShare, 1))),
         new("room", "It could take on before it floods", Quantity.G(Math.Round(balance.RoomG, 1))),
         new("mostSupply", "Shuts against up to", Quantity.KPa(Math.Round(balance.MostSupplyKPa, 1))),
+        new("seatFlow", "The open seat passes", Quantity.MLPerMin(Math.Round(SeatFlow.MLPerMin(Body!.SeatBoreMm, FloatBalance.HeadKPa(Body.HeadMm, FloatMass.PetrolGPerML), FloatMass.PetrolGPerML)))),
     ];
 
     private IReadOnlyList<Sentence> BalanceWhy(FloatBalanceResult? balance) => balance is null ? [] :

@@ -55,10 +55,12 @@ public class LinesState(Station station, TrayBook tray) : StationState
         get
         {
             var open = Lines.Count(line => line.IsOpen);
+            // What need not be read counts once it has been.
+            var counted = Lines.Count(line => line.Line.Required || line.Judgement.Verdict != Verdict.NotRead);
             return tray.Sheet is null ? new StationProgress(0, 0, true, "no sheet yet")
                 : Lines.Count == 0 ? StationProgress.Done("no lines", 0)
-                : open == 0 ? StationProgress.Done("all good", Lines.Count)
-                : new StationProgress(open, Lines.Count, false, $"{open} of {Lines.Count} open");
+                : open == 0 ? StationProgress.Done("all good", counted)
+                : new StationProgress(open, counted, false, $"{open} of {counted} open");
         }
     }
 

@@ -102,7 +102,7 @@ public sealed class UpgradeTests(Shop shop) : IAsyncLifetime
                 [
                     one.GetProperty("station"),
                     one.GetProperty("open").GetInt32() - more - added.Count(line => line.GetProperty("required").GetBoolean()),
-                    one.GetProperty("total").GetInt32() - more - added.Count,
+                    one.GetProperty("total").GetInt32() - more - added.Count(line => line.GetProperty("required").GetBoolean()),
                     one.GetProperty("waiting"),
                 ];
             }));
