@@ -220,6 +220,18 @@ describe('readings on their way', () => {
     ]);
   });
 
+  it('that were handed over by a page that is gone before the store has answered are there in the next', async () => {
+    localStorage.clear();
+    localStorage.setItem('handed:1', JSON.stringify(pending('1')));
+    fetched.mockImplementation(takesAll);
+    await outbox.flush('ilse', () => undefined);
+    expect(fetched).toHaveBeenCalledTimes(1);
+    expect(localStorage.getItem('handed:1')).toBeNull();
+    expect(outbox.current()).toEqual([]);
+    await outbox.keep(pending('2'));
+    expect(localStorage.getItem('handed:2')).toBeNull();
+  });
+
   it('of a form that is still there come back to its fields; without it they wait to be settled', async () => {
     const refused = { outcomes: [{ id: '1', outcome: 'refused', problem: noWay }], tray: { number: 27 } };
     fetched.mockImplementation(answer(200, refused));

@@ -43,6 +43,7 @@ export interface NotTaken extends Pending {
 }
 
 const MOST_AT_ONCE = 50;
+const HANDED = 'handed:';
 const FOLD_MS = 2000;
 const sleep = (ms: number): Promise<void> => new Promise((done) => setTimeout(done, ms));
 const pendings = keptUnderIds<Pending | FirstPending | SecondPending>(STORES.pending);
@@ -91,7 +92,29 @@ const tellAll = (): void => listeners.forEach((tell) => tell());
 const inOrder = <T extends Pending>(entries: T[]): T[] =>
   entries.sort((a, b) => a.takenAt.localeCompare(b.takenAt) || a.id.localeCompare(b.id));
 
+/** Writes entries down at once; without room for it only the store is left. */
+function hand(entries: Pending[]): void {
+  try {
+    for (const entry of entries) localStorage.setItem(HANDED + entry.id, JSON.stringify(entry));
+  } catch {
+    // The store says whether the device is full.
+  }
+}
+
+const letGo = (keys: string[]): void => keys.forEach((key) => localStorage.removeItem(key));
+
+/** What an earlier page handed over and did not see arrive. */
+async function takeHanded(): Promise<void> {
+  const handed = Object.keys(localStorage).filter((key) => key.startsWith(HANDED));
+  if (handed.length === 0) return;
+  await pendings.put(...handed.map((key) => JSON.parse(localStorage.getItem(key) ?? '') as Pending));
+  letGo(handed);
+}
+
+let handedTaken: Promise<void> | null = null;
+
 async function refresh(): Promise<void> {
+  await (handedTaken ??= takeHanded().catch(() => undefined));
   [snapshot, notTaken] = await Promise.all([
     pendings.all().then((all) => inOrder(all.map(asPending))),
     refusals.all().then(inOrder),
@@ -130,7 +153,10 @@ export const outbox = {
 
   /** Keeps entries on the device. From here on they are not lost, whatever happens to the page. */
   async keep(...entries: Pending[]): Promise<void> {
+    // In the same breath as the press: a page that is thrown away before the store has answered has lost nothing.
+    hand(entries);
     await pendings.put(...entries);
+    letGo(entries.map(({ id }) => HANDED + id));
     await refresh();
   },
 
