@@ -42,6 +42,13 @@ test('a diaphragm carburetor is set: lever low, a crackling diaphragm, pops that
   }
   await page.getByRole('button', { name: 'Record Pop-off' }).click();
   await expectVerdict(page, 'Pop-off', 'In window');
+  // The boxes are free for the next three; what stands is seen in them.
+  await expect(pop(1, 'opened at')).toHaveValue('');
+  await expect(pop(1, 'opened at')).toHaveAttribute('placeholder', '110');
+  await page
+    .getByLabel('A gauge’s file, Pop-off')
+    .setInputFiles({ name: 'flat.csv', mimeType: 'text/csv', buffer: Buffer.from('10\n12\n14\n16\n') });
+  await expect(line(page, 'Pop-off').getByRole('status')).toHaveText('No pop in it');
 
   // A gauge that writes down what it shows: three times pumped up by 2 kPa until it lets go at about 70.
   const series = ['s,kPa'];

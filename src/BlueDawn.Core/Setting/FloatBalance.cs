@@ -39,20 +39,12 @@ public static class FloatBalance
     public static IReadOnlyList<FieldProblem> Check(FloatBalanceInput input)
     {
         var problems = new List<FieldProblem>();
-        void Above(double value, string field, double most, string unit)
-        {
-            if (!double.IsFinite(value) || value <= 0 || value > most)
-            {
-                problems.Add(new(field, $"Must be above 0 and no more than {most} {unit}."));
-            }
-        }
-
-        Above(input.VolumeML, "volumeML", 1000, "mL");
-        Above(input.MassG, "massG", 1000, "g");
-        Above(input.FloatArmMm, "floatArmMm", 200, "mm");
-        Above(input.TabArmMm, "tabArmMm", 200, "mm");
-        Above(input.SeatBoreMm, "seatBoreMm", 20, "mm");
-        Above(input.FuelGPerML, "fuelGPerML", 2, "g/mL");
+        problems.AboveZero(input.VolumeML, "volumeML", 1000, "mL");
+        problems.AboveZero(input.MassG, "massG", 1000, "g");
+        problems.AboveZero(input.FloatArmMm, "floatArmMm", 200, "mm");
+        problems.AboveZero(input.TabArmMm, "tabArmMm", 200, "mm");
+        problems.AboveZero(input.SeatBoreMm, "seatBoreMm", 20, "mm");
+        problems.AboveZero(input.FuelGPerML, "fuelGPerML", 2, "g/mL");
         if (!double.IsFinite(input.SupplyKPa) || input.SupplyKPa < 0 || input.SupplyKPa > 500)
         {
             problems.Add(new("supplyKPa", "Must be from 0 to 500 kPa."));

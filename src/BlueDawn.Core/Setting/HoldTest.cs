@@ -139,20 +139,12 @@ public static class HoldTest
     public static IReadOnlyList<FieldProblem> Check(HoldTestInput input)
     {
         var problems = new List<FieldProblem>();
-        void Above(double value, string field, double most, string unit)
-        {
-            if (!double.IsFinite(value) || value <= 0 || value > most)
-            {
-                problems.Add(new(field, $"Must be above 0 and no more than {most} {unit}."));
-            }
-        }
-
-        Above(input.TestPressureKPa, "testPressureKPa", 500, "kPa");
-        Above(input.WindowS, "windowS", 3600, "s");
-        Above(input.DropLimitKPa, "dropLimitKPa", 500, "kPa");
-        Above(input.TestVolumeML, "testVolumeML", 100_000, "mL");
-        Above(input.GaugeResolutionKPa, "gaugeResolutionKPa", 100, "kPa");
-        Above(input.AirPressureKPa ?? StandardAirKPa, "airPressureKPa", 120, "kPa");
+        problems.AboveZero(input.TestPressureKPa, "testPressureKPa", 500, "kPa");
+        problems.AboveZero(input.WindowS, "windowS", 3600, "s");
+        problems.AboveZero(input.DropLimitKPa, "dropLimitKPa", 500, "kPa");
+        problems.AboveZero(input.TestVolumeML, "testVolumeML", 100_000, "mL");
+        problems.AboveZero(input.GaugeResolutionKPa, "gaugeResolutionKPa", 100, "kPa");
+        problems.AboveZero(input.AirPressureKPa ?? StandardAirKPa, "airPressureKPa", 120, "kPa");
         if (!double.IsFinite(input.SettlingS) || input.SettlingS < 0 || input.SettlingS > 600)
         {
             problems.Add(new("settlingS", "Must be from 0 to 600 s."));

@@ -1,4 +1,5 @@
 using BlueDawn.Core.Carburetors;
+using BlueDawn.Core.Safety;
 using BlueDawn.Core.Stations;
 using BlueDawn.Core.Tables;
 
@@ -22,6 +23,7 @@ public sealed record LookAnswer(string Value, string Label, Verdict Verdict, str
 /// <param name="Label">What is looked at.</param>
 /// <param name="Part">The bench part it is about.</param>
 /// <param name="Required">Whether the tray can be released without it.</param>
+/// <param name="Caution">The caution that belongs to it, or null.</param>
 /// <param name="Ask">How to look.</param>
 /// <param name="Answers">What can be seen, the good one first.</param>
 public sealed record Look(
@@ -32,6 +34,7 @@ public sealed record Look(
     string Label,
     string Part,
     bool Required,
+    Caution? Caution,
     string Ask,
     IReadOnlyList<LookAnswer> Answers)
 {
@@ -51,11 +54,12 @@ public sealed record Look(
             Look: new Look(
                 row.Text("look"),
                 row.Families("families"),
-                [.. row.MayBeEmpty("chokes").Split(' ', StringSplitOptions.RemoveEmptyEntries).Select(word => Enum.TryParse<ChokeKind>(word, true, out var choke) ? choke : throw row.Wrong("chokes", "is no kind of choke"))],
+                row.MayBeEmpty("chokes") == "" ? [] : [row.Word<ChokeKind>("chokes")],
                 row.Text("section"),
                 row.Text("label"),
                 row.Text("part"),
                 row.Text("required") == "yes",
+                row.TextOrNull("caution") is { } caution ? Caution.Find(caution) ?? throw row.Wrong("caution", "is no caution") : null,
                 row.MayBeEmpty("ask"),
                 []),
             Answer: new LookAnswer(

@@ -40,7 +40,7 @@ public sealed record LookLine(Look Look) : GaugeLine($"setting/{Look.Key}", Stat
         OneTouch: true);
 
     /// <inheritdoc/>
-    public override Caution? Caution => Look.Key == "choke-chamber" ? Safety.Caution.FuelInPocket : null;
+    public override Caution? Caution => Look.Caution;
 
     /// <inheritdoc/>
     public override ReadReading Read(TypedReading typed)

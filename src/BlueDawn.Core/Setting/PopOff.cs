@@ -11,8 +11,8 @@ public sealed record Pop(int Index, double PopKPa, double ReseatKPa);
 
 /// <summary>A series of pressures to look through.</summary>
 /// <param name="PressuresKPa">Gauge pressures in kPa, in time; 2 to 200 000 of them, each from 0 to 700.</param>
-/// <param name="GaugeResolutionKPa">The gauge's step in kPa, above 0.</param>
-public sealed record PopOffInput(IReadOnlyList<double> PressuresKPa, double GaugeResolutionKPa);
+/// <param name="GaugeResolutionKPa">The gauge's step in kPa, above 0; when not given, the least step there is in the series.</param>
+public sealed record PopOffInput(IReadOnlyList<double> PressuresKPa, double? GaugeResolutionKPa = null);
 
 /// <summary>What was found in a series.</summary>
 /// <param name="Pops">Every pop, in time.</param>
@@ -25,7 +25,7 @@ public sealed record PopOffResult(IReadOnlyList<Pop> Pops, double LimitKPa);
 /// </summary>
 /// <remarks>
 /// A fall counts when it is larger than scatter and the gauge's step explain: the scatter is taken from the second
-/// differences of the series (their median, so that falls and the slope of pumping do not count), and the limit is that
+/// differences of the series (their lower quarter, so that falls and the slope of pumping do not count), and the limit is that
 /// of a normal error for as many places as there are samples (Bonferroni), so that a series without any fall gives one
 /// by chance no more than <see cref="FalseAlarms"/> of the time.
 /// </remarks>
@@ -40,8 +40,11 @@ public static class PopOff
     /// <summary>Samples over which a fall may stretch: a gauge's needle takes a moment.</summary>
     private const int LongestFall = 6;
 
-    /// <summary>The median of the absolute second difference of independent normal errors is this many standard deviations: 0.6745·√6.</summary>
-    private const double MedianOfSecondDifference = 1.652;
+    /// <summary>
+    /// A quarter of the absolute second differences of independent normal errors are less than this many standard deviations:
+    /// 0.3186·√6. A quarter, since in a short series more than half of them may belong to pops.
+    /// </summary>
+    private const double QuarterOfSecondDifferences = 0.7804;
 
     private const int MostSamples = 200_000;
 
@@ -58,7 +61,7 @@ public static class PopOff
             problems.Add(new("pressuresKPa", "A gauge pressure is from 0 to 700 kPa. Check the unit."));
         }
 
-        if (!double.IsFinite(input.GaugeResolutionKPa) || input.GaugeResolutionKPa <= 0 || input.GaugeResolutionKPa > 100)
+        if (input.GaugeResolutionKPa is { } step && (!double.IsFinite(step) || step <= 0 || step > 100))
         {
             problems.Add(new("gaugeResolutionKPa", "Must be above 0 and no more than 100 kPa."));
         }
@@ -68,9 +71,24 @@ public static class PopOff
 
     /// <summary>Looks through a checked input.</summary>
     /// <exception cref="ArgumentException"><see cref="Check"/> finds something wrong with it.</exception>
-    public static PopOffResult Look(PopOffInput input) => Check(input) is [var problem, ..]
-        ? throw new ArgumentException(problem.Message, nameof(input))
-        : new PopOffResult(Find(input.PressuresKPa, input.GaugeResolutionKPa), LimitKPa(input.PressuresKPa, input.GaugeResolutionKPa));
+    public static PopOffResult Look(PopOffInput input)
+    {
+        if (Check(input) is [var problem, ..])
+        {
+            throw new ArgumentException(problem.Message, nameof(input));
+        }
+
+        var step = input.GaugeResolutionKPa ?? StepKPa(input.PressuresKPa);
+        return new PopOffResult(Find(input.PressuresKPa, step), LimitKPa(input.PressuresKPa, step));
+    }
+
+    /// <summary>The step a gauge writes down in: the least difference between two pressures of the series, 1 kPa at most.</summary>
+    /// <param name="pressuresKPa">The series.</param>
+    public static double StepKPa(IReadOnlyList<double> pressuresKPa)
+    {
+        var sorted = pressuresKPa.Distinct().Order().ToList();
+        return sorted.Zip(sorted.Skip(1), (low, high) => high - low).Append(1).Min();
+    }
 
     /// <summary>Every pop in a series.</summary>
     /// <param name="pressuresKPa">Gauge pressures in kPa, in time.</param>
@@ -143,8 +161,8 @@ public static class PopOff
         }
 
         Array.Sort(second);
-        // Of few the median itself scatters: as much is added as it may be short of the truth.
-        return second[second.Length / 2] / MedianOfSecondDifference * (1 + (2 / Math.Sqrt(second.Length)));
+        // Of few the quarter itself scatters: as much is added as it may be short of the truth.
+        return second[second.Length / 4] / QuarterOfSecondDifferences * (1 + (3.5 / Math.Sqrt(second.Length)));
     }
 
     /// <summary>The lowest sample soon after another, before it is pumped up again.</summary>

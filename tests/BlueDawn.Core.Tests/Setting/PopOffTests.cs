@@ -100,9 +100,21 @@ public sealed class PopOffTests
         Assert.Equal(finding, Judged([.. pressures.Split(' ').Select(double.Parse)]).Finding);
 
     [Fact]
+    public void A_series_says_its_own_step()
+    {
+        Assert.Equal(0.2, PopOff.StepKPa([10, 10.5, 12, 12.2]), 1e-9);
+        Assert.Equal(1, PopOff.StepKPa([10, 20, 30]));
+        Assert.Equal(1, PopOff.StepKPa([10]));
+        double[] series = [40, 60, 80, 100, 110, 70, 70, 90, 112, 71, 71, 90, 109, 69];
+        Assert.Equal([110, 112, 109], PopOff.Look(new PopOffInput(series)).Pops.Select(pop => pop.PopKPa));
+        Assert.Equal("gaugeResolutionKPa", Assert.Single(PopOff.Check(new PopOffInput(series, 0))).Field);
+        Assert.Equal("pressuresKPa", Assert.Single(PopOff.Check(new PopOffInput([1]))).Field);
+    }
+
+    [Fact]
     public void A_spring_opens_the_needle_at_its_force_over_the_seat()
     {
-        // Hooke: 0.6 N/mm pressed 2 mm is 1.2 N; arms 6 and 4 mm make 1.8 N; a seat of 1.5 mm is 1.767 mm²: 1018.6 kPa… with 0.2 mm preload a tenth.
+        // Hooke: 0.6 N/mm pressed 0.2 mm is 0.12 N; arms 6 and 4 mm make 0.18 N; on a seat of 1.5 mm, 1.767 mm², that is 101.86 kPa.
         Assert.Equal(101.86, new MeteringSpring(0.6, 0.2, 6, 4, 1.5).PopOffKPa, 0.01);
         Assert.True(new MeteringSpring(0.6, 0.2, 6, 4, 1.6).PopOffKPa < new MeteringSpring(0.6, 0.2, 6, 4, 1.5).PopOffKPa);
     }

@@ -89,39 +89,41 @@ export function GaugeLine({ tray, line, history, locked, way }: Props) {
             </p>
             {line.form.oneTouch && <ChoiceEntry state={state} line={line} way={way} disabled={!mayRecord} />}
           </div>
-          <div className={line.form.oneTouch ? 'hidden' : line.form.rows ? 'md:col-span-2' : ''}>
-            {line.window &&
-              (line.form.rows && line.window.dimension === 'pressure' && line.window.high === null ? (
-                <HoldCurve reading={state.reading} window={line.window} judgement={judgement} />
-              ) : (
-                <Scale window={line.window} judgement={judgement} label={line.label} />
-              ))}
-          </div>
-          <div
-            className={`gap-1.5 max-md:col-span-2 ${line.form.oneTouch ? 'hidden' : 'grid'} ${line.form.rows ? 'order-last md:col-span-4' : ''}`}
-          >
-            {line.form.rows && (
-              <RowEntry
-                state={state}
-                line={line}
-                way={way}
-                disabled={!mayRecord}
-                onEnter={onEnter}
-                more={more}
-                onMore={() => setMore(!more)}
-              />
-            )}
-            {(!line.form.rows || more) && (
-              <SingleEntry
-                state={state}
-                line={line}
-                way={way}
-                disabled={!mayRecord}
-                onEnter={onEnter}
-                describedBy={problems.length > 0 ? `${id}-wrong` : undefined}
-              />
-            )}
-          </div>
+          {!line.form.oneTouch && (
+            <>
+              <div className={line.form.rows ? 'md:col-span-2' : ''}>
+                {line.window &&
+                  (line.form.rows && line.window.dimension === 'pressure' && line.window.high === null ? (
+                    <HoldCurve reading={state.reading} window={line.window} judgement={judgement} />
+                  ) : (
+                    <Scale window={line.window} judgement={judgement} label={line.label} />
+                  ))}
+              </div>
+              <div className={`grid gap-1.5 max-md:col-span-2 ${line.form.rows ? 'order-last md:col-span-4' : ''}`}>
+                {line.form.rows && (
+                  <RowEntry
+                    state={state}
+                    line={line}
+                    way={way}
+                    disabled={!mayRecord}
+                    onEnter={onEnter}
+                    more={more}
+                    onMore={() => setMore(!more)}
+                  />
+                )}
+                {(!line.form.rows || more) && (
+                  <SingleEntry
+                    state={state}
+                    line={line}
+                    way={way}
+                    disabled={!mayRecord}
+                    onEnter={onEnter}
+                    describedBy={problems.length > 0 ? `${id}-wrong` : undefined}
+                  />
+                )}
+              </div>
+            </>
+          )}
           <div aria-live="polite" className="max-md:col-span-2 md:col-start-4">
             <Collapsible.Trigger
               aria-label={`${line.label}: ${judgement.word}. Why and history`}

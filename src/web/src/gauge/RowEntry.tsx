@@ -1,5 +1,6 @@
 import { Plus, Timer } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
+import { problemOf } from '../api/client';
 import { useUnits } from '../session/session';
 import { EntryBox } from './EntryBox';
 import { standingTyped, type EntryProps } from './entry';
@@ -19,27 +20,34 @@ export function RowEntry({ state, line, disabled, onEnter, more, onMore }: Props
   const table = line.form.rows;
   const clock = useClock();
   const [all, setAll] = useState(false);
+  const [said, setSaid] = useState('');
   const units = useUnits();
   const standing = standingTyped(line, units).rows;
   const [key, column] = table?.columns ?? [];
   if (!table || !key || !column) return null;
 
+  // A time or an angle says where a reading belongs and stays; anything else in the first box is a reading itself.
+  const placed = table.suggested.some((row) => row[key.name]);
   const rows =
     state.draft.rows.length > 0
       ? state.draft.rows
-      : standing.length > 0
+      : placed && standing.length > 0
         ? standing.map((row) => ({ [key.name]: row[key.name] ?? '' }))
         : table.suggested;
   const set = (index: number, name: string, text: string): void =>
     state.change({ rows: rows.map((row, i) => (i === index ? { ...row, [name]: text } : { ...row })) });
-  const findIn = async (text: string): Promise<boolean> => {
-    const found = await popsIn(text, units);
-    if (found.length > 0) state.change({ rows: found });
-    return found.length > 0;
+  const findIn = (text: string): void => {
+    popsIn(text, units).then(
+      (found) => {
+        setSaid(found.length > 0 ? '' : 'No pop in it');
+        if (found.length > 0) state.change({ rows: found });
+      },
+      (error: unknown) => setSaid(problemOf(error).title),
+    );
   };
   const paste = (text: string): boolean => {
     if (table.fromSeries && seriesOf(text).length >= SERIES) {
-      void findIn(text);
+      findIn(text);
       return true;
     }
     const lines = text
@@ -61,7 +69,7 @@ export function RowEntry({ state, line, disabled, onEnter, more, onMore }: Props
       <div className="flex max-w-full flex-wrap gap-1.5">
         {rows.map((row, index) => {
           const at = row[key.name] ?? '';
-          const known = !all && standing.concat(table.suggested).some((r) => r[key.name] === at && at !== '');
+          const known = placed && !all && standing.concat(table.suggested).some((r) => r[key.name] === at && at !== '');
           const named = `${line.label}, ${table.label.toLowerCase()} ${index + 1}`;
           const common = { disabled, onEnter, onEscape: state.drop, onPaste: paste };
           return (
@@ -75,6 +83,7 @@ export function RowEntry({ state, line, disabled, onEnter, more, onMore }: Props
                   field={key}
                   label={`${named}, ${key.label}`}
                   value={at}
+                  placeholder={placed ? '' : (standing[index]?.[key.name] ?? '')}
                   problem={state.errors[`rows[${index}].${key.name}`]}
                   skip={key.detail}
                   onChange={(text) => set(index, key.name, text)}
@@ -120,7 +129,7 @@ export function RowEntry({ state, line, disabled, onEnter, more, onMore }: Props
         >
           <Plus aria-hidden size={16} /> {table.label}
         </button>
-        {table.suggested.some((row) => row[key.name]) && (
+        {placed && (
           <button
             type="button"
             className={small}
@@ -132,7 +141,12 @@ export function RowEntry({ state, line, disabled, onEnter, more, onMore }: Props
             {timed ? 'Times' : 'Angles'}
           </button>
         )}
-        {table.fromSeries && <SeriesFile disabled={disabled} name={line.label} onText={findIn} />}
+        {table.fromSeries && !disabled && <SeriesFile className={small} name={line.label} onText={findIn} />}
+        {said && (
+          <span role="status" className="text-unsure text-note font-strong">
+            {said}
+          </span>
+        )}
         {line.form.groups[0] && (
           <button type="button" className={small} disabled={disabled} aria-expanded={more} onClick={onMore}>
             {line.form.groups[0].label}
@@ -144,21 +158,10 @@ export function RowEntry({ state, line, disabled, onEnter, more, onMore }: Props
 }
 
 /** A file of a gauge that writes down what it shows. */
-function SeriesFile({
-  disabled,
-  name,
-  onText,
-}: {
-  disabled: boolean;
-  name: string;
-  onText: (text: string) => Promise<boolean>;
-}) {
-  const [nothing, setNothing] = useState(false);
+function SeriesFile({ className, name, onText }: { className: string; name: string; onText: (text: string) => void }) {
   return (
-    <label
-      className={`text-mute hover:text-ink inline-flex min-h-8 cursor-pointer items-center text-note underline underline-offset-3 ${disabled ? 'hidden' : ''}`}
-    >
-      {nothing ? 'No pop in that file' : 'From a file'}
+    <label className={`${className} cursor-pointer focus-within:outline-2`}>
+      From a file
       <input
         type="file"
         accept=".csv,.txt,text/csv,text/plain"
@@ -167,11 +170,8 @@ function SeriesFile({
         onChange={(event) => {
           const input = event.currentTarget;
           const file = input.files?.[0];
+          void file?.text().then(onText);
           input.value = '';
-          void file
-            ?.text()
-            .then(onText)
-            .then((found) => setNothing(!found));
         }}
       />
     </label>

@@ -143,8 +143,8 @@ export const outbox = {
   },
 
   /**
-   * Says who shows what the server answered, and who knows without the server what the rules refuse. That is done before the entries leave the device: a page that counts on
-   * them is never for a moment without them.
+   * Says who shows what the server answered, and who knows without the server what the rules refuse. An answer is shown
+   * before the entries leave the device: a page that counts on them is never for a moment without them.
    */
   takeWith(taking: Take, refusalOnDevice: typeof refusal): void {
     take = taking;

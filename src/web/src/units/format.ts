@@ -37,6 +37,10 @@ const unitOf = (dimension: Dimension, units: UnitSystem): Unit => (units === 'in
 /** The unit's sign in the reader's units. */
 export const sign = (dimension: Dimension, units: UnitSystem): string => unitOf(dimension, units).sign;
 
+/** A number in the reader's units, in base units. */
+export const inBase = (dimension: Dimension, value: number, units: UnitSystem): number =>
+  value * unitOf(dimension, units).size;
+
 /** A number in base units, written in the reader's units, without its unit. */
 export function figure(dimension: Dimension, value: number, units: UnitSystem): string {
   const unit = unitOf(dimension, units);
