@@ -27,6 +27,12 @@ if (args is ["shop"])
     return;
 }
 
+if (args is ["setting"])
+{
+    BlueDawn.Bench.SettingBench.Run(Median);
+    return;
+}
+
 var knowledge = Whole();
 var kind = new CarburetorKind(CarburetorFamily.FloatBowl, null, null);
 var faults = new FaultCase(knowledge, kind, FaultHistory.None, new HashSet<string>());

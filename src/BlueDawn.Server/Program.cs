@@ -11,6 +11,7 @@ using BlueDawn.Server.Handover;
 using BlueDawn.Server.Health;
 using BlueDawn.Server.Hosting;
 using BlueDawn.Server.Intake;
+using BlueDawn.Server.Instruments;
 using BlueDawn.Server.Kits;
 using BlueDawn.Server.Live;
 using BlueDawn.Server.People;
@@ -71,6 +72,7 @@ builder.Services.AddScoped<DemoScenario>();
 builder.Services.AddMemoryCache();
 builder.Services.AddSingleton<ImportJobs>();
 builder.Services.AddSingleton<LiveChanges>();
+builder.Services.AddSingleton<InstrumentShelf>();
 if (!writingDocument)
 {
     builder.Services.AddHostedService(services => services.GetRequiredService<LiveChanges>());
@@ -121,6 +123,7 @@ bench.MapCatalogue();
 bench.MapLedger();
 bench.MapCleaning();
 bench.MapBaths();
+bench.MapInstruments();
 bench.MapNotes();
 bench.MapHandover();
 app.Map("/api/{**rest}", () => TypedResults.Problem(statusCode: 404, title: "There is nothing at this address.", detail: "Check the address, the method, and the kind of body.")).ExcludeFromDescription();

@@ -16,11 +16,11 @@ internal static class RoomArrows
         Kits: Carburetors Catalogue Logbook Measures Parts Shop Stations
         Logbook:
         Measures: Tables
-        Pages: Build Carburetors Catalogue Cleaning Faults Intake Kits Logbook Measures Parts Safety Shop Stations Trays
+        Pages: Build Carburetors Catalogue Cleaning Faults Intake Kits Logbook Measures Parts Safety Setting Shop Stations Trays
         Parts: Carburetors Catalogue Logbook Measures Tables
-        Proving: Carburetors Measures Safety Shop Stations Tables
+        Proving: Carburetors Logbook Measures Safety Shop Stations Tables
         Safety:
-        Setting: Carburetors Measures Safety Shop Stations Tables
+        Setting: Carburetors Catalogue Measures Safety Shop Stations Tables
         Shop: Carburetors Measures Parts
         Stations: Carburetors Logbook Measures Parts Safety Shop Tables
         Stock: Measures

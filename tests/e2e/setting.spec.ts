@@ -1,5 +1,5 @@
 import { expect, test } from './test';
-import { atStation, box, expectVerdict, fresh, get, line, note } from './bench';
+import { atStation, box, expectVerdict, fresh, get, line, note, send } from './bench';
 
 test('a diaphragm carburetor is set: lever low, a crackling diaphragm, pops that tell, each put right at once', async ({
   page,
@@ -78,6 +78,96 @@ test('a float with fuel inside is told by whether it can still shut the needle',
     .getByRole('button', { name: /Why and history$/ })
     .click();
   await expect(line(page, 'Float mass').getByText(/Buoyancy of 14/)).toBeVisible();
+});
+
+test('an uneven float is put right by the bend that is stated, and the drawing follows', async ({ page }) => {
+  await atStation(page, 'jory', 'set', fresh('Tilted pump'), '4107');
+  const heights = async (at: (angle: number) => number): Promise<void> => {
+    for (const [i, angle] of [0, 120, 240].entries())
+      await page
+        .getByLabel(`Float height, point ${i + 1}, height at ${angle}`, { exact: true })
+        .fill(at(angle).toFixed(2));
+    await page.getByRole('button', { name: 'Record Float height' }).click();
+  };
+  const radians = (degrees: number): number => (degrees * Math.PI) / 180;
+  const tilted = (angle: number): number => 14 + 0.55 * Math.cos(radians(angle - 200));
+  await heights(tilted);
+  await expectVerdict(page, 'Float height', 'Uneven');
+  const advice = (await line(page, 'Float height').textContent()) ?? '';
+  const [, higher, side, half] =
+    /stands ([\d.]+) mm higher at (\d+)°. Bend that side ([\d.]+) mm toward the body/.exec(advice) ?? [];
+  expect(Number(half)).toBeCloseTo(Number(higher) / 2, 1);
+  await expect(page.getByText('fuel 21.8 mm below the face, as meant')).toBeVisible();
+  await heights((angle) => tilted(angle) - Number(half) * Math.cos(radians(angle - Number(side))));
+  await expectVerdict(page, 'Float height', 'Level');
+
+  // Too far from the body: the bend moves it back, and the fuel stands where it is meant to.
+  await heights(() => 15.2);
+  await expectVerdict(page, 'Float height', 'Too far from the body');
+  await expect(page.getByText('fuel 23.0 mm below the face, 1.2 mm low')).toBeVisible();
+  const bend = Number(
+    /Bend the tab ([\d.]+) mm away/.exec((await line(page, 'Float height').textContent()) ?? '')?.[1],
+  );
+  await heights(() => 15.2 - (bend * 24) / 8);
+  await expectVerdict(page, 'Float height', 'Level');
+});
+
+test('a new plunger that weeps waits two days, calls, and is tight', async ({ page }) => {
+  const machine = fresh('Weeping pump');
+  const tray = await atStation(page, 'jory', 'prove', machine, '4107');
+  await note(page, tray, { kind: 'job', job: 'closed' });
+  await page.reload();
+  await page.getByRole('button', { name: 'Start the clock, Fuel on, rocked' }).click();
+  // The clock goes on through a reload.
+  await page.reload();
+  await page.getByRole('button', { name: 'Stop the clock, Fuel on, rocked' }).click();
+  await expect(box(page, 'Fuel on, rocked', 'minutes')).toHaveValue(/^0(\.\d)?$/);
+  // Where it leaks is tapped on the drawing.
+  await page.getByRole('button', { name: 'Wet at bowl joint', exact: true }).click();
+  await expect(line(page, 'Fuel on, rocked').getByRole('radio', { name: 'Wet at bowl joint' })).toBeChecked();
+  const watched = (leak: string) => ({
+    kind: 'reading',
+    line: 'proving/fuel-on',
+    typed: { units: 'metric', values: { minutes: '4', rocked: 'yes', leak }, rows: [] },
+  });
+  // First seen two days ago, by the clock of the device.
+  const entry = {
+    id: crypto.randomUUID(),
+    takenAt: new Date(Date.now() - 2 * 86_400_000).toISOString(),
+    note: watched('newPart'),
+  };
+  await send(page, `/api/trays/${tray}/notes`, { entries: [entry] });
+  expect((await get(page, `/api/trays/${tray}`)).facts.waitsFor).toBe('bedIn');
+  await page.goto('/');
+  const called = page.getByRole('region', { name: 'Next for your hands' }).getByRole('link', { name: machine });
+  await expect(called).toContainText('It has had its days to bed in');
+  await note(page, tray, watched('dry'));
+  await page.goto(`/tray/${tray}/prove`);
+  await expectVerdict(page, 'Fuel on, rocked', 'Dry');
+  expect((await get(page, `/api/trays/${tray}`)).facts.waitsFor).toBe('hands');
+});
+
+test('one series of the gauge gives the pops and the hold after them', async ({ page }) => {
+  await atStation(page, 'jory', 'set', fresh('Series auger'), 'D42-1060');
+  const pressures: number[] = [];
+  for (const opens of [110, 112, 109]) {
+    for (let kPa = 70; kPa <= opens; kPa += 2) pressures.push(kPa);
+    pressures.push(90, 72, 70, 70, 70);
+  }
+  // Watched for 14 s where it shut.
+  for (let i = 0; i < 56; i++) pressures.push(70);
+  await send(page, '/api/instruments/pressure-gauge', {
+    timesS: pressures.map((_, i) => i / 4),
+    values: pressures,
+    goesOn: false,
+  });
+  await page.getByRole('button', { name: 'From the gauge, Pop-off' }).click();
+  await expect(page.getByLabel('Pop-off, pop 3, shut at', { exact: true })).toHaveValue('70.0 kPa');
+  await page.getByRole('button', { name: 'Record Pop-off' }).click();
+  await expectVerdict(page, 'Pop-off', 'In window');
+  await page.getByRole('button', { name: 'From the gauge, Hold test' }).click();
+  await page.getByRole('button', { name: 'Record Hold test' }).click();
+  await expectVerdict(page, 'Hold test', 'Held');
 });
 
 test('a suction tank is only looked at, and handed back without any hold test', async ({ page }) => {

@@ -23,6 +23,8 @@ namespace BlueDawn.Core.Carburetors;
 /// <param name="Choke">Its choke, or null when it is found with several.</param>
 /// <param name="Lever">Height of the metering lever, or null where it is set as is usual.</param>
 /// <param name="PopOff">Pressures the metering needle opens and shuts at, or null where it gives none.</param>
+/// <param name="Spring">The metering lever with its spring, or null where it is not known.</param>
+/// <param name="Feeds">The largest engine it feeds, or null where it is not known.</param>
 public sealed record SpecSheet(
     string Code,
     string Maker,
@@ -43,7 +45,9 @@ public sealed record SpecSheet(
     EngineKind? Engine = null,
     ChokeKind? Choke = null,
     LeverSpec? Lever = null,
-    PopOffSpec? PopOff = null)
+    PopOffSpec? PopOff = null,
+    MeteringSpring? Spring = null,
+    EngineSize? Feeds = null)
 {
     /// <summary>How the sheet is named where a limit is from it.</summary>
     [JsonIgnore]
@@ -87,6 +91,7 @@ public sealed record EmulsionRowSpec(int Row, int Holes, decimal BoreMm, decimal
 /// <param name="DryMassG">Mass of a dry float in grams, or null when not known.</param>
 /// <param name="MassToleranceG">Allowed either way.</param>
 /// <param name="Body">What it is made like, for whether it can shut the needle; null when not known.</param>
+/// <param name="DropMm">Least distance from body to float where it hangs open, carburetor upright; null when not given.</param>
 public sealed record FloatSpec(
     decimal HeightMm,
     decimal ToleranceMm,
@@ -95,14 +100,43 @@ public sealed record FloatSpec(
     decimal MeasuringArmMm,
     double? DryMassG,
     double MassToleranceG,
-    FloatBody? Body = null);
+    FloatBody? Body = null,
+    decimal? DropMm = null);
+
+/// <summary>How a float is shaped, for how deep it sinks.</summary>
+public enum FloatShape
+{
+    /// <summary>Upright sides: a box, a drum standing on its end, a ring, a horseshoe.</summary>
+    Upright,
+
+    /// <summary>One or two cylinders lying on their sides.</summary>
+    Lying,
+}
 
 /// <summary>What a float is made like and what it has to shut.</summary>
 /// <param name="VolumeML">Volume it displaces when it is all under, in millilitres.</param>
 /// <param name="ArmMm">Hinge pin to its middle.</param>
 /// <param name="SeatBoreMm">Bore of the seat.</param>
 /// <param name="HeadMm">Height of the fuel above the needle with the tank full.</param>
-public sealed record FloatBody(double VolumeML, double ArmMm, double SeatBoreMm, double HeadMm);
+/// <param name="Shape">How it is shaped.</param>
+/// <param name="TallMm">Its own height, from the side the height is measured to down to its bottom; null when not known.</param>
+/// <param name="PumpKPa">Pressure of a fuel pump that feeds it, or null when fuel runs down from the tank.</param>
+public sealed record FloatBody(
+    double VolumeML, double ArmMm, double SeatBoreMm, double HeadMm, FloatShape Shape = FloatShape.Upright, double? TallMm = null, double? PumpKPa = null);
+
+/// <summary>An engine, for how much fuel it drinks.</summary>
+/// <param name="SweptML">Swept volume in millilitres.</param>
+/// <param name="FullRpm">Speed at full load in revolutions a minute.</param>
+public sealed record EngineSize(double SweptML, double FullRpm);
+
+/// <summary>A metering lever with its spring; lengths in millimetres.</summary>
+/// <param name="RateNPerMm">Spring rate in newtons a millimetre.</param>
+/// <param name="PreloadMm">How far the spring is pressed with the needle shut.</param>
+/// <param name="SpringArmMm">Pivot to the spring.</param>
+/// <param name="NeedleArmMm">Pivot to the needle.</param>
+/// <param name="DiaphragmArmMm">Pivot to the end the diaphragm presses.</param>
+/// <param name="SeatBoreMm">Bore of the seat.</param>
+public sealed record MeteringSpring(double RateNPerMm, double PreloadMm, double SpringArmMm, double NeedleArmMm, double DiaphragmArmMm, double SeatBoreMm);
 
 /// <summary>From where the height of a metering lever is measured.</summary>
 public enum LeverDatum

@@ -7,6 +7,7 @@ using BlueDawn.Core.Logbook;
 using BlueDawn.Core.Measures;
 using BlueDawn.Core.Parts;
 using BlueDawn.Core.Safety;
+using BlueDawn.Core.Setting;
 using BlueDawn.Core.Stations;
 using BlueDawn.Core.Trays;
 
@@ -28,6 +29,7 @@ internal sealed record TrayView(
     string Currency,
     IReadOnlyList<StationView> Stations,
     IReadOnlyList<LineView> Lines,
+    FloatStanding? Float,
     NextStep Next,
     IReadOnlyList<Obstacle> Obstacles,
     string? WhyNotProven,
@@ -54,6 +56,7 @@ internal sealed record TrayView(
             book.Shop.Currency,
             StationView.All(book),
             [.. book.Lines.Select(LineView.Of)],
+            FloatStanding.Of(book.Sheet, book.Lines),
             Policy.Next(book),
             Policy.Obstacles(book),
             Policy.WhyNotProven(book),
@@ -73,6 +76,7 @@ internal sealed record TrayPatch(
     bool FactsChanged,
     IReadOnlyList<StationView> Stations,
     IReadOnlyList<LineView> Lines,
+    FloatStanding? Float,
     NextStep Next,
     IReadOnlyList<Obstacle> Obstacles,
     string? WhyNotProven,
@@ -100,6 +104,7 @@ internal sealed record TrayPatch(
             tray.Version != versionBefore,
             StationView.All(book),
             [.. book.Lines.Where(line => lines.Contains(line.Line.Key)).Select(LineView.Of)],
+            FloatStanding.Of(book.Sheet, book.Lines),
             Policy.Next(book),
             Policy.Obstacles(book),
             Policy.WhyNotProven(book),

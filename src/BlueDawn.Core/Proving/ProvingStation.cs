@@ -1,4 +1,7 @@
+using System.Globalization;
 using BlueDawn.Core.Carburetors;
+using BlueDawn.Core.Logbook;
+using BlueDawn.Core.Measures;
 using BlueDawn.Core.Shop;
 using BlueDawn.Core.Stations;
 
@@ -16,7 +19,7 @@ public sealed class ProvingStation : LinesStation
     /// <inheritdoc/>
     public override IEnumerable<GaugeLine> Lines(TrayFacts tray, SpecSheet sheet, ShopDefaults shop)
     {
-        yield return new FuelWatchLine(shop.FuelWatchMin);
+        yield return new FuelWatchLine(shop.FuelWatchMin, shop.BedInDays, sheet.Family);
         foreach (var complaint in tray.Complaints)
         {
             if (ComplaintTry.Shipped.TryGetValue(complaint.Id, out var how) && how.TriedBy is null)
@@ -44,4 +47,42 @@ public sealed class ProvingStation : LinesStation
                 hunted);
         }
     }
+
+    /// <inheritdoc/>
+    public override Note Complete(Note note, TrayBook tray) => base.Complete(note, tray) switch
+    {
+        ReadingNote { Reading: FuelWatchReading { Leak: FuelLeak.NewPart } watch } reading when BedIn.DaysOf(tray) is { } days
+            && tray.Lines.First(line => line.Line.Key == reading.Line).Line is { } line =>
+            // It has been seen to weep before: the days since then decide.
+            reading with { Reading = watch with { BeddedDays = days }, Finding = line.Judge(watch with { BeddedDays = days }, PinSet.Empty).Finding },
+        var complete => complete,
+    };
+
+    /// <inheritdoc/>
+    public override StationState State(TrayBook tray) => new ProvingState(tray);
+
+    /// <summary>A new part that weeps waits some days; whatever is read after them takes it back to the hands.</summary>
+    public override TrayFacts Facts(Note note, TrayBook tray) => note switch
+    {
+        ReadingNote { Reading: FuelWatchReading, Finding: "beddingIn" } => Waiting.After(
+            tray.Facts, WaitEvent.ToBedIn, string.Create(CultureInfo.InvariantCulture, $"look again from {tray.Context.Today.AddDays(tray.Shop.BedInDays - (BedIn.DaysOf(tray) ?? 0)):d MMM}")),
+        ReadingNote { Reading: FuelWatchReading } => Waiting.After(tray.Facts, WaitEvent.BeddedIn),
+        _ => tray.Facts,
+    };
+}
+
+/// <summary>How a tray stands at Prove.</summary>
+/// <param name="tray">The tray.</param>
+public sealed class ProvingState(TrayBook tray) : LinesState(Station.Proving, tray)
+{
+    private readonly TrayBook tray = tray;
+
+    /// <summary>A new part that has had its days to bed in is looked at again before anything else.</summary>
+    public override NextStep? Step => BedIn.LookAgainOn(tray) is { } day && day <= tray.Context.Today && Lines.FirstOrDefault(line => line.Line is FuelWatchLine) is { } watch
+        ? NextStep.Of(watch) with
+        {
+            Do = Sentence.Of("It has had its days to bed in: fuel on, and watch it for {0}.", Quantity.Min(tray.Shop.FuelWatchMin)),
+            Why = Sentence.Of("A new plunger or seat that wept is tight by now, or it is renewed once more."),
+        }
+        : base.Step;
 }

@@ -1,3 +1,4 @@
+using BlueDawn.Core.Carburetors;
 using BlueDawn.Core.Measures;
 
 namespace BlueDawn.Core.Setting;
@@ -34,6 +35,20 @@ public static class FloatBalance
     /// <param name="headMm">Height of the fuel above the needle in millimetres.</param>
     /// <param name="fuelGPerML">Its density in grams a millilitre.</param>
     public static double HeadKPa(double headMm, double fuelGPerML) => fuelGPerML * Gravity * headMm / 1000;
+
+    /// <summary>Pressure of the fuel at a float's needle in kPa: its pump's, else the tank's head.</summary>
+    /// <param name="body">What the float has to shut.</param>
+    /// <param name="share">Share of the tank's head that is left; a pump's pressure stays.</param>
+    public static double SupplyKPa(FloatBody body, double share = 1) => body.PumpKPa ?? HeadKPa(body.HeadMm * share, FloatMass.PetrolGPerML);
+
+    /// <summary>What it has to shut against, as a number: a pump's pressure, or the height of the fuel.</summary>
+    /// <param name="body">What the float has to shut.</param>
+    public static Quantity Against(FloatBody body) => body.PumpKPa is { } pump ? Quantity.KPa(pump) : Quantity.Mm(body.HeadMm);
+
+    /// <summary>The same in words, for a sentence with that number in a place of its own.</summary>
+    /// <param name="body">What the float has to shut.</param>
+    /// <param name="place">The number's place in the sentence.</param>
+    public static string AgainstWords(FloatBody body, int place) => body.PumpKPa is null ? $"{{{place}}} of fuel" : $"a pump of {{{place}}}";
 
     /// <summary>What is wrong with an input, field by field; empty when it can be worked out.</summary>
     public static IReadOnlyList<FieldProblem> Check(FloatBalanceInput input)
@@ -77,16 +92,6 @@ public static class FloatBalance
             (fullN - neededN) / Gravity * 1000,
             Math.Max(0, (fullN - weightN) / ratio / seatMm2 * 1000));
     }
-}
-
-/// <summary>How a float is shaped, for how deep it sinks.</summary>
-public enum FloatShape
-{
-    /// <summary>Upright sides: a box, a drum standing on its end, a horseshoe.</summary>
-    Upright,
-
-    /// <summary>One or two cylinders lying on their sides.</summary>
-    Lying,
 }
 
 /// <summary>How deep a float stands in the fuel.</summary>

@@ -83,15 +83,7 @@ public sealed record FloatHeightLine(FloatSpec Float, string SpecName)
             return Judgement.NotRead(Sentence.Of("Carburetor upside down, float resting: measure from body to float at two points or more."));
         }
 
-        // Readings of before the angles were asked for together are judged as if none had been noted.
-        var placed = heights.Points.All(point => point.AngleDeg is not null);
-        var result = FloatLevel.Judge(new FloatLevelInput(
-            placed ? heights.Points : [.. heights.Points.Select(point => point with { AngleDeg = null })],
-            (double)Float.HeightMm,
-            (double)Float.ToleranceMm,
-            (double)Float.UnevennessLimitMm,
-            (double)Float.TabArmMm,
-            (double)Float.MeasuringArmMm));
+        var result = Level(heights);
         var toward = result.BendTowardNeedle == true;
         var (verdict, finding, word, lean, next) = result.Verdict switch
         {
@@ -112,9 +104,55 @@ public sealed record FloatHeightLine(FloatSpec Float, string SpecName)
             lean,
             next,
             new Span(Dimension.Length, heights.Points.Min(p => p.HeightMm), heights.Points.Max(p => p.HeightMm)),
-            Figures(result),
-            Why(result, heights.Points.Count),
+            [.. Figures(result), .. LevelFigures(result)],
+            [.. Why(result, heights.Points.Count), .. LevelWhy()],
             []);
+    }
+
+    /// <summary>Height in the middle of the float in millimetres.</summary>
+    /// <param name="heights">Its heights.</param>
+    public double Mean(FloatHeightReading heights) => Level(heights).MeanHeightMm;
+
+    private FloatLevelResult Level(FloatHeightReading heights)
+    {
+        // Readings of before the angles were asked for together are judged as if none had been noted.
+        var placed = heights.Points.All(point => point.AngleDeg is not null);
+        return FloatLevel.Judge(new FloatLevelInput(
+            placed ? heights.Points : [.. heights.Points.Select(point => point with { AngleDeg = null })],
+            (double)Float.HeightMm,
+            (double)Float.ToleranceMm,
+            (double)Float.UnevennessLimitMm,
+            (double)Float.TabArmMm,
+            (double)Float.MeasuringArmMm));
+    }
+
+    private List<Figure> LevelFigures(FloatLevelResult result) =>
+        Float.DryMassG is { } dry && FloatStanding.Of(Float, result.MeanHeightMm, dry) is { LevelMm: { } level } standing
+            ?
+            [
+                new("level", "Fuel below the body’s face, float dry", Quantity.Mm(Math.Round(level, 1))),
+                new("levelMeant", "Where the sheet’s height puts it", Quantity.Mm(Math.Round(standing.MeantMm, 1))),
+            ]
+            : [];
+
+    private List<Sentence> LevelWhy()
+    {
+        if (LevelChanges.Of(Float) is not { } changes)
+        {
+            return [];
+        }
+
+        var bend = Sentence.Of("{0} of bend moves the fuel by {1}.", Quantity.Mm(LevelChanges.BendByMm), Quantity.Mm(changes.BendMm));
+        return changes is { SeatMm: { } seat, FuelInsideMm: { } inside }
+            ?
+            [
+                bend,
+                Sentence.Of("A seat {0} larger lets it stand {1} higher, {2} of fuel inside the float {3}.", Quantity.Mm(LevelChanges.SeatByMm), Quantity.Mm(seat), Quantity.G(LevelChanges.FuelByG), Quantity.Mm(inside)),
+                changes.PumpMm is { } pump
+                    ? Sentence.Of("Behind a pump of {0} instead of the tank it stands {1} higher.", Quantity.KPa(LevelChanges.PumpKPa), Quantity.Mm(pump))
+                    : Sentence.Of("It cannot shut behind a pump of {0}: fuel comes from the tank alone.", Quantity.KPa(LevelChanges.PumpKPa)),
+            ]
+            : [bend];
     }
 
     private static Sentence Open(FloatLevelResult result, int points) => points < 2 || result.UnevennessUncertaintyMm is null || result.MeanUncertaintyMm is null
@@ -122,7 +160,7 @@ public sealed record FloatHeightLine(FloatSpec Float, string SpecName)
         : Sentence.Of("Too near the limit to say: measure once more, at {0}.", Quantity.Deg(result.NextAngleDeg ?? 0));
 
     private static Sentence Uneven(FloatLevelResult result) => result.HighSideDeg is { } side
-        ? Sentence.Of("Straighten the float arms: it stands {0} higher at {1}.", Quantity.Mm(Math.Round(result.UnevennessMm, 2)), Quantity.Deg(side))
+        ? Sentence.Of("Straighten the float arms: it stands {0} higher at {1}. Bend that side {2} toward the body, the other as much away, and measure again.", Quantity.Mm(Math.Round(result.UnevennessMm, 2)), Quantity.Deg(Math.Round(side)), Quantity.Mm(Math.Round(result.UnevennessMm / 2, 2)))
         : Sentence.Of("Straighten the float arms: {0} from one side to the other.", Quantity.Mm(Math.Round(result.UnevennessMm, 2)));
 
     private static List<Figure> Figures(FloatLevelResult result)

@@ -14,11 +14,14 @@ public sealed record FloatMassReading(double MassG, double ResolutionG) : Readin
 /// <param name="DryMassG">Mass of a dry float in grams.</param>
 /// <param name="ToleranceG">Allowed either way.</param>
 /// <param name="SpecName">Where the limits are from.</param>
-/// <param name="Body">What the float is made like, or null when the sheet does not say.</param>
-/// <param name="TabArmMm">Hinge pin to where the tab touches the needle.</param>
-public sealed record FloatMassLine(double DryMassG, double ToleranceG, string SpecName, FloatBody? Body = null, double TabArmMm = 0)
+/// <param name="Float">All its limits, or null when the sheet does not say what it is made like.</param>
+public sealed record FloatMassLine(double DryMassG, double ToleranceG, string SpecName, FloatSpec? Float = null)
     : GaugeLine("setting/float-mass", Station.Setting, "Float", "Float mass")
 {
+    private FloatBody? Body => Float?.Body;
+
+    private double TabArmMm => (double)(Float?.TabArmMm ?? 0);
+
     /// <inheritdoc/>
     public override string Part => "float";
 
@@ -71,7 +74,7 @@ public sealed record FloatMassLine(double DryMassG, double ToleranceG, string Sp
 
         var result = FloatMass.Judge(new FloatMassInput(mass.MassG, DryMassG, ToleranceG, mass.ResolutionG));
         var balance = Body is null ? null : FloatBalance.Of(new FloatBalanceInput(
-            Body.VolumeML, mass.MassG, Body.ArmMm, TabArmMm, Body.SeatBoreMm, FloatMass.PetrolGPerML, FloatBalance.HeadKPa(Body.HeadMm, FloatMass.PetrolGPerML)));
+            Body.VolumeML, mass.MassG, Body.ArmMm, TabArmMm, Body.SeatBoreMm, FloatMass.PetrolGPerML, FloatBalance.SupplyKPa(Body)));
         var (verdict, finding, word, lean, next) = result.Verdict switch
         {
             MassVerdict.Dry => (Verdict.Good, "dry", "Dry", Lean.None, Sentence.Of("Leave it. Go on.")),
@@ -81,7 +84,7 @@ public sealed record FloatMassLine(double DryMassG, double ToleranceG, string Sp
                 "Fuel inside",
                 Lean.Above,
                 balance is { Shuts: false }
-                    ? Sentence.Of("{0} of fuel inside: it cannot shut against {1} of fuel. Fit a new float.", Quantity.G(Math.Round(result.FuelTakenOnG, 2)), Quantity.Mm(Body!.HeadMm))
+                    ? Sentence.Of($"{{0}} of fuel inside: it cannot shut against {FloatBalance.AgainstWords(Body!, 1)}. Fit a new float.", Quantity.G(Math.Round(result.FuelTakenOnG, 2)), FloatBalance.Against(Body!))
                     : Sentence.Of("{0} of fuel inside: fit a new float.", Quantity.G(Math.Round(result.FuelTakenOnG, 2)))),
             MassVerdict.CannotTell when result.LighterThanDry => (
                 Verdict.CannotTell, "tooLight", "Cannot tell yet", Lean.Below, Sentence.Of("Lighter than a dry float: check the scale's zero and that this is the right float.")),
@@ -102,6 +105,7 @@ public sealed record FloatMassLine(double DryMassG, double ToleranceG, string Sp
                 new Figure("fuelTakenOn", "Fuel taken on", Quantity.G(Math.Round(result.FuelTakenOnG, 3))),
                 new Figure("fuelTakenOnVolume", "As petrol", Quantity.ML(Math.Round(result.FuelTakenOnML, 2))),
                 .. BalanceFigures(balance),
+                .. LevelFigures(mass.MassG),
             ],
             [
                 Sentence.Of("{0} on the scale less {1} dry leaves {2}.", Quantity.G(mass.MassG), Quantity.G(DryMassG), Quantity.G(Math.Round(result.FuelTakenOnG, 3))),
@@ -116,16 +120,21 @@ public sealed record FloatMassLine(double DryMassG, double ToleranceG, string Sp
         new("immersed", "Under the fuel when the needle shuts", Quantity.Percent(Math.Round(100 * balance.ImmersedShare, 1))),
         new("room", "It could take on before it floods", Quantity.G(Math.Round(balance.RoomG, 1))),
         new("mostSupply", "Shuts against up to", Quantity.KPa(Math.Round(balance.MostSupplyKPa, 1))),
-        new("seatFlow", "The open seat passes", Quantity.MLPerMin(Math.Round(SeatFlow.MLPerMin(Body!.SeatBoreMm, FloatBalance.HeadKPa(Body.HeadMm, FloatMass.PetrolGPerML), FloatMass.PetrolGPerML)))),
+        new("seatFlow", "The open seat passes", Quantity.MLPerMin(Math.Round(SeatFlow.MLPerMin(Body!.SeatBoreMm, FloatBalance.SupplyKPa(Body), FloatMass.PetrolGPerML)))),
     ];
+
+    private IReadOnlyList<Figure> LevelFigures(double massG) =>
+        Float is not null && FloatStanding.Of(Float, (double)Float.HeightMm, massG) is { LevelMm: { } level, MeantMm: var meant } && Math.Round(meant - level, 1) is var higher and not 0
+            ? [new("levelRise", "Fuel stands higher than with a dry float by", Quantity.Mm(higher))]
+            : [];
 
     private IReadOnlyList<Sentence> BalanceWhy(FloatBalanceResult? balance) => balance is null ? [] :
     [
         Sentence.Of(
-            "Buoyancy of {0} at {1} from the pin against its weight, and {2} of fuel on a seat of {3} at {4}: it shuts with {5} of it under.",
+            $"Buoyancy of {{0}} at {{1}} from the pin against its weight, and {FloatBalance.AgainstWords(Body!, 2)} on a seat of {{3}} at {{4}}: it shuts with {{5}} of it under.",
             Quantity.ML(Body!.VolumeML),
             Quantity.Mm(Body.ArmMm),
-            Quantity.Mm(Body.HeadMm),
+            FloatBalance.Against(Body),
             Quantity.Mm(Body.SeatBoreMm),
             Quantity.Mm(TabArmMm),
             Quantity.Percent(Math.Round(100 * balance.ImmersedShare, 1))),

@@ -61,7 +61,8 @@ public sealed record HoldLine(HoldSpec Hold, string SourceName)
                 EntryField.Measure("pressure", "pressure", Dimension.Pressure),
             ],
             3,
-            SuggestedTimes().Select(s => new Dictionary<string, string> { ["time"] = s }).ToList()));
+            SuggestedTimes().Select(s => new Dictionary<string, string> { ["time"] = s }).ToList(),
+            FromSeries: SeriesPart.Hold));
 
     /// <inheritdoc/>
     public override ReadReading Read(TypedReading typed)

@@ -12,12 +12,14 @@ public sealed record Pop(int Index, double PopKPa, double ReseatKPa);
 /// <summary>A series of pressures to look through.</summary>
 /// <param name="PressuresKPa">Gauge pressures in kPa, in time; 2 to 200 000 of them, each from 0 to 700.</param>
 /// <param name="GaugeResolutionKPa">The gauge's step in kPa, above 0; when not given, the least step there is in the series.</param>
-public sealed record PopOffInput(IReadOnlyList<double> PressuresKPa, double? GaugeResolutionKPa = null);
+/// <param name="TimesS">When each was read, in seconds, rising; null when that is not known: then nothing can be said of a hold.</param>
+public sealed record PopOffInput(IReadOnlyList<double> PressuresKPa, double? GaugeResolutionKPa = null, IReadOnlyList<double>? TimesS = null);
 
 /// <summary>What was found in a series.</summary>
 /// <param name="Pops">Every pop, in time.</param>
 /// <param name="LimitKPa">How far the pressure had to fall at once to count.</param>
-public sealed record PopOffResult(IReadOnlyList<Pop> Pops, double LimitKPa);
+/// <param name="Hold">What stood after the last pop, from the highest pressure on, in seconds from there; empty without times or when nothing stood.</param>
+public sealed record PopOffResult(IReadOnlyList<Pop> Pops, double LimitKPa, IReadOnlyList<PressureSample> Hold);
 
 /// <summary>
 /// Finds where a needle lets go in a series of pressures: it is pumped up until it opens, the pressure falls at once,
@@ -48,6 +50,9 @@ public static class PopOff
 
     private const int MostSamples = 200_000;
 
+    /// <summary>So many pressures of a hold are handed on: more of them say little more, and each is a box on the page.</summary>
+    private const int HoldSamples = 12;
+
     /// <summary>What is wrong with an input, field by field; empty when it can be looked through.</summary>
     public static IReadOnlyList<FieldProblem> Check(PopOffInput input)
     {
@@ -59,6 +64,11 @@ public static class PopOff
         else if (input.PressuresKPa.Any(pressure => !double.IsFinite(pressure) || pressure < 0 || pressure > 700))
         {
             problems.Add(new("pressuresKPa", "A gauge pressure is from 0 to 700 kPa. Check the unit."));
+        }
+
+        if (input.TimesS is { } times && (times.Count != input.PressuresKPa.Count || times.Any(time => !double.IsFinite(time)) || times.Zip(times.Skip(1)).Any(pair => pair.Second <= pair.First)))
+        {
+            problems.Add(new("timesS", "Give a time for each pressure, each later than the one before."));
         }
 
         if (input.GaugeResolutionKPa is { } step && (!double.IsFinite(step) || step <= 0 || step > 100))
@@ -79,7 +89,25 @@ public static class PopOff
         }
 
         var step = input.GaugeResolutionKPa ?? StepKPa(input.PressuresKPa);
-        return new PopOffResult(Find(input.PressuresKPa, step), LimitKPa(input.PressuresKPa, step));
+        var pops = Find(input.PressuresKPa, step);
+        return new PopOffResult(pops, LimitKPa(input.PressuresKPa, step), input.TimesS is { } times ? HoldAfter(pops, input.PressuresKPa, times) : []);
+    }
+
+    /// <summary>The pressures that stood after the last pop, pumped up again or not: from the last of the highest on.</summary>
+    private static IReadOnlyList<PressureSample> HoldAfter(IReadOnlyList<Pop> pops, IReadOnlyList<double> pressures, IReadOnlyList<double> times)
+    {
+        var from = 0;
+        if (pops is [.., var last])
+        {
+            // The fall itself is over where the pressure no longer stands above where it came to rest.
+            from = Enumerable.Range(last.Index, pressures.Count - last.Index).FirstOrDefault(i => pressures[i] <= last.ReseatKPa, pressures.Count - 1);
+        }
+
+        var top = Enumerable.Range(from, pressures.Count - from).Aggregate((best, i) => pressures[i] >= pressures[best] ? i : best);
+        var left = pressures.Count - top;
+        return left < 3
+            ? []
+            : [.. Enumerable.Range(0, Math.Min(HoldSamples, left)).Select(k => top + (int)((long)k * (left - 1) / (Math.Min(HoldSamples, left) - 1))).Select(i => new PressureSample(Math.Round(times[i] - times[top], 3), pressures[i]))];
     }
 
     /// <summary>The step a gauge writes down in: the least difference between two pressures of the series, 1 kPa at most.</summary>
@@ -179,17 +207,4 @@ public static class PopOff
 
         return lowest;
     }
-}
-
-/// <summary>What the needle of a metering side should open at, from its spring.</summary>
-/// <param name="RateNPerMm">Spring rate in newtons a millimetre.</param>
-/// <param name="PreloadMm">How far the spring is pressed with the needle shut, in millimetres.</param>
-/// <param name="SpringArmMm">Pivot to the spring.</param>
-/// <param name="NeedleArmMm">Pivot to the needle.</param>
-/// <param name="SeatBoreMm">Bore of the seat.</param>
-public sealed record MeteringSpring(double RateNPerMm, double PreloadMm, double SpringArmMm, double NeedleArmMm, double SeatBoreMm)
-{
-    /// <summary>Pressure in kPa at which the fuel lifts the needle: spring force (Hooke) through the lever onto the seat's area.</summary>
-    public double PopOffKPa =>
-        RateNPerMm * PreloadMm * SpringArmMm / NeedleArmMm / (Math.PI / 4 * SeatBoreMm * SeatBoreMm) * 1000;
 }

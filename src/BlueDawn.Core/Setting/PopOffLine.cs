@@ -20,7 +20,8 @@ public sealed record SeenPop(double OpenedKPa, double? ShutKPa);
 /// <param name="Limits">The window, or null where no sheet gives one: then only the spread is judged.</param>
 /// <param name="GaugeStepKPa">The shop's gauge.</param>
 /// <param name="SourceName">Where the window is from.</param>
-public sealed record PopOffLine(PopOffSpec? Limits, double GaugeStepKPa, string SourceName)
+/// <param name="Spring">The lever with its spring, or null when it is not known.</param>
+public sealed record PopOffLine(PopOffSpec? Limits, double GaugeStepKPa, string SourceName, MeteringSpring? Spring = null)
     : GaugeLine("setting/pop-off", Station.Setting, "Needle and seat", "Pop-off")
 {
     /// <summary>Pops that are asked for. Common practice, no source.</summary>
@@ -28,6 +29,9 @@ public sealed record PopOffLine(PopOffSpec? Limits, double GaugeStepKPa, string 
 
     /// <summary>Largest spread of the pops, as a share of their mean, of a needle that is to be trusted. Own judgement.</summary>
     private const double MostSpread = 0.15;
+
+    /// <summary>The change of spring, seat or lever that is told about, in millimetres.</summary>
+    private const double ChangeMm = 0.1;
 
     /// <inheritdoc/>
     public override string Part => "needle";
@@ -60,7 +64,7 @@ public sealed record PopOffLine(PopOffSpec? Limits, double GaugeStepKPa, string 
             [EntryField.Measure("opened", "opened at", Dimension.Pressure), EntryField.Measure("shut", "shut at", Dimension.Pressure, optional: true)],
             1,
             [.. Enumerable.Repeat(new Dictionary<string, string>(), PopsAsked)],
-            FromSeries: true));
+            FromSeries: SeriesPart.Pops));
 
     /// <inheritdoc/>
     public override ReadReading Read(TypedReading typed)
@@ -118,6 +122,11 @@ public sealed record PopOffLine(PopOffSpec? Limits, double GaugeStepKPa, string 
             figures.Add(new("popOffUncertainty", "Give or take", Quantity.KPa(Math.Round(known, 1))));
         }
 
+        if (Spring is { } spring)
+        {
+            figures.Add(new("expected", "Its spring alone gives", Quantity.KPa(Math.Round(SpringForce.PopOffKPa(spring), 1))));
+        }
+
         if (pops.Count < PopsAsked)
         {
             return Open("cannotTell", Sentence.Of("{0} so far: let it go {1} times, one that is right may be luck.", Quantity.Count(pops.Count), Quantity.Count(PopsAsked)), found, figures);
@@ -137,7 +146,7 @@ public sealed record PopOffLine(PopOffSpec? Limits, double GaugeStepKPa, string 
         var uncertain = give ?? read.GaugeResolutionKPa;
         if (mean + uncertain < limits.LowKPa)
         {
-            return Said(Verdict.NotGood, "popsLow", "Low", Lean.Below, Sentence.Of("It opens {0} too early and runs rich: check the spring's length and seat, then the lever's height. A cut or tired spring is renewed.", Quantity.KPa(Math.Round(limits.LowKPa - mean, 1))), found, figures);
+            return Said(Verdict.NotGood, "popsLow", "Low", Lean.Below, Low(limits.LowKPa - mean, mean), found, figures);
         }
 
         if (mean - uncertain > limits.HighKPa)
@@ -159,6 +168,14 @@ public sealed record PopOffLine(PopOffSpec? Limits, double GaugeStepKPa, string 
             ? Said(Verdict.NotGood, "shutsLate", "Shuts late", Lean.Below, Sentence.Of("It shuts again at {0}, {1} is asked: clean needle and seat, renew both if it stays.", Quantity.KPa(Math.Round(shut.Average(), 1)), Quantity.KPa(least)), found, figures)
             : Said(Verdict.Good, "popsRight", "In window", Lean.None, Sentence.Of("It lets go and shuts where it should. Go on."), found, figures);
     }
+
+    /// <summary>What to do about a needle that opens too early; with the spring known, how much of its length is gone.</summary>
+    private Sentence Low(double earlyKPa, double mean) => Spring is { } spring
+        ? Sentence.Of(
+            "It opens {0} too early and runs rich, as with a spring {1} short: look whether it sits in its pocket, then renew it.",
+            Quantity.KPa(Math.Round(earlyKPa, 1)),
+            Quantity.Mm(Math.Round(Math.Max(0, spring.PreloadMm - SpringForce.PreloadForMm(spring, mean)), 2)))
+        : Sentence.Of("It opens {0} too early and runs rich: check the spring's length and seat, then the lever's height. A cut or tired spring is renewed.", Quantity.KPa(Math.Round(earlyKPa, 1)));
 
     /// <summary>Give or take on the mean of the pops: Student's t of their scatter, and the gauge's step; null with one pop.</summary>
     private static double? Give(IReadOnlyList<SeenPop> pops, double step)
@@ -183,6 +200,24 @@ public sealed record PopOffLine(PopOffSpec? Limits, double GaugeStepKPa, string 
     [
         Sentence.Of("Three pops or more; alike when they spread by no more than {0} of their mean beyond the gauge's step.", Quantity.Percent(100 * MostSpread)),
         Sentence.Of("Give or take: Student's t of the pops, and half the gauge's step."),
+        .. Spring is { } spring
+            ?
+            [
+                Sentence.Of(
+                    "Its spring pressed by {0}, through arms of {1} and {2}, on a seat of {3}: {4} (Hooke).",
+                    Quantity.Mm(spring.PreloadMm),
+                    Quantity.Mm(spring.SpringArmMm),
+                    Quantity.Mm(spring.NeedleArmMm),
+                    Quantity.Mm(spring.SeatBoreMm),
+                    Quantity.KPa(Math.Round(SpringForce.PopOffKPa(spring), 1))),
+                Sentence.Of(
+                    "{0} shorter a spring: {1} less. A seat {0} larger: {2} less. The lever bent up {0} at its pivot: {3} less; bent beyond the spring it changes nothing.",
+                    Quantity.Mm(ChangeMm),
+                    Quantity.KPa(Math.Round(-SpringForce.LongerSpringKPa(spring, -ChangeMm), 1)),
+                    Quantity.KPa(Math.Round(-SpringForce.LargerSeatKPa(spring, ChangeMm), 1)),
+                    Quantity.KPa(Math.Round(-SpringForce.BentUpAtPivotKPa(spring, ChangeMm), 1))),
+            ]
+            : Array.Empty<Sentence>(),
         Sentence.Of($"Window: {SourceName}."),
     ];
 }

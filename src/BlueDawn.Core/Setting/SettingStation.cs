@@ -21,17 +21,18 @@ public sealed class SettingStation : LinesStation
     [
         new(typeof(FloatHeightReading), "floatHeight"), new(typeof(FloatMassReading), "floatMass"), new(typeof(HoldReading), "hold"),
         new(typeof(LookReading), "look"), new(typeof(LeverHeightReading), "leverHeight"), new(typeof(PopOffReading), "popOff"),
+        new(typeof(FloatDropReading), "floatDrop"), new(typeof(SeatBoreReading), "seatBore"), new(typeof(BowlGasketReading), "bowlGasket"),
     ];
 
     /// <inheritdoc/>
     public override IEnumerable<GaugeLine> Lines(TrayFacts tray, SpecSheet sheet, ShopDefaults shop) => tray.Kind.Family switch
     {
-        CarburetorFamily.FloatBowl => [.. Float(sheet), new HoldLine(sheet.Hold ?? shop.Hold, sheet.Hold is null ? "Shop default for float types" : sheet.Name), .. Looks(tray)],
+        CarburetorFamily.FloatBowl => [.. Float(sheet), new HoldLine(sheet.Hold ?? shop.Hold, sheet.Hold is null ? "Shop default for float types" : sheet.Name), .. Looks(tray), .. Seat(sheet), new BowlGasketLine()],
         CarburetorFamily.Diaphragm =>
         [
             .. Looks(tray),
             new LeverHeightLine(sheet.Lever ?? UsualLever, sheet.Lever is null ? "Common practice for diaphragm types" : sheet.Name),
-            new PopOffLine(sheet.PopOff, (sheet.Hold ?? shop.Hold).GaugeResolutionKPa, sheet.PopOff is null ? "none given" : sheet.Name),
+            new PopOffLine(sheet.PopOff, (sheet.Hold ?? shop.Hold).GaugeResolutionKPa, sheet.PopOff is null ? "none given" : sheet.Name, sheet.Spring),
             new HoldLine(sheet.Hold ?? shop.Hold with { PressureKPa = DiaphragmHoldKPa }, sheet.Hold is null ? "Common practice for diaphragm types" : sheet.Name),
         ],
         // No needle, no seat, no float: nothing is measured or held, only looked at.
@@ -49,9 +50,21 @@ public sealed class SettingStation : LinesStation
 
         if (limits.DryMassG is { } dry)
         {
-            yield return new FloatMassLine(dry, limits.MassToleranceG, sheet.Name, limits.Body, (double)limits.TabArmMm);
+            yield return new FloatMassLine(dry, limits.MassToleranceG, sheet.Name, limits.Body is null ? null : limits);
         }
 
         yield return new FloatHeightLine(limits, sheet.Name);
+        if (limits.DropMm is not null || limits.Body is not null)
+        {
+            yield return new FloatDropLine(limits, limits.Body?.SeatBoreMm, sheet.Name);
+        }
+    }
+
+    private static IEnumerable<GaugeLine> Seat(SpecSheet sheet)
+    {
+        if (sheet.Float is { Body: { } body, DryMassG: not null } limits)
+        {
+            yield return new SeatBoreLine(limits, body, sheet.Feeds, sheet.Name);
+        }
     }
 }

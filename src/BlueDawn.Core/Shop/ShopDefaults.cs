@@ -14,8 +14,18 @@ namespace BlueDawn.Core.Shop;
 /// <param name="Stock">What the shelf goes by.</param>
 /// <param name="Cleaning">The shop's baths.</param>
 /// <param name="Source">Where these come from.</param>
+/// <param name="BedInDays">Days a new plunger or seat may weep before it is looked at again.</param>
 public sealed record ShopDefaults(
-    HoldSpec Hold, double FuelWatchMin, int PromisedDays, string Currency, TraceDefaults Trace, FitDefaults Fit, StockDefaults Stock, CleaningDefaults Cleaning, string Source);
+    HoldSpec Hold,
+    double FuelWatchMin,
+    int PromisedDays,
+    string Currency,
+    TraceDefaults Trace,
+    FitDefaults Fit,
+    StockDefaults Stock,
+    CleaningDefaults Cleaning,
+    string Source,
+    int BedInDays = 2);
 
 /// <summary>What the shop's time costs while a fault is traced.</summary>
 /// <param name="LabourPerHour">Hourly rate, in the shop's currency, above 0.</param>

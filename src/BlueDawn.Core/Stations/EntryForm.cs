@@ -53,18 +53,28 @@ public sealed record EntryField(
 /// <param name="Fields">Its fields, in the order they are filled in.</param>
 public sealed record EntryGroup(string Name, string Label, IReadOnlyList<EntryField> Fields);
 
+/// <summary>What of a series of pressures a table takes.</summary>
+public enum SeriesPart
+{
+    /// <summary>Where the needle let go and shut again.</summary>
+    Pops,
+
+    /// <summary>What stood after the last pop, in time.</summary>
+    Hold,
+}
+
 /// <summary>A table of equal rows that belongs to a line, such as pressures in time.</summary>
 /// <param name="Label">What a row is.</param>
 /// <param name="Columns">The fields of a row.</param>
 /// <param name="Fewest">Rows below which the reading says nothing.</param>
 /// <param name="Suggested">Rows offered at the start, with the values already known, such as angles.</param>
-/// <param name="FromSeries">Whether rows can be found in a series of pressures, pasted or from a file.</param>
+/// <param name="FromSeries">What of a series of pressures its rows are, pasted, from a file or from a gauge; null when they cannot be.</param>
 public sealed record EntryRows(
     string Label,
     IReadOnlyList<EntryField> Columns,
     int Fewest,
     IReadOnlyList<IReadOnlyDictionary<string, string>> Suggested,
-    bool FromSeries = false);
+    SeriesPart? FromSeries = null);
 
 /// <summary>Everything a gauge line asks for.</summary>
 /// <param name="Groups">The ways of measuring, the usual one first.</param>

@@ -15,6 +15,12 @@ public enum WaitEvent
     /// <summary>Its basket comes out.</summary>
     OutOfBath,
 
+    /// <summary>A new plunger or seat weeps and is given some days.</summary>
+    ToBedIn,
+
+    /// <summary>It was looked at again.</summary>
+    BeddedIn,
+
     /// <summary>It is handed back to its owner.</summary>
     HandBack,
 }
@@ -28,6 +34,8 @@ public enum WaitEvent
 /// PartsHere     Parts           Hands      any other: stays
 /// IntoBath      any             Bath
 /// OutOfBath     Bath            Hands      any other: stays
+/// ToBedIn       any             BedIn
+/// BeddedIn      BedIn           Hands      any other: stays
 /// HandBack      any             HandedBack
 /// </code>
 /// From HandedBack no event leads anywhere.
@@ -43,6 +51,8 @@ public static class Waiting
         WaitEvent.PartsHere => now == WaitsFor.Parts ? WaitsFor.Hands : now,
         WaitEvent.IntoBath => WaitsFor.Bath,
         WaitEvent.OutOfBath => now == WaitsFor.Bath ? WaitsFor.Hands : now,
+        WaitEvent.ToBedIn => WaitsFor.BedIn,
+        WaitEvent.BeddedIn => now == WaitsFor.BedIn ? WaitsFor.Hands : now,
         WaitEvent.HandBack => WaitsFor.HandedBack,
     };
 

@@ -33,6 +33,12 @@ public static class Policy
             return NextStep.At(Station.Handover, "Hand it back as it came.", "It was decided not to repair it. The shop’s rule: nothing is charged.", Caution.HandBack);
         }
 
+        // A new part that wept has had its days: the tray calls for that look, whatever else is open.
+        if (BedIn.LookAgainOn(tray) <= tray.Context.Today && tray.State(Station.Proving).Step is { } look)
+        {
+            return look;
+        }
+
         // An open trace leads until something after it has been started.
         if (TraceLeads(tray) && tray.State(Station.Faults).Step is { } trace)
         {

@@ -1,4 +1,5 @@
 using BlueDawn.Core.Measures;
+using BlueDawn.Core.Proving;
 using BlueDawn.Core.Stations;
 using BlueDawn.Core.Trays;
 using BlueDawn.Server.People;
@@ -24,6 +25,7 @@ namespace BlueDawn.Server.Bench;
 /// <param name="OpenLines">Lines that are open.</param>
 /// <param name="Lines">Lines in all.</param>
 /// <param name="Revision">Counts up with every entry of the tray.</param>
+/// <param name="LookAgain">The day from which a new part that weeps is to be looked at again, or null.</param>
 internal sealed record BenchTray(
     int Number,
     string MachineName,
@@ -37,7 +39,8 @@ internal sealed record BenchTray(
     Sentence Do,
     int OpenLines,
     int Lines,
-    int Revision);
+    int Revision,
+    DateOnly? LookAgain);
 
 /// <summary>The bench.</summary>
 /// <param name="Today">Today by the shop's clock.</param>
@@ -113,6 +116,7 @@ internal static class BenchEndpoints
             next.Do,
             file.Book.Lines.Count(line => line.IsOpen),
             file.Book.Lines.Count,
-            tray.Revision);
+            tray.Revision,
+            BedIn.LookAgainOn(file.Book));
     }
 }

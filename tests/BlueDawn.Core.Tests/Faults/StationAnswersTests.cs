@@ -33,6 +33,8 @@ public class StationAnswersTests
         { "setting/hold-test", "leaks", "inlet-fails-hold+" },
         { "setting/hold-test", "held", "inlet-fails-hold-" },
         { "setting/bowl-gasket", "proud", "bowl-gasket-poor+" },
+        { "setting/bowl-squeeze", "gasketThin", "bowl-gasket-poor+" },
+        { "setting/bowl-squeeze", "gasketThick", "bowl-gasket-poor+" },
         { "setting/metering-diaphragm", "silent", "diaphragm-stiff- diaphragm-torn-" },
         { "setting/metering-diaphragm", "crackles", "diaphragm-stiff+" },
         { "setting/metering-diaphragm", "holed", "diaphragm-torn+" },
@@ -94,9 +96,13 @@ public class StationAnswersTests
         [
             "cannotTell", "uneven", "tooSlow", "tooFast",
             // Looks at a needle, a seat or a bowl that are put right in the hand: the hold test and the fuel tell what came of them.
-            "smooth", "grooved", "swollen", "down", "up", "screwed", "seated", "under", "beside", "none", "swings", "binds", "even", "tilted", "there", "gone",
+            "smooth", "grooved", "free", "stuck", "askew", "turns", "always", "never", "whole", "cut", "faces", "turned", "round", "asOld", "unknown", "swollen", "down", "up", "screwed", "seated", "under", "beside", "none", "swings", "binds", "even", "tilted", "there", "gone",
             "all", "short", "hooked", "crooked", "back", "sticks", "same", "noOld", "inLine", "covered", "sound", "bent", "cracked",
             // Pressures a needle opens and shuts at are set; whether it seals is the hold test's to say.
+            // A seat's bore and a float's drop are set; a new part that weeps has not decided yet, and one that still does may be plunger or seat.
+            "seatFits", "seatStarves", "seatTooLarge", "dropShort", "dropEnough", "gasketFits", "beddingIn",
+            // On a diaphragm type or a tank it is looked at where it came out; the trace has no such finding.
+            "floodsThroat", "wetAtCover", "wetAtTankTop",
             "popsRight", "popsLow", "popsHigh", "popsDiffer", "shutsLate",
         ];
         var seen = new HashSet<(string, string)>();
@@ -124,8 +130,11 @@ public class StationAnswersTests
         "setting/lever-height" => [TypedReading.Of(("height", "0")), TypedReading.Of(("height", "-0.5")), TypedReading.Of(("height", "0.5"))],
         "setting/pop-off" => [Pops("110 70 112 71 109 69"), Pops("70 60 71 60 70 59"), Pops("160 70 162 71 161 70"), Pops("90 60 130 70 105 60"), Pops("110 30 112 31 109 30")],
         _ when Look.Shipped.FirstOrDefault(look => line == $"setting/{look.Key}") is { } look => [.. look.Answers.Select(answer => TypedReading.Of(("seen", answer.Value)))],
+        "setting/float-drop" => [TypedReading.Of(("drop", "14.5")), TypedReading.Of(("drop", "18"))],
+        "setting/seat-bore" => [TypedReading.Of(("bore", "1.8")), TypedReading.Of(("bore", "0.7")), TypedReading.Of(("bore", "12"))],
+        "setting/bowl-squeeze" => [TypedReading.Of(("thickness", "2"), ("groove", "1.5")), TypedReading.Of(("thickness", "1.5"), ("groove", "1.5")), TypedReading.Of(("thickness", "3"), ("groove", "1.4"))],
         "setting/hold-test" => [Pressures("48", "48", "48"), Pressures("48", "40", "33")],
-        "proving/fuel-on" => [.. new[] { "dry", "bowlJoint", "overflow", "inletFitting", "plunger" }.Select(leak => TypedReading.Of(("minutes", "4"), ("rocked", "yes"), ("leak", leak)))],
+        "proving/fuel-on" => [.. new[] { "dry", "bowlJoint", "overflow", "inletFitting", "plunger", "newPart" }.Select(leak => TypedReading.Of(("minutes", "4"), ("rocked", "yes"), ("leak", leak)))],
         "proving/governed-speed" => [Speed("3400", ""), Speed("3400", "400"), Speed("2800", ""), Speed("3900", "")],
         "proving/idle-speed" => [Speed("1600", ""), Speed("1600", "400"), Speed("1200", ""), Speed("2100", "")],
         _ => throw new ArgumentOutOfRangeException(nameof(line), line, "has no readings here"),

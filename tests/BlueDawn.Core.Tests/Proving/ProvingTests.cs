@@ -7,7 +7,7 @@ namespace BlueDawn.Core.Tests.Proving;
 
 public class ProvingTests
 {
-    private static readonly FuelWatchLine Watch = new(4);
+    private static readonly FuelWatchLine Watch = new(4, 2, CarburetorFamily.FloatBowl);
     private static readonly SpeedLine Governed = new("proving/governed-speed", "Governed speed", new SpeedSpec(3200, 3600), "more", "less", "Spec sheet X");
 
     [Theory]

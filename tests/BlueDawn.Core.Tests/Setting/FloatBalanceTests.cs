@@ -1,3 +1,4 @@
+using BlueDawn.Core.Carburetors;
 using BlueDawn.Core.Setting;
 
 namespace BlueDawn.Core.Tests.Setting;

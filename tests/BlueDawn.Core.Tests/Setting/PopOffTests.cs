@@ -112,11 +112,44 @@ public sealed class PopOffTests
     }
 
     [Fact]
+    public void What_stands_after_the_last_pop_is_handed_on_as_a_hold()
+    {
+        // Two pops, then pumped up once more to 69 and left: 40 samples of a quarter of a second that fall by 1 kPa in all.
+        var random = new Random(5);
+        List<double> series = [.. Series(random, 2, 110, 70, 2, 0, 0.5), 72, 74, 74];
+        var from = series.Count - 1;
+        series.AddRange(Enumerable.Range(1, 40).Select(i => 74 - (i / 40.0)));
+        var result = PopOff.Look(new PopOffInput(series, 0.5, [.. Enumerable.Range(0, series.Count).Select(i => i * 0.25)]));
+        Assert.Equal(2, result.Pops.Count);
+        Assert.Equal(new PressureSample(0, 74), result.Hold[0]);
+        Assert.Equal(new PressureSample((series.Count - 1 - from) * 0.25, 73), result.Hold[^1]);
+        Assert.InRange(result.Hold.Count, 3, 12);
+        // Without times nothing is said of a hold.
+        Assert.Empty(PopOff.Look(new PopOffInput(series)).Hold);
+        Assert.Equal("timesS", Assert.Single(PopOff.Check(new PopOffInput(series, 1, [1, 2]))).Field);
+    }
+
+    [Fact]
+    public void A_hold_alone_is_taken_from_its_highest_pressure_on()
+    {
+        double[] series = [10, 30, 50, 69, 69, 68.5, 68, 68, 67.5];
+        var hold = PopOff.Look(new PopOffInput(series, 0.5, [.. Enumerable.Range(0, 9).Select(i => (double)i)])).Hold;
+        Assert.Equal([69, 68.5, 68, 68, 67.5], hold.Select(sample => sample.PressureKPa));
+        Assert.Equal([0.0, 1, 2, 3, 4], hold.Select(sample => sample.TimeS));
+    }
+
+    [Fact]
     public void A_spring_opens_the_needle_at_its_force_over_the_seat()
     {
         // Hooke: 0.6 N/mm pressed 0.2 mm is 0.12 N; arms 6 and 4 mm make 0.18 N; on a seat of 1.5 mm, 1.767 mm², that is 101.86 kPa.
-        Assert.Equal(101.86, new MeteringSpring(0.6, 0.2, 6, 4, 1.5).PopOffKPa, 0.01);
-        Assert.True(new MeteringSpring(0.6, 0.2, 6, 4, 1.6).PopOffKPa < new MeteringSpring(0.6, 0.2, 6, 4, 1.5).PopOffKPa);
+        var spring = new MeteringSpring(0.6, 0.2, 6, 4, 12, 1.5);
+        Assert.Equal(101.86, SpringForce.PopOffKPa(spring), 0.01);
+        // Half a tenth shorter is a quarter of the preload; the seat's area goes with the square: (1.5 / 1.6)² = 0.8789.
+        Assert.Equal(-25.46, SpringForce.LongerSpringKPa(spring, -0.05), 0.01);
+        Assert.Equal(101.86 * (0.8789 - 1), SpringForce.LargerSeatKPa(spring, 0.1), 0.01);
+        // A tenth up at the diaphragm's end is half of it at the spring, as far out.
+        Assert.Equal(-25.46, SpringForce.BentUpAtPivotKPa(spring, 0.1), 0.01);
+        Assert.Equal(0.2 * 85 / 101.86, SpringForce.PreloadForMm(spring, 85), 0.001);
     }
 
     [Theory]

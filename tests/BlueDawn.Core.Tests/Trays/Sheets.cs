@@ -57,6 +57,7 @@ internal static class Sheets
         .. new[]
         {
             Spec,
+            Spec with { Float = Spec.Float! with { Body = new FloatBody(14, 26, 1.8, 300, FloatShape.Upright, 20) }, Feeds = new EngineSize(170, 3600) },
             Spec with { Family = CarburetorFamily.Diaphragm, Float = null, PopOff = new PopOffSpec(85, 135, 55) },
             Spec with { Family = CarburetorFamily.SuctionTank, Float = null },
         }.SelectMany(LinesOf).DistinctBy(line => line.Key),
@@ -80,6 +81,12 @@ internal static class Sheets
         ["setting/float-free"] = TypedReading.Of(("seen", "swings")),
         ["setting/float-gap"] = TypedReading.Of(("seen", "even")),
         ["setting/nut-washer"] = TypedReading.Of(("seen", "there")),
+        ["setting/needle-lift"] = TypedReading.Of(("seen", "free")),
+        ["setting/seat-depth"] = TypedReading.Of(("seen", "down")),
+        ["setting/turn-test"] = TypedReading.Of(("seen", "turns")),
+        ["setting/adjuster-rings"] = TypedReading.Of(("seen", "whole")),
+        ["setting/bowl-turn"] = TypedReading.Of(("seen", "faces")),
+        ["setting/bowl-squeeze"] = TypedReading.Of(("thickness", "2"), ("groove", "1.5")),
         ["proving/fuel-on"] = TypedReading.Of(("minutes", "4"), ("rocked", "yes"), ("leak", "dry")),
         ["proving/idle-speed"] = TypedReading.Of(("speed", "1600")),
         ["proving/governed-speed"] = TypedReading.Of(("speed", "3400")),

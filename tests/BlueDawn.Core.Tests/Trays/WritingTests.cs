@@ -232,6 +232,8 @@ public sealed class WritingTests
             Assert.Equal(WaitsFor.Parts, Waiting.After(now, WaitEvent.PartsToOrder));
             Assert.Equal(WaitsFor.Bath, Waiting.After(now, WaitEvent.IntoBath));
             Assert.Equal(WaitsFor.HandedBack, Waiting.After(now, WaitEvent.HandBack));
+            Assert.Equal(WaitsFor.BedIn, Waiting.After(now, WaitEvent.ToBedIn));
+            Assert.Equal(now == WaitsFor.BedIn ? WaitsFor.Hands : now, Waiting.After(now, WaitEvent.BeddedIn));
             Assert.Equal(now == WaitsFor.Parts ? WaitsFor.Hands : now, Waiting.After(now, WaitEvent.PartsHere));
             Assert.Equal(now == WaitsFor.Bath ? WaitsFor.Hands : now, Waiting.After(now, WaitEvent.OutOfBath));
         }

@@ -55,7 +55,7 @@ public sealed class UpgradeTests(Shop shop) : IAsyncLifetime
     };
 
     /// <summary>Lines that Set did not have (decision 72): what is looked at, the metering lever and the pop-off.</summary>
-    private static readonly HashSet<string> NewAtSet = [.. Look.Shipped.Select(look => $"setting/{look.Key}"), "setting/lever-height", "setting/pop-off"];
+    private static readonly HashSet<string> NewAtSet = [.. Look.Shipped.Select(look => $"setting/{look.Key}"), "setting/lever-height", "setting/pop-off", "setting/float-drop", "setting/seat-bore", "setting/bowl-squeeze"];
 
     /// <summary>Trays whose complaints the fuel-on line tries anyway.</summary>
     private static readonly HashSet<int> TriedByFuelOn = [19, 22, 26, 37];

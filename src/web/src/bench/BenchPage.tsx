@@ -21,7 +21,7 @@ export function BenchPage() {
   if (!query.data) return <Trouble error={query.error} retry={() => void query.refetch()} />;
   const { trays, today } = query.data;
   const onBench = trays.filter((t) => t.waitsFor !== 'handedBack');
-  const hands = onBench.filter((t) => t.waitsFor === 'hands');
+  const hands = onBench.filter((t) => t.waitsFor === 'hands' || isCalled(t, today));
   const late = onBench.filter((t) => daysBetween(today, t.promisedDay) < 0).length;
   const dueToday = onBench.filter((t) => t.promisedDay === today).length;
   const weekday = new Intl.DateTimeFormat('en-GB', { weekday: 'long' }).format(new Date(`${today}T12:00`));
@@ -57,6 +57,10 @@ export function BenchPage() {
   );
 }
 
+/** A new part that wept has had its days to bed in: it calls for hands again. */
+const isCalled = (t: BenchTray, today: string): boolean =>
+  t.waitsFor === 'bedIn' && t.lookAgain !== null && t.lookAgain <= today;
+
 /** The coming days on a steel rule, each tray hanging at the day it is promised for. */
 function PromiseRule({ bench, trays }: { bench: Bench; trays: BenchTray[] }) {
   const columns = Array.from({ length: DAYS }, (_, i) => i);
@@ -88,7 +92,9 @@ function PromiseRule({ bench, trays }: { bench: Bench; trays: BenchTray[] }) {
                     to={trayPath(t.number)}
                     title={`${t.machineName}: ${waitWord[t.waitsFor].toLowerCase()}${late ? ', late' : ''}`}
                     className={`num inline-flex min-h-10 min-w-11 items-center justify-center rounded-lg border-[1.5px] px-2 text-lead font-bold ${
-                      t.waitsFor === 'hands' ? 'bg-sheet border-ink' : 'text-ink border-line-strong border-dashed'
+                      t.waitsFor === 'hands' || isCalled(t, bench.today)
+                        ? 'bg-sheet border-ink'
+                        : 'text-ink border-line-strong border-dashed'
                     }`}
                   >
                     {late && '! '}
@@ -141,7 +147,8 @@ function NextForHands({ trays, today }: { trays: BenchTray[]; today: string }) {
 }
 
 function Waiting({ trays, today }: { trays: BenchTray[]; today: string }) {
-  const groups = waits.filter((w) => w !== 'hands' && trays.some((t) => t.waitsFor === w));
+  const waiting = trays.filter((t) => !isCalled(t, today));
+  const groups = waits.filter((w) => w !== 'hands' && waiting.some((t) => t.waitsFor === w));
   return (
     <Card label="Waiting on something else" title="Waiting on something else" pad="rows" className="block">
       {groups.length === 0 && <p className="text-mute py-3">Nothing is waiting.</p>}
@@ -149,7 +156,7 @@ function Waiting({ trays, today }: { trays: BenchTray[]; today: string }) {
         <div key={wait}>
           <h3 className="text-mute pt-2 text-note font-strong">{waitWord[wait]}</h3>
           <ul>
-            {trays
+            {waiting
               .filter((t) => t.waitsFor === wait)
               .map((t) => (
                 <li key={t.number}>

@@ -327,7 +327,7 @@ export function GaugeSheet({
       {extras.length > 0 && (
         <details className="border-line border-t">
           <summary className="text-mute min-h-11 cursor-pointer py-2.5 font-medium">
-            {extras.length === 1 ? '1 more thing' : `${extras.length} more things`} to look at, not asked for
+            {extras.length === 1 ? '1 more thing' : `${extras.length} more things`} to look at or measure, not asked for
           </summary>
           {extras.map((line) => gaugeLine(line, line.section))}
         </details>
@@ -336,5 +336,5 @@ export function GaugeSheet({
   );
 }
 
-/** A look that need not be taken and has not been. */
-const isExtra = (line: Line): boolean => line.form.oneTouch && !line.required && line.standing === null;
+/** A line that need not be read and has not been. */
+const isExtra = (line: Line): boolean => !line.required && line.standing === null;

@@ -4,7 +4,7 @@ import { problemOf } from '../api/client';
 import { useUnits } from '../session/session';
 import { EntryBox } from './EntryBox';
 import { standingTyped, type EntryProps } from './entry';
-import { popsIn, SERIES, seriesOf } from './series';
+import { fromGauge, fromText, rowsIn, SERIES, seriesOf } from './series';
 
 interface Props extends EntryProps {
   /** Whether the fields that come with the table are shown. */
@@ -36,17 +36,22 @@ export function RowEntry({ state, line, disabled, onEnter, more, onMore }: Props
         : table.suggested;
   const set = (index: number, name: string, text: string): void =>
     state.change({ rows: rows.map((row, i) => (i === index ? { ...row, [name]: text } : { ...row })) });
-  const findIn = (text: string): void => {
-    popsIn(text, units).then(
-      (found) => {
-        setSaid(found.length > 0 ? '' : 'No pop in it');
-        if (found.length > 0) state.change({ rows: found });
-      },
-      (error: unknown) => setSaid(problemOf(error).title),
-    );
+  const part = table.fromSeries;
+  const take = (series: Promise<Parameters<typeof rowsIn>[1]>): void => {
+    if (!part) return;
+    series
+      .then((read) => rowsIn(part, read))
+      .then(
+        (found) => {
+          setSaid(found.length > 0 ? '' : part === 'pops' ? 'No pop in it' : 'No hold in it: it needs times');
+          if (found.length > 0) state.change({ rows: found });
+        },
+        (error: unknown) => setSaid(problemOf(error).title),
+      );
   };
+  const findIn = (text: string): void => take(Promise.resolve(fromText(text, units)));
   const paste = (text: string): boolean => {
-    if (table.fromSeries && seriesOf(text).length >= SERIES) {
+    if (part && seriesOf(text).pressures.length >= SERIES) {
       findIn(text);
       return true;
     }
@@ -141,7 +146,19 @@ export function RowEntry({ state, line, disabled, onEnter, more, onMore }: Props
             {timed ? 'Times' : 'Angles'}
           </button>
         )}
-        {table.fromSeries && !disabled && <SeriesFile className={small} name={line.label} onText={findIn} />}
+        {part && !disabled && (
+          <>
+            <SeriesFile className={small} name={line.label} onText={findIn} />
+            <button
+              type="button"
+              className={small}
+              onClick={() => take(fromGauge())}
+              aria-label={`From the gauge, ${line.label}`}
+            >
+              From the gauge
+            </button>
+          </>
+        )}
         {said && (
           <span role="status" className="text-unsure text-note font-strong">
             {said}

@@ -3,6 +3,7 @@ import { useUnits } from '../session/session';
 import { Choice } from '../ui/choice';
 import { hasLookDrawing, LookDrawing } from '../parts/LookDrawing';
 import { EntryBox } from './EntryBox';
+import { MinutesClock } from './MinutesClock';
 import { groupOf, standingTyped, type EntryProps } from './entry';
 
 /** The boxes of one way of measuring. */
@@ -33,6 +34,18 @@ export function SingleEntry({ state, line, way, disabled, onEnter, describedBy }
               onChange={(text) => set(field, text)}
               onEnter={onEnter}
               onEscape={state.drop}
+            />
+          ))}
+        {group.fields
+          .filter((field) => field.kind === 'measure' && field.dimension === 'minutes')
+          .map((field) => (
+            <MinutesClock
+              key={field.name}
+              tray={state.tray}
+              line={line.key}
+              name={line.label}
+              disabled={disabled}
+              onMinutes={(minutes) => set(field, minutes)}
             />
           ))}
       </div>

@@ -49,6 +49,7 @@ interface Preview {
 }
 
 export interface LineState {
+  tray: number;
   draft: Draft;
   typedReading: TypedReading;
   dirty: boolean;
@@ -178,6 +179,7 @@ export function useLine(tray: number, line: Line): LineState {
   // What is asked about is not judged: the verdict is that of what stands.
   const shown = slips.length > 0 ? null : dirty ? (preview?.of === typedKey ? preview : null) : busy ? preview : null;
   return {
+    tray,
     draft,
     typedReading,
     dirty,

@@ -91,6 +91,113 @@ const drawings: Record<string, ReactNode> = {
       <path d="M52 44V31M48 31h8" {...line} strokeWidth={4} />
     </>,
   ),
+  'seat-depth/down': drawn(
+    <>
+      <path d="M4 6H16V30H22V42M60 6H48V30H42V42" {...line} />
+      <path d="M17 18H47V29H36V22H28V29H17z" {...solid} />
+    </>,
+  ),
+  'seat-depth/askew': drawn(
+    <>
+      <path d="M4 6H16V30H22V42M60 6H48V30H42V42" {...line} />
+      <path d="M17 6H47V17H36V10H28V17H17z" {...solid} transform="rotate(7 32 12)" />
+    </>,
+  ),
+  'turn-test/turns': drawn(
+    <>
+      <path d="M4 36H16M10 42V14M4 20l6-6 6 6" {...line} />
+      <path d="M38 8H60M49 2v30M42 40H56M42 34l14 10M56 34L42 44" {...line} />
+    </>,
+  ),
+  'turn-test/always': drawn(<path d="M10 42V12M4 18l6-6 6 6M49 42V12M43 18l6-6 6 6" {...line} />),
+  'turn-test/never': drawn(<path d="M3 14l14 18M17 14L3 32M42 14l14 18M56 14L42 32" {...line} />),
+  'adjuster-rings/whole': drawn(
+    <>
+      <path d="M4 22H44l14 0M44 16l14 6-14 6" {...line} />
+      <circle cx={24} cy={13} r={6} {...solid} />
+      <circle cx={24} cy={31} r={6} {...solid} />
+    </>,
+  ),
+  'adjuster-rings/cut': drawn(
+    <>
+      <path d="M4 22H44l14 0M44 16l14 6-14 6" {...line} />
+      <path d="M16 15H32V19H16zM16 25H32V29H16z" {...solid} />
+    </>,
+  ),
+  'bowl-turn/faces': drawn(
+    <>
+      <path d="M4 14V40H34V30H60V14" {...line} />
+      <path d="M10 14H54L32 26H10z" {...solid} />
+    </>,
+  ),
+  'bowl-turn/turned': drawn(
+    <>
+      <path d="M4 14V24H30V40H60V14" {...line} />
+      <path d="M10 12H54L32 24H10z" {...solid} />
+    </>,
+  ),
+  'plate-side/asOld': drawn(
+    <>
+      <path d="M4 26H60" {...line} strokeWidth={4} />
+      <path d="M20 14H44V23H20z" {...solid} />
+    </>,
+  ),
+  'plate-side/turned': drawn(
+    <>
+      <path d="M4 20H60" {...line} strokeWidth={4} />
+      <path d="M20 23H44V32H20z" {...solid} />
+    </>,
+  ),
+  'float-free/swings': drawn(
+    <>
+      <circle cx={10} cy={14} r={4} {...line} />
+      <path d="M14 16L40 22" {...line} />
+      <rect x={38} y={14} width={20} height={16} rx={3} {...solid} />
+      <path d="M62 8q2 14-2 30" {...line} />
+    </>,
+  ),
+  'float-free/binds': drawn(
+    <>
+      <circle cx={10} cy={14} r={4} {...solid} />
+      <path d="M14 16L40 22M4 8l12 12M16 8L4 20" {...line} />
+      <rect x={38} y={14} width={20} height={16} rx={3} {...solid} />
+    </>,
+  ),
+  'nut-washer/there': drawn(
+    <>
+      <path d="M16 26H48V42H16z" {...solid} />
+      <path d="M12 20H52" {...line} strokeWidth={5} />
+      <path d="M24 14V2M40 14V2" {...line} />
+    </>,
+  ),
+  'nut-washer/gone': drawn(
+    <>
+      <path d="M16 26H48V42H16z" {...solid} />
+      <path d="M24 24V2M40 24V2" {...line} />
+    </>,
+  ),
+  'pickup-screens/pass': drawn(<path d="M14 2V28M8 28H20V42H8zM46 2V28M40 28H52V42H40zM26 12l4-6 4 6" {...line} />),
+  'pickup-screens/slow': drawn(
+    <>
+      <path d="M14 2V28M8 28H20V42H8zM46 2V28M40 28H52V42H40z" {...line} />
+      <path d="M40 36H52V42H40z" {...solid} />
+    </>,
+  ),
+  'pickup-screens/blocked': drawn(
+    <>
+      <path d="M14 2V28M8 28H20V42H8zM46 2V28M40 28H52V42H40z" {...line} />
+      <path d="M40 28H52V42H40z" {...solid} />
+    </>,
+  ),
+  'choke-chamber/dry': drawn(<path d="M6 10V38H58V10M6 24Q32 16 58 24" {...line} />),
+  'choke-chamber/wet': drawn(
+    <>
+      <path d="M6 10V38H58V10" {...line} />
+      <path d="M6 24Q32 16 58 24V38H6z" {...solid} />
+    </>,
+  ),
+  'lever-free/back': drawn(<path d="M6 20H54M30 20v12M20 36a12 8 0 0 0 22-2M42 34l2 6M42 34l-6 2" {...line} />),
+  'lever-free/sticks': drawn(<path d="M6 20L54 36M30 28v10M20 8l10 10M30 8L20 18" {...line} />),
   'float-gap/even': drawn(
     <>
       <path d="M4 8H60" {...line} strokeWidth={4} />

@@ -121,6 +121,7 @@ export function patched(tray: Tray, patch: TrayPatch): Tray | null {
     revision: patch.revision,
     stations: patch.stations,
     lines: tray.lines.map((line) => lines.get(line.key) ?? line),
+    float: patch.float,
     next: patch.next,
     obstacles: patch.obstacles,
     whyNotProven: patch.whyNotProven,

@@ -1,7 +1,7 @@
 import { Card } from '../ui/card';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
-import type { Line, QuickAnswer, Tray } from '../api/client';
+import type { CarburetorFamily, Line, QuickAnswer, Station, Tray } from '../api/client';
 import { focusLine } from '../gauge/boxes';
 import { useLine } from '../gauge/useLine';
 import { useMay, useUnits } from '../session/session';
@@ -13,12 +13,20 @@ import { say } from '../units/format';
 import { useHistoryUsed } from '../stations/faults/useHistoryUsed';
 import { Cutaway, type Suspect } from './Cutaway';
 import { DiaphragmCutaway, TankCutaway } from './CutawayOther';
+import { LeakMarks } from './LeakMarks';
 
 /** A name longer than this does not fit on a button. */
 const LONG = 22;
 
+const unidentified: Record<CarburetorFamily, string> = {
+  floatBowl: 'A float-bowl carburetor, not identified yet',
+  diaphragm: 'A diaphragm carburetor, not identified yet',
+  suctionTank: 'A carburetor on its tank, not identified yet',
+};
+
 /** This carburetor, the one thing to do next and why, and the caution that belongs to it. */
-export function BenchCard({ tray, tracing, drawn }: { tray: Tray; tracing: boolean; drawn: boolean }) {
+export function BenchCard({ tray, station, drawn }: { tray: Tray; station: Station; drawn: boolean }) {
+  const tracing = station === 'faults';
   const units = useUnits();
   const navigate = useNavigate();
   const { next } = tray;
@@ -27,6 +35,11 @@ export function BenchCard({ tray, tracing, drawn }: { tray: Tray; tracing: boole
     void navigate(trayPath(tray.number, target.station));
     focusLine(target.key);
   };
+  // With the fuel on, the drawing takes where it leaks; its parts lead nowhere then.
+  const mayRecord = useMay('workAtTheBench') && tray.facts.waitsFor !== 'handedBack' && tray.whyNotProven === null;
+  const leak = station === 'proving' && mayRecord ? tray.lines.find((l) => l.key === 'proving/fuel-on') : undefined;
+  const pick = leak ? undefined : goTo;
+  const marks = leak && <LeakMarks tray={tray.number} family={tray.facts.family} line={leak} />;
   return (
     <Card
       label="Bench card"
@@ -34,25 +47,32 @@ export function BenchCard({ tray, tracing, drawn }: { tray: Tray; tracing: boole
       pad="none"
       className="flex flex-col self-start md:max-lg:grid md:max-lg:grid-cols-[22rem_1fr] md:max-lg:items-center lg:sticky lg:top-3"
     >
-      {drawn && tray.facts.family !== 'floatBowl' && (
+      {drawn && (
         <div className="px-1 pt-2">
           <p className="text-mute px-3 text-note">
-            {tray.spec ? `${tray.spec.maker} ${tray.spec.code}, cut open` : 'Not identified yet'}
+            {tray.spec ? `${tray.spec.maker} ${tray.spec.code}, cut open` : unidentified[tray.facts.family]}
+            {leak && <span className="block">Fuel somewhere? Tap where.</span>}
           </p>
-          {tray.facts.family === 'diaphragm' ? <DiaphragmCutaway /> : <TankCutaway />}
-        </div>
-      )}
-      {drawn && tray.facts.family === 'floatBowl' && (
-        <div className="px-1 pt-2">
-          <p className="text-mute px-3 text-note">
-            {tray.spec
-              ? `${tray.spec.maker} ${tray.spec.code}, cut open`
-              : 'A float-bowl carburetor, not identified yet'}
-          </p>
-          {tracing ? (
+          {tray.facts.family === 'diaphragm' ? (
+            <DiaphragmCutaway tray={tray} onPick={pick}>
+              {marks}
+            </DiaphragmCutaway>
+          ) : tray.facts.family === 'suctionTank' ? (
+            <TankCutaway tray={tray} onPick={pick}>
+              {marks}
+            </TankCutaway>
+          ) : tracing ? (
             <SuspectCutaway tray={tray} onPick={goTo} />
           ) : (
-            <Cutaway tray={tray} onPick={goTo} suspects={noSuspects} />
+            <Cutaway
+              tray={tray}
+              onPick={pick}
+              suspects={noSuspects}
+              plain={leak !== undefined}
+              near={station === 'setting' && tray.float !== null}
+            >
+              {marks}
+            </Cutaway>
           )}
         </div>
       )}

@@ -2,7 +2,7 @@ import { render } from '@testing-library/react';
 import { describe, expect, it } from 'vitest';
 import type { Tray } from '../api/client';
 import { PersonProvider } from '../session/session';
-import { Cutaway, type Suspect } from './Cutaway';
+import { bowlScale, Cutaway, type Suspect } from './Cutaway';
 
 const person = {
   id: 'ilse',
@@ -13,7 +13,7 @@ const person = {
   units: 'metric' as const,
   pins: '',
 };
-const tray = { lines: [] } as unknown as Tray;
+const tray = { lines: [], float: null } as unknown as Tray;
 const draw = (suspects: Suspect[]) =>
   render(
     <PersonProvider person={person}>
@@ -51,5 +51,40 @@ describe('the cutaway', () => {
     expect(tops).toHaveLength(4);
     const sorted = [...tops].sort((a, b) => a - b);
     sorted.slice(1).forEach((top, i) => expect(top - (sorted[i] ?? 0)).toBeGreaterThanOrEqual(24));
+  });
+});
+
+describe('the float, drawn to scale', () => {
+  const float = {
+    topMm: 15.5,
+    tallMm: 20,
+    angleDeg: 3.6,
+    levelMm: 23.3,
+    meantMm: 21.8,
+    needleGapMm: 0,
+    immersedShare: 0.61,
+    roomG: 4,
+  };
+
+  it('has the fuel as far below the face as it was worked out, in the same measure as everything else', () => {
+    const { pxPerMm, level, top } = bowlScale(float);
+    expect((level - 118) / pxPerMm).toBeCloseTo(float.levelMm, 9);
+    expect((top - 118) / pxPerMm).toBeCloseTo(float.topMm, 9);
+    const { container, getByText } = render(
+      <PersonProvider person={person}>
+        <Cutaway tray={{ ...tray, float }} suspects={[]} near />
+      </PersonProvider>,
+    );
+    expect(container.querySelector(`path[d="M89 ${level}H251"]`)).not.toBeNull();
+    expect(getByText('fuel 23.3 mm below the face, 1.5 mm low')).toBeTruthy();
+  });
+
+  it('runs over when the needle cannot shut', () => {
+    const { getByText } = render(
+      <PersonProvider person={person}>
+        <Cutaway tray={{ ...tray, float: { ...float, levelMm: null, needleGapMm: 0.45 } }} suspects={[]} />
+      </PersonProvider>,
+    );
+    expect(getByText('the needle cannot shut: it runs over')).toBeTruthy();
   });
 });

@@ -1,33 +1,27 @@
 import type { ReactNode } from 'react';
 import type { Line, Tray } from '../api/client';
 import { useUnits } from '../session/session';
-import { figure } from '../units/format';
-import { Pressable } from '../ui/pressable';
-
-const tones = {
-  good: 'var(--ok)',
-  notGood: 'var(--bad)',
-  cannotTell: 'var(--unsure)',
-  notRead: 'var(--cast-line)',
-} as const;
+import { figure, sign } from '../units/format';
+import { DrawnPart } from './DrawnPart';
+import { lineOf, outline, summaryOf, tones } from './drawn';
 
 const figureOf = (line: Line | undefined, key: string): number | null =>
   line?.judgement.figures.find((f) => f.key === key)?.quantity.value ?? null;
-
-/** Dashed while a part has not been judged, solid once it has. */
-const outline = (line: Line | undefined) => {
-  const verdict = line?.judgement.verdict ?? 'notRead';
-  return {
-    stroke: tones[verdict],
-    strokeWidth: verdict === 'notRead' ? 1.4 : 2.4,
-    strokeDasharray: verdict === 'notRead' ? '3 3' : verdict === 'cannotTell' ? '5 3' : undefined,
-  };
-};
 
 /** A few hundredths would not be seen at arm's length: the difference from the spec is drawn three times as large. */
 const EXAGGERATION = 3;
 const FLOAT_PX_PER_MM = 9;
 const LEVEL = 176;
+const FACE = 118;
+
+type Standing = NonNullable<Tray['float']>;
+
+/** Where things stand in the bowl when the float is drawn to scale: the level the sheet means keeps its place. */
+export const bowlScale = (float: Standing) => {
+  const pxPerMm = (LEVEL - FACE) / float.meantMm;
+  const y = (mm: number): number => FACE + mm * pxPerMm;
+  return { pxPerMm, level: float.levelMm === null ? FACE + 3 : y(float.levelMm), top: y(float.topMm) };
+};
 
 /**
  * This carburetor cut open, drawn from the tray's readings: each bore beside its spec, the fuel where the float puts
@@ -38,18 +32,21 @@ export function Cutaway({
   onPick,
   suspects,
   plain = false,
+  near = false,
   children,
 }: {
   tray: Tray;
   /** Leads to a line; without it nothing in the drawing is pressed. */
-  onPick?: (line: Line) => void;
+  onPick?: ((line: Line) => void) | undefined;
   suspects: Suspect[];
   /** Without the bores beside it. */
   plain?: boolean;
+  /** The bowl alone, twice as large: float, needle and fuel are what it is about. */
+  near?: boolean;
   /** Drawn over it, in its own measure: 340 by 282. */
   children?: ReactNode;
 }) {
-  const line = (key: string): Line | undefined => tray.lines.find((l) => l.key === key);
+  const line = (key: string): Line | undefined => lineOf(tray, key);
   const main = line('gauging/main-jet');
   const idle = line('gauging/idle-jet');
   const rows = tray.lines.filter((l) => l.key.startsWith('gauging/emulsion-row-'));
@@ -60,13 +57,22 @@ export function Cutaway({
 
   // Measured upside down, a float too far from the body hangs low when turned upright: the bowl fills low by as much.
   const error = figureOf(height, 'heightError') ?? 0;
-  const shift = Math.max(-34, Math.min(34, error * FLOAT_PX_PER_MM));
-  const level = LEVEL + shift;
+  const { float } = tray;
+  const scale = float && bowlScale(float);
+  const shift = scale ? 0 : Math.max(-34, Math.min(34, error * FLOAT_PX_PER_MM));
+  const level = scale ? scale.level : LEVEL + shift;
   const leaks = hold?.judgement.verdict === 'notGood' || fuelOn?.judgement.verdict === 'notGood';
-  const heavy = mass?.judgement.verdict === 'notGood' ? 7 : 0;
+  const heavy = !scale && mass?.judgement.verdict === 'notGood' ? 7 : 0;
+  const gap = scale ? float.needleGapMm * scale.pxPerMm : 0;
+  const box = scale ? { y: scale.top, height: float.tallMm * scale.pxPerMm } : { y: 156, height: 42 };
 
   return (
-    <svg viewBox="0 0 340 282" className="w-full" role="group" aria-label={summary(tray, suspects)}>
+    <svg
+      viewBox={near ? '76 108 188 160' : '0 0 340 282'}
+      className="w-full"
+      role="group"
+      aria-label={summary(tray, suspects)}
+    >
       <defs>
         <pattern id="cast" width={7} height={7} patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
           <rect width={7} height={7} fill="var(--cast)" />
@@ -108,48 +114,53 @@ export function Cutaway({
       <rect x={162} y={76} width={16} height={130} rx={2} fill="var(--brass)" stroke="var(--brass-line)" />
       <rect x={167} y={72} width={6} height={134} fill="var(--sheet)" opacity={0.85} />
       {rows.map((row, i) => (
-        <Part key={row.key} line={row} onPick={onPick}>
+        <DrawnPart key={row.key} line={row} onPick={onPick}>
           <circle cx={165} cy={132 + i * (66 / Math.max(1, rows.length))} r={4} fill="var(--sheet)" {...outline(row)} />
           <circle cx={175} cy={132 + i * (66 / Math.max(1, rows.length))} r={4} fill="var(--sheet)" {...outline(row)} />
-        </Part>
+        </DrawnPart>
       ))}
       {main && (
-        <Part line={main} onPick={onPick}>
+        <DrawnPart line={main} onPick={onPick}>
           <path d="M158 208h24v17h-24z" fill="var(--brass)" {...outline(main)} />
           <rect x={167} y={208} width={6} height={17} fill="var(--sheet)" />
-        </Part>
+        </DrawnPart>
       )}
 
       {/* Idle jet in its passage. */}
       <path d="M218 118V206" stroke="var(--brass-line)" strokeWidth={9} opacity={0.35} />
       <path d="M218 104V107H272V99" stroke="var(--sheet)" strokeWidth={3.5} fill="none" />
       {idle && (
-        <Part line={idle} onPick={onPick}>
+        <DrawnPart line={idle} onPick={onPick}>
           <path d="M211 110h14v20h-14z" fill="var(--brass)" {...outline(idle)} />
           <path d="M218 110v20" stroke="var(--sheet)" strokeWidth={3} />
-        </Part>
+        </DrawnPart>
       )}
 
       {/* Inlet, seat, needle, hinge and float. The float hangs where its height puts it. */}
       <path d="M28 126H98" stroke="var(--fuel)" strokeWidth={9} />
       <path d="M28 121H92M28 131H92" stroke="var(--cast-line)" strokeWidth={1.4} />
       {hold && (
-        <Part line={hold} onPick={onPick}>
+        <DrawnPart line={hold} onPick={onPick}>
           <path d="M93 118h22v14h-7v-5h-8v5h-7z" fill="var(--brass)" {...outline(hold)} />
-          <path d="M101 128h6v13h-6zM101 128l3-6l3 6z" fill="var(--mute)" />
-        </Part>
+          <path d="M101 128h6v13h-6zM101 128l3-6l3 6z" fill="var(--mute)" transform={`translate(0 ${gap})`} />
+        </DrawnPart>
       )}
       {leaks && <path d="M97 140q-4 7 0 9q4-2 0-9M111 152q-4 7 0 9q4-2 0-9" fill="var(--bad)" />}
       <g transform={`translate(0 ${shift})`}>
-        <g transform={`rotate(${heavy} 132 140)`}>
-          <FloatHalf line={height} x={97} onPick={onPick} />
-          <FloatHalf line={mass} x={197} onPick={onPick} />
-          <path d="M141 160H197M119 156V146H103" fill="none" stroke="var(--cast-line)" strokeWidth={3} />
+        <g transform={float ? `rotate(${float.angleDeg} 170 ${box.y})` : `rotate(${heavy} 132 140)`}>
+          <FloatHalf line={height} x={97} box={box} onPick={onPick} />
+          <FloatHalf line={mass} x={197} box={box} onPick={onPick} />
+          <path
+            d={`M141 ${box.y + 4}H197M119 ${box.y}V146H103`}
+            fill="none"
+            stroke="var(--cast-line)"
+            strokeWidth={3}
+          />
         </g>
       </g>
       <circle cx={132} cy={146} r={4} fill="var(--sheet)" stroke="var(--cast-line)" strokeWidth={2} />
 
-      {suspects.length === 0 && !plain && (
+      {suspects.length === 0 && !plain && !near && (
         <>
           <Eye line={idle} x={41} name="Idle jet" onPick={onPick} />
           <Eye line={main} x={299} name="Main jet" onPick={onPick} />
@@ -157,7 +168,9 @@ export function Cutaway({
       )}
       <Suspects suspects={suspects} />
       {children}
-      {height && height.judgement.verdict !== 'notRead' && (
+      {near && scale && <Millimetres pxPerMm={scale.pxPerMm} />}
+      {float && <LevelText float={float} near={near} />}
+      {!float && height && height.judgement.verdict !== 'notRead' && (
         <text x={170} y={279} textAnchor="middle" fontSize={13} fill="var(--ink)">
           {height.judgement.lean === 'above'
             ? 'fuel stands low'
@@ -170,21 +183,60 @@ export function Cutaway({
   );
 }
 
+/** Where the fuel settles and where the sheet means it to, in words. */
+function LevelText({ float, near }: { float: Standing; near: boolean }) {
+  const units = useUnits();
+  // A bench reads a level to a tenth of a millimetre at best.
+  const mm = (value: number): string =>
+    `${units === 'metric' ? value.toFixed(1) : figure('length', value, units)} ${sign('length', units)}`;
+  const text =
+    float.levelMm === null
+      ? 'the needle cannot shut: it runs over'
+      : Math.abs(float.levelMm - float.meantMm) < 0.05
+        ? `fuel ${mm(float.levelMm)} below the face, as meant`
+        : `fuel ${mm(float.levelMm)} below the face, ${mm(Math.abs(float.levelMm - float.meantMm))} ${float.levelMm > float.meantMm ? 'low' : 'high'}`;
+  return (
+    <text
+      x={170}
+      y={near ? 265 : 279}
+      textAnchor="middle"
+      fontSize={near ? 8.5 : 14}
+      fill={float.levelMm === null ? 'var(--bad)' : 'var(--ink)'}
+    >
+      {text}
+    </text>
+  );
+}
+
+/** A rule down the bowl's wall from the body's face: a tick a millimetre, a longer one every five. */
+function Millimetres({ pxPerMm }: { pxPerMm: number }) {
+  const ticks = Array.from({ length: Math.floor(118 / pxPerMm) }, (_, i) => i + 1);
+  return (
+    <g stroke="var(--mute)" strokeWidth={0.6} aria-hidden>
+      {ticks.map((mm) => (
+        <path key={mm} d={`M251.5 ${FACE + mm * pxPerMm}h${mm % 5 === 0 ? -7 : -3.5}`} />
+      ))}
+    </g>
+  );
+}
+
 /** One half of the float: the left one shows its height, the right one its mass. */
 function FloatHalf({
   line,
   x,
+  box,
   onPick,
 }: {
   line: Line | undefined;
   x: number;
+  box: { y: number; height: number };
   onPick: ((line: Line) => void) | undefined;
 }) {
-  const half = <rect x={x} y={156} width={45} height={42} rx={8} fill="var(--sheet)" {...outline(line)} />;
+  const half = <rect x={x} y={box.y} width={45} height={box.height} rx={8} fill="var(--sheet)" {...outline(line)} />;
   return line ? (
-    <Part line={line} onPick={onPick}>
+    <DrawnPart line={line} onPick={onPick}>
       {half}
-    </Part>
+    </DrawnPart>
   ) : (
     half
   );
@@ -279,24 +331,6 @@ function Suspects({ suspects }: { suspects: Suspect[] }) {
   ));
 }
 
-/** A part that leads to its gauge line. */
-function Part({
-  line,
-  onPick,
-  children,
-}: {
-  line: Line;
-  onPick: ((line: Line) => void) | undefined;
-  children: React.ReactNode;
-}) {
-  if (!onPick) return <g>{children}</g>;
-  return (
-    <Pressable label={`${line.label}: ${line.judgement.word}`} onPress={() => onPick(line)}>
-      {children}
-    </Pressable>
-  );
-}
-
 /** A bore beside its spec: the spec as a ring, what the pins allow as a disc and a band around it. */
 function Eye({
   line,
@@ -326,7 +360,7 @@ function Eye({
           ? ['below', text(high)]
           : ['', line.judgement.word.toLowerCase()];
   return (
-    <Part line={line} onPick={onPick}>
+    <DrawnPart line={line} onPick={onPick}>
       <circle cx={x} cy={184} r={32} fill="var(--brass)" stroke="var(--brass-line)" strokeWidth={1.5} />
       {high !== null && <circle cx={x} cy={184} r={r(high)} fill="var(--sheet)" />}
       {high !== null && <circle cx={x} cy={184} r={r(high)} fill={colour} fillOpacity={0.28} />}
@@ -353,9 +387,10 @@ function Eye({
       <text x={x} y={261} textAnchor="middle" fontSize={spec.length > 10 ? 11 : 13} className="num" fill="var(--mute)">
         {spec}
       </text>
-    </Part>
+    </DrawnPart>
   );
 }
 
 const summary = (tray: Tray, suspects: Suspect[]): string =>
-  `${suspects.map((s) => `${s.label}: ${Math.round(100 * s.probability)} %. `).join('')}Cutaway of a float-bowl carburetor. ${tray.lines.map((l) => `${l.label}: ${l.judgement.word}`).join('. ') || 'Nothing judged yet'}.`;
+  suspects.map((s) => `${s.label}: ${Math.round(100 * s.probability)} %. `).join('') +
+  summaryOf('Cutaway of a float-bowl carburetor', tray);

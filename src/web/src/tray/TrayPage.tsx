@@ -67,7 +67,7 @@ function OpenTray({ tray, station }: { tray: Tray; station: Station }) {
       ) : (
         <div className="grid gap-3 lg:grid-cols-[minmax(0,1fr)_20.5rem]">
           {page}
-          <BenchCard tray={tray} tracing={station === 'faults'} drawn={!drawn} />
+          <BenchCard tray={tray} station={station} drawn={!drawn} />
         </div>
       )}
       {conflict && <ConflictDialog tray={tray} conflict={conflict} onDismiss={dismiss} />}

@@ -63,8 +63,8 @@ const runs: Record<string, Record<string, readonly Point[]>> = {
       [170, 130],
     ],
     vent: [
-      [170, 262],
-      [170, 240],
+      [170, 268],
+      [170, 252],
     ],
   },
   suctionTank: {
@@ -129,8 +129,8 @@ export function PassageMap({ tray, passages, picked, onPick }: Props) {
       </Pressable>
     );
   });
-  if (tray.facts.family === 'diaphragm') return <DiaphragmCutaway>{marks}</DiaphragmCutaway>;
-  if (tray.facts.family === 'suctionTank') return <TankCutaway>{marks}</TankCutaway>;
+  if (tray.facts.family === 'diaphragm') return <DiaphragmCutaway tray={tray}>{marks}</DiaphragmCutaway>;
+  if (tray.facts.family === 'suctionTank') return <TankCutaway tray={tray}>{marks}</TankCutaway>;
   return (
     <Cutaway tray={tray} suspects={[]} plain>
       {marks}

@@ -1,0 +1,64 @@
+using BlueDawn.Core.Proving;
+using BlueDawn.Core.Stations;
+using BlueDawn.Core.Tests.Trays;
+
+namespace BlueDawn.Core.Tests.Proving;
+
+/// <summary>A new plunger or seat that weeps waits two days, calls, and is then tight or renewed.</summary>
+public sealed class BedInTests
+{
+    private static ReadingNote Watched(string leak) => new("proving/fuel-on", TypedReading.Of(("minutes", "4"), ("rocked", "yes"), ("leak", leak)));
+
+    private static JudgedLine FuelOn(TestTray tray) => tray.Book.Lines.Single(line => line.Line.Key == "proving/fuel-on");
+
+    private static void DaysLater(TestTray tray, int days) => tray.Context = tray.Context with { Today = new DateOnly(2026, 11, 2).AddDays(days) };
+
+    private static TestTray Weeping() => TestTray.Untouched().Does(Watched("newPart"));
+
+    [Fact]
+    public void A_new_part_that_weeps_waits_and_is_no_failure()
+    {
+        var tray = Weeping();
+        Assert.Equal((WaitsFor.BedIn, "look again from 4 Nov"), (tray.Facts.WaitsFor, tray.Facts.WaitNote));
+        Assert.Equal((Verdict.CannotTell, "beddingIn"), (FuelOn(tray).Judgement.Verdict, FuelOn(tray).Judgement.Finding));
+        Assert.Equal(new DateOnly(2026, 11, 4), BedIn.LookAgainOn(tray.Book));
+        // It speaks for no fault, and the engine is not kept from running for it.
+        Assert.DoesNotContain(tray.Book.Signs, sign => sign.Source == "proving/fuel-on");
+        Assert.Null(Core.Trays.Policy.WhyNotRun(tray.Book));
+    }
+
+    [Fact]
+    public void Two_days_later_it_calls_and_dry_is_good()
+    {
+        var tray = Weeping();
+        DaysLater(tray, 2);
+        Assert.StartsWith("It has had its days", tray.Next.Do.Text, StringComparison.Ordinal);
+        tray.Does(Watched("dry"));
+        Assert.Equal((WaitsFor.Hands, ""), (tray.Facts.WaitsFor, tray.Facts.WaitNote));
+        Assert.Equal(Verdict.Good, FuelOn(tray).Judgement.Verdict);
+        Assert.Null(BedIn.LookAgainOn(tray.Book));
+    }
+
+    [Fact]
+    public void Looked_at_too_early_it_waits_on_from_the_first_day()
+    {
+        var tray = Weeping();
+        DaysLater(tray, 1);
+        tray.Does(Watched("newPart"));
+        Assert.Equal("beddingIn", FuelOn(tray).Judgement.Finding);
+        Assert.Equal((WaitsFor.BedIn, "look again from 4 Nov"), (tray.Facts.WaitsFor, tray.Facts.WaitNote));
+    }
+
+    [Fact]
+    public void What_still_weeps_after_its_days_is_not_good_and_needs_hands()
+    {
+        var tray = Weeping();
+        DaysLater(tray, 2);
+        tray.Does(Watched("newPart"));
+        Assert.Equal((Verdict.NotGood, "stillWeeps"), (FuelOn(tray).Judgement.Verdict, FuelOn(tray).Judgement.Finding));
+        Assert.Equal(WaitsFor.Hands, tray.Facts.WaitsFor);
+        // Renewed once more, it has its days again.
+        tray.Does(Watched("newPart"));
+        Assert.Equal("beddingIn", FuelOn(tray).Judgement.Finding);
+    }
+}
