@@ -90,11 +90,11 @@ public static class PopOff
 
         var step = input.GaugeResolutionKPa ?? StepKPa(input.PressuresKPa);
         var pops = Find(input.PressuresKPa, step);
-        return new PopOffResult(pops, LimitKPa(input.PressuresKPa, step), input.TimesS is { } times ? HoldAfter(pops, input.PressuresKPa, times) : []);
+        return new PopOffResult(pops, LimitKPa(input.PressuresKPa, step), input.TimesS is { } times ? HoldAfter(pops, input.PressuresKPa, times, step) : []);
     }
 
-    /// <summary>The pressures that stood after the last pop, pumped up again or not: from the last of the highest on.</summary>
-    private static IReadOnlyList<PressureSample> HoldAfter(IReadOnlyList<Pop> pops, IReadOnlyList<double> pressures, IReadOnlyList<double> times)
+    /// <summary>The pressures that stood after the last pop, pumped up again or not: from the first on that is as high as any, step and scatter allowed for.</summary>
+    private static IReadOnlyList<PressureSample> HoldAfter(IReadOnlyList<Pop> pops, IReadOnlyList<double> pressures, IReadOnlyList<double> times, double step)
     {
         var from = 0;
         if (pops is [.., var last])
@@ -103,7 +103,9 @@ public static class PopOff
             from = Enumerable.Range(last.Index, pressures.Count - last.Index).FirstOrDefault(i => pressures[i] <= last.ReseatKPa, pressures.Count - 1);
         }
 
-        var top = Enumerable.Range(from, pressures.Count - from).Aggregate((best, i) => pressures[i] >= pressures[best] ? i : best);
+        var tail = Enumerable.Range(from, pressures.Count - from).ToList();
+        var highest = tail.Max(i => pressures[i]) - Math.Max(step, 3 * ScatterKPa(pressures));
+        var top = tail.First(i => pressures[i] >= highest);
         var left = pressures.Count - top;
         return left < 3
             ? []

@@ -117,7 +117,7 @@ public sealed class PopOffTests
         // Two pops, then pumped up once more to 69 and left: 40 samples of a quarter of a second that fall by 1 kPa in all.
         var random = new Random(5);
         List<double> series = [.. Series(random, 2, 110, 70, 2, 0, 0.5), 72, 74, 74];
-        var from = series.Count - 1;
+        var from = series.Count - 2;
         series.AddRange(Enumerable.Range(1, 40).Select(i => 74 - (i / 40.0)));
         var result = PopOff.Look(new PopOffInput(series, 0.5, [.. Enumerable.Range(0, series.Count).Select(i => i * 0.25)]));
         Assert.Equal(2, result.Pops.Count);
@@ -127,6 +127,21 @@ public sealed class PopOffTests
         // Without times nothing is said of a hold.
         Assert.Empty(PopOff.Look(new PopOffInput(series)).Hold);
         Assert.Equal("timesS", Assert.Single(PopOff.Check(new PopOffInput(series, 1, [1, 2]))).Field);
+    }
+
+    [Fact]
+    public void A_hold_that_does_not_fall_at_all_is_a_hold_and_one_in_noise_begins_where_pumping_ended()
+    {
+        double[] times = [.. Enumerable.Range(0, 60).Select(i => i * 0.25)];
+        var steady = PopOff.Look(new PopOffInput([.. Enumerable.Range(0, 60).Select(i => Math.Min(70.0, i * 5))], 0.5, times)).Hold;
+        Assert.Equal((14 * 0.25, 45 * 0.25), (times[14], steady[^1].TimeS));
+        Assert.All(steady, sample => Assert.Equal(70, sample.PressureKPa));
+        var random = new Random(9);
+        for (var draw = 0; draw < 200; draw++)
+        {
+            var hold = PopOff.Look(new PopOffInput([.. Enumerable.Range(0, 60).Select(i => Math.Max(0, Math.Min(70.0, i * 5) + (0.3 * Normal(random))))], 0.1, times)).Hold;
+            Assert.InRange(hold[^1].TimeS, 44 * 0.25, 46 * 0.25);
+        }
     }
 
     [Fact]
