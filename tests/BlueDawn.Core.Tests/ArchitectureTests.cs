@@ -21,7 +21,8 @@ public partial class ArchitectureTests
     [Fact]
     public void Every_line_lives_in_the_room_of_its_station()
     {
-        foreach (var line in Trays.Sheets.Lines)
+        // A look is the same thing wherever it is taken.
+        foreach (var line in Trays.Sheets.LinesOfEveryFamily.Where(line => line is not LookLine))
         {
             Assert.Equal($"BlueDawn.Core.{line.Station}", line.GetType().Namespace);
         }

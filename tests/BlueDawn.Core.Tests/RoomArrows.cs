@@ -8,6 +8,7 @@ internal static class RoomArrows
         Build: Carburetors Catalogue Logbook Measures Parts Stations
         Carburetors: Tables
         Catalogue: Carburetors Measures Tables
+        Chokes: Carburetors Measures Safety Shop Stations Tables
         Cleaning: Carburetors Logbook Measures Parts Safety Shop Stations Tables
         Faults: Carburetors Logbook Measures Parts Safety Shop Stations Tables
         Gauging: Carburetors Measures Safety Shop Stations
@@ -26,6 +27,6 @@ internal static class RoomArrows
         Stock: Measures
         Strip: Carburetors Logbook Measures Parts Safety Stations
         Tables:
-        Trays: Build Catalogue Cleaning Faults Gauging Handover Intake Kits Logbook Measures Parts Proving Safety Setting Shop Stations Strip
+        Trays: Build Catalogue Chokes Cleaning Faults Gauging Handover Intake Kits Logbook Measures Parts Proving Safety Setting Shop Stations Strip
         """;
 }

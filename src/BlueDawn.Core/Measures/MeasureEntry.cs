@@ -76,6 +76,8 @@ public static partial class MeasureEntry
         [Dimension.Minutes] = new() { ["min"] = 1m, ["s"] = 1m / 60m, ["sec"] = 1m / 60m },
         [Dimension.Angle] = new() { ["°"] = 1m, ["deg"] = 1m },
         [Dimension.TemperatureChange] = new() { ["°c"] = 1m, ["c"] = 1m, ["k"] = 1m, ["°f"] = 5m / 9m, ["f"] = 5m / 9m },
+        // A point on the scale: °F has its own zero, see OfScale.
+        [Dimension.Temperature] = new() { ["°c"] = 1m, ["c"] = 1m, ["°f"] = 5m / 9m, ["f"] = 5m / 9m },
         [Dimension.Volume] = new() { ["ml"] = 1m, ["l"] = 1000m, ["cc"] = 1m },
         [Dimension.VolumeFlow] = new() { ["ml/min"] = 1m, ["cc/min"] = 1m, ["l/min"] = 1000m },
         [Dimension.Percent] = new() { ["%"] = 1m },
@@ -156,11 +158,11 @@ public static partial class MeasureEntry
         var unit = match.Groups["unit"].Value.Trim().ToLowerInvariant();
         if (unit.Length == 0)
         {
-            return Bounded(value * BareFactor(dimension, bare));
+            return Bounded(OfScale(dimension, value, BareFactor(dimension, bare)));
         }
 
         return Units[dimension].TryGetValue(unit, out var factor)
-            ? Bounded(value * factor)
+            ? Bounded(OfScale(dimension, value, factor))
             : Parsed<decimal>.Wrong($"“{match.Groups["unit"].Value.Trim()}” does not fit here. {Example(dimension)}");
     }
 
@@ -196,12 +198,16 @@ public static partial class MeasureEntry
             : null;
     }
 
+    /// <summary>A number in base units. A temperature in °F counts from 32.</summary>
+    private static decimal OfScale(Dimension dimension, decimal value, decimal factor) =>
+        dimension == Dimension.Temperature && factor != 1m ? (value - 32m) * factor : value * factor;
+
     private static decimal BareFactor(Dimension dimension, UnitSystem bare) => (dimension, bare) switch
     {
         (Dimension.Length, UnitSystem.Inch) => MmPerInch,
         (Dimension.Pressure, UnitSystem.Inch) => KPaPerPsi,
         (Dimension.Mass, UnitSystem.Inch) => GPerOz,
-        (Dimension.TemperatureChange, UnitSystem.Inch) => 5m / 9m,
+        (Dimension.TemperatureChange or Dimension.Temperature, UnitSystem.Inch) => 5m / 9m,
         _ => 1m,
     };
 
@@ -215,6 +221,7 @@ public static partial class MeasureEntry
         Dimension.Minutes => "Try 4 or 4 min.",
         Dimension.Angle => "Try 90.",
         Dimension.TemperatureChange => "Try 1 or 1 °C.",
+        Dimension.Temperature => "Try 20, 20 °C or 68 °F.",
         Dimension.Count => "Try a whole number such as 4.",
         Dimension.Volume or Dimension.VolumeFlow or Dimension.Percent => "Try a plain number.",
     };

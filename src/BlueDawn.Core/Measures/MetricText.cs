@@ -15,7 +15,7 @@ public static class MetricText
         Dimension.Time => "s",
         Dimension.Minutes => "min",
         Dimension.Angle => "°",
-        Dimension.TemperatureChange => "°C",
+        Dimension.TemperatureChange or Dimension.Temperature => "°C",
         Dimension.Volume => "mL",
         Dimension.VolumeFlow => "mL/min",
         Dimension.Percent => "%",
@@ -45,7 +45,7 @@ public static class MetricText
             Dimension.Mass => "0.##",
             Dimension.Speed or Dimension.Count or Dimension.Angle => "0",
             Dimension.VolumeFlow => "0.##",
-            Dimension.Time or Dimension.Minutes or Dimension.TemperatureChange or Dimension.Volume or Dimension.Percent => "0.#",
+            Dimension.Time or Dimension.Minutes or Dimension.TemperatureChange or Dimension.Temperature or Dimension.Volume or Dimension.Percent => "0.#",
         };
         return quantity.Value.ToString(format, CultureInfo.InvariantCulture);
     }

@@ -30,6 +30,9 @@ public enum Dimension
     /// <summary>Degrees Celsius; a difference, not a point on the scale.</summary>
     TemperatureChange,
 
+    /// <summary>Degrees Celsius, a point on the scale.</summary>
+    Temperature,
+
     /// <summary>Millilitres.</summary>
     Volume,
 
@@ -85,6 +88,9 @@ public sealed record Quantity(Dimension Dimension, double Value, string? Label =
 
     /// <summary>A share in percent.</summary>
     public static Quantity Percent(double percent) => new(Dimension.Percent, percent);
+
+    /// <summary>A temperature in degrees Celsius.</summary>
+    public static Quantity AtC(double celsius) => new(Dimension.Temperature, celsius);
 
     /// <summary>A temperature difference in degrees Celsius.</summary>
     public static Quantity DegC(double degC) => new(Dimension.TemperatureChange, degC);

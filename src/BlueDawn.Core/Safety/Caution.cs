@@ -45,6 +45,10 @@ public sealed record Caution(string Key, string Text)
     public static readonly Caution Bath = new(
         "bath", "Hot water and a heavy basket: tongs and gloves, lid on. Water only: petrol or solvent in a heated bath can catch fire.");
 
+    /// <summary>A part in a cup of hot water.</summary>
+    public static readonly Caution HotWater = new(
+        "hotWater", "Hot water scalds: tongs, a cup that stands firm. Heat it away from fuel and its vapour.");
+
     /// <summary>The acid soak.</summary>
     public static readonly Caution Acid = new(
         "acid", "Gloves and glasses, window open. Never near bleach. Waste by local rule.");
@@ -57,7 +61,7 @@ public sealed record Caution(string Key, string Text)
     public static readonly Caution Strip = new(
         "strip", "Engine cool, plug lead off, fuel shut off or clamped. Glasses on: springs fly.");
 
-    private static readonly Caution[] All = [Eyes, NeverForce, OffTheNeedle, FuelInFloat, FuelInPocket, Pressure, Vapour, Running, HandBack, Bath, Acid, Alcohol, Strip];
+    private static readonly Caution[] All = [Eyes, NeverForce, OffTheNeedle, FuelInFloat, FuelInPocket, Pressure, Vapour, Running, HandBack, Bath, HotWater, Acid, Alcohol, Strip];
 
     /// <summary>A caution by its key, or null.</summary>
     public static Caution? Find(string key) => All.FirstOrDefault(caution => caution.Key == key);

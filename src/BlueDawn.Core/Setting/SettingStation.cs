@@ -1,6 +1,7 @@
 using BlueDawn.Core.Carburetors;
 using BlueDawn.Core.Shop;
 using BlueDawn.Core.Stations;
+using BlueDawn.Core.Tables;
 
 namespace BlueDawn.Core.Setting;
 
@@ -9,6 +10,9 @@ public sealed class SettingStation : LinesStation
 {
     /// <inheritdoc/>
     public override Station Station => Station.Setting;
+
+    /// <summary>What is looked at here, in bench order: data/setting/looks.csv.</summary>
+    public static IReadOnlyList<Look> ShippedLooks { get; } = Look.Read(CsvTable.OpenShipped, "setting/looks.csv");
 
     /// <summary>Where a metering lever stands when no sheet says: flush with the gauge's middle leg. Common practice, no source; the tolerance is own judgement.</summary>
     private static readonly LeverSpec UsualLever = new(LeverDatum.GaugeLeg, 0, 0.15m);
@@ -39,7 +43,7 @@ public sealed class SettingStation : LinesStation
         CarburetorFamily.SuctionTank => Looks(tray),
     };
 
-    private static IEnumerable<GaugeLine> Looks(TrayFacts tray) => Look.Shipped.Where(look => look.Asks(tray.Kind)).Select(look => new LookLine(look));
+    private static IEnumerable<GaugeLine> Looks(TrayFacts tray) => ShippedLooks.Where(look => look.Asks(tray.Kind)).Select(look => new LookLine(Station.Setting, "setting", look));
 
     private static IEnumerable<GaugeLine> Float(SpecSheet sheet)
     {

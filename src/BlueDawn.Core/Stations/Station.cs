@@ -24,6 +24,9 @@ public enum Station
     /// <summary>Set float, needle and seat.</summary>
     Setting,
 
+    /// <summary>Time the choke.</summary>
+    Chokes,
+
     /// <summary>Put together, every line ended.</summary>
     Build,
 

@@ -59,6 +59,7 @@ public class LinesState(Station station, TrayBook tray) : StationState
             var counted = Lines.Count(line => line.Line.Required || line.Judgement.Verdict != Verdict.NotRead);
             return tray.Sheet is null ? new StationProgress(0, 0, true, "no sheet yet")
                 : Lines.Count == 0 ? StationProgress.Done("no lines", 0)
+                : counted == 0 ? StationProgress.Done("nothing asked", 0)
                 : open == 0 ? StationProgress.Done("all good", counted)
                 : new StationProgress(open, counted, false, $"{open} of {counted} open");
         }

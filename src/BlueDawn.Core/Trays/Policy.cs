@@ -141,7 +141,8 @@ public static class Policy
         }
 
         // Prove waits for Build: what is read now would be of another carburetor.
-        return judged.Line.Station == Station.Proving && WhyNotProven(tray) is { } why ? Refusal.Conflict("Not to be proven yet.", why)
+        // Nor does an engine run on a carburetor in parts, to time its choke.
+        return (judged.Line.Station == Station.Proving || judged.Line.Running) && WhyNotProven(tray) is { } why ? Refusal.Conflict("Not to be proven yet.", why)
             : judged.Line.Running && WhyNotRun(tray) is { } stop ? Refusal.Conflict("This engine must not run yet.", stop)
             : null;
     }
@@ -161,6 +162,8 @@ public static class Policy
         Station.Kits => tray.Ledger.ToStrip.Count > 0,
         // Nobody who has measured is asked to take it apart first.
         Station.Strip => !tray.Ledger.IsBegun && tray.Readings.Count > 0,
+        // Most of a choke is seen on a carburetor that is together: what is out goes back first.
+        Station.Chokes => WhyNotProven(tray) is not null,
         Station.Intake or Station.Faults or Station.Cleaning or Station.Gauging or Station.Setting or Station.Build or Station.Proving or Station.Handover => false,
     };
 }

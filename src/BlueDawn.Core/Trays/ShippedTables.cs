@@ -1,4 +1,5 @@
 using BlueDawn.Core.Catalogue;
+using BlueDawn.Core.Chokes;
 using BlueDawn.Core.Cleaning;
 using BlueDawn.Core.Faults;
 using BlueDawn.Core.Measures;
@@ -21,7 +22,7 @@ public static class ShippedTables
             object[] tables =
             [
                 NumberDrills.All, LetterDrills.All, PartKnowledge.Shipped, ORing.As568, LedgerKnowledge.Shipped, StackKnowledge.Shipped, FaultKnowledge.Shipped, CleaningKnowledge.Shipped,
-                ClearingTools.For(1, 0), Slip.LimitCount, ComplaintTry.Shipped, Look.Shipped,
+                ClearingTools.For(1, 0), Slip.LimitCount, ComplaintTry.Shipped, SettingStation.ShippedLooks, ChokesStation.ShippedLooks,
             ];
             ArgumentOutOfRangeException.ThrowIfZero(tables.Length);
         }

@@ -1,4 +1,5 @@
 using BlueDawn.Core.Build;
+using BlueDawn.Core.Chokes;
 using BlueDawn.Core.Cleaning;
 using BlueDawn.Core.Faults;
 using BlueDawn.Core.Gauging;
@@ -26,6 +27,7 @@ public static class StationList
         new CleaningStation(),
         new GaugingStation(),
         new SettingStation(),
+        new ChokesStation(),
         new BuildStation(),
         new ProvingStation(),
         new HandoverStation(),

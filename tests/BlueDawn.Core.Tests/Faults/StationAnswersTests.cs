@@ -1,3 +1,4 @@
+using BlueDawn.Core.Chokes;
 using BlueDawn.Core.Faults;
 using BlueDawn.Core.Measures;
 using BlueDawn.Core.Setting;
@@ -59,6 +60,24 @@ public class StationAnswersTests
         { "setting/choke-springs", "both", "choke-spring-wrong-pocket- choke-small-spring-out-" },
         { "setting/choke-springs", "large", "choke-spring-wrong-pocket+" },
         { "setting/choke-springs", "tiny", "choke-small-spring-out+" },
+        { "chokes/vacuum-rest", "open", "choke-open-at-rest+" },
+        { "chokes/vacuum-rest", "shut", "choke-open-at-rest-" },
+        { "chokes/heat-rest", "open", "choke-open-at-rest+" },
+        { "chokes/heat-rest", "shut", "choke-open-at-rest-" },
+        { "chokes/vacuum-eases", "stays", "choke-slow-to-close+" },
+        { "chokes/vacuum-eases", "eases", "choke-slow-to-close-" },
+        { "chokes/opening", "opensLate", "choke-slow-to-open+" },
+        { "chokes/opening", "neverOpened", "choke-slow-to-open+" },
+        // An engine that runs on as the plate opens is neither held by its choke nor starved behind it.
+        { "chokes/opening", "opensRight", "choke-slow-to-open- falters-as-choke-opens-" },
+        { "chokes/opening", "starvedAsItOpens", "falters-as-choke-opens+" },
+        { "chokes/lever-lets", "misses", "choke-release-misses+" },
+        { "chokes/lever-lets", "lets", "choke-release-misses-" },
+        { "chokes/return-spring", "springTight", "choke-spring-wound+" },
+        { "chokes/return-spring", "springSlack", "choke-spring-wound+" },
+        { "chokes/return-spring", "springRight", "choke-spring-wound-" },
+        { "chokes/throttle-returns", "hangs", "throttle-wont-return+" },
+        { "chokes/throttle-returns", "returns", "throttle-wont-return-" },
         { "proving/fuel-on", "dry", "wet-at-bowl-joint- fuel-from-overflow- wet-at-tap- drips-from-plunger-" },
         { "proving/fuel-on", "wetAtBowlJoint", "wet-at-bowl-joint+" },
         { "proving/fuel-on", "overflows", "fuel-from-overflow+" },
@@ -101,6 +120,9 @@ public class StationAnswersTests
             // Pressures a needle opens and shuts at are set; whether it seals is the hold test's to say.
             // A seat's bore and a float's drop are set; a new part that weeps has not decided yet, and one that still does may be plunger or seat.
             "seatFits", "seatStarves", "seatTooLarge", "dropShort", "dropEnough", "gasketFits", "beddingIn",
+            // Looks at a choke that are put right in the hand; what it does from the start is timed.
+            "free", "binds", "nothing", "wedged", "notShut", "notOpen", "knobBoth", "snaps", "in", "out", "starts", "waits", "early", "lazy", "opens", "half", "right", "tab", "loose", "openedEarly",
+            "rodShort", "rodRight", "pinMoves", "pinStays", "stopsShort", "notAfter",
             // On a diaphragm type or a tank it is looked at where it came out; the trace has no such finding.
             "floodsThroat", "wetAtCover", "wetAtTankTop",
             "popsRight", "popsLow", "popsHigh", "popsDiffer", "shutsLate",
@@ -129,7 +151,15 @@ public class StationAnswersTests
         "setting/float-height" => [Heights("14", "14", "14"), Heights("16", "16", "16"), Heights("12", "12", "12"), Heights("13.6", "14", "14.6")],
         "setting/lever-height" => [TypedReading.Of(("height", "0")), TypedReading.Of(("height", "-0.5")), TypedReading.Of(("height", "0.5"))],
         "setting/pop-off" => [Pops("110 70 112 71 109 69"), Pops("70 60 71 60 70 59"), Pops("160 70 162 71 161 70"), Pops("90 60 130 70 105 60"), Pops("110 30 112 31 109 30")],
-        _ when Look.Shipped.FirstOrDefault(look => line == $"setting/{look.Key}") is { } look => [.. look.Answers.Select(answer => TypedReading.Of(("seen", answer.Value)))],
+        "chokes/opening" =>
+        [
+            TypedReading.Of(("open", "2.4"), ("end", "ranOn")), TypedReading.Of(("open", "300"), ("end", "ranOn")), TypedReading.Of(("end", "notOpened")),
+            TypedReading.Of(("open", "2.4"), ("faltered", "3"), ("end", "faltered")), TypedReading.Of(("open", "2.9"), ("end", "ranOn")),
+        ],
+        "chokes/rod-travel" => [TypedReading.Of(("needed", "8"), ("given", "10")), TypedReading.Of(("needed", "8"), ("given", "6"))],
+        "chokes/return-spring" => [Turns("4", "6", "5"), Turns("4", "6", "7"), Turns("4", "6", "3")],
+        "chokes/warm-water" => [TypedReading.Of(("water", "80"), ("stroke", "4")), TypedReading.Of(("water", "80"), ("stroke", "0.5")), TypedReading.Of(("water", "50"), ("stroke", "0.5"))],
+        _ when (SettingStation.ShippedLooks.FirstOrDefault(look => line == $"setting/{look.Key}") ?? ChokesStation.ShippedLooks.FirstOrDefault(look => line == $"chokes/{look.Key}")) is { } look => [.. look.Answers.Select(answer => TypedReading.Of(("seen", answer.Value)))],
         "setting/float-drop" => [TypedReading.Of(("drop", "14.5")), TypedReading.Of(("drop", "18"))],
         "setting/seat-bore" => [TypedReading.Of(("bore", "1.8")), TypedReading.Of(("bore", "0.7")), TypedReading.Of(("bore", "12"))],
         "setting/bowl-squeeze" => [TypedReading.Of(("thickness", "2"), ("groove", "1.5")), TypedReading.Of(("thickness", "1.5"), ("groove", "1.5")), TypedReading.Of(("thickness", "3"), ("groove", "1.4"))],
@@ -142,6 +172,8 @@ public class StationAnswersTests
 
     private static TypedReading Pops(string pressures) =>
         new(UnitSystem.Metric, new Dictionary<string, string>(), [.. pressures.Split(' ').Chunk(2).Select(p => new Dictionary<string, string> { ["opened"] = p[0], ["shut"] = p[1] })]);
+
+    private static TypedReading Turns(string slack, string tight, string now) => TypedReading.Of(("slack", slack), ("tight", tight), ("now", now));
 
     private static TypedReading Pins(string go, string noGo) => TypedReading.Of(("go", go), ("noGo", noGo));
 

@@ -192,7 +192,7 @@ public sealed class PopOffTests
             Assert.Equal(choke == ChokeKind.Vacuum, lines.Any(line => line.Key == "setting/choke-chamber"));
         }
 
-        foreach (var look in Look.Shipped)
+        foreach (var look in SettingStation.ShippedLooks)
         {
             foreach (var family in look.Families)
             {

@@ -60,7 +60,7 @@ internal static class Sheets
             Spec with { Float = Spec.Float! with { Body = new FloatBody(14, 26, 1.8, 300, FloatShape.Upright, 20) }, Feeds = new EngineSize(170, 3600) },
             Spec with { Family = CarburetorFamily.Diaphragm, Float = null, PopOff = new PopOffSpec(85, 135, 55) },
             Spec with { Family = CarburetorFamily.SuctionTank, Float = null },
-        }.SelectMany(LinesOf).DistinctBy(line => line.Key),
+        }.SelectMany(LinesOf).Concat(Enum.GetValues<ChokeKind>().SelectMany(choke => StationList.All.SelectMany(station => station.Lines(FactsOf(Spec, new CarburetorKind(CarburetorFamily.FloatBowl, EngineKind.FourStroke, choke)), Spec, Shop)))).DistinctBy(line => line.Key),
     ];
 
     public static TrayFacts FactsOf(SpecSheet? sheet, CarburetorKind? kind = null) => new(
@@ -87,6 +87,9 @@ internal static class Sheets
         ["setting/adjuster-rings"] = TypedReading.Of(("seen", "whole")),
         ["setting/bowl-turn"] = TypedReading.Of(("seen", "faces")),
         ["setting/bowl-squeeze"] = TypedReading.Of(("thickness", "2"), ("groove", "1.5")),
+        ["chokes/plate-moves"] = TypedReading.Of(("seen", "free")),
+        ["chokes/choke-held"] = TypedReading.Of(("seen", "nothing")),
+        ["chokes/throttle-returns"] = TypedReading.Of(("seen", "returns")),
         ["proving/fuel-on"] = TypedReading.Of(("minutes", "4"), ("rocked", "yes"), ("leak", "dry")),
         ["proving/idle-speed"] = TypedReading.Of(("speed", "1600")),
         ["proving/governed-speed"] = TypedReading.Of(("speed", "3400")),

@@ -1,7 +1,7 @@
 import { Card } from '../ui/card';
 import { CloudOff } from 'lucide-react';
 import { Collapsible } from 'radix-ui';
-import { useId, useState, type ReactNode } from 'react';
+import { Fragment, useId, useState, type ReactNode } from 'react';
 import type { Entry, Line } from '../api/client';
 import { useKept } from '../outbox/drafts';
 import { useMay, usePerson, useUnits } from '../session/session';
@@ -285,7 +285,16 @@ export function GaugeSheet({
   const person = usePerson();
   const [ways, keepWays] = useKept<Record<string, string>>(`${person.id}:ways`, noWays);
   const firstWith = new Map<string, Line>();
-  for (const line of lines) if (line.caution && !firstWith.has(line.caution.key)) firstWith.set(line.caution.key, line);
+  for (const line of [...asked, ...extras])
+    if (line.caution && !firstWith.has(line.caution.key)) firstWith.set(line.caution.key, line);
+  const cautionOf = (line: Line): ReactNode =>
+    line.caution &&
+    line.caution.key !== cautionOnCard &&
+    firstWith.get(line.caution.key) === line && (
+      <div key={line.key} className="mb-2 overflow-hidden rounded-lg">
+        <CautionNote caution={line.caution} />
+      </div>
+    );
   const gaugeLine = (line: Line, section: string): ReactNode => (
     <GaugeLine
       key={line.key}
@@ -310,17 +319,7 @@ export function GaugeSheet({
             way={ways[section]}
             onWay={(way) => keepWays({ ...ways, [section]: way })}
           />
-          {lines.map(
-            (line) =>
-              line.caution &&
-              line.section === section &&
-              line.caution.key !== cautionOnCard &&
-              firstWith.get(line.caution.key) === line && (
-                <div key={line.key} className="mb-2 overflow-hidden rounded-lg">
-                  <CautionNote caution={line.caution} />
-                </div>
-              ),
-          )}
+          {asked.filter((line) => line.section === section).map(cautionOf)}
           {asked.filter((line) => line.section === section).map((line) => gaugeLine(line, section))}
         </div>
       ))}
@@ -329,7 +328,12 @@ export function GaugeSheet({
           <summary className="text-mute min-h-11 cursor-pointer py-2.5 font-medium">
             {extras.length === 1 ? '1 more thing' : `${extras.length} more things`} to look at or measure, not asked for
           </summary>
-          {extras.map((line) => gaugeLine(line, line.section))}
+          {extras.map((line) => (
+            <Fragment key={line.key}>
+              {cautionOf(line)}
+              {gaugeLine(line, line.section)}
+            </Fragment>
+          ))}
         </details>
       )}
     </Card>

@@ -29,7 +29,7 @@ export function SingleEntry({ state, line, way, disabled, onEnter, describedBy }
               problem={state.errors[field.name]}
               disabled={disabled}
               describedBy={describedBy}
-              bare={group.fields.length > 2}
+              bare={group.fields.length > 2 && field.dimension === 'length'}
               skip={field.detail}
               onChange={(text) => set(field, text)}
               onEnter={onEnter}

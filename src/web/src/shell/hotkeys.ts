@@ -16,6 +16,7 @@ export const hotkeys = {
     label: '0 … 9',
     what: 'On a station: straight into the first open box, for calipers that type',
   },
+  timing: { keys: '', label: '1 … 4', what: 'While a choke is timed: begins, half open, open, falters' },
   help: { keys: '?', label: '?', what: 'This list' },
 } as const;
 

@@ -31,6 +31,7 @@ const registry: Record<Station, StationEntry> = {
   cleaning: { word: 'Clean', path: 'clean', Page: lazy(() => import('./cleaning/CleaningPage')), drawn: true },
   gauging: { word: 'Gauge', path: 'gauge', Page: lazy(() => import('./gauging/GaugingPage')) },
   setting: { word: 'Set', path: 'set', Page: lazy(() => import('./setting/SettingPage')) },
+  chokes: { word: 'Choke', path: 'choke', Page: lazy(() => import('./chokes/ChokesPage')) },
   build: { word: 'Build', path: 'build', Page: lazy(() => import('./build/BuildPage')), wide: true },
   proving: { word: 'Prove', path: 'prove', Page: lazy(() => import('./proving/ProvingPage')) },
   handover: { word: 'Hand back', path: 'hand-back', Page: lazy(() => import('./handover/HandoverPage')) },

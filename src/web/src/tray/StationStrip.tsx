@@ -10,7 +10,7 @@ export function StationStrip({ tray, views }: { tray: number; views: StationView
   return (
     <nav
       aria-label="Stations"
-      className="border-line-strong/60 relative grid overflow-hidden rounded-md border bg-[linear-gradient(var(--steel),var(--steel-2))] max-lg:grid-cols-5! lg:auto-cols-fr lg:grid-flow-col"
+      className="border-line-strong/60 relative grid overflow-hidden rounded-md border bg-[linear-gradient(var(--steel),var(--steel-2))] max-sm:grid-cols-4! sm:max-lg:grid-cols-6! lg:auto-cols-fr lg:grid-flow-col"
     >
       <RuleTicks every={TICKS_EACH} of={TICKS_EACH * stations.length} height={12} />
       {views.map((view) => (

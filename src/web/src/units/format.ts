@@ -5,6 +5,8 @@ interface Unit {
   /** Base units in one of these. */
   size: number;
   digits: (value: number) => [least: number, most: number];
+  /** What zero base units are in it, where that is not zero. */
+  zero?: number;
 }
 
 const fixed = (least: number, most: number) => (): [number, number] => [least, most];
@@ -18,6 +20,7 @@ const metric: Record<Dimension, Unit> = {
   minutes: { sign: 'min', size: 1, digits: fixed(0, 1) },
   angle: { sign: '°', size: 1, digits: fixed(0, 0) },
   temperatureChange: { sign: '°C', size: 1, digits: fixed(0, 1) },
+  temperature: { sign: '°C', size: 1, digits: fixed(0, 1) },
   volume: { sign: 'mL', size: 1, digits: fixed(0, 1) },
   volumeFlow: { sign: 'mL/min', size: 1, digits: fixed(0, 2) },
   percent: { sign: '%', size: 1, digits: fixed(0, 0) },
@@ -30,6 +33,7 @@ const inch: Record<Dimension, Unit> = {
   pressure: { sign: 'psi', size: 6.894757293168361, digits: fixed(1, 2) },
   mass: { sign: 'oz', size: 28.349523125, digits: fixed(2, 3) },
   temperatureChange: { sign: '°F', size: 5 / 9, digits: fixed(0, 1) },
+  temperature: { sign: '°F', size: 5 / 9, digits: fixed(0, 1), zero: 32 },
 };
 
 const unitOf = (dimension: Dimension, units: UnitSystem): Unit => (units === 'inch' ? inch : metric)[dimension];
@@ -39,12 +43,12 @@ export const sign = (dimension: Dimension, units: UnitSystem): string => unitOf(
 
 /** A number in the reader's units, in base units. */
 export const inBase = (dimension: Dimension, value: number, units: UnitSystem): number =>
-  value * unitOf(dimension, units).size;
+  (value - (unitOf(dimension, units).zero ?? 0)) * unitOf(dimension, units).size;
 
 /** A number in base units, written in the reader's units, without its unit. */
 export function figure(dimension: Dimension, value: number, units: UnitSystem): string {
   const unit = unitOf(dimension, units);
-  const shown = value / unit.size;
+  const shown = value / unit.size + (unit.zero ?? 0);
   const [minimumFractionDigits, maximumFractionDigits] = unit.digits(shown);
   const text = new Intl.NumberFormat('en-GB', {
     minimumFractionDigits,

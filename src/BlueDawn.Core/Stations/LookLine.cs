@@ -1,19 +1,20 @@
 using BlueDawn.Core.Measures;
 using BlueDawn.Core.Safety;
-using BlueDawn.Core.Stations;
 
-namespace BlueDawn.Core.Setting;
+namespace BlueDawn.Core.Stations;
 
 /// <summary>What was seen.</summary>
 /// <param name="Seen">The answer's value.</param>
 public sealed record LookReading(string Seen) : Reading;
 
 /// <summary>A look as a line of the sheet: one touch says what was seen.</summary>
+/// <param name="At">The station it is taken at.</param>
+/// <param name="Folder">What its key begins with: the station's word.</param>
 /// <param name="Look">What is looked at.</param>
-public sealed record LookLine(Look Look) : GaugeLine($"setting/{Look.Key}", Station.Setting, Look.Section, Look.Label)
+public sealed record LookLine(Station At, string Folder, Look Look) : GaugeLine($"{Folder}/{Look.Key}", At, Look.Section, Look.Label)
 {
     /// <inheritdoc/>
-    public override string Part => Look.Part;
+    public override string? Part => Look.Part;
 
     /// <inheritdoc/>
     public override bool Required => Look.Required;

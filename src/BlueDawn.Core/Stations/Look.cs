@@ -1,9 +1,8 @@
 using BlueDawn.Core.Carburetors;
 using BlueDawn.Core.Safety;
-using BlueDawn.Core.Stations;
 using BlueDawn.Core.Tables;
 
-namespace BlueDawn.Core.Setting;
+namespace BlueDawn.Core.Stations;
 
 /// <summary>One thing that can be seen when a look is taken, and what it says.</summary>
 /// <param name="Value">Stable name, sent and kept; also the finding.</param>
@@ -15,13 +14,13 @@ namespace BlueDawn.Core.Setting;
 /// <param name="Source">Where this is from.</param>
 public sealed record LookAnswer(string Value, string Label, Verdict Verdict, string Word, string Next, string Why, string Source);
 
-/// <summary>A quick confirmation at Set: something is looked at or felt, and it is right or it is not. The table is data/setting/looks.csv.</summary>
+/// <summary>A quick confirmation: something is looked at or felt, and it is right or it is not. Each station that takes looks has a table of them.</summary>
 /// <param name="Key">Stable name.</param>
 /// <param name="Families">Families of carburetors it is asked on.</param>
 /// <param name="Chokes">Chokes it is asked on; empty for any. What is not known of a choke does not exclude it.</param>
 /// <param name="Section">The heading it stands under.</param>
 /// <param name="Label">What is looked at.</param>
-/// <param name="Part">The bench part it is about.</param>
+/// <param name="Part">The bench part it is about, or null when it is no one part.</param>
 /// <param name="Required">Whether the tray can be released without it.</param>
 /// <param name="Caution">The caution that belongs to it, or null.</param>
 /// <param name="Ask">How to look.</param>
@@ -32,32 +31,30 @@ public sealed record Look(
     IReadOnlyList<ChokeKind> Chokes,
     string Section,
     string Label,
-    string Part,
+    string? Part,
     bool Required,
     Caution? Caution,
     string Ask,
     IReadOnlyList<LookAnswer> Answers)
 {
-    /// <summary>What ships with the product, in bench order.</summary>
-    public static IReadOnlyList<Look> Shipped { get; } = Read(CsvTable.OpenShipped);
-
     /// <summary>Whether it is asked on a kind of carburetor.</summary>
     public bool Asks(CarburetorKind kind) =>
         Families.Contains(kind.Family) && (Chokes.Count == 0 || kind.Choke is not { } choke || Chokes.Contains(choke));
 
     /// <summary>Reads the table.</summary>
     /// <param name="open">Opens a table by its file name.</param>
+    /// <param name="table">Its file name, such as <c>setting/looks.csv</c>.</param>
     /// <exception cref="InvalidDataException">It does not hold together; the message says which row.</exception>
-    public static IReadOnlyList<Look> Read(Func<string, TextReader> open)
+    public static IReadOnlyList<Look> Read(Func<string, TextReader> open, string table)
     {
-        var rows = CsvTable.Rows(open, "setting/looks.csv", row => (
+        var rows = CsvTable.Rows(open, table, row => (
             Look: new Look(
                 row.Text("look"),
                 row.Families("families"),
                 row.MayBeEmpty("chokes") == "" ? [] : [row.Word<ChokeKind>("chokes")],
                 row.Text("section"),
                 row.Text("label"),
-                row.Text("part"),
+                row.TextOrNull("part"),
                 row.Text("required") == "yes",
                 row.TextOrNull("caution") is { } caution ? Caution.Find(caution) ?? throw row.Wrong("caution", "is no caution") : null,
                 row.MayBeEmpty("ask"),
@@ -71,12 +68,12 @@ public sealed record Look(
             var answers = group.Select(row => row.Answer).ToList();
             if (first.Ask == "" || group.Any(row => row.Look.Label != first.Label || row.Look.Section != first.Section || row.Look.Part != first.Part))
             {
-                throw new InvalidDataException($"setting/looks.csv, {first.Key}: the first row says how to look, and every row names the same section, label and part.");
+                throw new InvalidDataException($"{table}, {first.Key}: the first row says how to look, and every row names the same section, label and part.");
             }
 
             if (answers.DistinctBy(answer => answer.Value).Count() < answers.Count || answers[0].Verdict != Verdict.Good || answers.All(answer => answer.Verdict == Verdict.Good))
             {
-                throw new InvalidDataException($"setting/looks.csv, {first.Key}: answers differ, the first is good, and one of them is not.");
+                throw new InvalidDataException($"{table}, {first.Key}: answers differ, the first is good, and one of them is not.");
             }
 
             looks.Add(first with { Answers = answers });

@@ -1,0 +1,68 @@
+import { useState } from 'react';
+import type { ChokeKind, Tray } from '../../api/client';
+import { LinesPage } from '../../gauge/LinesPage';
+import { useMay } from '../../session/session';
+import { choices, chokeWord } from '../../shell/words';
+import { Card } from '../../ui/card';
+import { Choice } from '../../ui/choice';
+import { Notice } from '../../ui/states';
+import type { StationProps } from '../registry';
+import { ChokeDrawing } from './ChokeDrawing';
+import { StartClock } from './StartClock';
+
+const titles: Record<ChokeKind, string> = {
+  manual: 'Choke, set and let go by hand',
+  vacuum: 'Choke, pulled open by suction',
+  heat: 'Choke, opened by heat',
+  lever: 'Choke, set by hand and let go by the run lever',
+};
+
+/** How far the plate of a choke that is not timed stands open, by what was seen last. */
+const seenOpen = (tray: Tray): number => {
+  const finding = (key: string): string => tray.lines.find((l) => l.key === `chokes/${key}`)?.judgement.finding ?? '';
+  if (finding('lever-lets') === 'misses' || finding('knob-ends') === 'notOpen') return 0;
+  if (finding('lever-return') === 'half') return 0.5;
+  return finding('lever-return') === '' || finding('lever-return') === 'notRead' ? 0 : 1;
+};
+
+/** The choke: looked at in the order of its kind, timed from the start, its release set. */
+export default function ChokesPage({ tray, writing }: StationProps) {
+  const [busy, setBusy] = useState(false);
+  const mayRecord = useMay('workAtTheBench') && tray.facts.waitsFor !== 'handedBack';
+  const { choke } = tray.facts;
+  const opening = tray.lines.find((line) => line.key === 'chokes/opening');
+  const locked = tray.whyNotProven ?? tray.whyNotRun;
+  return (
+    <div className="grid content-start gap-3">
+      {choke === null && (
+        <Card label="Which choke" title="Which choke has it?" className="grid gap-2.5">
+          <p>Each kind is looked at and timed in its own order.</p>
+          <Choice
+            label="Choke"
+            value=""
+            options={choices(chokeWord)}
+            disabled={!mayRecord || busy}
+            onChange={(kind) => {
+              setBusy(true);
+              void writing.change({ choke: kind }).finally(() => setBusy(false));
+            }}
+          />
+        </Card>
+      )}
+      {opening && locked !== null && (
+        <Notice title="Not to be timed yet.">
+          <p>{locked}</p>
+        </Notice>
+      )}
+      {(choke === 'vacuum' || choke === 'heat') && opening && (
+        <StartClock tray={tray.number} line={opening} choke={choke} disabled={!mayRecord || locked !== null} />
+      )}
+      {(choke === 'lever' || choke === 'manual') && tray.spec && (
+        <Card label="Choke" className="max-w-72">
+          <ChokeDrawing choke={choke} opening={seenOpen(tray)} />
+        </Card>
+      )}
+      <LinesPage key={choke} tray={tray} station="chokes" title={choke ? titles[choke] : 'Choke'} />
+    </div>
+  );
+}

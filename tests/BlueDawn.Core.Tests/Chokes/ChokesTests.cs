@@ -1,0 +1,116 @@
+using BlueDawn.Core.Carburetors;
+using BlueDawn.Core.Chokes;
+using BlueDawn.Core.Measures;
+using BlueDawn.Core.Stations;
+using BlueDawn.Core.Tests.Trays;
+
+namespace BlueDawn.Core.Tests.Chokes;
+
+/// <summary>What is said of each kind of choke. Common practice, no source.</summary>
+public sealed class ChokesTests
+{
+    private static Judgement Judged(GaugeLine line, params (string, string)[] typed)
+    {
+        var read = line.Read(TypedReading.Of(typed));
+        Assert.Empty(read.Problems);
+        return line.Judge(read.Reading, PinSet.Empty);
+    }
+
+    [Theory]
+    [InlineData("2.4", "", "ranOn", "opensRight")]
+    [InlineData("2.8", "", "ranOn", "cannotTell")]
+    [InlineData("6", "", "ranOn", "opensLate")]
+    [InlineData("", "", "notOpened", "neverOpened")]
+    [InlineData("2.4", "3", "faltered", "starvedAsItOpens")]
+    [InlineData("2.4", "40", "faltered", "cannotTell")]
+    public void A_vacuum_choke_is_open_within_three_seconds(string open, string faltered, string end, string finding) =>
+        Assert.Equal(finding, Judged(new OpeningLine(ChokeKind.Vacuum), ("open", open), ("faltered", faltered), ("end", end)).Finding);
+
+    [Theory]
+    [InlineData("120", "20", "ranOn", "opensRight")]
+    [InlineData("300", "20", "ranOn", "opensLate")]
+    [InlineData("300", "-10", "ranOn", "opensRight")] // colder: longer
+    [InlineData("20", "20", "ranOn", "openedEarly")]
+    public void A_heat_choke_has_a_window_that_moves_with_the_day(string open, string ambient, string end, string finding) =>
+        Assert.Equal(finding, Judged(new OpeningLine(ChokeKind.Heat), ("open", open), ("ambient", ambient), ("end", end)).Finding);
+
+    [Fact]
+    public void An_engine_that_dies_after_four_minutes_as_its_choke_opens_is_starved_and_neither_choked_nor_electrical()
+    {
+        var said = Judged(new OpeningLine(ChokeKind.Heat), ("begins", "150"), ("open", "236"), ("faltered", "240"), ("ambient", "4"), ("end", "faltered"));
+        Assert.Equal((Verdict.NotGood, "starvedAsItOpens"), (said.Verdict, said.Finding));
+        Assert.Contains("not to coil or cap", said.DoNext.Text, StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public void A_heat_choke_tells_when_it_opens_on_another_day()
+    {
+        var said = Judged(new OpeningLine(ChokeKind.Heat), ("begins", "60"), ("half", "76"), ("open", "96"), ("ambient", "18"), ("end", "ranOn"));
+        var (at, least, most) = (Figure(said, "at0"), Figure(said, "at0Least"), Figure(said, "at0Most"));
+        Assert.True(least <= at && at <= most && at > 96, $"{least} {at} {most}");
+        // Without the day's temperature nothing is foretold.
+        Assert.DoesNotContain(Judged(new OpeningLine(ChokeKind.Heat), ("begins", "60"), ("open", "96"), ("end", "ranOn")).Figures, figure => figure.Key == "at0");
+    }
+
+    private static double Figure(Judgement said, string key) => said.Figures.Single(figure => figure.Key == key).Quantity.Value;
+
+    [Theory]
+    [InlineData("open", "", "ranOn", "")]
+    [InlineData("open", "5", "notOpened", "")]
+    [InlineData("faltered", "", "faltered", "")]
+    [InlineData("open", "3", "ranOn", "4")]
+    public void What_does_not_go_together_is_said_at_its_box(string field, string open, string end, string begins) =>
+        Assert.Equal(field, Assert.Single(new OpeningLine(ChokeKind.Vacuum).Read(TypedReading.Of(("open", open), ("begins", begins), ("end", end))).Problems).Field);
+
+    [Theory]
+    [InlineData("8", "10", "rodRight", "")]
+    [InlineData("8", "8.2", "cannotTell", "")]
+    [InlineData("8", "6", "rodShort", "3")]
+    public void A_rod_that_gives_too_little_is_bent_shorter(string needed, string given, string finding, string shorter)
+    {
+        var said = Judged(new RodTravelLine(), ("needed", needed), ("given", given));
+        Assert.Equal(finding, said.Finding);
+        Assert.True(shorter == "" || said.DoNext.Quantities[0].Value == double.Parse(shorter));
+    }
+
+    [Theory]
+    [InlineData("4", "8", "6", "springRight", "")]
+    [InlineData("4", "8", "9", "springTight", "3")]
+    [InlineData("4", "8", "3", "springSlack", "3")]
+    [InlineData("4", "5", "5", "springTight", "")]
+    public void A_spring_goes_midway_between_slack_and_tight(string slack, string tight, string now, string finding, string halfTurns)
+    {
+        var said = Judged(new ReturnSpringLine(), ("slack", slack), ("tight", tight), ("now", now));
+        Assert.Equal(finding, said.Finding);
+        Assert.True(halfTurns == "" || said.DoNext.Quantities[0].Value == double.Parse(halfTurns));
+        Assert.True(finding == "springRight" || halfTurns != "" || said.DoNext.Text.Contains("nearer hole", StringComparison.Ordinal));
+    }
+
+    [Theory]
+    [InlineData("80", "4", "pinMoves")]
+    [InlineData("50", "0.5", "cannotTell")]
+    [InlineData("80", "0.5", "pinStays")]
+    [InlineData("176 F", "0.5", "pinStays")] // 80 °C
+    public void A_pin_that_stays_in_hot_water_has_failed(string water, string stroke, string finding) =>
+        Assert.Equal(finding, Judged(new WarmWaterLine(), ("water", water), ("stroke", stroke)).Finding);
+
+    [Fact]
+    public void Each_choke_is_asked_for_its_own_and_an_unknown_one_only_for_what_holds_for_all()
+    {
+        string[] Keys(ChokeKind? choke) => [.. new ChokesStation().Lines(Sheets.FactsOf(Sheets.Spec, new CarburetorKind(CarburetorFamily.FloatBowl, EngineKind.FourStroke, choke)), Sheets.Spec, Sheets.Shop).Select(line => line.Key[7..])];
+        Assert.Equal(["plate-moves", "choke-held", "throttle-returns"], Keys(null));
+        Assert.Equal(["plate-moves", "choke-held", "throttle-returns", "knob-ends"], Keys(ChokeKind.Manual));
+        Assert.Contains("opening", Keys(ChokeKind.Vacuum));
+        Assert.Contains("warm-water", Keys(ChokeKind.Heat));
+        Assert.Contains("return-spring", Keys(ChokeKind.Lever));
+    }
+
+    [Fact]
+    public void No_engine_runs_to_time_its_choke_while_a_part_lies_on_the_bench()
+    {
+        var tray = new TestTray(Sheets.Spec, new CarburetorKind(CarburetorFamily.FloatBowl, EngineKind.FourStroke, ChokeKind.Vacuum)).Does(new Core.Parts.JobNote("full")).Adds(new Core.Parts.OutNote("bowl", Core.Parts.LineVerdict.Refit));
+        var timed = new ReadingNote("chokes/opening", TypedReading.Of(("open", "2.4"), ("end", "ranOn")));
+        Assert.NotNull(tray.Refuses(timed));
+        Assert.Null(new TestTray(Sheets.Spec, new CarburetorKind(CarburetorFamily.FloatBowl, EngineKind.FourStroke, ChokeKind.Vacuum)).Does(new Core.Parts.JobNote("closed")).Refuses(timed));
+    }
+}

@@ -1,0 +1,84 @@
+import { expect, test } from './test';
+import { atStation, box, expectVerdict, fresh, get, line, note } from './bench';
+
+const look = (page: Parameters<typeof line>[0], label: string, answer: string) =>
+  line(page, label).getByRole('radio', { name: answer, exact: true }).click();
+
+test('a vacuum choke is looked at and timed by its own keys; the clock goes on through a reload', async ({ page }) => {
+  const tray = await atStation(page, 'jory', 'choke', fresh('Wash pump'), 'S3-140');
+  await note(page, tray, { kind: 'job', job: 'closed' });
+  await page.reload();
+  await look(page, 'Plate with the engine stopped', 'Shut');
+  await expectVerdict(page, 'Plate with the engine stopped', 'Shut');
+  await look(page, 'Pushed open and let go, five times', 'Stays open');
+  await expectVerdict(page, 'Pushed open and let go, five times', 'Stays open');
+  // It counts at Trace as well.
+  await expect
+    .poll(async () => JSON.stringify((await get(page, `/api/trays/${tray}/trace`)).trace))
+    .toContain('choke-spring-misplaced');
+  await look(page, 'Pushed open and let go, five times', 'Eases shut each time');
+  await look(page, 'Air cleaner’s screw', 'In its hole');
+
+  await page.getByRole('button', { name: 'It runs: start the clock' }).click();
+  await page.keyboard.press('1');
+  await page.reload();
+  await page.getByRole('button', { name: /^3 Fully open/ }).waitFor();
+  await page.keyboard.press('3');
+  await page.getByRole('button', { name: 'Stop', exact: true }).click();
+  await expect(box(page, 'Choke timed from the start', 'begins')).not.toHaveValue('');
+  await expect(box(page, 'Choke timed from the start', 'open')).not.toHaveValue('');
+  // What was timed may be put right by hand.
+  await box(page, 'Choke timed from the start', 'open').fill('2.2');
+  await look(page, 'Choke timed from the start', 'Runs on, choke open');
+  await page.getByRole('button', { name: 'Record Choke timed from the start' }).click();
+  await expectVerdict(page, 'Choke timed from the start', 'In time');
+  await expect(page.getByRole('img', { name: 'Choke plate fully open' })).toBeVisible();
+});
+
+test('a generator that dies after four minutes is starved, not choked and not electrical', async ({ page }) => {
+  const tray = await atStation(page, 'jory', 'choke', fresh('Market generator'), '4107');
+  await note(page, tray, { kind: 'job', job: 'closed' });
+  // Nobody has said which choke it is: it is said here.
+  await page.getByRole('radio', { name: 'Heat', exact: true }).click();
+  await look(page, 'Plate cold', 'Shut');
+  const field = (name: string) => box(page, 'Choke timed from the start', name);
+  await field('begins').fill('150');
+  await field('open').fill('236');
+  await field('falters').fill('240');
+  await field('outside').fill('4');
+  await look(page, 'Choke timed from the start', 'Falters or dies as it opens');
+  await page.getByRole('button', { name: 'Record Choke timed from the start' }).click();
+  await expectVerdict(page, 'Choke timed from the start', 'Choke right, fuel short');
+  await expect(line(page, 'Choke timed from the start').getByText(/not to coil or cap/)).toBeVisible();
+  const { trace } = (await get(page, `/api/trays/${tray}/trace`)) as {
+    trace: { causes: { cause: { id: string; circuit: string } }[] };
+  };
+  expect(trace.causes[0]?.cause.circuit).toBe('main');
+  // It tells when it opens on another day.
+  await line(page, 'Choke timed from the start')
+    .getByRole('button', { name: /Why and history$/ })
+    .click();
+  await expect(
+    line(page, 'Choke timed from the start').getByText('Fully open at 20 °C', { exact: true }),
+  ).toBeVisible();
+});
+
+test('a release that misses: the rod is bent before the cable, the spring goes midway', async ({ page }) => {
+  const tray = await atStation(page, 'jory', 'choke', fresh('Ice auger'), '4107');
+  await note(page, tray, { kind: 'job', job: 'closed' });
+  await page.getByRole('radio', { name: 'Run lever', exact: true }).click();
+  await look(page, 'Run lever pulled', 'Plate stays shut');
+  await expectVerdict(page, 'Run lever pulled', 'Does not let go');
+  await page.getByText(/more things to look at or measure/).click();
+  await box(page, 'Release rod’s travel', 'needed').fill('8');
+  await box(page, 'Release rod’s travel', 'given').fill('6');
+  await page.keyboard.press('Enter');
+  await expectVerdict(page, 'Release rod’s travel', 'Too little');
+  await expect(line(page, 'Release rod’s travel').getByText(/Bend the rod shorter by 3.0 mm/)).toBeVisible();
+  await box(page, 'Return spring, half turns', 'too slack').fill('4');
+  await box(page, 'Return spring, half turns', 'too tight').fill('8');
+  await box(page, 'Return spring, half turns', 'now').fill('9');
+  await page.keyboard.press('Enter');
+  await expectVerdict(page, 'Return spring, half turns', 'Too tight');
+  await expect(line(page, 'Return spring, half turns').getByText(/Let it off by 3 half turns/)).toBeVisible();
+});
