@@ -8,7 +8,7 @@ internal static class RoomArrows
         Build: Carburetors Catalogue Logbook Measures Parts Stations
         Carburetors: Tables
         Catalogue: Carburetors Measures Tables
-        Chokes: Carburetors Measures Safety Shop Stations Tables
+        Chokes: Carburetors Logbook Measures Safety Shop Stations Tables
         Cleaning: Carburetors Logbook Measures Parts Safety Shop Stations Tables
         Faults: Carburetors Logbook Measures Parts Safety Shop Stations Tables
         Gauging: Carburetors Measures Safety Shop Stations

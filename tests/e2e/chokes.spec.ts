@@ -54,6 +54,20 @@ test('a generator that dies after four minutes is starved, not choked and not el
     trace: { causes: { cause: { id: string; circuit: string } }[] };
   };
   expect(trace.causes[0]?.cause.circuit).toBe('main');
+  // The same start, as instruments wrote it down.
+  const rows = Array.from({ length: 500 }, (_, i) => {
+    const t = i / 2;
+    const angle = 78 * (1 - Math.min(1, Math.max(0, (t - 148) / 90)));
+    return `${t};${angle.toFixed(2)};${t < 240 ? 3000 : 900}`;
+  });
+  await page
+    .getByLabel('A file of plate angle and speed')
+    .setInputFiles({ name: 'start.csv', mimeType: 'text/csv', buffer: Buffer.from(rows.join('\n')) });
+  await expect(field('half open')).toHaveValue('193.0');
+  await expect(field('falters')).toHaveValue('240.0');
+  await field('outside').fill('4');
+  await page.getByRole('button', { name: 'Record Choke timed from the start' }).click();
+  await expectVerdict(page, 'Choke timed from the start', 'Choke right, fuel short');
   // It tells when it opens on another day.
   await line(page, 'Choke timed from the start')
     .getByRole('button', { name: /Why and history$/ })
@@ -81,4 +95,24 @@ test('a release that misses: the rod is bent before the cable, the spring goes m
   await page.keyboard.press('Enter');
   await expectVerdict(page, 'Return spring, half turns', 'Too tight');
   await expect(line(page, 'Return spring, half turns').getByText(/Let it off by 3 half turns/)).toBeVisible();
+});
+
+test('a link built into another hole than it came out of is caught, and put right', async ({ page }) => {
+  const tray = await atStation(page, 'jory', 'build', fresh('Linked pump'), '4107');
+  await note(page, tray, { kind: 'job', job: 'closed' });
+  await note(page, tray, { kind: 'out', part: 'governor-link', verdict: 'refit', hole: 'second from outside' });
+  await page.reload();
+  const form = page.getByRole('group', { name: 'Fit: governor link' });
+  await form.getByRole('button', { name: 'It is in' }).click();
+  await expect(form.getByText(/Say which hole it went into/)).toBeVisible();
+  await form.getByRole('radio', { name: 'Another hole' }).click();
+  await form.getByLabel('Which hole it went into', { exact: true }).fill('outermost');
+  await form.getByRole('button', { name: 'It is in' }).click();
+  await expect(page.getByText(/went into another hole/).first()).toBeVisible();
+  expect((await get(page, `/api/trays/${tray}`)).whyNotProven).toContain('another hole');
+  await note(page, tray, { kind: 'undo', part: 'governor-link' });
+  await page.reload();
+  await form.getByRole('radio', { name: 'As it came out: second from outside' }).click();
+  await form.getByRole('button', { name: 'It is in' }).click();
+  await expect.poll(async () => (await get(page, `/api/trays/${tray}`)).whyNotProven).toBeNull();
 });

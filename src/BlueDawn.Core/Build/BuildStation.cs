@@ -124,6 +124,7 @@ public sealed class BuildState(TrayBook tray) : StationState
             {
                 StackFault.WrongWay => "Wrong way round",
                 StackFault.WrongOrder => "Wrong order",
+                StackFault.WrongHole => "In another hole",
                 StackFault.LeftOut => "Something left out under it",
             })),
     ];

@@ -13,6 +13,9 @@ public enum StackFault
     /// <summary>A part went in before one that lies under it.</summary>
     WrongOrder,
 
+    /// <summary>A link or spring went into another hole than it came out of.</summary>
+    WrongHole,
+
     /// <summary>A part was closed over while one that belongs under it is still on the bench.</summary>
     LeftOut,
 }
@@ -90,8 +93,21 @@ public static class StackCheck
             }
         }
 
+        foreach (var line in ledger.Lines.Where(line => line is { IsIn: true, Fitted.Hole: not null, Found.Hole: not null } && !SameHole(line.Fitted.Hole, line.Found.Hole)))
+        {
+            problems.Add(new StackProblem(
+                StackFault.WrongHole,
+                line.Part.Key,
+                null,
+                $"{Capital(line.Part.Label)} went into another hole: “{line.Fitted!.Hole!.Trim()}”, it came out of “{line.Found!.Hole!.Trim()}”.",
+                "Another hole changes how far a plate opens or which speed the governor holds.",
+                $"Take it out again and hook it into “{line.Found.Hole.Trim()}”."));
+        }
+
         return problems;
     }
+
+    private static bool SameHole(string one, string other) => string.Equals(one.Trim(), other.Trim(), StringComparison.OrdinalIgnoreCase);
 
     /// <summary>What to see to before a part goes in.</summary>
     public static BuildAdvice Advice(StackKnowledge knowledge, CarburetorFamily family, SpecSheet? sheet, Ledger ledger, LedgerLine line)

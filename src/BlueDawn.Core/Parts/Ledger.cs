@@ -253,6 +253,15 @@ public sealed record Ledger(StripJob? Job, IReadOnlyList<LedgerLine> Lines, IRea
             problems.Add(new("note.way", "It has no such way round. Pick one of the drawings."));
         }
 
+        if (line.Found?.Hole is { Length: > 0 } hole && back.Fate is Fate.Refitted or Fate.Renewed or Fate.Made && string.IsNullOrWhiteSpace(back.Hole))
+        {
+            problems.Add(new("note.hole", $"Say which hole it went into: it came out of “{hole}”."));
+        }
+        else if (back.Hole?.Length > LongestText)
+        {
+            problems.Add(new("note.hole", $"Longer than {LongestText} characters. Shorten it."));
+        }
+
         if (Turns.Check(back.TurnsEighths) is { } turns)
         {
             problems.Add(turns);

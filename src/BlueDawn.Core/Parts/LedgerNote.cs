@@ -182,8 +182,9 @@ public sealed record StaysNote(string Part) : PartNote(Part)
 /// <param name="FromShelf">True when the new one came off the shelf for this, and not with what was decided on.</param>
 /// <param name="TurnsEighths">Turns it was set to, in eighths.</param>
 /// <param name="Reason">Why, where a reason is needed.</param>
+/// <param name="Hole">Which hole a link or spring went into, in the words it came out with.</param>
 public sealed record BackNote(
-    string Part, Fate Fate, string? Way = null, string? Item = null, bool FromShelf = false, int? TurnsEighths = null, string? Reason = null) : PartNote(Part)
+    string Part, Fate Fate, string? Way = null, string? Item = null, bool FromShelf = false, int? TurnsEighths = null, string? Reason = null, string? Hole = null) : PartNote(Part)
 {
     /// <inheritdoc/>
     public override Sentence Say(string label, IReadOnlyList<Way> ways) => List(
@@ -198,6 +199,7 @@ public sealed record BackNote(
         Item is { } item ? Words($"from {item}") : null,
         WayOf(Way, ways),
         TurnsEighths is { } eighths ? Words($"set to {Turns.Text(eighths)} turns") : null,
+        Hole is { } hole ? Words($"hole {hole}") : null,
         Words(Reason));
 }
 

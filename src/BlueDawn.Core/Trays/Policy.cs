@@ -1,4 +1,5 @@
 using BlueDawn.Core.Build;
+using BlueDawn.Core.Chokes;
 using BlueDawn.Core.Cleaning;
 using BlueDawn.Core.Faults;
 using BlueDawn.Core.Handover;
@@ -113,6 +114,7 @@ public static class Policy
             ? "There is fuel in the oil. Drain it by the local rule for waste oil and fill fresh, then say that it is changed."
             : "It flooded, and a needle that leaks fills the sump. Read the oil the way that engine wants it: at its mark, smelling of oil."
         : tray.Lines.FirstOrDefault(line => line.Line is FuelWatchLine) is { Judgement: { Verdict: Verdict.NotGood } leak } ? $"Fuel was seen in the open: {leak.Word.ToLowerInvariant()}. Mend that, wipe it dry, and watch it again with the fuel on."
+        : tray.Lines.Any(line => line.Line.Key == ChokesStation.ThrottleLook && line.Judgement.Verdict == Verdict.NotGood) ? "The throttle does not return: a machine that runs away hurts. Find what holds it, and see it snap shut."
         : null;
 
     /// <summary>What has to be said of the oil before the engine may run; null when nothing has.</summary>

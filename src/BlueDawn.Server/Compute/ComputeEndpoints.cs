@@ -1,4 +1,5 @@
 using BlueDawn.Core.Carburetors;
+using BlueDawn.Core.Chokes;
 using BlueDawn.Core.Faults;
 using BlueDawn.Core.Gauging;
 using BlueDawn.Core.Logbook;
@@ -69,6 +70,7 @@ internal static class ComputeEndpoints
         compute.MapPost("/hold-test", (HoldTestInput input) => Judge(input, HoldTest.Check, HoldTest.Judge)).WithName("computeHoldTest").WithSummary("Judge a pressure hold test");
         compute.MapPost("/float-balance", (FloatBalanceInput input) => Judge(input, FloatBalance.Check, FloatBalance.Of)).WithName("computeFloatBalance").WithSummary("Where a float comes to rest against its needle");
         compute.MapPost("/pop-off", (PopOffInput input) => Judge(input, PopOff.Check, PopOff.Look)).WithName("computePopOff").WithSummary("Find where a needle lets go in a series of pressures");
+        compute.MapPost("/choke-opening", (OpeningSeriesInput input) => Judge(input, OpeningSeries.Check, OpeningSeries.Look)).WithName("computeChokeOpening").WithSummary("Find in a series of plate angle and speed when a choke opened and whether the engine faltered");
         compute.MapPost("/fault-trace", (FaultTraceInput input) => TraceFault(input)).WithName("computeFaultTrace").WithSummary("Trace a fault from findings");
         compute.MapPost("/measure", (MeasureInput input) => ReadMeasure(input)).WithName("computeMeasure").WithSummary("Read a measure as it is typed");
         compute.MapGet("/number-drills", () => TypedResults.Ok(NumberDrills.All.Select(drill => new NumberDrillView(drill.Number, drill.DiameterIn, drill.DiameterMm))))

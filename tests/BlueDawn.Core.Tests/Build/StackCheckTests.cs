@@ -96,6 +96,20 @@ public sealed class StackCheckTests
         Assert.Empty(bench.Problems);
     }
 
+    [Fact]
+    public void A_link_in_another_hole_than_it_came_out_of_is_caught_and_it_is_asked_for()
+    {
+        var bench = BenchOf(CarburetorFamily.FloatBowl).Strips().Does(new OutNote("governor-link", LineVerdict.Refit, Hole: "second from outside"));
+        Assert.Equal("note.hole", Assert.Single(bench.Ledger.Check(new BackNote("governor-link", Fate.Refitted), [])).Field);
+        bench.Does(new BackNote("governor-link", Fate.Refitted, Hole: "outermost"));
+        var problem = Assert.Single(bench.Problems, one => one.Fault == StackFault.WrongHole);
+        Assert.Contains("second from outside", problem.Mend, StringComparison.Ordinal);
+        bench.Does(new UndoNote("governor-link")).Does(new BackNote("governor-link", Fate.Refitted, Hole: " Second from outside "));
+        Assert.DoesNotContain(bench.Problems, one => one.Fault == StackFault.WrongHole);
+        // One that nobody noted is not asked for.
+        Assert.Empty(BenchOf(CarburetorFamily.FloatBowl).Strips().Does(new OutNote("governor-link", LineVerdict.Refit)).Ledger.Check(new BackNote("governor-link", Fate.Refitted), []));
+    }
+
     [Theory]
     [MemberData(nameof(Pairs))]
     public void What_closes_over_a_part_that_is_still_on_the_bench_is_caught(CarburetorFamily family, string under, string over)

@@ -95,6 +95,37 @@ public sealed class ChokesTests
         Assert.Equal(finding, Judged(new WarmWaterLine(), ("water", water), ("stroke", stroke)).Finding);
 
     [Fact]
+    public void Suction_pulls_with_pressure_times_area()
+    {
+        // A stiff piston is the whole circle, a bare membrane a third of it: 10 kPa on 36 mm, 1017.9 mm², is 10.179 N.
+        Assert.Equal(10.179, SuctionForceLine.PullN(10, 36, 36), 0.001);
+        Assert.Equal(10.179 / 3, SuctionForceLine.PullN(10, 36, 0), 0.001);
+        Assert.True(SuctionForceLine.PullN(10, 42, 20) > SuctionForceLine.PullN(10, 36, 20));
+        Assert.Equal("cannotTell", Judged(new SuctionForceLine(), ("suction", "5"), ("diaphragm", "36"), ("plate", "20"), ("spring", "300")).Finding);
+    }
+
+    [Fact]
+    public void A_series_of_angle_and_speed_says_what_a_hand_on_a_key_would_have()
+    {
+        // Shut at 80 degrees until 40 s, open at 0 by 60 s; the speed drops at 61 s. Every 0.5 s, noise of half a degree.
+        var random = new Random(2);
+        var times = Enumerable.Range(0, 160).Select(i => i * 0.5).ToList();
+        List<double> Angles() => [.. times.Select(t => 80 - (80 * Math.Clamp((t - 40) / 20, 0, 1)) + (random.NextDouble() - 0.5))];
+        for (var draw = 0; draw < 50; draw++)
+        {
+            var seen = OpeningSeries.Look(new OpeningSeriesInput(times, Angles(), [.. times.Select(t => t < 61 ? 3000 + (40 * random.NextDouble()) : 1200)], 80, 0));
+            Assert.InRange(seen.BeginsS!.Value, 40, 42.5);
+            Assert.InRange(seen.HalfS!.Value, 49, 51);
+            Assert.InRange(seen.OpenS!.Value, 57.5, 60.5);
+            Assert.Equal((61.0, StartEnd.Faltered), (seen.FalteredS!.Value, seen.Ended));
+            Assert.Equal(StartEnd.RanOn, OpeningSeries.Look(new OpeningSeriesInput(times, Angles(), null, 80, 0)).Ended);
+        }
+
+        Assert.Equal(StartEnd.NotOpened, OpeningSeries.Look(new OpeningSeriesInput([0, 1, 2, 3], [80, 80, 80, 80])).Ended);
+        Assert.Equal("anglesDeg", Assert.Single(OpeningSeries.Check(new OpeningSeriesInput([0, 1, 2, 3], [80, 80]))).Field);
+    }
+
+    [Fact]
     public void Each_choke_is_asked_for_its_own_and_an_unknown_one_only_for_what_holds_for_all()
     {
         string[] Keys(ChokeKind? choke) => [.. new ChokesStation().Lines(Sheets.FactsOf(Sheets.Spec, new CarburetorKind(CarburetorFamily.FloatBowl, EngineKind.FourStroke, choke)), Sheets.Spec, Sheets.Shop).Select(line => line.Key[7..])];
@@ -105,12 +136,34 @@ public sealed class ChokesTests
         Assert.Contains("return-spring", Keys(ChokeKind.Lever));
     }
 
+    private static TestTray Vacuum() => new TestTray(Sheets.Spec, new CarburetorKind(CarburetorFamily.FloatBowl, EngineKind.FourStroke, ChokeKind.Vacuum)).Does(new Core.Parts.JobNote("closed"));
+
+    private static ReadingNote Look(string key, string seen) => new($"chokes/{key}", TypedReading.Of(("seen", seen)));
+
+    private static ReadingNote Timed { get; } = new("chokes/opening", TypedReading.Of(("open", "2.4"), ("end", "ranOn")));
+
+    [Fact]
+    public void Nothing_that_is_timed_without_the_cleaners_screw_counts()
+    {
+        var tray = Vacuum().Does(Look("cleaner-screw", "out"));
+        Assert.Contains("screw is not in", Assert.Single(tray.Refuses(Timed)!.Fields).Message, StringComparison.Ordinal);
+        Assert.Null(tray.Does(Look("cleaner-screw", "in")).Refuses(Timed));
+    }
+
+    [Fact]
+    public void An_engine_whose_throttle_hangs_does_not_run()
+    {
+        var tray = Vacuum().Does(Look("throttle-returns", "hangs"));
+        Assert.Contains("throttle does not return", tray.Refuses(Timed)!.Detail, StringComparison.Ordinal);
+        Assert.NotNull(tray.Refuses(new ReadingNote("proving/idle-speed", TypedReading.Of(("speed", "1600")))));
+        Assert.Null(tray.Does(Look("throttle-returns", "returns")).Refuses(Timed));
+    }
+
     [Fact]
     public void No_engine_runs_to_time_its_choke_while_a_part_lies_on_the_bench()
     {
         var tray = new TestTray(Sheets.Spec, new CarburetorKind(CarburetorFamily.FloatBowl, EngineKind.FourStroke, ChokeKind.Vacuum)).Does(new Core.Parts.JobNote("full")).Adds(new Core.Parts.OutNote("bowl", Core.Parts.LineVerdict.Refit));
-        var timed = new ReadingNote("chokes/opening", TypedReading.Of(("open", "2.4"), ("end", "ranOn")));
-        Assert.NotNull(tray.Refuses(timed));
-        Assert.Null(new TestTray(Sheets.Spec, new CarburetorKind(CarburetorFamily.FloatBowl, EngineKind.FourStroke, ChokeKind.Vacuum)).Does(new Core.Parts.JobNote("closed")).Refuses(timed));
+        Assert.NotNull(tray.Refuses(Timed));
+        Assert.Null(Vacuum().Refuses(Timed));
     }
 }

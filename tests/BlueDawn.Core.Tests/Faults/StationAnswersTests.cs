@@ -122,7 +122,7 @@ public class StationAnswersTests
             "seatFits", "seatStarves", "seatTooLarge", "dropShort", "dropEnough", "gasketFits", "beddingIn",
             // Looks at a choke that are put right in the hand; what it does from the start is timed.
             "free", "binds", "nothing", "wedged", "notShut", "notOpen", "knobBoth", "snaps", "in", "out", "starts", "waits", "early", "lazy", "opens", "half", "right", "tab", "loose", "openedEarly",
-            "rodShort", "rodRight", "pinMoves", "pinStays", "stopsShort", "notAfter",
+            "rodShort", "rodRight", "pinMoves", "pinStays", "pullEnough", "pullWeak", "stopsShort", "notAfter",
             // On a diaphragm type or a tank it is looked at where it came out; the trace has no such finding.
             "floodsThroat", "wetAtCover", "wetAtTankTop",
             "popsRight", "popsLow", "popsHigh", "popsDiffer", "shutsLate",
@@ -156,6 +156,7 @@ public class StationAnswersTests
             TypedReading.Of(("open", "2.4"), ("end", "ranOn")), TypedReading.Of(("open", "300"), ("end", "ranOn")), TypedReading.Of(("end", "notOpened")),
             TypedReading.Of(("open", "2.4"), ("faltered", "3"), ("end", "faltered")), TypedReading.Of(("open", "2.9"), ("end", "ranOn")),
         ],
+        "chokes/suction-force" => [Force("6", "36"), Force("1", "36")],
         "chokes/rod-travel" => [TypedReading.Of(("needed", "8"), ("given", "10")), TypedReading.Of(("needed", "8"), ("given", "6"))],
         "chokes/return-spring" => [Turns("4", "6", "5"), Turns("4", "6", "7"), Turns("4", "6", "3")],
         "chokes/warm-water" => [TypedReading.Of(("water", "80"), ("stroke", "4")), TypedReading.Of(("water", "80"), ("stroke", "0.5")), TypedReading.Of(("water", "50"), ("stroke", "0.5"))],
@@ -172,6 +173,8 @@ public class StationAnswersTests
 
     private static TypedReading Pops(string pressures) =>
         new(UnitSystem.Metric, new Dictionary<string, string>(), [.. pressures.Split(' ').Chunk(2).Select(p => new Dictionary<string, string> { ["opened"] = p[0], ["shut"] = p[1] })]);
+
+    private static TypedReading Force(string suction, string chamber) => TypedReading.Of(("suction", suction), ("diaphragm", chamber), ("plate", "20"), ("spring", "250"));
 
     private static TypedReading Turns(string slack, string tight, string now) => TypedReading.Of(("slack", slack), ("tight", tight), ("now", now));
 

@@ -56,7 +56,7 @@ public sealed class UpgradeTests(Shop shop) : IAsyncLifetime
     };
 
     /// <summary>Lines that Set and Choke did not have (decisions 72 and 81).</summary>
-    private static readonly HashSet<string> NewAtSet = [.. ChokesStation.ShippedLooks.Select(look => $"chokes/{look.Key}"), "chokes/opening", "chokes/warm-water", "chokes/rod-travel", "chokes/return-spring", .. SettingStation.ShippedLooks.Select(look => $"setting/{look.Key}"), "setting/lever-height", "setting/pop-off", "setting/float-drop", "setting/seat-bore", "setting/bowl-squeeze"];
+    private static readonly HashSet<string> NewAtSet = [.. ChokesStation.ShippedLooks.Select(look => $"chokes/{look.Key}"), "chokes/opening", "chokes/suction-force", "chokes/warm-water", "chokes/rod-travel", "chokes/return-spring", .. SettingStation.ShippedLooks.Select(look => $"setting/{look.Key}"), "setting/lever-height", "setting/pop-off", "setting/float-drop", "setting/seat-bore", "setting/bowl-squeeze"];
 
     /// <summary>Trays whose complaints the fuel-on line tries anyway.</summary>
     private static readonly HashSet<int> TriedByFuelOn = [19, 22, 26, 37];

@@ -189,6 +189,24 @@ export function PartShape({ part, way }: ShapeProps): ReactNode {
       );
     case 'metering-spring':
       return coil(5, 16, 56);
+    case 'governor-spring':
+    case 'throttle-spring':
+    case 'idle-spring':
+    case 'choke-return-spring':
+      return (
+        <>
+          {coil(7, 11, 46)}
+          <path d="M-11 -23q11 -18 11 -4M11 23q-11 18 -11 4" className="wire" />
+        </>
+      );
+    case 'air-vane':
+      return (
+        <>
+          <path d="M-96 -22q70 -14 110 10l82 18v14l-96 -6q-50 -4 -96 8z" />
+          <circle cx={-60} cy={-4} r={6} className="hole" />
+          <circle cx={-22} cy={-2} r={6} className="hole" />
+        </>
+      );
     case 'choke-small-spring':
       return <g transform={way === 'crooked' ? 'rotate(28)' : undefined}>{coil(6, 9, 44)}</g>;
     case 'choke-clip':
@@ -285,7 +303,10 @@ export function PartShape({ part, way }: ShapeProps): ReactNode {
       );
     case 'shut-off-wire':
     case 'stop-wire':
+    case 'control-cable':
     case 'throttle-link':
+    case 'governor-link':
+    case 'choke-link':
       return <path d="M-104 22v-30h180q20 0 20 -22" className="wire thick" />;
     case 'fuel-hose':
     case 'breather-hose':

@@ -13,6 +13,7 @@ import {
 import { useKept } from '../../outbox/drafts';
 import { usePerson, useUnits } from '../../session/session';
 import { Button } from '../../ui/button';
+import { Choice } from '../../ui/choice';
 import { TextField } from '../../ui/field';
 import { say, torque, turns } from '../../units/format';
 import { foundWords } from '../../parts/found';
@@ -37,10 +38,12 @@ export function FitForm({ tray, view, line, advice, mayRecord, busy, errors, onR
   const { part, found } = line;
   const person = usePerson();
   const units = useUnits();
-  const [draft, keep, clear] = useKept<{ way: string; reason: string; eighths: number | null }>(
+  const [draft, keep, clear] = useKept<{ way: string; reason: string; eighths: number | null; hole?: string }>(
     `${person.id}:build:${tray.number}:${part.key}`,
     { way: '', reason: '', eighths: null },
   );
+  const [another, setAnother] = useState(false);
+  const cameOutOf = found?.hole?.trim() ?? '';
   const [sources, setSources] = useState(found?.verdict === 'renew' || line.state === 'missing' || part.newEachTime);
   const main = useRef<HTMLButtonElement>(null);
   useEffect(() => {
@@ -60,6 +63,7 @@ export function FitForm({ tray, view, line, advice, mayRecord, busy, errors, onR
       fromShelf: from?.fromShelf ?? false,
       turnsEighths: part.asks.includes('turns') && fate !== 'leftOff' && fate !== 'scrapped' ? eighths : null,
       reason: draft.reason.trim() || null,
+      hole: (fate !== 'leftOff' && fate !== 'scrapped' && draft.hole?.trim()) || null,
     });
     if (settled) clear();
   };
@@ -84,6 +88,36 @@ export function FitForm({ tray, view, line, advice, mayRecord, busy, errors, onR
           problem={errors['note.way']?.[0]}
           onChange={(way) => keep({ ...draft, way })}
         />
+      )}
+      {cameOutOf !== '' && (
+        <div className="grid justify-items-start gap-1.5">
+          <Choice
+            label={`Which hole it went into: ${part.label}`}
+            value={another ? 'another' : draft.hole === cameOutOf ? 'same' : ''}
+            options={[
+              { value: 'same', label: `As it came out: ${cameOutOf}` },
+              { value: 'another', label: 'Another hole' },
+            ]}
+            invalid={'note.hole' in errors}
+            disabled={!mayRecord}
+            onChange={(which) => {
+              setAnother(which === 'another');
+              keep({ ...draft, hole: which === 'same' ? cameOutOf : '' });
+            }}
+          />
+          {another && (
+            <TextField
+              label="Which hole it went into"
+              value={draft.hole ?? ''}
+              onChange={(event) => keep({ ...draft, hole: event.target.value })}
+            />
+          )}
+          {errors['note.hole']?.[0] && (
+            <p role="alert" className="text-bad font-medium">
+              {errors['note.hole'][0]}
+            </p>
+          )}
+        </div>
       )}
       {part.asks.includes('turns') && (
         <div>

@@ -8,6 +8,7 @@ import { Button } from '../../ui/button';
 import { Card } from '../../ui/card';
 import { ChokeDrawing } from './ChokeDrawing';
 import { openingAt, secondsOf } from './opening';
+import { SeriesFile } from './SeriesFile';
 import { StartTimeline } from './StartTimeline';
 
 /** What can happen while a start is timed, each with a key of its own. */
@@ -111,6 +112,19 @@ export function StartClock({ tray, line, choke, disabled }: Props) {
               </>
             )}
           </div>
+          <SeriesFile
+            disabled={disabled}
+            onFound={(found) => {
+              clear();
+              state.change({
+                group: line.form.groups[0]?.name ?? null,
+                values: {
+                  ...state.draft.values,
+                  ...Object.fromEntries(Object.entries(found).filter(([name]) => fields.some((f) => f.name === name))),
+                },
+              });
+            }}
+          />
           <StartTimeline times={times} now={seconds} window={line.window} label={line.label} />
         </div>
       </div>

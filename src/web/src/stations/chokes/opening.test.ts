@@ -1,5 +1,5 @@
 import { expect, it } from 'vitest';
-import { openingAt, secondsOf } from './opening';
+import { columnsOf, openingAt, secondsOf } from './opening';
 
 it('turns the plate evenly between what was seen', () => {
   const times = secondsOf({ begins: '40', half: '50', open: '70' });
@@ -9,4 +9,14 @@ it('turns the plate evenly between what was seen', () => {
 it('stays shut while nothing was seen', () => {
   expect(openingAt(secondsOf({ open: '' }), Infinity)).toBe(0);
   expect(secondsOf({ open: '2,4 s' }).open).toBe(2.4);
+});
+
+it('reads two or three columns of a file', () => {
+  expect(columnsOf('s;deg;rpm\n0;80;3000\n0.5;79.5;3010\n')).toEqual({
+    timesS: [0, 0.5],
+    anglesDeg: [80, 79.5],
+    speedsRpm: [3000, 3010],
+  });
+  expect(columnsOf('0,80\n1,79')?.speedsRpm).toBeNull();
+  expect(columnsOf('nothing here\n5')).toBeNull();
 });

@@ -1,0 +1,128 @@
+using BlueDawn.Core.Measures;
+
+namespace BlueDawn.Core.Chokes;
+
+/// <summary>A start as instruments wrote it down.</summary>
+/// <param name="TimesS">Seconds from when the engine ran, rising; 4 to 20 000 of them.</param>
+/// <param name="AnglesDeg">The plate's angle at each; it may be measured from any side.</param>
+/// <param name="SpeedsRpm">The engine's speed at each, or null when it was not read.</param>
+/// <param name="ShutDeg">The plate's angle shut; the first of the series when not given.</param>
+/// <param name="OpenDeg">Its angle fully open; the one furthest from shut when not given.</param>
+public sealed record OpeningSeriesInput(
+    IReadOnlyList<double> TimesS, IReadOnlyList<double> AnglesDeg, IReadOnlyList<double>? SpeedsRpm = null, double? ShutDeg = null, double? OpenDeg = null);
+
+/// <summary>What happened in it, in seconds; null where it did not.</summary>
+/// <param name="BeginsS">When the plate began to open.</param>
+/// <param name="HalfS">When it stood half open.</param>
+/// <param name="OpenS">When it was fully open.</param>
+/// <param name="FalteredS">When the engine faltered.</param>
+/// <param name="Ended">How it ended.</param>
+public sealed record OpeningEvents(double? BeginsS, double? HalfS, double? OpenS, double? FalteredS, StartEnd Ended);
+
+/// <summary>Finds in a series of plate angle and engine speed what a hand on a key would have noted.</summary>
+public static class OpeningSeries
+{
+    /// <summary>Opened by less than this it has not begun; by more than the rest of it, it is open. Own judgement: what an eye sees.</summary>
+    private const double Edge = 0.05;
+
+    /// <summary>A speed that falls below this share of what it was running at is a stumble. Own judgement.</summary>
+    private const double StumbleShare = 0.7;
+
+    /// <summary>Samples below which nothing is said, of a series or of the speed it ran at before a stumble.</summary>
+    private const int Fewest = 4;
+
+    private const int Most = 20_000;
+
+    /// <summary>What is wrong with an input, field by field; empty when it can be looked through.</summary>
+    public static IReadOnlyList<FieldProblem> Check(OpeningSeriesInput input)
+    {
+        var problems = new List<FieldProblem>();
+        if (input.TimesS.Count is < Fewest or > Most || input.TimesS.Any(time => !double.IsFinite(time)) || input.TimesS.Zip(input.TimesS.Skip(1)).Any(pair => pair.Second <= pair.First))
+        {
+            problems.Add(new("timesS", $"Give {Fewest} to {Most} times, each later than the one before."));
+        }
+
+        if (input.AnglesDeg.Count != input.TimesS.Count || input.AnglesDeg.Any(angle => !double.IsFinite(angle) || Math.Abs(angle) > 360))
+        {
+            problems.Add(new("anglesDeg", "Give an angle for each time, from -360 to 360."));
+        }
+
+        if (input.SpeedsRpm is { } speeds && (speeds.Count != input.TimesS.Count || speeds.Any(speed => !double.IsFinite(speed) || speed < 0)))
+        {
+            problems.Add(new("speedsRpm", "Give a speed for each time, 0 or more."));
+        }
+
+        if (input is { ShutDeg: { } shut, OpenDeg: { } open } && shut == open)
+        {
+            problems.Add(new("openDeg", "Shut and open differ."));
+        }
+
+        return problems;
+    }
+
+    /// <summary>What happened in a checked series.</summary>
+    /// <exception cref="ArgumentException"><see cref="Check"/> finds something wrong with it.</exception>
+    public static OpeningEvents Look(OpeningSeriesInput input)
+    {
+        if (Check(input) is [var problem, ..])
+        {
+            throw new ArgumentException(problem.Message, nameof(input));
+        }
+
+        var shut = input.ShutDeg ?? input.AnglesDeg[0];
+        var full = input.OpenDeg ?? input.AnglesDeg.MaxBy(angle => Math.Abs(angle - shut));
+        if (full == shut)
+        {
+            return new OpeningEvents(null, null, null, Stumble(input), StartEnd.NotOpened);
+        }
+
+        var opening = input.AnglesDeg.Select(angle => (angle - shut) / (full - shut)).ToList();
+        var (begins, half, open) = (Crossed(input.TimesS, opening, Edge), Crossed(input.TimesS, opening, 0.5), Crossed(input.TimesS, opening, 1 - Edge));
+        var stumble = Stumble(input);
+        return new OpeningEvents(begins, half, open, stumble, stumble is not null ? StartEnd.Faltered : open is null ? StartEnd.NotOpened : StartEnd.RanOn);
+    }
+
+    /// <summary>When it first crossed a height and stayed above it for the next sample too, between two samples by a straight line.</summary>
+    private static double? Crossed(IReadOnlyList<double> times, List<double> values, double height)
+    {
+        for (var i = 1; i < values.Count; i++)
+        {
+            if (values[i - 1] < height && values[i] >= height && (i + 1 == values.Count || values[i + 1] >= height))
+            {
+                return times[i - 1] + ((times[i] - times[i - 1]) * (height - values[i - 1]) / (values[i] - values[i - 1]));
+            }
+        }
+
+        return null;
+    }
+
+    /// <summary>When the speed fell for two samples below a share of what it had been running at: the middle of all before.</summary>
+    private static double? Stumble(OpeningSeriesInput input)
+    {
+        if (input.SpeedsRpm is not { } speeds)
+        {
+            return null;
+        }
+
+        var before = new List<double>();
+        for (var i = 0; i < speeds.Count; i++)
+        {
+            if (before.Count >= Fewest)
+            {
+                var running = before[before.Count / 2];
+                if (running > 0 && speeds[i] < StumbleShare * running && (i + 1 == speeds.Count || speeds[i + 1] < StumbleShare * running))
+                {
+                    return input.TimesS[i];
+                }
+            }
+
+            if (speeds[i] > 0)
+            {
+                var place = before.BinarySearch(speeds[i]);
+                before.Insert(place < 0 ? ~place : place, speeds[i]);
+            }
+        }
+
+        return null;
+    }
+}
