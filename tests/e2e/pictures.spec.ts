@@ -13,7 +13,7 @@ const views: readonly [name: string, path: string][] = [
   ['tray-clean', '/tray/24/clean/bath'],
   ['tray-build', '/tray/38/build'],
   ['tray-gauge', '/tray/27/gauge'],
-  ['tray-set', '/tray/26/set'],
+  ['tray-set', '/tray/25/set'],
   ['tray-choke', '/tray/36/choke'],
   ['tray-prove', '/tray/25/prove'],
   ['tray-hand-back', '/tray/27/hand-back'],

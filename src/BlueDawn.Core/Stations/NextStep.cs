@@ -39,6 +39,8 @@ public sealed record NextStep(
         {
             Verdict.CannotTell => open.Judgement.Why.Count > 0 ? open.Judgement.Why[0] : Sentence.None,
             Verdict.NotGood => Sentence.Of($"{open.Judgement.Word}. {open.Line.Target.Text}".TrimEnd(), [.. open.Line.Target.Quantities]),
+            // What is looked at is right as it stands in the answer's own words.
+            Verdict.NotRead or Verdict.Good when open.Line.Form.OneTouch => Sentence.Of("Right: " + open.Line.Target.Text + ".", [.. open.Line.Target.Quantities]),
             Verdict.NotRead or Verdict.Good => Sentence.Of("Should be " + open.Line.Target.Text + ".", [.. open.Line.Target.Quantities]),
         },
         open.Judgement.Answers,

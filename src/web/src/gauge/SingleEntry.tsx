@@ -6,6 +6,9 @@ import { EntryBox } from './EntryBox';
 import { MinutesClock } from './MinutesClock';
 import { groupOf, standingTyped, type EntryProps } from './entry';
 
+/** Where a bare number says too little, however crowded the line is. */
+const unitsMatter = new Set<EntryField['dimension']>(['time', 'temperature', 'pressure', 'mass']);
+
 /** The boxes of one way of measuring. */
 export function SingleEntry({ state, line, way, disabled, onEnter, describedBy }: EntryProps) {
   const standing = standingTyped(line, useUnits()).values;
@@ -29,7 +32,7 @@ export function SingleEntry({ state, line, way, disabled, onEnter, describedBy }
               problem={state.errors[field.name]}
               disabled={disabled}
               describedBy={describedBy}
-              bare={group.fields.length > 2 && field.dimension === 'length'}
+              bare={group.fields.length > 2 && !unitsMatter.has(field.dimension)}
               skip={field.detail}
               onChange={(text) => set(field, text)}
               onEnter={onEnter}
