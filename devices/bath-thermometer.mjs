@@ -7,6 +7,7 @@
 // sends, 0 for until Ctrl-C. The password is asked from BLUE_DAWN_PASSWORD, the demo shop's by default.
 import { randomUUID } from 'node:crypto';
 import { parseArgs } from 'node:util';
+import { signIn } from './shop.mjs';
 
 const { values } = parseArgs({
   options: {
@@ -28,35 +29,13 @@ const [start, end, minutes, every, faster, most] = ['start', 'end', 'time-consta
   },
 );
 
-let cookies = new Map();
-async function call(path, method, body, token) {
-  const response = await fetch(values.url + path, {
-    method,
-    headers: {
-      cookie: [...cookies].map(([name, value]) => `${name}=${value}`).join('; '),
-      ...(body ? { 'content-type': 'application/json' } : {}),
-      ...(token ? { 'X-Blue-Dawn-Token': token } : {}),
-    },
-    ...(body ? { body: JSON.stringify(body) } : {}),
-  });
-  for (const line of response.headers.getSetCookie()) {
-    const [name, ...value] = line.split(';')[0].split('=');
-    cookies.set(name, value.join('='));
-  }
-  const answer = await response.json();
-  if (!response.ok) throw new Error(`${answer.title ?? response.status} ${answer.detail ?? ''}`);
-  return answer;
-}
-
-const { token } = await call('/api/session', 'GET');
-const password = process.env.BLUE_DAWN_PASSWORD ?? 'sandrigg-quay';
-const session = await call('/api/session', 'POST', { userName: values.user, password }, token);
+const send = await signIn(values.url, values.user);
 const began = Date.now();
 for (let sent = 0; most === 0 || sent < most; sent++) {
   if (sent > 0) await new Promise((done) => setTimeout(done, every * 1000));
   const passed = ((Date.now() - began) / 60_000) * faster;
   const shown = (end + (start - end) * Math.exp(-passed / minutes)).toFixed(1);
   const event = { id: randomUUID(), kind: 'temperature', temperature: `${shown} °C` };
-  await call('/api/baths/heated/events', 'POST', event, session.token);
+  await send('/api/baths/heated/events', event);
   console.log(`${shown} °C`);
 }

@@ -8,6 +8,7 @@
 // --step: the gauge's step; --noise: its scatter; --csv: writes the series to the terminal and sends nothing.
 // --pops 0 watches a hold alone. The password is asked from BLUE_DAWN_PASSWORD, the demo shop's by default.
 import { parseArgs } from 'node:util';
+import { signIn } from './shop.mjs';
 
 const defaults = {
   pop: '110',
@@ -60,28 +61,7 @@ if (values.csv) {
   console.log('s;kPa');
   timesS.forEach((time, i) => console.log(`${time};${shown[i]}`));
 } else {
-  const cookies = new Map();
-  const call = async (path, method, body, token) => {
-    const response = await fetch(values.url + path, {
-      method,
-      headers: {
-        cookie: [...cookies].map(([name, value]) => `${name}=${value}`).join('; '),
-        ...(body ? { 'content-type': 'application/json' } : {}),
-        ...(token ? { 'X-Blue-Dawn-Token': token } : {}),
-      },
-      ...(body ? { body: JSON.stringify(body) } : {}),
-    });
-    for (const line of response.headers.getSetCookie()) {
-      const [name, ...value] = line.split(';')[0].split('=');
-      cookies.set(name, value.join('='));
-    }
-    const answer = await response.json();
-    if (!response.ok) throw new Error(`${answer.title ?? response.status} ${answer.detail ?? ''}`);
-    return answer;
-  };
-  const { token } = await call('/api/session', 'GET');
-  const password = process.env.BLUE_DAWN_PASSWORD ?? 'sandrigg-quay';
-  const session = await call('/api/session', 'POST', { userName: values.user, password }, token);
-  await call('/api/instruments/pressure-gauge', 'POST', { timesS, values: shown }, session.token);
+  const send = await signIn(values.url, values.user);
+  await send('/api/instruments/pressure-gauge', { timesS, values: shown });
   console.log(`${shown.length} pressures sent: ${pops} pops, then a hold of ${seconds} s`);
 }

@@ -1,8 +1,8 @@
 import { Timer } from 'lucide-react';
-import { useEffect, useState } from 'react';
+import { useEffect } from 'react';
 import type { Line } from '../../api/client';
+import { useKeptClock } from '../../gauge/useKeptClock';
 import { useLine } from '../../gauge/useLine';
-import { useKept } from '../../outbox/drafts';
 import { usePerson } from '../../session/session';
 import { Button } from '../../ui/button';
 import { Card } from '../../ui/card';
@@ -19,8 +19,6 @@ const events = [
   { field: 'faltered', key: '4', word: 'Falters' },
 ] as const;
 
-const stopped = { since: null as number | null };
-
 interface Props {
   tray: number;
   line: Line;
@@ -35,23 +33,22 @@ interface Props {
 export function StartClock({ tray, line, choke, disabled }: Props) {
   const person = usePerson();
   const state = useLine(tray, line);
-  const [{ since }, keep, clear] = useKept(`${person.id}:${tray}:${line.key}:clock`, stopped);
-  const [now, setNow] = useState(() => Date.now());
+  const clock = useKeptClock(`${person.id}:${tray}:${line.key}`, 100);
+  const { seconds } = clock;
   const fields = line.form.groups[0]?.fields ?? [];
   const offered = events.filter((event) => fields.some((field) => field.name === event.field));
   const values = { ...line.standing?.typed.values, ...state.draft.values };
-  const seconds = since === null ? null : Math.max(0, (now - since) / 1000);
   const press = (field: string): void => {
-    if (since === null) return;
+    const now = clock.now();
+    if (now === null) return;
     state.change({
       group: line.form.groups[0]?.name ?? null,
-      values: { ...state.draft.values, [field]: ((Date.now() - since) / 1000).toFixed(1) },
+      values: { ...state.draft.values, [field]: now.toFixed(1) },
     });
   };
 
   useEffect(() => {
-    if (since === null) return undefined;
-    const timer = setInterval(() => setNow(Date.now()), 100);
+    if (seconds === null) return undefined;
     // A digit is an event while the clock runs; it does not go on into a box.
     const onKey = (event: KeyboardEvent): void => {
       const typing = event.target instanceof HTMLElement && ['INPUT', 'TEXTAREA'].includes(event.target.tagName);
@@ -62,10 +59,7 @@ export function StartClock({ tray, line, choke, disabled }: Props) {
       press(hit.field);
     };
     window.addEventListener('keydown', onKey, true);
-    return () => {
-      clearInterval(timer);
-      window.removeEventListener('keydown', onKey, true);
-    };
+    return () => window.removeEventListener('keydown', onKey, true);
   });
 
   const times = secondsOf(values);
@@ -79,7 +73,7 @@ export function StartClock({ tray, line, choke, disabled }: Props) {
             {seconds === null ? '0.0 s' : `${seconds.toFixed(1)} s`}
           </p>
           <div className="flex flex-wrap gap-2">
-            {since === null ? (
+            {seconds === null ? (
               <Button
                 look="hands"
                 disabled={disabled}
@@ -90,8 +84,7 @@ export function StartClock({ tray, line, choke, disabled }: Props) {
                       Object.entries(state.draft.values).filter(([name]) => !events.some((e) => e.field === name)),
                     ),
                   });
-                  setNow(Date.now());
-                  keep({ since: Date.now() });
+                  clock.start();
                 }}
               >
                 <Timer aria-hidden size={18} /> It runs: start the clock
@@ -106,7 +99,7 @@ export function StartClock({ tray, line, choke, disabled }: Props) {
                     )}
                   </Button>
                 ))}
-                <Button look="hands" onClick={clear}>
+                <Button look="hands" onClick={clock.stop}>
                   Stop
                 </Button>
               </>
@@ -115,7 +108,7 @@ export function StartClock({ tray, line, choke, disabled }: Props) {
           <SeriesFile
             disabled={disabled}
             onFound={(found) => {
-              clear();
+              clock.stop();
               state.change({
                 group: line.form.groups[0]?.name ?? null,
                 values: {
