@@ -145,13 +145,17 @@ internal sealed class ImportJobs(IServiceScopeFactory scopes, NpgsqlDataSource d
 
             await WithAsync(async db =>
             {
+                // In one: whoever sees that it is imported finds nothing of its file left.
+                await using var transaction = await db.Database.BeginTransactionAsync(cancel);
+                var left = report.Applied ? await db.ImportPieces.Where(piece => piece.JobId == id).ExecuteDeleteAsync(cancel) : 0;
                 if (await db.ImportJobs.FindAsync([id], cancel) is { } job)
                 {
                     (job.State, job.Report, job.RowsRead, job.BytesRead) = (report.Applied ? ImportState.Imported : ImportState.Checked, report, report.Rows, job.Bytes);
                     await db.SaveChangesAsync(cancel);
                 }
 
-                return report.Applied ? await db.ImportPieces.Where(piece => piece.JobId == id).ExecuteDeleteAsync(cancel) : 0;
+                await transaction.CommitAsync(cancel);
+                return left;
             });
         }
         catch (Exception e)
