@@ -13,6 +13,10 @@ public static class BedIn
     /// <param name="tray">The tray.</param>
     public static DateOnly? LookAgainOn(TrayBook tray) => Since(tray)?.AddDays(tray.Shop.BedInDays);
 
+    /// <summary>Whether it has had its days and is to be looked at now.</summary>
+    /// <param name="tray">The tray.</param>
+    public static bool IsDue(TrayBook tray) => LookAgainOn(tray) <= tray.Context.Today;
+
     private static DateOnly? Since(TrayBook tray)
     {
         DateOnly? since = null;

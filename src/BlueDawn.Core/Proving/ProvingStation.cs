@@ -78,7 +78,7 @@ public sealed class ProvingState(TrayBook tray) : LinesState(Station.Proving, tr
     private readonly TrayBook tray = tray;
 
     /// <summary>A new part that has had its days to bed in is looked at again before anything else.</summary>
-    public override NextStep? Step => BedIn.LookAgainOn(tray) is { } day && day <= tray.Context.Today && Lines.FirstOrDefault(line => line.Line is FuelWatchLine) is { } watch
+    public override NextStep? Step => BedIn.IsDue(tray) && Lines.FirstOrDefault(line => line.Line is FuelWatchLine) is { } watch
         ? NextStep.Of(watch) with
         {
             Do = Sentence.Of("It has had its days to bed in: fuel on, and watch it for {0}.", Quantity.Min(tray.Shop.FuelWatchMin)),

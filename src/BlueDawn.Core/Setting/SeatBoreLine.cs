@@ -13,7 +13,8 @@ public sealed record SeatBoreReading(double BoreMm) : Reading;
 /// <param name="Body">What the float is made like and what it has to shut.</param>
 /// <param name="Feeds">The engine, or null when it is not known: then only the float decides.</param>
 /// <param name="SpecName">Where the figures are from.</param>
-public sealed record SeatBoreLine(FloatSpec Float, FloatBody Body, EngineSize? Feeds, string SpecName)
+/// <param name="TwoStroke">Whether the engine draws at every turn.</param>
+public sealed record SeatBoreLine(FloatSpec Float, FloatBody Body, EngineSize? Feeds, string SpecName, bool TwoStroke = false)
     : GaugeLine("setting/seat-bore", Station.Setting, "Needle and seat", "Seat’s bore")
 {
     /// <summary>Share of the tank's head that is left when it is nearly empty. Own judgement.</summary>
@@ -25,7 +26,7 @@ public sealed record SeatBoreLine(FloatSpec Float, FloatBody Body, EngineSize? F
     private static readonly double Fuel = FloatMass.PetrolGPerML;
 
     /// <summary>What the engine drinks at full load in mL/min, or null.</summary>
-    public double? DemandMLPerMin => Feeds is null ? null : SeatFlow.DemandMLPerMin(Feeds.SweptML, Feeds.FullRpm, twoStroke: false, Fuel);
+    public double? DemandMLPerMin => Feeds is null ? null : SeatFlow.DemandMLPerMin(Feeds.SweptML, Feeds.FullRpm, TwoStroke, Fuel);
 
     /// <summary>Smallest bore that feeds the engine on a nearly empty tank, in millimetres; null when the engine is not known.</summary>
     public double? LeastMm => DemandMLPerMin is { } demand ? Math.Sqrt(demand / SeatFlow.MLPerMin(1, LowHeadKPa, Fuel)) : null;
@@ -111,7 +112,7 @@ public sealed record SeatBoreLine(FloatSpec Float, FloatBody Body, EngineSize? F
             [
                 Sentence.Of($"Flow = 0.6 × area × √(2 × pressure ÷ density) through a sharp-edged opening (ISO 5167, from memory), with {FloatBalance.AgainstWords(Body, 0)}{(Body.PumpKPa is null ? " above it and with a quarter of that" : "")}.", FloatBalance.Against(Body)),
                 Sentence.Of("The largest is the one a dry float shuts with {0} of it under.", Quantity.Percent(100 * MostUnder)),
-                .. Feeds is { } engine ? [Sentence.Of("{0} at {1}: four-stroke, filled to 0.8, 12.5 parts of air to one of fuel (own judgement).", Quantity.ML(engine.SweptML), Quantity.Rpm(engine.FullRpm))] : Array.Empty<Sentence>(),
+                .. Feeds is { } engine ? [Sentence.Of($"{{0}} at {{1}}: {(TwoStroke ? "two" : "four")}-stroke, filled to 0.8, 12.5 parts of air to one of fuel (own judgement).", Quantity.ML(engine.SweptML), Quantity.Rpm(engine.FullRpm))] : Array.Empty<Sentence>(),
                 Sentence.Of($"Float and engine: {SpecName}."),
             ],
             []);

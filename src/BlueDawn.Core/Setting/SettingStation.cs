@@ -68,7 +68,12 @@ public sealed class SettingStation : LinesStation
     {
         if (sheet.Float is { Body: { } body, DryMassG: not null } limits)
         {
-            yield return new SeatBoreLine(limits, body, sheet.Feeds, sheet.Name);
+            var line = new SeatBoreLine(limits, body, sheet.Feeds, sheet.Name, sheet.Engine == EngineKind.TwoStroke);
+            // A float that shuts no seat that would feed the engine: then the sheet is wrong, and no bore is right.
+            if (line.MostMm > (line.LeastMm ?? 0))
+            {
+                yield return line;
+            }
         }
     }
 }

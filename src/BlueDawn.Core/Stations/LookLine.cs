@@ -20,6 +20,9 @@ public sealed record LookLine(Station At, string Folder, Look Look) : GaugeLine(
     public override bool Required => Look.Required;
 
     /// <inheritdoc/>
+    public override bool Running => Look.Caution == Safety.Caution.Running;
+
+    /// <inheritdoc/>
     public override bool GoesWithTheTray => true;
 
     /// <inheritdoc/>

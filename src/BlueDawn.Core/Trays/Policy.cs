@@ -35,7 +35,7 @@ public static class Policy
         }
 
         // A new part that wept has had its days: the tray calls for that look, whatever else is open.
-        if (BedIn.LookAgainOn(tray) <= tray.Context.Today && tray.State(Station.Proving).Step is { } look)
+        if (BedIn.IsDue(tray) && tray.State(Station.Proving).Step is { } look)
         {
             return look;
         }

@@ -25,7 +25,7 @@ namespace BlueDawn.Server.Bench;
 /// <param name="OpenLines">Lines that are open.</param>
 /// <param name="Lines">Lines in all.</param>
 /// <param name="Revision">Counts up with every entry of the tray.</param>
-/// <param name="LookAgain">The day from which a new part that weeps is to be looked at again, or null.</param>
+/// <param name="NeedsHands">Whether it waits for hands, or what it waited for has had its time.</param>
 internal sealed record BenchTray(
     int Number,
     string MachineName,
@@ -40,7 +40,7 @@ internal sealed record BenchTray(
     int OpenLines,
     int Lines,
     int Revision,
-    DateOnly? LookAgain);
+    bool NeedsHands);
 
 /// <summary>The bench.</summary>
 /// <param name="Today">Today by the shop's clock.</param>
@@ -117,6 +117,6 @@ internal static class BenchEndpoints
             file.Book.Lines.Count(line => line.IsOpen),
             file.Book.Lines.Count,
             tray.Revision,
-            BedIn.LookAgainOn(file.Book));
+            facts.WaitsFor == WaitsFor.Hands || (facts.WaitsFor == WaitsFor.BedIn && BedIn.IsDue(file.Book)));
     }
 }

@@ -136,7 +136,7 @@ public sealed class ChokesTests
         Assert.Contains("return-spring", Keys(ChokeKind.Lever));
     }
 
-    private static TestTray Vacuum() => new TestTray(Sheets.Spec, new CarburetorKind(CarburetorFamily.FloatBowl, EngineKind.FourStroke, ChokeKind.Vacuum)).Does(new Core.Parts.JobNote("closed"));
+    private static TestTray Vacuum() => new TestTray(Sheets.Spec, new CarburetorKind(CarburetorFamily.SuctionTank, EngineKind.FourStroke, ChokeKind.Vacuum)).Does(new Core.Parts.JobNote("closed"));
 
     private static ReadingNote Look(string key, string seen) => new($"chokes/{key}", TypedReading.Of(("seen", seen)));
 
@@ -160,9 +160,18 @@ public sealed class ChokesTests
     }
 
     [Fact]
+    public void Every_look_is_about_a_part_its_families_have()
+    {
+        foreach (var look in ChokesStation.ShippedLooks.Where(look => look.Part is not null))
+        {
+            Assert.All(look.Families, family => Assert.Contains(look.Part, Core.Parts.LedgerKnowledge.Shipped.All(family).Select(part => part.Key)));
+        }
+    }
+
+    [Fact]
     public void No_engine_runs_to_time_its_choke_while_a_part_lies_on_the_bench()
     {
-        var tray = new TestTray(Sheets.Spec, new CarburetorKind(CarburetorFamily.FloatBowl, EngineKind.FourStroke, ChokeKind.Vacuum)).Does(new Core.Parts.JobNote("full")).Adds(new Core.Parts.OutNote("bowl", Core.Parts.LineVerdict.Refit));
+        var tray = new TestTray(Sheets.Spec, new CarburetorKind(CarburetorFamily.SuctionTank, EngineKind.FourStroke, ChokeKind.Vacuum)).Does(new Core.Parts.JobNote("full")).Adds(new Core.Parts.OutNote("air-cleaner", Core.Parts.LineVerdict.Refit));
         Assert.NotNull(tray.Refuses(Timed));
         Assert.Null(Vacuum().Refuses(Timed));
     }

@@ -109,6 +109,8 @@ public sealed class FloatStandingTests
         Assert.Equal(line.DemandMLPerMin!.Value, SeatFlow.MLPerMin(line.LeastMm!.Value, FloatBalance.HeadKPa(75, FloatMass.PetrolGPerML), FloatMass.PetrolGPerML), 1e-6);
         Assert.Equal(0.85, FloatStanding.Of(Float, 14, 4.0, null, line.MostMm)!.ImmersedShare, 1e-4);
         Assert.Null(new SeatBoreLine(Float, Float.Body!, null, "a sheet").LeastMm);
+        // A two-stroke of the same size draws twice as often.
+        Assert.Equal(2 * line.DemandMLPerMin.Value, (line with { TwoStroke = true }).DemandMLPerMin!.Value, 1e-9);
     }
 
     [Theory]

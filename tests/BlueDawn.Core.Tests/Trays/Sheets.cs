@@ -60,7 +60,7 @@ internal static class Sheets
             Spec with { Float = Spec.Float! with { Body = new FloatBody(14, 26, 1.8, 300, FloatShape.Upright, 20) }, Feeds = new EngineSize(170, 3600) },
             Spec with { Family = CarburetorFamily.Diaphragm, Float = null, PopOff = new PopOffSpec(85, 135, 55) },
             Spec with { Family = CarburetorFamily.SuctionTank, Float = null },
-        }.SelectMany(LinesOf).Concat(Enum.GetValues<ChokeKind>().SelectMany(choke => StationList.All.SelectMany(station => station.Lines(FactsOf(Spec, new CarburetorKind(CarburetorFamily.FloatBowl, EngineKind.FourStroke, choke)), Spec, Shop)))).DistinctBy(line => line.Key),
+        }.SelectMany(LinesOf).Concat(Enum.GetValues<ChokeKind>().SelectMany(choke => StationList.All.SelectMany(station => station.Lines(FactsOf(Spec, new CarburetorKind(choke == ChokeKind.Vacuum ? CarburetorFamily.SuctionTank : CarburetorFamily.FloatBowl, EngineKind.FourStroke, choke)), Spec, Shop)))).DistinctBy(line => line.Key),
     ];
 
     public static TrayFacts FactsOf(SpecSheet? sheet, CarburetorKind? kind = null) => new(

@@ -21,7 +21,7 @@ export function BenchPage() {
   if (!query.data) return <Trouble error={query.error} retry={() => void query.refetch()} />;
   const { trays, today } = query.data;
   const onBench = trays.filter((t) => t.waitsFor !== 'handedBack');
-  const hands = onBench.filter((t) => t.waitsFor === 'hands' || isCalled(t, today));
+  const hands = onBench.filter((t) => t.needsHands);
   const late = onBench.filter((t) => daysBetween(today, t.promisedDay) < 0).length;
   const dueToday = onBench.filter((t) => t.promisedDay === today).length;
   const weekday = new Intl.DateTimeFormat('en-GB', { weekday: 'long' }).format(new Date(`${today}T12:00`));
@@ -57,10 +57,6 @@ export function BenchPage() {
   );
 }
 
-/** A new part that wept has had its days to bed in: it calls for hands again. */
-const isCalled = (t: BenchTray, today: string): boolean =>
-  t.waitsFor === 'bedIn' && t.lookAgain !== null && t.lookAgain <= today;
-
 /** The coming days on a steel rule, each tray hanging at the day it is promised for. */
 function PromiseRule({ bench, trays }: { bench: Bench; trays: BenchTray[] }) {
   const columns = Array.from({ length: DAYS }, (_, i) => i);
@@ -92,9 +88,7 @@ function PromiseRule({ bench, trays }: { bench: Bench; trays: BenchTray[] }) {
                     to={trayPath(t.number)}
                     title={`${t.machineName}: ${waitWord[t.waitsFor].toLowerCase()}${late ? ', late' : ''}`}
                     className={`num inline-flex min-h-10 min-w-11 items-center justify-center rounded-lg border-[1.5px] px-2 text-lead font-bold ${
-                      t.waitsFor === 'hands' || isCalled(t, bench.today)
-                        ? 'bg-sheet border-ink'
-                        : 'text-ink border-line-strong border-dashed'
+                      t.needsHands ? 'bg-sheet border-ink' : 'text-ink border-line-strong border-dashed'
                     }`}
                   >
                     {late && '! '}
@@ -147,7 +141,7 @@ function NextForHands({ trays, today }: { trays: BenchTray[]; today: string }) {
 }
 
 function Waiting({ trays, today }: { trays: BenchTray[]; today: string }) {
-  const waiting = trays.filter((t) => !isCalled(t, today));
+  const waiting = trays.filter((t) => !t.needsHands);
   const groups = waits.filter((w) => w !== 'hands' && waiting.some((t) => t.waitsFor === w));
   return (
     <Card label="Waiting on something else" title="Waiting on something else" pad="rows" className="block">

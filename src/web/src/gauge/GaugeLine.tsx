@@ -3,7 +3,7 @@ import { CloudOff } from 'lucide-react';
 import { Collapsible } from 'radix-ui';
 import { Fragment, useId, useState, type ReactNode } from 'react';
 import type { Entry, Line } from '../api/client';
-import { useKept } from '../outbox/drafts';
+import { isKept, lineDraftKey, useKept } from '../outbox/drafts';
 import { useMay, usePerson, useUnits } from '../session/session';
 import { Button } from '../ui/button';
 import { CautionNote } from '../ui/caution';
@@ -276,13 +276,19 @@ export function GaugeSheet({
   /** The caution the bench card shows already. */
   cautionOnCard: string | undefined;
 }) {
-  const [extraKeys] = useState(() => new Set(lines.filter(isExtra).map((line) => line.key)));
+  const person = usePerson();
+  // What was typed on one of them before a reload stays in sight.
+  const [extraKeys] = useState(
+    () =>
+      new Set(
+        lines.filter((line) => isExtra(line) && !isKept(lineDraftKey(person.id, tray, line.key))).map((l) => l.key),
+      ),
+  );
   // What was touched stays where it was touched.
   const extras = lines.filter((line) => extraKeys.has(line.key));
   const asked = lines.filter((line) => !extraKeys.has(line.key));
   const sections = [...new Set(asked.map((line) => line.section))];
   // Each caution once, at the first section it belongs to.
-  const person = usePerson();
   const [ways, keepWays] = useKept<Record<string, string>>(`${person.id}:ways`, noWays);
   const firstWith = new Map<string, Line>();
   for (const line of [...asked, ...extras])

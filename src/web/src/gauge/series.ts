@@ -10,12 +10,17 @@ export interface Series {
   times: number[] | null;
 }
 
-/** Pressures alone, or the last number of each line after its time. Lines without one, such as a heading, are left out. */
-export function seriesOf(text: string): Series {
-  const rows = text
+/** The numbers of each line of an instrument's file; lines without any, such as a heading, are left out. Between semicolons or tabs a comma is a decimal one. */
+export const numbersOf = (text: string): number[][] =>
+  text
     .split(/\r?\n/)
+    .map((line) => (/[;\t]/.test(line) ? line.replaceAll(',', '.') : line))
     .map((line) => [...line.matchAll(/-?\d+(?:\.\d+)?/g)].map(([number]) => Number(number)))
     .filter((numbers) => numbers.length > 0);
+
+/** Pressures alone, or the last number of each line after its time. Lines without one, such as a heading, are left out. */
+export function seriesOf(text: string): Series {
+  const rows = numbersOf(text);
   const pressures = rows.map((numbers) => numbers.at(-1) ?? 0);
   const times = rows.map((numbers) => numbers[0] ?? 0);
   const timed =

@@ -7,7 +7,7 @@ import { waits, waitWord } from './words';
 import { stationWord, trayPath } from '../stations/registry';
 
 const short = (tray: BenchTray): string =>
-  tray.waitsFor === 'hands' || !tray.waitNote
+  tray.needsHands || !tray.waitNote
     ? `${stationWord(tray.station).toLowerCase()}${tray.openLines > 0 ? `, ${tray.openLines} open` : ''}`
     : tray.waitNote;
 
@@ -54,7 +54,7 @@ export function Rail({ findRef, onGo }: { findRef?: RefObject<HTMLInputElement |
       </form>
       {wanted !== '' && trays.length === 0 && <p className="text-night-mute px-4 py-2">No tray answers to that.</p>}
       {waits.map((wait) => {
-        const here = trays.filter((t) => t.waitsFor === wait);
+        const here = trays.filter((t) => (t.needsHands ? wait === 'hands' : t.waitsFor === wait));
         return here.length === 0 ? null : (
           <section key={wait} aria-label={waitWord[wait]}>
             <h2 className="text-night-mute flex justify-between px-4 pt-3 pb-1 text-note font-medium">

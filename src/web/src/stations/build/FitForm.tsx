@@ -42,8 +42,8 @@ export function FitForm({ tray, view, line, advice, mayRecord, busy, errors, onR
     `${person.id}:build:${tray.number}:${part.key}`,
     { way: '', reason: '', eighths: null },
   );
-  const [another, setAnother] = useState(false);
   const cameOutOf = found?.hole?.trim() ?? '';
+  const [another, setAnother] = useState((draft.hole ?? '') !== '' && draft.hole !== cameOutOf);
   const [sources, setSources] = useState(found?.verdict === 'renew' || line.state === 'missing' || part.newEachTime);
   const main = useRef<HTMLButtonElement>(null);
   useEffect(() => {

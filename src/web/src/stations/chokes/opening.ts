@@ -1,3 +1,5 @@
+import { numbersOf } from '../../gauge/series';
+
 /** Seconds of the things that happened in a start; null where nothing was noted. */
 export interface StartTimes {
   begins: number | null;
@@ -33,12 +35,9 @@ export function openingAt(times: StartTimes, at: number): number {
   return before[1];
 }
 
-/** Columns of time, plate angle and speed, each row of numbers; lines without any, such as a heading, are left out. Null when there are fewer. */
+/** Columns of time, plate angle and, where it was read, speed; null when there are fewer. */
 export function columnsOf(file: string): { timesS: number[]; anglesDeg: number[]; speedsRpm: number[] | null } | null {
-  const rows = file
-    .split(/\r?\n/)
-    .map((line) => [...line.matchAll(/-?\d+(?:\.\d+)?/g)].map(([number]) => Number(number)))
-    .filter((numbers) => numbers.length > 0);
+  const rows = numbersOf(file);
   const wide = Math.min(...rows.map((row) => row.length));
   if (rows.length === 0 || wide < 2) return null;
   const column = (at: number): number[] => rows.map((row) => row[at] ?? 0);
