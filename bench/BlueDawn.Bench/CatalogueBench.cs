@@ -1,8 +1,9 @@
-using BlueDawn.Core.Carburetors;
 using System.Diagnostics;
 using System.Globalization;
+using BlueDawn.Core.Carburetors;
 using BlueDawn.Core.Catalogue;
 using BlueDawn.Core.Kits;
+using BlueDawn.Core.Tables;
 using BlueDawn.Store;
 using BlueDawn.Store.Catalogue;
 using Microsoft.EntityFrameworkCore;
@@ -54,7 +55,7 @@ internal sealed class CatalogueBench(string database)
     private static string Csv(CatalogueFile file, List<string[]> rows)
     {
         using var writer = new StringWriter(CultureInfo.InvariantCulture);
-        CatalogueCsv.WriteAsync(CatalogueCsv.Columns(file), rows.ToAsyncEnumerable(), writer).GetAwaiter().GetResult();
+        CsvOut.WriteAsync(CatalogueCsv.Columns(file), rows.ToAsyncEnumerable(), writer).GetAwaiter().GetResult();
         return writer.ToString();
     }
 
@@ -135,14 +136,14 @@ internal sealed class CatalogueBench(string database)
         watch.Restart();
         using (var reader = new StringReader(text))
         {
-            await CatalogueImport.RunAsync(connection, file, reader, apply: false, null, default);
+            await CatalogueImport.RunAsync(connection, file, reader, decimalComma: false, apply: false, null, default);
         }
 
         var dry = watch.Elapsed.TotalSeconds;
         watch.Restart();
         using (var reader = new StringReader(text))
         {
-            var report = await CatalogueImport.RunAsync(connection, file, reader, apply: true, null, default);
+            var report = await CatalogueImport.RunAsync(connection, file, reader, decimalComma: false, apply: true, null, default);
             if (!report.Applied || report.Added != rows.Count)
             {
                 throw new InvalidOperationException($"{file}: {report.FirstRejected.Count} rejected.");

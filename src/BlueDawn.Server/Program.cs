@@ -14,8 +14,11 @@ using BlueDawn.Server.Intake;
 using BlueDawn.Server.Instruments;
 using BlueDawn.Server.Kits;
 using BlueDawn.Server.Live;
+using BlueDawn.Server.Moving;
 using BlueDawn.Server.People;
 using BlueDawn.Server.Problems;
+using BlueDawn.Server.Rules;
+using BlueDawn.Server.Sheets;
 using BlueDawn.Server.Stock;
 using BlueDawn.Server.Strip;
 using BlueDawn.Server.Trays;
@@ -69,6 +72,7 @@ builder.Services.AddBlueDawnPeople();
 builder.Services.AddBlueDawnProblems();
 builder.Services.AddBlueDawnHealth();
 builder.Services.AddScoped<DemoScenario>();
+builder.Services.AddSingleton<SetupCode>();
 builder.Services.AddMemoryCache();
 builder.Services.AddSingleton<ImportJobs>();
 builder.Services.AddSingleton<LiveChanges>();
@@ -106,15 +110,22 @@ var api = app.MapGroup("/api");
 api.MapCompute();
 api.MapFaultWords();
 api.MapSession();
+api.MapArchiveIn();
 var bench = api.MapGroup("").RequireAuthorization(nameof(May.Look)).AddEndpointFilter<AntiforgeryFilter>().AddEndpointFilter<AgainFilter>();
 bench.MapLive();
 bench.MapMe();
+bench.MapPeople();
 bench.MapBench();
+bench.MapFind();
 bench.MapIntake();
 bench.MapTrays();
 bench.MapPhotos();
 bench.MapFaults();
 bench.MapIdentify();
+bench.MapSheets();
+bench.MapRules();
+bench.MapShop();
+bench.MapArchive();
 bench.MapMatch();
 bench.MapFitting();
 bench.MapStock();
@@ -151,6 +162,10 @@ if (!writingDocument)
                 {
                     await scope.ServiceProvider.GetRequiredService<DemoScenario>().LoadAsync(default);
                 }
+                else if (app.Services.GetRequiredService<SetupCode>() is { IsOwn: true } setup && !await db.Users.AnyAsync())
+                {
+                    Announce.SetupCode(app.Logger, setup.Code);
+                }
             },
             app.Logger,
             default);
@@ -164,6 +179,13 @@ if (!writingDocument)
 
 await app.RunAsync();
 return 0;
+
+/// <summary>What whoever starts the server has to be told.</summary>
+internal static partial class Announce
+{
+    [LoggerMessage(LogLevel.Warning, "This shop has nobody in it yet. The code to set it up with: {Code}")]
+    public static partial void SetupCode(ILogger log, string code);
+}
 
 /// <summary>The server.</summary>
 public partial class Program

@@ -85,6 +85,9 @@ public sealed class BlueDawnDb(DbContextOptions<BlueDawnDb> options)
     /// <summary>The shop's defaults; one row.</summary>
     public DbSet<ShopRow> Shop => Set<ShopRow>();
 
+    /// <summary>What was changed about the shop itself; append-only.</summary>
+    public DbSet<ShopChange> ShopChanges => Set<ShopChange>();
+
     /// <summary>Devices on which somebody is signed in.</summary>
     public DbSet<DeviceSession> Sessions => Set<DeviceSession>();
 
@@ -151,6 +154,7 @@ public sealed class BlueDawnDb(DbContextOptions<BlueDawnDb> options)
             tray.Property(t => t.Family).HasConversion<string>();
             tray.Property(t => t.Engine).HasConversion<string>();
             tray.Property(t => t.Choke).HasConversion<string>();
+            AsJson(tray.Property(t => t.Rules));
             AsJson(tray.Property(t => t.Story));
             AsJson(tray.Property(t => t.Fitting));
             tray.Property(t => t.OwnerLimit).HasPrecision(12, 2);
@@ -159,14 +163,21 @@ public sealed class BlueDawnDb(DbContextOptions<BlueDawnDb> options)
             tray.Property(t => t.Version).IsConcurrencyToken();
             // Kept by a trigger: whoever reads it sees it, nobody writes it.
             tray.Property(t => t.Revision).HasDefaultValue(0).Metadata.SetAfterSaveBehavior(PropertySaveBehavior.Ignore);
-            tray.HasOne(t => t.Spec).WithMany().HasForeignKey(t => t.SpecCode);
+            tray.HasOne(t => t.Spec).WithMany().HasForeignKey(t => new { t.SpecCode, t.SpecIssue });
         });
         builder.Entity<Owner>().HasIndex(owner => owner.Name);
         builder.Entity<SpecSheetRow>(sheet =>
         {
-            sheet.ToTable("spec_sheets").HasKey(s => s.Code);
+            sheet.ToTable("spec_sheets").HasKey(s => new { s.Code, s.Issue });
+            sheet.HasIndex(s => s.Code).IsUnique().HasFilter("current");
             AsJson(sheet.Property(s => s.Sheet));
             sheet.Property(s => s.Version).IsRowVersion();
+        });
+        builder.Entity<ShopChange>(change =>
+        {
+            change.ToTable("shop_changes");
+            change.Property(c => c.Id).ValueGeneratedNever();
+            change.HasIndex(c => new { c.About, c.At });
         });
         builder.Entity<ShopRow>(shop =>
         {

@@ -13,8 +13,9 @@ const rooms = {
   core: ['api', 'outbox'],
   gauge: ['api', 'core', 'outbox', 'parts', 'session', 'shell', 'ui', 'units'],
   tray: ['api', 'core', 'gauge', 'outbox', 'session', 'shell', 'stations', 'ui', 'units'],
-  parts: ['api', 'shell', 'tray', 'units'],
+  parts: ['api', 'shell', 'tray', 'ui', 'units'],
   shell: ['api', 'core', 'outbox', 'session', 'stations', 'ui', 'units'],
+  shop: ['api', 'outbox', 'session', 'shell', 'ui', 'units'],
   bench: ['api', 'session', 'shell', 'stations', 'ui', 'units'],
 };
 

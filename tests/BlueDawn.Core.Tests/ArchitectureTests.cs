@@ -69,15 +69,7 @@ public partial class ArchitectureTests
     [GeneratedRegex(@"\b(?:using BlueDawn\.Core|global::BlueDawn\.Core|Core)\.([A-Z]\w+)\b")]
     private static partial Regex UsedRoom();
 
-    private static IEnumerable<string> Sources(string project = "")
-    {
-        var at = new DirectoryInfo(AppContext.BaseDirectory);
-        while (!File.Exists(Path.Combine(at!.FullName, "BlueDawn.slnx")))
-        {
-            at = at.Parent;
-        }
-
-        return Directory.EnumerateFiles(Path.Combine(at.FullName, "src", project), "*.cs", SearchOption.AllDirectories)
+    private static IEnumerable<string> Sources(string project = "") =>
+        Directory.EnumerateFiles(Path.Combine(Repository.Root, "src", project), "*.cs", SearchOption.AllDirectories)
             .Where(file => !file.Split(Path.DirectorySeparatorChar).Any(part => part is "obj" or "bin" or "node_modules" or "Migrations"));
-    }
 }

@@ -6,13 +6,14 @@ internal static class RoomArrows
     /// <summary>One line a room, what it knows behind the colon, in alphabetical order.</summary>
     public const string Allowed = """
         Build: Carburetors Catalogue Logbook Measures Parts Stations
-        Carburetors: Tables
+        Carburetors: Measures Tables
         Catalogue: Carburetors Measures Tables
-        Chokes: Carburetors Logbook Measures Safety Shop Stations Tables
+        Chokes: Carburetors Holding Logbook Measures Safety Shop Stations Tables
         Cleaning: Carburetors Logbook Measures Parts Safety Shop Stations Tables
         Faults: Carburetors Logbook Measures Parts Safety Shop Stations Tables
         Gauging: Carburetors Measures Safety Shop Stations
         Handover: Logbook Measures Parts Safety Shop Stations
+        Holding: Carburetors Measures Stations
         Intake: Carburetors Logbook Measures Shop Stations
         Kits: Carburetors Catalogue Logbook Measures Parts Shop Stations
         Logbook:
@@ -21,8 +22,8 @@ internal static class RoomArrows
         Parts: Carburetors Catalogue Logbook Measures Tables
         Proving: Carburetors Logbook Measures Safety Shop Stations Tables
         Safety:
-        Setting: Carburetors Catalogue Measures Safety Shop Stations Tables
-        Shop: Carburetors Measures Parts
+        Setting: Carburetors Catalogue Holding Measures Safety Shop Stations Tables
+        Shop: Carburetors Measures Parts Tables
         Stations: Carburetors Logbook Measures Parts Safety Shop Tables
         Stock: Measures
         Strip: Carburetors Logbook Measures Parts Safety Stations

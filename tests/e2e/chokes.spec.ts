@@ -1,3 +1,5 @@
+import { execFile } from 'node:child_process';
+import { promisify } from 'node:util';
 import { expect, test } from './test';
 import { atStation, box, expectVerdict, fresh, get, line, note } from './bench';
 
@@ -115,4 +117,111 @@ test('a link built into another hole than it came out of is caught, and put righ
   await form.getByRole('radio', { name: 'As it came out: second from outside' }).click();
   await form.getByRole('button', { name: 'It is in' }).click();
   await expect.poll(async () => (await get(page, `/api/trays/${tray}`)).whyNotProven).toBeNull();
+});
+
+test('the start the instruments saw foretells one that was held back, within its interval', async ({
+  page,
+  baseURL,
+}) => {
+  const tray = await atStation(page, 'jory', 'choke', fresh('Slipway winch'), '4107');
+  await note(page, tray, { kind: 'job', job: 'closed' });
+  await page.getByRole('radio', { name: 'Heat', exact: true }).click();
+  const label = 'Choke timed from the start';
+  const field = (name: string) => box(page, label, name);
+  const start = async (outside: string) => {
+    const arguments_ = ['../../devices/choke-start.mjs', '--url', baseURL ?? '', '--outside', outside, '--noise', '1'];
+    await promisify(execFile)(process.execPath, arguments_);
+    await page.getByRole('button', { name: 'From angle sensor and tachometer' }).click();
+    await expect(field('half open')).not.toHaveValue('');
+    await field('outside').fill(outside);
+    const open = Number(await field('open').inputValue());
+    await page.getByRole('button', { name: `Record ${label}` }).click();
+    await expectVerdict(page, label, 'In time');
+    return open;
+  };
+  const figures = async () => {
+    const { lines } = (await get(page, `/api/trays/${tray}`)) as {
+      lines: { key: string; judgement: { figures: { key: string; quantity: { value: number } }[] } }[];
+    };
+    const all = lines.find(({ key }) => key === 'chokes/opening')?.judgement.figures ?? [];
+    return Object.fromEntries(all.map((figure) => [figure.key, figure.quantity.value]));
+  };
+  await start('18');
+  const told = await figures();
+  // The second start is made only now: the same engine on a cold day.
+  const open = await start('0');
+  expect(open).toBeGreaterThanOrEqual((told.at0Least ?? Infinity) - 2);
+  expect(open).toBeLessThanOrEqual((told.at0Most ?? 0) + 2);
+  await expect.poll(async () => (await figures()).foretold).toBeCloseTo(told.at0 ?? 0, 0);
+  await line(page, label)
+    .getByRole('button', { name: /Why and history$/ })
+    .click();
+  await expect(line(page, label).getByText(/it opened when it had to/)).toBeVisible();
+});
+
+test('which hole is pressed on a drawing; a spring that is only near to the old one is said so', async ({ page }) => {
+  const tray = await atStation(page, 'jory', 'strip', fresh('Ferry tender'), '4107');
+  await note(page, tray, { kind: 'job', job: 'full' });
+  await page.reload();
+  await page.getByRole('button', { name: 'Open: throttle link' }).click();
+  const link = page.getByRole('listitem', { name: 'throttle link', exact: true });
+  await link.getByRole('button', { name: '2nd left of the pivot' }).click();
+  await expect(link.getByLabel('Which hole', { exact: true })).toHaveValue('2nd left of the pivot');
+  await link.getByText('Remark, photo').click();
+  // A one-pixel PNG.
+  const png = Buffer.from(
+    'iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNk+M9QDwADhgGAWjR9awAAAABJRU5ErkJggg==',
+    'base64',
+  );
+  await link.getByLabel('Add photos').setInputFiles({ name: 'link.png', mimeType: 'image/png', buffer: png });
+  await expect(link.getByRole('img', { name: 'Taken by Jory Tamblyn' })).toBeVisible();
+  await link.getByRole('button', { name: 'It is out: throttle link' }).click();
+  await expect(link.getByText(/2nd left of the pivot/)).toBeVisible();
+  await page.getByRole('combobox', { name: 'Something else came out' }).fill('governor spring');
+  await page.getByRole('button', { name: 'Belongs' }).click();
+  await expect(page.getByRole('listitem', { name: 'governor spring', exact: true })).toBeVisible();
+
+  await page.goto(`/tray/${tray}/build`);
+  await page.getByRole('button', { name: /^governor spring/i }).click();
+  const form = page.getByRole('group', { name: 'Fit: governor spring' });
+  await form.getByRole('button', { name: 'A new one' }).click();
+  await form.getByRole('button', { name: 'The new one is in' }).click();
+  await expect(form.getByText(/Say whether the new one is the same/)).toBeVisible();
+  await form.getByRole('radio', { name: 'A near match' }).click();
+  await expect(form.getByText(/It pulls otherwise/)).toBeVisible();
+  await form.getByRole('button', { name: 'The new one is in' }).click();
+  await expect
+    .poll(async () => JSON.stringify(await get(page, `/api/trays/${tray}/ledger`)))
+    .toContain('"nearMatch":true');
+  await page.getByRole('button', { name: /^throttle link/i }).click();
+  const back = page.getByRole('group', { name: 'Fit: throttle link' });
+  await expect(back.getByRole('img', { name: 'Taken by Jory Tamblyn' })).toBeVisible();
+  await back.getByRole('radio', { name: 'Another hole' }).click();
+  await back.getByRole('button', { name: '2nd right of the pivot' }).click();
+  await back.getByRole('button', { name: 'It is in' }).click();
+  await expect(page.getByText(/came out of “2nd left of the pivot”/).first()).toBeVisible();
+  expect((await get(page, `/api/trays/${tray}`)).whyNotProven).toContain('another hole');
+});
+
+test('a choke worked by hand: its knob reaches both ends, a wedge comes off, and one that hides a fault says so', async ({
+  page,
+}) => {
+  const tray = await atStation(page, 'jory', 'choke', fresh('Slip hoist'), '4107');
+  await note(page, tray, { kind: 'job', job: 'closed' });
+  await page.getByRole('radio', { name: 'By hand', exact: true }).click();
+  await expect(page.getByRole('heading', { name: 'Choke, set and let go by hand' })).toBeVisible();
+  await page.getByText(/more things to look at or measure/).click();
+  await look(page, 'Knob or lever of the choke', 'Does not open fully');
+  await expectVerdict(page, 'Knob or lever of the choke', 'Does not open');
+  await expect(page.getByRole('img', { name: /Choke plate shut/ })).toBeVisible();
+  await look(page, 'Knob or lever of the choke', 'Shuts and opens fully');
+  await look(page, 'Anything that holds the plate', 'Screw, wedge or clip');
+  await expect(line(page, 'Anything that holds the plate').getByText(/Take it off/)).toBeVisible();
+  await look(page, 'Warm, choke fully open', 'Only runs choked');
+  await expectVerdict(page, 'Warm, choke fully open', 'Hidden');
+  // The complaint itself: Trace goes for what the choke makes up for.
+  const { trace } = (await get(page, `/api/trays/${tray}/trace`)) as {
+    trace: { causes: { cause: { circuit: string } }[] };
+  };
+  expect(['main', 'air', 'idle', 'supply']).toContain(trace.causes[0]?.cause.circuit);
 });

@@ -45,6 +45,8 @@ export class OwnServer {
   constructor(
     readonly port: number,
     readonly database: string,
+    /** The code of an empty shop; without one it is the demo shop. */
+    readonly setupCode?: string,
   ) {}
 
   get url(): string {
@@ -56,7 +58,8 @@ export class OwnServer {
       env: {
         ...process.env,
         BLUE_DAWN_DATABASE: this.database,
-        BLUE_DAWN_DEMO: 'true',
+        BLUE_DAWN_DEMO: String(this.setupCode === undefined),
+        ...(this.setupCode === undefined ? {} : { BLUE_DAWN_SETUP_CODE: this.setupCode }),
         ASPNETCORE_ENVIRONMENT: 'Production',
       },
       stdio: 'ignore',

@@ -65,7 +65,7 @@ test('a whole tray without the server: opened, reloaded, every station worked, s
   const last = page.getByRole('button', { name: /^All 3 out, as usual/ });
   await expect(last).toHaveCount(1);
   await last.click();
-  await expect(page.getByText('all out')).toBeVisible();
+  await expect(page.getByRole('link', { name: 'Strip all out' })).toBeVisible();
   await kept(15);
 
   // Clean: what is on it, how it came off, and air seen at every exit.

@@ -20,15 +20,13 @@ const views: readonly [name: string, path: string][] = [
   ['report', '/tray/18/report'],
   ['stock-shelf', '/stock/shelf'],
   ['stock-buying', '/stock/buying'],
-  ['stock-catalogue', '/stock/catalogue'],
+  ['sheet', '/sheets/FB18'],
+  ['rules', '/rules'],
 ];
 
 const folder = resolve(import.meta.dirname, '../../docs/screenshots');
 
 test('pictures of every main view', async ({ page }) => {
-  await page.goto('/');
-  await page.getByRole('button', { name: 'Sign in' }).waitFor();
-  await page.screenshot({ path: `${folder}/sign-in.png` });
   await signIn(page, 'ilse');
   for (const [name, path] of views) {
     await page.goto(path);

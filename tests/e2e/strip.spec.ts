@@ -29,7 +29,7 @@ test('a simple float-bowl carburetor is stripped with a dozen keys', async ({ pa
   await expect(page.getByRole('button', { name: 'It is out: main jet' })).toBeFocused();
   await page.getByRole('button', { name: /^All 3 out, as usual/ }).focus();
   await press('Enter');
-  await expect(page.getByText('all out')).toBeVisible();
+  await expect(page.getByRole('link', { name: 'Strip all out' })).toBeVisible();
   expect(keys).toBeLessThanOrEqual(12);
   const ledger = await get(page, `/api/trays/${tray}/ledger`);
   expect(ledger.lines.filter((line: { state: string }) => line.state === 'out')).toHaveLength(14);

@@ -136,3 +136,43 @@ test('a tray that is not there is said so', async ({ page }) => {
 async function expectVerdictFree(page: Parameters<typeof expectVerdict>[0]): Promise<void> {
   await expect(page.getByRole('article')).toHaveCount(0);
 }
+
+test('one box finds trays by what stands on them, sheets, items and pages, by keyboard alone', async ({ page }) => {
+  const number = await atStation(page, 'ilse', 'kit', fresh('Net hauler'), '4107-B');
+  await page.goto('/');
+  await expect(page.getByRole('button', { name: 'Sign out' }).first()).toBeVisible();
+  const box = page.getByRole('combobox', { name: /^Find anything/ });
+  const found = page.getByRole('listbox', { name: 'Found' });
+  await page.keyboard.press('/');
+  await expect(box).toBeFocused();
+  // A stamp, written another way than on the tray.
+  await page.keyboard.type('4107 b');
+  await expect(found.getByRole('option', { name: new RegExp(`^${number} `) })).toBeVisible();
+  await expect(page.getByText(/^\d+ found$/)).toBeVisible();
+  // Esc clears it, and the list of trays is whole again.
+  await page.keyboard.press('Escape');
+  await expect(found).toBeHidden();
+  await page.keyboard.type('rules');
+  await expect(found.getByRole('option', { name: 'Rules' })).toBeVisible();
+  await page.keyboard.press('ArrowUp');
+  await page.keyboard.press('Enter');
+  await expect(page).toHaveURL(/\/rules$/);
+  await expect(box).toHaveValue('');
+  await page.keyboard.press('Escape');
+  await page.getByRole('main').click();
+  await page.keyboard.press('/');
+  await page.keyboard.type('OK-207S');
+  await expect(found.getByRole('option', { name: /^OK-207S/ })).toBeVisible();
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('dialog')).toContainText('OK-207S');
+  await page.keyboard.press('Escape');
+  await expect(page).toHaveURL(/\/stock\/shelf$/);
+  // On a narrow screen the same key opens it behind the first button.
+  await page.setViewportSize({ width: 390, height: 844 });
+  await page.keyboard.press('/');
+  await expect(page.getByRole('dialog').getByRole('combobox', { name: /^Find anything/ })).toBeFocused();
+  await page.keyboard.type(`${number}`);
+  await page.keyboard.press('Enter');
+  await expect(page).toHaveURL(new RegExp(`/tray/${number}`));
+  await expect(page.getByRole('dialog')).toBeHidden();
+});

@@ -31,7 +31,7 @@ public sealed class BuildStation : StationModule
             return Wrong("item", $"{coming.Number} is still on order: what has not come cannot be in. Take one from the shelf, or wait for it.");
         }
 
-        return problems.Count == 0 && back is { Fate: Fate.Renewed, FromShelf: false } && tray.Fitting?.Items.Any(item => item.Number == back.Item) != true
+        return problems.Count == 0 && back is { Fate: Fate.Renewed, FromShelf: false, Item: not null } && tray.Fitting?.Items.Any(item => item.Number == back.Item) != true
             ? Wrong("item", "That is not what was decided on at Kit. Take one from the shelf, or decide on it first.")
             : problems;
     }

@@ -25,6 +25,7 @@ namespace BlueDawn.Core.Carburetors;
 /// <param name="PopOff">Pressures the metering needle opens and shuts at, or null where it gives none.</param>
 /// <param name="Spring">The metering lever with its spring, or null where it is not known.</param>
 /// <param name="Feeds">The largest engine it feeds, or null where it is not known.</param>
+/// <param name="Opens">How its choke opens by itself, or null for the shop's defaults.</param>
 public sealed record SpecSheet(
     string Code,
     string Maker,
@@ -47,11 +48,21 @@ public sealed record SpecSheet(
     LeverSpec? Lever = null,
     PopOffSpec? PopOff = null,
     MeteringSpring? Spring = null,
-    EngineSize? Feeds = null)
+    EngineSize? Feeds = null,
+    ChokeLimits? Opens = null)
 {
     /// <summary>How the sheet is named where a limit is from it.</summary>
     [JsonIgnore]
-    public string Name => $"Spec sheet {Code}, issue {Issue}";
+    public string Name => IsOnFile ? $"Spec sheet {Code}, issue {Issue}" : "No sheet yet";
+
+    /// <summary>Whether the shop has it: false for what stands in until it does.</summary>
+    [JsonIgnore]
+    public bool IsOnFile => Code.Length > 0;
+
+    /// <summary>What a carburetor is measured by that has no sheet yet: nothing is known but its kind.</summary>
+    /// <param name="kind">Its kind.</param>
+    public static SpecSheet NoneYet(CarburetorKind kind) =>
+        new("", "", kind.Family, 0, [], [], [], null, null, null, null, [], "", Engine: kind.Engine, Choke: kind.Choke);
 }
 
 /// <summary>What a spec sheet says of a screw or fastened part.</summary>
@@ -123,6 +134,39 @@ public enum FloatShape
 /// <param name="PumpKPa">Pressure of a fuel pump that feeds it, or null when fuel runs down from the tank.</param>
 public sealed record FloatBody(
     double VolumeML, double ArmMm, double SeatBoreMm, double HeadMm, FloatShape Shape = FloatShape.Upright, double? TallMm = null, double? PumpKPa = null);
+
+/// <summary>What moves a heat choke.</summary>
+public enum HeatElement
+{
+    /// <summary>A pellet of wax that grows as it melts and pushes a pin.</summary>
+    Wax,
+
+    /// <summary>A coil of two metals that turns as it warms.</summary>
+    Bimetal,
+}
+
+/// <summary>How a choke opens by itself; what is null is taken from the shop's defaults.</summary>
+/// <param name="OpensLowS">Earliest it may be fully open, in seconds from the start; of a heat choke on a day of 20 °C.</param>
+/// <param name="OpensHighS">Latest it may be, likewise.</param>
+/// <param name="Element">What moves a heat choke, or null when it is not known.</param>
+/// <param name="BeginsC">Temperature at which a heat choke begins to open.</param>
+/// <param name="FullC">Temperature at which it is fully open.</param>
+/// <param name="StrokeMm">Least stroke of its wax pellet once all is molten.</param>
+/// <param name="Strip">Its bimetal strip.</param>
+public sealed record ChokeLimits(
+    double? OpensLowS = null,
+    double? OpensHighS = null,
+    HeatElement? Element = null,
+    double? BeginsC = null,
+    double? FullC = null,
+    double? StrokeMm = null,
+    BimetalStrip? Strip = null);
+
+/// <summary>A bimetal strip, rolled to a coil or not.</summary>
+/// <param name="LengthMm">Length unrolled.</param>
+/// <param name="ThicknessMm">Both layers together.</param>
+/// <param name="ExpansionDifferencePerK">Difference of the two layers' linear expansion, per kelvin.</param>
+public sealed record BimetalStrip(double LengthMm, double ThicknessMm, double ExpansionDifferencePerK);
 
 /// <summary>An engine, for how much fuel it drinks.</summary>
 /// <param name="SweptML">Swept volume in millilitres.</param>

@@ -1,7 +1,6 @@
-using BlueDawn.Core.Carburetors;
 using System.Globalization;
-using CsvHelper;
-using CsvHelper.Configuration;
+using BlueDawn.Core.Carburetors;
+using BlueDawn.Core.Tables;
 
 namespace BlueDawn.Core.Catalogue;
 
@@ -31,7 +30,8 @@ public enum CatalogueFile
 /// <param name="Line">Its line in the file, the heading is line 1.</param>
 /// <param name="Cells">Its cells in the file's columns, each in its one written form.</param>
 /// <param name="Problem">What is wrong with it, or null.</param>
-public sealed record CatalogueLine(int Line, IReadOnlyList<string> Cells, string? Problem);
+/// <param name="Comma">A number of it with a comma that nobody has said the meaning of, or null.</param>
+public sealed record CatalogueLine(int Line, IReadOnlyList<string> Cells, string? Problem, string? Comma = null);
 
 /// <summary>
 /// The catalogue as CSV (RFC 4180): the columns of every file, and reading and writing them. Numbers have a point and
@@ -63,59 +63,35 @@ public static class CatalogueCsv
 
     /// <summary>Reads a file row by row without keeping it in memory.</summary>
     /// <param name="file">Which file.</param>
-    /// <param name="reader">Its text.</param>
+    /// <param name="reader">Its text, as <see cref="SentCsv"/> takes it.</param>
+    /// <param name="decimalComma">Whether somebody has said that its commas are decimal commas.</param>
     /// <returns>Every row; a wrong one with what is wrong. A wrong heading is one problem on line 1 and ends it.</returns>
-    public static IEnumerable<CatalogueLine> Read(CatalogueFile file, TextReader reader)
+    public static IEnumerable<CatalogueLine> Read(CatalogueFile file, TextReader reader, bool decimalComma = false)
     {
-        string? broken = null;
-        using var csv = new CsvReader(reader, new CsvConfiguration(CultureInfo.InvariantCulture)
-        {
-            AllowComments = true,
-            Comment = '#',
-            MissingFieldFound = null,
-            TrimOptions = TrimOptions.Trim,
-            BadDataFound = args => broken = "A quote mark is not closed or stands where none may be.",
-        }, leaveOpen: true);
         var columns = Columns(file);
-        if (!csv.Read() || !csv.ReadHeader())
+        foreach (var row in SentCsv.Read(reader, columns, columns))
         {
-            yield return new CatalogueLine(1, [], $"The file is empty. Its first line must be: {string.Join(",", columns)}");
-            yield break;
-        }
+            string[] cells = [.. row.Cells.Select(cell => cell!)];
+            if (row.Problem is { } broken)
+            {
+                yield return new CatalogueLine(row.Line, cells, broken);
+                continue;
+            }
 
-        var missing = columns.Where(column => !csv.HeaderRecord!.Contains(column, StringComparer.OrdinalIgnoreCase)).ToList();
-        if (missing.Count > 0)
-        {
-            yield return new CatalogueLine(1, [], $"The heading lacks {string.Join(", ", missing)}. It must have: {string.Join(",", columns)}");
-            yield break;
-        }
+            var comma = cells.Zip(columns).FirstOrDefault(pair => HasNumbers(pair.Second) && SentCsv.WithComma(pair.First, decimalComma) is null).First;
+            var problem = cells.Zip(columns).Where(pair => pair.First.Length > LongestCell).Select(pair => $"{pair.Second} is longer than {LongestCell} characters.").FirstOrDefault()
+                ?? (comma is null ? null : $"“{comma}” has a comma: say first whether it is a decimal comma.");
+            if (problem is null)
+            {
+                cells = [.. cells.Zip(columns).Select(pair => HasNumbers(pair.Second) ? SentCsv.WithComma(pair.First, decimalComma)! : pair.First)];
+                problem = Check(file, cells);
+            }
 
-        var places = columns.Select(column => csv.HeaderRecord!.ToList().FindIndex(name => string.Equals(name, column, StringComparison.OrdinalIgnoreCase))).ToArray();
-        while (csv.Read())
-        {
-            var cells = places.Select(place => CsvText.Unguard((csv.GetField(place) ?? "").Trim())).ToArray();
-            // The parser counts to the row's end; a cell with line breaks in it begins further up.
-            var line = csv.Context.Parser!.RawRow - csv.Context.Parser.RawRecord.TrimEnd('\r', '\n').Count(c => c == '\n');
-            var problem = broken ?? cells.Zip(columns).Where(pair => pair.First.Length > LongestCell).Select(pair => $"{pair.Second} is longer than {LongestCell} characters.").FirstOrDefault() ?? Check(file, cells);
-            broken = null;
-            yield return new CatalogueLine(line, cells, problem);
+            yield return new CatalogueLine(row.Line, cells, problem, comma);
         }
     }
 
-    /// <summary>Writes a heading and rows, row by row.</summary>
-    /// <param name="columns">The heading.</param>
-    /// <param name="rows">The rows, cells in the order of the columns.</param>
-    /// <param name="writer">Where to.</param>
-    /// <param name="cancel">Cancels.</param>
-    public static async Task WriteAsync(IReadOnlyList<string> columns, IAsyncEnumerable<IReadOnlyList<string>> rows, TextWriter writer, CancellationToken cancel = default)
-    {
-        await using var csv = new CsvWriter(writer, new CsvConfiguration(CultureInfo.InvariantCulture) { NewLine = "\r\n" }, leaveOpen: true);
-        await WriteAsync(csv, columns);
-        await foreach (var row in rows.WithCancellation(cancel))
-        {
-            await WriteAsync(csv, row);
-        }
-    }
+    private static bool HasNumbers(string column) => column is "quantity" or "features" or "freight" or "pack_pieces" or "pack_price" or "lead_days";
 
     /// <summary>The kind of an item as it is written.</summary>
     public static string Write(ItemKind kind) => kind switch
@@ -130,16 +106,6 @@ public static class CatalogueCsv
     /// <summary>The kind of an item from how it is written, or null.</summary>
     public static ItemKind? ReadKind(string text) =>
         Enum.GetValues<ItemKind>().Cast<ItemKind?>().FirstOrDefault(kind => string.Equals(Write(kind!.Value), text, StringComparison.OrdinalIgnoreCase));
-
-    private static Task WriteAsync(CsvWriter csv, IReadOnlyList<string> row)
-    {
-        foreach (var cell in row)
-        {
-            csv.WriteField(CsvText.Guard(cell));
-        }
-
-        return csv.NextRecordAsync();
-    }
 
     private static string? Check(CatalogueFile file, string[] cells)
     {

@@ -90,7 +90,7 @@ public static class FeatureText
     private static readonly ConcurrentDictionary<(string Part, string Text), Parsed<IReadOnlyDictionary<string, string>>> Cells = new();
 
     /// <summary>Reads one cell of features of a part the product ships with; what has been read once is remembered.</summary>
-    /// <inheritdoc cref="Read(string, string?, PartKnowledge)"/>
+    /// <inheritdoc cref="Read(string, string?, PartKnowledge, UnitSystem)"/>
     public static Parsed<IReadOnlyDictionary<string, string>> ReadShipped(string part, string text) =>
         Cells.GetOrAdd((part, text), static key => Read(key.Part, key.Text, PartKnowledge.Shipped));
 
@@ -115,8 +115,9 @@ public static class FeatureText
     /// <param name="part">The part they belong to.</param>
     /// <param name="text">The cell; may be empty.</param>
     /// <param name="knowledge">What is known of parts.</param>
+    /// <param name="units">The units that a length without a unit is in.</param>
     /// <returns>The features, or what is wrong and what to write instead.</returns>
-    public static Parsed<IReadOnlyDictionary<string, string>> Read(string part, string? text, PartKnowledge knowledge)
+    public static Parsed<IReadOnlyDictionary<string, string>> Read(string part, string? text, PartKnowledge knowledge, UnitSystem units = UnitSystem.Metric)
     {
         var features = new Dictionary<string, string>();
         foreach (var piece in (text ?? "").Split(';', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries))
@@ -136,7 +137,7 @@ public static class FeatureText
                     : $"“{name}” is not a feature of a {part}. There are {string.Join(", ", known)}.");
             }
 
-            var value = FeatureValue.Parse(feature, piece[(at + 1)..]);
+            var value = FeatureValue.Parse(feature, piece[(at + 1)..], units);
             if (!value.IsRight)
             {
                 return Parsed<IReadOnlyDictionary<string, string>>.Wrong($"{part}, {name}: {value.Problem}");

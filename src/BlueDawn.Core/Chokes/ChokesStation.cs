@@ -25,7 +25,7 @@ public sealed class ChokesStation : LinesStation
     public override IReadOnlyList<ReadingKind> Readings { get; } =
     [
         new(typeof(OpeningReading), "opening"), new(typeof(RodTravelReading), "rodTravel"), new(typeof(ReturnSpringReading), "returnSpring"), new(typeof(WarmWaterReading), "warmWater"),
-        new(typeof(SuctionForceReading), "suctionForce"),
+        new(typeof(SuctionForceReading), "suctionForce"), new(typeof(WarmStripReading), "warmStrip"),
     ];
 
     /// <inheritdoc/>
@@ -42,9 +42,44 @@ public sealed class ChokesStation : LinesStation
         return tray.Kind.Choke is not { } choke ? looks : choke switch
         {
             ChokeKind.Manual => looks,
-            ChokeKind.Vacuum => [.. looks, new OpeningLine(ChokeKind.Vacuum), new SuctionForceLine()],
-            ChokeKind.Heat => [.. looks, new OpeningLine(ChokeKind.Heat), new WarmWaterLine()],
-            ChokeKind.Lever => [.. looks, new RodTravelLine(), new ReturnSpringLine()],
+            ChokeKind.Vacuum => [.. looks, Opening(ChokeKind.Vacuum), new SuctionForceLine(), .. Chamber(tray.Kind.Family, shop.Chokes)],
+            ChokeKind.Heat => [.. looks, Opening(ChokeKind.Heat), .. Heat(sheet, shop.Chokes)],
+            ChokeKind.Lever => [.. looks, new RodTravelLine(shop.Chokes.RodSpareMm), new ReturnSpringLine()],
         };
+
+        OpeningLine Opening(ChokeKind kind) => new(kind, OpeningLimits.Of(kind, sheet, shop.Chokes));
+    }
+
+    /// <inheritdoc/>
+    public override Note Complete(Note note, TrayBook tray) => base.Complete(note, tray) switch
+    {
+        // An earlier start says when this one had to be open: whether it was tells an actuator from something that hangs.
+        ReadingNote { Reading: OpeningReading { AmbientC: { } ambient } start } reading
+            when tray.Lines.First(line => line.Line.Key == reading.Line).Line is OpeningLine line && Foretold(tray, line, ambient) is { } foretold
+                && start with { Foretold = foretold } is var told => reading with { Reading = told, Finding = line.Judge(told, PinSet.Empty).Finding },
+        var complete => complete,
+    };
+
+    private static PredictedTime? Foretold(TrayBook tray, OpeningLine line, double ambientC) => tray.Log.Notes<ReadingNote>()
+        .Select(logged => logged.Note.Reading is OpeningReading earlier ? line.WarmUpOf(earlier) : null)
+        .LastOrDefault(warm => warm is not null)?.FullyOpen(ambientC);
+
+    /// <summary>The chamber's hold test, where there is a chamber with its diaphragm under the body.</summary>
+    private static IEnumerable<GaugeLine> Chamber(CarburetorFamily family, ChokeDefaults usual) =>
+        family == CarburetorFamily.SuctionTank ? [new ChamberHoldLine(usual.ChamberHold, OpeningLimits.ShopDefault)] : [];
+
+    /// <summary>The bench check of what moves it: of both kinds while nobody has said which it is.</summary>
+    private static IEnumerable<GaugeLine> Heat(SpecSheet sheet, ChokeDefaults usual)
+    {
+        var says = sheet.Opens;
+        if (says?.Element != HeatElement.Bimetal)
+        {
+            yield return new WarmWaterLine(says?.StrokeMm ?? usual.WaxStrokeMm, OpeningWindow.Of(says, usual), says?.StrokeMm is null ? OpeningLimits.ShopDefault : sheet.Name);
+        }
+
+        if (says?.Element != HeatElement.Wax)
+        {
+            yield return new WarmStripLine(says?.Strip, says?.Strip is null ? "Usual bimetals, from memory" : sheet.Name);
+        }
     }
 }

@@ -1,6 +1,7 @@
 using BlueDawn.Core.Carburetors;
 using BlueDawn.Core.Measures;
 using BlueDawn.Core.Safety;
+using BlueDawn.Core.Shop;
 using BlueDawn.Core.Stations;
 
 namespace BlueDawn.Core.Chokes;
@@ -25,20 +26,48 @@ public enum StartEnd
 /// <param name="OpenS">When it was fully open, or null when it was not.</param>
 /// <param name="FalteredS">When the engine faltered, or null.</param>
 /// <param name="AmbientC">Temperature outside in °C; null when not noted.</param>
-public sealed record OpeningReading(StartEnd End, double? BeginsS, double? HalfS, double? OpenS, double? FalteredS, double? AmbientC) : Reading;
+/// <param name="SteadyS">When the engine ran evenly, or null.</param>
+/// <param name="StoppedS">When it was stopped, or null.</param>
+/// <param name="ClosedS">When the plate was shut again after that, or null.</param>
+/// <param name="Foretold">When an earlier start of this carburetor said that it would be fully open; worked out when it is recorded.</param>
+public sealed record OpeningReading(
+    StartEnd End, double? BeginsS, double? HalfS, double? OpenS, double? FalteredS, double? AmbientC, double? SteadyS = null, double? StoppedS = null, double? ClosedS = null, PredictedTime? Foretold = null) : Reading;
+
+/// <summary>What the start of an automatic choke is held against.</summary>
+/// <param name="LowS">Earliest it may be fully open on a day of 20 °C; null where there is none.</param>
+/// <param name="HighS">Latest it may be.</param>
+/// <param name="Works">Temperatures over which a heat choke opens.</param>
+/// <param name="SourceName">Where they are from.</param>
+public sealed record OpeningLimits(double? LowS, double HighS, OpeningWindow Works, string SourceName)
+{
+    /// <summary>Where limits are from that no sheet gives.</summary>
+    public const string ShopDefault = "Shop default for chokes";
+
+    /// <summary>What a choke is held against by sheet and shop.</summary>
+    /// <param name="choke">Vacuum or heat.</param>
+    /// <param name="sheet">The sheet.</param>
+    /// <param name="usual">The shop's defaults.</param>
+    public static OpeningLimits Of(ChokeKind choke, SpecSheet sheet, ChokeDefaults usual)
+    {
+        var (says, heat) = (sheet.Opens, choke == ChokeKind.Heat);
+        var works = OpeningWindow.Of(says, usual);
+        // A sheet that gives the latest alone says nothing of an earliest: the shop's may lie behind it.
+        return says?.OpensHighS is { } high
+            ? new OpeningLimits(says.OpensLowS, high, works, sheet.Name)
+            : new OpeningLimits(heat ? usual.HeatLowS : null, heat ? usual.HeatHighS : usual.VacuumOpenS, works, ShopDefault);
+    }
+}
 
 /// <summary>A start of an engine with an automatic choke, timed.</summary>
 /// <param name="Choke">Vacuum or heat.</param>
-public sealed record OpeningLine(ChokeKind Choke) : GaugeLine("chokes/opening", Station.Chokes, "Start", "Choke timed from the start")
+/// <param name="Limits">What it is held against.</param>
+public sealed record OpeningLine(ChokeKind Choke, OpeningLimits Limits) : GaugeLine("chokes/opening", Station.Chokes, "Start", "Choke timed from the start")
 {
     /// <summary>A hand on a key is this late or early at most, in seconds. Own judgement.</summary>
     private const double HandS = 0.4;
 
-    /// <summary>Latest a vacuum choke is open: 2 to 3 s. Common practice, no source.</summary>
-    private const double VacuumS = 3;
-
-    /// <summary>A heat choke opens over a couple of minutes at this temperature. Common practice, no source; the edges are own judgement.</summary>
-    private const double UsualC = 20, UsualLowS = 40, UsualHighS = 240;
+    /// <summary>The day a heat choke's times are given for, in °C.</summary>
+    private const double UsualC = 20;
 
     /// <summary>What the exhaust would warm a heat choke to, in °C, for how the window moves with the day. Own judgement.</summary>
     private const double UsualEndC = 130;
@@ -69,14 +98,16 @@ public sealed record OpeningLine(ChokeKind Choke) : GaugeLine("chokes/opening", 
 
     /// <inheritdoc/>
     public override Sentence Target => Heat
-        ? Sentence.Of("open after {0} to {1} at {2}", Quantity.S(UsualLowS), Quantity.S(UsualHighS), Quantity.AtC(UsualC))
-        : Sentence.Of("open within {0}", Quantity.S(VacuumS));
+        ? Limits.LowS is { } low
+            ? Sentence.Of("open after {0} to {1} at {2}", Quantity.S(low), Quantity.S(Limits.HighS), Quantity.AtC(UsualC))
+            : Sentence.Of("open within {0} at {1}", Quantity.S(Limits.HighS), Quantity.AtC(UsualC))
+        : Sentence.Of("open within {0}", Quantity.S(Limits.HighS));
 
     /// <inheritdoc/>
-    public override Span? Window => Heat ? new(Dimension.Time, UsualLowS, UsualHighS) : new(Dimension.Time, null, VacuumS);
+    public override Span? Window => new(Dimension.Time, Limits.LowS, Limits.HighS);
 
     /// <inheritdoc/>
-    public override string LimitSource => "Common practice";
+    public override string LimitSource => Limits.SourceName;
 
     /// <inheritdoc/>
     public override Caution? Caution => Safety.Caution.Running;
@@ -91,6 +122,9 @@ public sealed record OpeningLine(ChokeKind Choke) : GaugeLine("chokes/opening", 
                 EntryField.Measure("open", "open", Dimension.Time, optional: true),
                 EntryField.Measure("faltered", "falters", Dimension.Time, optional: true),
                 .. Heat ? [EntryField.Measure("ambient", "outside", Dimension.Temperature, optional: true)] : Array.Empty<EntryField>(),
+                EntryField.MeasureNoted("steady", "steady", Dimension.Time),
+                EntryField.MeasureNoted("stopped", "stopped", Dimension.Time),
+                EntryField.MeasureNoted("closed", "shut again", Dimension.Time),
                 EntryField.Choice("end", "then", false, [.. Ends.Select(end => new EntryChoice(end.Value, end.Label))]),
             ]),
         ],
@@ -102,6 +136,7 @@ public sealed record OpeningLine(ChokeKind Choke) : GaugeLine("chokes/opening", 
         var reader = new TypedReader(typed);
         double? Seconds(string field) => (double?)reader.Optional(field, Dimension.Time, 0, 3600);
         var (begins, half, open, faltered) = (Seconds("begins"), Seconds("half"), Seconds("open"), Seconds("faltered"));
+        var (steady, stopped, closed) = (Seconds("steady"), Seconds("stopped"), Seconds("closed"));
         var ambient = (double?)reader.Optional("ambient", Dimension.Temperature, -40, 50);
         var end = Ends.First(one => one.Value == (reader.Choice("end", [.. Ends.Select(one => one.Value)]) is { Length: > 0 } said ? said : "ranOn")).End;
         if (reader.Problems.Count == 0)
@@ -127,9 +162,18 @@ public sealed record OpeningLine(ChokeKind Choke) : GaugeLine("chokes/opening", 
             {
                 reader.Wrong("open", "Fully open comes last.");
             }
+
+            if (stopped < (open ?? begins))
+            {
+                reader.Wrong("stopped", "It is stopped after it has opened.");
+            }
+            else if (closed is not null && !(closed >= stopped))
+            {
+                reader.Wrong("closed", "It shuts again after it was stopped: note both.");
+            }
         }
 
-        return Result(reader, () => new OpeningReading(end, begins, half, open, faltered, ambient));
+        return Result(reader, () => new OpeningReading(end, begins, half, open, faltered, ambient, steady, stopped, closed));
     }
 
     /// <inheritdoc/>
@@ -147,7 +191,7 @@ public sealed record OpeningLine(ChokeKind Choke) : GaugeLine("chokes/opening", 
                 : "Air cleaner’s screw in: start the clock as it runs, press when the plate is open."));
         }
 
-        var (low, high) = Limits(start.AmbientC);
+        var (low, high) = LimitsOn(start.AmbientC);
         var (verdict, finding, word, lean, next) = Said(start, low, high);
         return new Judgement(
             verdict,
@@ -159,6 +203,8 @@ public sealed record OpeningLine(ChokeKind Choke) : GaugeLine("chokes/opening", 
             [
                 .. start.OpenS is { } opened ? [new Figure("open", "Fully open after", Quantity.S(opened))] : Array.Empty<Figure>(),
                 .. start.FalteredS is { } faltered ? [new Figure("faltered", "Faltered after", Quantity.S(faltered))] : Array.Empty<Figure>(),
+                .. start.SteadyS is { } steady ? [new Figure("steady", "Ran evenly after", Quantity.S(steady))] : Array.Empty<Figure>(),
+                .. start is { StoppedS: { } stopped, ClosedS: { } closed } ? [new Figure("closed", "Shut again, after it was stopped", Quantity.S(Math.Round(closed - stopped, 1)))] : Array.Empty<Figure>(),
                 .. WarmUpFigures(start),
             ],
             Why(start, low, high),
@@ -183,20 +229,20 @@ public sealed record OpeningLine(ChokeKind Choke) : GaugeLine("chokes/opening", 
             }
         }
 
-        return WarmUp.Fit(ambient, times, OpeningWindow.Usual);
+        return WarmUp.Fit(ambient, times, Limits.Works.Seen);
     }
 
     /// <summary>The window in seconds on a day of this temperature: warming up takes longer from further down.</summary>
-    private (double? Low, double High) Limits(double? ambientC)
+    private (double? Low, double High) LimitsOn(double? ambientC)
     {
         if (!Heat)
         {
-            return (null, VacuumS);
+            return (Limits.LowS, Limits.HighS);
         }
 
-        double To(double ambient) => WarmUp.SecondsTo(ambient, UsualEndC, 1, OpeningWindow.Usual.FullC);
+        double To(double ambient) => WarmUp.SecondsTo(ambient, Math.Max(UsualEndC, Limits.Works.FullC + 20), 1, Limits.Works.FullC);
         var share = ambientC is { } day ? To(day) / To(UsualC) : 1;
-        return (UsualLowS * share, UsualHighS * share);
+        return (Limits.LowS * share, Limits.HighS * share);
     }
 
     private (Verdict Verdict, string Finding, string Word, Lean Lean, Sentence Next) Said(OpeningReading start, double? low, double high)
@@ -214,16 +260,37 @@ public sealed record OpeningLine(ChokeKind Choke) : GaugeLine("chokes/opening", 
             StartEnd.Faltered => (Verdict.CannotTell, "cannotTell", "Cannot tell yet", Lean.None, Sentence.Of(
                 "It faltered long before or after the plate was open: time it once more, and look what else changes then.")),
             StartEnd.RanOn when start.OpenS - HandS > high => (Verdict.NotGood, "opensLate", "Late", Lean.Above, Sentence.Of(Heat
-                ? "Open {0} too late: link and spring free by hand? Then the pin, in warm water."
+                ? AsForetold(start) switch
+                {
+                    true => "Open {0} too late, and as the earlier start foretold: what warms it is slow, nothing hangs. Look at its place on the exhaust, then warm it in water.",
+                    false => "Open {0} too late, and not as the earlier start foretold: link, spring or shaft hangs. Free them and time it again.",
+                    null => "Open {0} too late: link and spring free by hand? Then what moves it, in warm water.",
+                }
                 : "Open {0} too late: fuel in its chamber, a hard diaphragm, a leaking cover, the screw not in.", Quantity.S(Math.Round(start.OpenS!.Value - high, 1)))),
             StartEnd.RanOn when start.OpenS + HandS > high => (Verdict.CannotTell, "cannotTell", "Cannot tell yet", Lean.None, Sentence.Of("Too near the limit for a hand on a key: time it twice more.")),
             StartEnd.RanOn when low is { } early && start.OpenS < early => (Verdict.CannotTell, "openedEarly", "Early", Lean.Below, Sentence.Of("Was it cold? Let it stand until it is as cold as the day, and time it again.")),
+            StartEnd.RanOn when AsForetold(start) == false => (Verdict.CannotTell, "cannotTell", "Cannot tell yet", start.OpenS > start.Foretold!.BestS ? Lean.Above : Lean.Below, Sentence.Of(
+                "In time, but not as the earlier start foretold: does it stand cold, and is the link free end to end? Time it once more.")),
             StartEnd.RanOn => (Verdict.Good, "opensRight", "In time", Lean.None, Sentence.Of("The choke works. Stop it, let it stand, and see that it shuts again.")),
         };
     }
 
+    /// <summary>Whether it opened when an earlier start said that it would; null when none did.</summary>
+    private static bool? AsForetold(OpeningReading start) => start is not { Foretold: { } told, OpenS: { } open } ? null
+        : open >= told.LeastS - (2 * WarmUp.TimingS) && !(open > told.MostS + (2 * WarmUp.TimingS));
+
     private IEnumerable<Figure> WarmUpFigures(OpeningReading start)
     {
+        if (start.Foretold is { } told)
+        {
+            yield return new("foretold", "Foretold by the earlier start", Quantity.S(Math.Round(told.BestS)));
+            yield return new("foretoldLeast", "Foretold, at least", Quantity.S(Math.Floor(told.LeastS)));
+            if (told.MostS is { } atMost)
+            {
+                yield return new("foretoldMost", "Foretold, at most", Quantity.S(Math.Ceiling(atMost)));
+            }
+        }
+
         if (WarmUpOf(start) is not { } warm)
         {
             yield break;
@@ -248,14 +315,26 @@ public sealed record OpeningLine(ChokeKind Choke) : GaugeLine("chokes/opening", 
         var why = new List<Sentence>();
         if (Heat)
         {
-            why.Add(Sentence.Of("{0} to {1} on such a day: a couple of minutes at {2}, longer the colder it is (first-order warm-up).", Quantity.S(Math.Round(low!.Value)), Quantity.S(Math.Round(high)), Quantity.AtC(UsualC)));
+            why.Add(low is { } early
+                ? Sentence.Of("{0} to {1} on such a day, longer the colder it is (first-order warm-up).", Quantity.S(Math.Round(early)), Quantity.S(Math.Round(high)))
+                : Sentence.Of("Within {0} on such a day, longer the colder it is (first-order warm-up).", Quantity.S(Math.Round(high))));
+            if (AsForetold(start) is { } alike)
+            {
+                why.Add(Sentence.Of(
+                    alike ? "An earlier start foretold {0}: it opened when it had to." : "An earlier start foretold {0}; outside what it may be in 95 of 100.", Quantity.S(Math.Round(start.Foretold!.BestS))));
+            }
+
             why.Add(start.AmbientC is null
                 ? Sentence.Of("Note the temperature outside, and it says when it will open on other days.")
-                : Sentence.Of("Other days: T = end − (end − outside) × e^(−t/τ) fitted to the times, the pellet working from {0} to {1} (from memory); times by hand to {2}.", Quantity.AtC(OpeningWindow.Usual.BeginsC), Quantity.AtC(OpeningWindow.Usual.FullC), Quantity.S(WarmUp.TimingS)));
+                : Sentence.Of(
+                    "Other days: T = end − (end − outside) × e^(−t/τ) fitted to the times, the choke working from {0} to {1}; times by hand to {2}.",
+                    Quantity.AtC(Limits.Works.BeginsC),
+                    Quantity.AtC(Limits.Works.FullC),
+                    Quantity.S(WarmUp.TimingS)));
         }
         else
         {
-            why.Add(Sentence.Of("Suction opens it within 2 to {0} of the start; a hand on a key is good to {1}.", Quantity.S(VacuumS), Quantity.S(HandS)));
+            why.Add(Sentence.Of("Suction opens it within {0} of the start; a hand on a key is good to {1}.", Quantity.S(Limits.HighS), Quantity.S(HandS)));
         }
 
         why.Add(Sentence.Of("An engine that falters just as the plate is fully open runs short of fuel: the shut plate made up for it. Common practice, no source."));

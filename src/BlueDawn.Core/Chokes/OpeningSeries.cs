@@ -5,11 +5,17 @@ namespace BlueDawn.Core.Chokes;
 /// <summary>A start as instruments wrote it down.</summary>
 /// <param name="TimesS">Seconds from when the engine ran, rising; 4 to 20 000 of them.</param>
 /// <param name="AnglesDeg">The plate's angle at each; it may be measured from any side.</param>
-/// <param name="SpeedsRpm">The engine's speed at each, or null when it was not read.</param>
+/// <param name="SpeedsRpm">The engine's speed, or null when it was not read: at each of the times, or at times of its own.</param>
 /// <param name="ShutDeg">The plate's angle shut; the first of the series when not given.</param>
 /// <param name="OpenDeg">Its angle fully open; the one furthest from shut when not given.</param>
+/// <param name="SpeedTimesS">Seconds at which the speed was read, rising; null when they are those of the angle.</param>
 public sealed record OpeningSeriesInput(
-    IReadOnlyList<double> TimesS, IReadOnlyList<double> AnglesDeg, IReadOnlyList<double>? SpeedsRpm = null, double? ShutDeg = null, double? OpenDeg = null);
+    IReadOnlyList<double> TimesS,
+    IReadOnlyList<double> AnglesDeg,
+    IReadOnlyList<double>? SpeedsRpm = null,
+    double? ShutDeg = null,
+    double? OpenDeg = null,
+    IReadOnlyList<double>? SpeedTimesS = null);
 
 /// <summary>What happened in it, in seconds; null where it did not.</summary>
 /// <param name="BeginsS">When the plate began to open.</param>
@@ -23,7 +29,7 @@ public sealed record OpeningEvents(double? BeginsS, double? HalfS, double? OpenS
 public static class OpeningSeries
 {
     /// <summary>Opened by less than this it has not begun; by more than the rest of it, it is open. Own judgement: what an eye sees.</summary>
-    private const double Edge = 0.05;
+    internal const double Edge = 0.05;
 
     /// <summary>A speed that falls below this share of what it was running at is a stumble. Own judgement.</summary>
     private const double StumbleShare = 0.7;
@@ -33,13 +39,20 @@ public static class OpeningSeries
 
     private const int Most = 20_000;
 
+    private static readonly TimeSpan SameStart = TimeSpan.FromMinutes(1);
+
     /// <summary>What is wrong with an input, field by field; empty when it can be looked through.</summary>
     public static IReadOnlyList<FieldProblem> Check(OpeningSeriesInput input)
     {
         var problems = new List<FieldProblem>();
-        if (input.TimesS.Count is < Fewest or > Most || input.TimesS.Any(time => !double.IsFinite(time)) || input.TimesS.Zip(input.TimesS.Skip(1)).Any(pair => pair.Second <= pair.First))
+        if (!Rises(input.TimesS))
         {
             problems.Add(new("timesS", $"Give {Fewest} to {Most} times, each later than the one before."));
+        }
+
+        if (input.SpeedTimesS is { } own && !Rises(own))
+        {
+            problems.Add(new("speedTimesS", $"Give {Fewest} to {Most} times, each later than the one before."));
         }
 
         if (input.AnglesDeg.Count != input.TimesS.Count || input.AnglesDeg.Any(angle => !double.IsFinite(angle) || Math.Abs(angle) > 360))
@@ -47,7 +60,7 @@ public static class OpeningSeries
             problems.Add(new("anglesDeg", "Give an angle for each time, from -360 to 360."));
         }
 
-        if (input.SpeedsRpm is { } speeds && (speeds.Count != input.TimesS.Count || speeds.Any(speed => !double.IsFinite(speed) || speed < 0)))
+        if (input.SpeedsRpm is { } speeds && (speeds.Count != (input.SpeedTimesS ?? input.TimesS).Count || speeds.Any(speed => !double.IsFinite(speed) || speed < 0)))
         {
             problems.Add(new("speedsRpm", "Give a speed for each time, 0 or more."));
         }
@@ -82,6 +95,28 @@ public static class OpeningSeries
         return new OpeningEvents(begins, half, open, stumble, stumble is not null ? StartEnd.Faltered : open is null ? StartEnd.NotOpened : StartEnd.RanOn);
     }
 
+    /// <summary>
+    /// A start from an angle sensor and a tachometer that each sent on their own: the speed belongs to it when both sent within
+    /// a minute of each other. Own judgement.
+    /// </summary>
+    /// <param name="angleAt">When the angle sensor sent last.</param>
+    /// <param name="timesS">Its times.</param>
+    /// <param name="anglesDeg">Its angles.</param>
+    /// <param name="speedAt">When the tachometer sent last, or null when it never did.</param>
+    /// <param name="speedTimesS">Its times, or null.</param>
+    /// <param name="speedsRpm">Its speeds, or null.</param>
+    public static OpeningSeriesInput Together(
+        DateTimeOffset angleAt,
+        IReadOnlyList<double> timesS,
+        IReadOnlyList<double> anglesDeg,
+        DateTimeOffset? speedAt,
+        IReadOnlyList<double>? speedTimesS,
+        IReadOnlyList<double>? speedsRpm) =>
+        speedAt is { } at && (angleAt - at).Duration() <= SameStart ? new(timesS, anglesDeg, speedsRpm, SpeedTimesS: speedTimesS) : new(timesS, anglesDeg);
+
+    private static bool Rises(IReadOnlyList<double> times) =>
+        times.Count is >= Fewest and <= Most && times.All(double.IsFinite) && times.Zip(times.Skip(1)).All(pair => pair.Second > pair.First);
+
     /// <summary>When it first crossed a height and stayed above it for the next sample too, between two samples by a straight line.</summary>
     private static double? Crossed(IReadOnlyList<double> times, List<double> values, double height)
     {
@@ -112,7 +147,7 @@ public static class OpeningSeries
                 var running = before[before.Count / 2];
                 if (running > 0 && speeds[i] < StumbleShare * running && (i + 1 == speeds.Count || speeds[i + 1] < StumbleShare * running))
                 {
-                    return input.TimesS[i];
+                    return (input.SpeedTimesS ?? input.TimesS)[i];
                 }
             }
 

@@ -9,11 +9,9 @@ namespace BlueDawn.Core.Chokes;
 public sealed record RodTravelReading(double NeededMm, double GivenMm) : Reading;
 
 /// <summary>The travel of the rod that lets a choke go when the run lever is pulled.</summary>
-public sealed record RodTravelLine() : GaugeLine("chokes/rod-travel", Station.Chokes, "Release", "Release rod’s travel")
+/// <param name="SpareMm">Travel to spare, so that wear and a stretched cable do not take it at once, in millimetres.</param>
+public sealed record RodTravelLine(double SpareMm) : GaugeLine("chokes/rod-travel", Station.Chokes, "Release", "Release rod’s travel")
 {
-    /// <summary>Travel to spare, so that wear and a stretched cable do not take it at once, in millimetres. Own judgement.</summary>
-    private const double SpareMm = 1;
-
     /// <summary>Both are read with a rule to this, in millimetres. Own judgement.</summary>
     private const double ReadToMm = 0.5;
 
@@ -59,7 +57,7 @@ public sealed record RodTravelLine() : GaugeLine("chokes/rod-travel", Station.Ch
         var spare = rod.GivenMm - rod.NeededMm;
         var (verdict, finding, word, lean, next) = spare < 0
             ? (Verdict.NotGood, "rodShort", "Too little", Lean.Below, Sentence.Of("Bend the rod shorter by {0}. Leave the cable: taken up further it only gets tight.", Quantity.Mm(Math.Round(SpareMm - spare, 1))))
-            : spare < SpareMm - ReadToMm ? (Verdict.CannotTell, "cannotTell", "Cannot tell yet", Lean.Below, Sentence.Of("It just clears: bend the rod shorter by {0}, or it will miss when the cable stretches.", Quantity.Mm(Math.Round(SpareMm - spare, 1))))
+            : spare < SpareMm - Math.Min(ReadToMm, SpareMm) ? (Verdict.CannotTell, "cannotTell", "Cannot tell yet", Lean.Below, Sentence.Of("It just clears: bend the rod shorter by {0}, or it will miss when the cable stretches.", Quantity.Mm(Math.Round(SpareMm - spare, 1))))
             : (Verdict.Good, "rodRight", "Enough", Lean.None, Sentence.Of("Leave it. Go on."));
         return new Judgement(
             verdict,

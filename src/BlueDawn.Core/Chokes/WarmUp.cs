@@ -1,4 +1,7 @@
+using System.Text.Json.Serialization;
+using BlueDawn.Core.Carburetors;
 using BlueDawn.Core.Measures;
+using BlueDawn.Core.Shop;
 
 namespace BlueDawn.Core.Chokes;
 
@@ -12,8 +15,24 @@ public sealed record OpeningAt(double TimeS, double Opening);
 /// <param name="FullC">Where it has fully opened, above <paramref name="BeginsC"/>.</param>
 public sealed record OpeningWindow(double BeginsC, double FullC)
 {
-    /// <summary>A wax pellet as it is usual: 55 to 75 °C. From memory, own judgement; a sheet may say otherwise.</summary>
-    public static OpeningWindow Usual { get; } = new(55, 75);
+    /// <summary>How far a plate turns from shut to open, in degrees. Own judgement.</summary>
+    private const double PlateDeg = 75;
+
+    /// <summary>The window of a choke: what the sheet says, what follows from its strip, what is usual in the shop.</summary>
+    /// <param name="limits">What the sheet says, or null.</param>
+    /// <param name="usual">The shop's defaults.</param>
+    public static OpeningWindow Of(ChokeLimits? limits, ChokeDefaults usual)
+    {
+        var strip = limits?.Element == HeatElement.Bimetal;
+        var begins = limits?.BeginsC ?? (strip ? usual.StripBeginsC : usual.WaxBeginsC);
+        var full = limits?.FullC
+            ?? (strip && limits?.Strip is { } known ? begins + (PlateDeg / Bimetal.DegreesPerK(known)) : strip ? usual.StripFullC : usual.WaxFullC);
+        return new OpeningWindow(begins, Math.Max(full, begins + 1));
+    }
+
+    /// <summary>The window as an eye or an instrument sees it: from where it has visibly begun to where it seems fully open.</summary>
+    [JsonIgnore]
+    public OpeningWindow Seen => new(AtOpeningC(OpeningSeries.Edge), AtOpeningC(1 - OpeningSeries.Edge));
 
     /// <summary>Temperature at an opening from 0 to 1: the stroke goes evenly over the window.</summary>
     public double AtOpeningC(double opening) => BeginsC + (opening * (FullC - BeginsC));

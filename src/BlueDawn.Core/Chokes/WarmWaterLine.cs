@@ -10,14 +10,11 @@ namespace BlueDawn.Core.Chokes;
 public sealed record WarmWaterReading(double WaterC, double StrokeMm) : Reading;
 
 /// <summary>The bench check of a heat choke's pin: in warm water it comes out, or it has failed.</summary>
-public sealed record WarmWaterLine() : GaugeLine("chokes/warm-water", Station.Chokes, "Plate", "Heat pin in warm water")
+/// <param name="StrokeMm">Least stroke of a pin that works once its wax is all molten, in millimetres.</param>
+/// <param name="Melts">From where to where the wax melts.</param>
+/// <param name="SourceName">Where the limits are from.</param>
+public sealed record WarmWaterLine(double StrokeMm, OpeningWindow Melts, string SourceName) : GaugeLine("chokes/warm-water", Station.Chokes, "Plate", "Heat pin in warm water")
 {
-    /// <summary>Least stroke of a pin that works once its wax is all molten, in millimetres. Own judgement.</summary>
-    private const double LeastStrokeMm = 2;
-
-    /// <summary>Below this nothing can be said: the wax has hardly begun to melt. See <see cref="OpeningWindow.Usual"/>.</summary>
-    private static readonly double WarmC = OpeningWindow.Usual.FullC;
-
     /// <inheritdoc/>
     public override bool Required => false;
 
@@ -25,13 +22,13 @@ public sealed record WarmWaterLine() : GaugeLine("chokes/warm-water", Station.Ch
     public override bool GoesWithTheTray => true;
 
     /// <inheritdoc/>
-    public override Sentence Target => Sentence.Of("{0} or more in water of {1}", Quantity.Mm(LeastStrokeMm), Quantity.AtC(WarmC));
+    public override Sentence Target => Sentence.Of("{0} or more in water of {1}", Quantity.Mm(StrokeMm), Quantity.AtC(Melts.FullC));
 
     /// <inheritdoc/>
-    public override Span? Window => new(Dimension.Length, LeastStrokeMm, null);
+    public override Span? Window => new(Dimension.Length, StrokeMm, null);
 
     /// <inheritdoc/>
-    public override string LimitSource => "Own judgement";
+    public override string LimitSource => SourceName;
 
     /// <inheritdoc/>
     public override Caution? Caution => Safety.Caution.HotWater;
@@ -60,9 +57,9 @@ public sealed record WarmWaterLine() : GaugeLine("chokes/warm-water", Station.Ch
             return Judgement.NotRead(Sentence.Of("Actuator off, two minutes in a cup of hot water: how far does its pin come out?"));
         }
 
-        var (verdict, finding, word, lean, next) = pin.StrokeMm >= LeastStrokeMm
+        var (verdict, finding, word, lean, next) = pin.StrokeMm >= StrokeMm
             ? (Verdict.Good, "pinMoves", "Moves", Lean.None, Sentence.Of("The pin works: look at link, spring and plate instead."))
-            : pin.WaterC < WarmC ? (Verdict.CannotTell, "cannotTell", "Cannot tell yet", Lean.Below, Sentence.Of("The water is not warm enough to say: once more at {0}.", Quantity.AtC(WarmC)))
+            : pin.WaterC < Melts.FullC ? (Verdict.CannotTell, "cannotTell", "Cannot tell yet", Lean.Below, Sentence.Of("The water is not warm enough to say: once more at {0}.", Quantity.AtC(Melts.FullC)))
             : (Verdict.NotGood, "pinStays", "Does not move", Lean.Below, Sentence.Of("Renew the heat actuator."));
         return new Judgement(
             verdict,
@@ -72,7 +69,7 @@ public sealed record WarmWaterLine() : GaugeLine("chokes/warm-water", Station.Ch
             next,
             new Span(Dimension.Length, pin.StrokeMm, pin.StrokeMm),
             [new("stroke", "Stroke", Quantity.Mm(pin.StrokeMm))],
-            [Sentence.Of("A wax pellet grows as it melts, from about {0} to {1} (from memory; own judgement for its stroke).", Quantity.AtC(OpeningWindow.Usual.BeginsC), Quantity.AtC(WarmC))],
+            [Sentence.Of("A wax pellet grows by about a tenth as it melts, here from about {0} to {1} (paraffins, from memory).", Quantity.AtC(Melts.BeginsC), Quantity.AtC(Melts.FullC))],
             []);
     }
 }

@@ -19,8 +19,22 @@ public sealed class GaugingStation : LinesStation
     /// <inheritdoc/>
     public override IEnumerable<GaugeLine> Lines(TrayFacts tray, SpecSheet sheet, ShopDefaults shop) =>
     [
+        .. NotOnSheet(tray, sheet).Select(jet => new NoLimitLine(new BoreLine($"gauging/{jet.Key}", "Jets", jet.Label, 1, 0, null, sheet.Name))),
         .. sheet.Jets.Select(jet => new BoreLine($"gauging/{jet.Key}", "Jets", jet.Label, jet.BoreMm, jet.ToleranceMm, null, sheet.Name)),
         .. sheet.EmulsionRows.OrderBy(row => row.Row).Select(row =>
             new BoreLine($"gauging/emulsion-row-{row.Row}", "Emulsion tube, from the top", $"Row {row.Row}", row.BoreMm, row.ToleranceMm, row.Holes, sheet.Name)),
     ];
+
+    /// <summary>Jets that such a carburetor has, though its sheet gives no bore for them.</summary>
+    private static IEnumerable<(string Key, string Label)> NotOnSheet(TrayFacts tray, SpecSheet sheet) =>
+        UsualJets(tray.Kind.Family, sheet.IsOnFile).Where(jet => sheet.Jets.All(known => known.Key != jet.Key));
+
+    private static (string Key, string Label)[] UsualJets(CarburetorFamily family, bool onFile) => family switch
+    {
+        // A sheet that names no idle jet may be right: some have none.
+        CarburetorFamily.FloatBowl => onFile ? [("main-jet", "Main jet")] : [("main-jet", "Main jet"), ("idle-jet", "Idle jet")],
+        // Its metering is drilled into the body.
+        CarburetorFamily.Diaphragm => [],
+        CarburetorFamily.SuctionTank => [("main-jet", "Main jet")],
+    };
 }

@@ -1,5 +1,6 @@
 using BlueDawn.Core.Carburetors;
 using System.Globalization;
+using System.Text.RegularExpressions;
 using BlueDawn.Core.Measures;
 
 namespace BlueDawn.Core.Kits;
@@ -22,7 +23,7 @@ public sealed record DateCodePattern(string Maker, string Pattern, int FirstYear
 public sealed record MadeOn(DateOnly From, DateOnly To, int Misread);
 
 /// <summary>Reads date codes.</summary>
-public static class DateCode
+public static partial class DateCode
 {
     /// <summary>Reads a code by a maker's pattern.</summary>
     /// <param name="code">The code as read.</param>
@@ -59,6 +60,46 @@ public static class DateCode
             ? Parsed<IReadOnlyList<MadeOn>>.Right(made)
             : Parsed<IReadOnlyList<MadeOn>>.Wrong($"No day between {pattern.FirstYear} and {pattern.LastYear} is written like that: {Say(pattern)}.");
     }
+
+    /// <summary>What is wrong with a shop's patterns, by the path of its box, such as <c>patterns[0].pattern</c>.</summary>
+    /// <param name="patterns">The patterns.</param>
+    public static IReadOnlyList<FieldProblem> Problems(IReadOnlyList<DateCodePattern> patterns)
+    {
+        var problems = new List<FieldProblem>();
+        foreach (var (one, i) in patterns.Select((one, i) => (one, i)))
+        {
+            var at = $"patterns[{i}]";
+            if (one.Maker.Trim().Length is 0 or > 60)
+            {
+                problems.Add(new($"{at}.maker", "Write the maker’s name, in no more than 60 characters."));
+            }
+            else if (patterns.Take(i).Any(other => string.Equals(other.Maker.Trim(), one.Maker.Trim(), StringComparison.OrdinalIgnoreCase)))
+            {
+                problems.Add(new($"{at}.maker", "There is a pattern of that maker already."));
+            }
+
+            if (!PatternText().IsMatch(one.Pattern))
+            {
+                problems.Add(new($"{at}.pattern", "Write it letter by letter: Y, YY or YYYY for the year, then DDD, WW, MM, A, or MM and DD, in their order."));
+            }
+
+            if (one.FirstYear is < 1900 or > 2100 || one.LastYear is < 1900 or > 2100 || one.LastYear < one.FirstYear)
+            {
+                problems.Add(new($"{at}.years", "From which year to which? Four digits, the first before the last."));
+            }
+
+            if (one.Source.Trim().Length is 0 or > 200)
+            {
+                problems.Add(new($"{at}.source", "Write where it is from, in no more than 200 characters."));
+            }
+        }
+
+        return problems;
+    }
+
+    // A year and at most one way to say the day in it, in any order.
+    [GeneratedRegex("^(?=[^Y]*Y{1,2}[^Y]*$|[^Y]*Y{4}[^Y]*$)(?:Y+|(?:DDD|WW|MM|A)Y*|Y*(?:DDD|WW|MM|A)|DDMMY+|MMDDY+|YY?MMDD|YYYYMMDD|YY?DDMM|DDYY?MM|ADDY+|DDAY+|YY?ADD|YY?DDA)$")]
+    private static partial Regex PatternText();
 
     /// <summary>The pattern in words.</summary>
     public static string Say(DateCodePattern pattern)

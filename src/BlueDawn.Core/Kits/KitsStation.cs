@@ -238,13 +238,14 @@ public sealed class KitsState(TrayBook tray) : StationState
 
     /// <inheritdoc/>
     public override NextStep? Step =>
-        tray.Sheet is null ? NextStep.At(Station.Kits, "Find its spec sheet by the stamped number.", "Nothing can be judged without the sheet.", null)
-        : tray.Fitting is null ? NextStep.At(Station.Kits, "Decide what to fit to this tray.", "The sheet is known; match the parts, then decide what goes back in.", null)
+        tray.Sheet is null && !tray.IsWorkedOn ? NextStep.At(
+            Station.Kits, "Find its spec sheet by the stamped number, or make one.", "The sheet says what is good. Work does not wait for it: without one, what is read is kept.", null)
+        : tray.Fitting is null ? NextStep.At(Station.Kits, "Decide what to fit to this tray.", "Match the parts, then decide what goes back in.", null)
         : null;
 
     /// <inheritdoc/>
     public override IReadOnlyList<Obstacle> Obstacles =>
-        tray.Sheet is null ? [new Obstacle("kits/spec-sheet", "Spec sheet", Station.Kits, ObstacleKind.Missing, "Not chosen")] : [];
+        tray.Sheet is null ? [new Obstacle("kits/spec-sheet", "Spec sheet", Station.Kits, ObstacleKind.Missing, "None: what it has no limit for was not judged")] : [];
 
     /// <inheritdoc/>
     public override IReadOnlyList<ReportSection> Report => tray.Fitting switch

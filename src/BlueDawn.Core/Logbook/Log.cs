@@ -26,6 +26,9 @@ public sealed class Log
     /// <summary>The logbook with one more entry.</summary>
     public Log With(Entry entry) => Of(Entries.Append(entry));
 
+    /// <summary>The logbook as if one entry had never been made.</summary>
+    public Log Without(Guid id) => new([.. Entries.Where(entry => entry.Id != id)]);
+
     /// <summary>The entry of that id, or null.</summary>
     public Entry? Find(Guid id) => Entries.FirstOrDefault(entry => entry.Id == id);
 

@@ -18,7 +18,7 @@ internal sealed record DraftJudgement(Reading? Reading, Judgement? Judgement, IR
     /// <summary>What a draft says; null when there is no such line.</summary>
     public static DraftJudgement? Of(ReadingDraft draft, TrayFacts facts, ShopDefaults shop, PinSet pins)
     {
-        var line = facts.Sheet is null ? null : StationList.All.SelectMany(station => station.Lines(facts, facts.Sheet, shop)).FirstOrDefault(one => one.Key == draft.LineKey);
+        var line = StationList.All.SelectMany(station => station.Lines(facts, facts.MeasuredBy, shop)).FirstOrDefault(one => one.Key == draft.LineKey);
         if (line is null)
         {
             return null;

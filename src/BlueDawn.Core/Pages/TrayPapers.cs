@@ -17,8 +17,9 @@ namespace BlueDawn.Core.Pages;
 /// <param name="MachineName">What it is off.</param>
 /// <param name="CheckedInAt">When it came in.</param>
 /// <param name="Story">What was told at check-in, or null.</param>
+/// <param name="OldRules">True when the shop's rules were changed after work on it began: it is judged by those of then.</param>
 public sealed record TrayHead(
-    Guid Id, int Number, int Version, int Revision, string OwnerName, string OwnerContact, string MachineName, DateTimeOffset CheckedInAt, Story? Story);
+    Guid Id, int Number, int Version, int Revision, string OwnerName, string OwnerContact, string MachineName, DateTimeOffset CheckedInAt, Story? Story, bool OldRules = false);
 
 /// <summary>
 /// All that a tray is judged from, in one paper that can be carried: whoever has it and this Core comes to the same

@@ -36,7 +36,8 @@ internal sealed record TrayView(
     string? WhyNotRun,
     SafetyCondition? RunAfter,
     IReadOnlyList<string> NotDone,
-    IReadOnlyList<EntryView> Logbook)
+    IReadOnlyList<EntryView> Logbook,
+    bool OldRules)
 {
     public static TrayView Of(TrayHead tray, TrayBook book)
     {
@@ -63,7 +64,8 @@ internal sealed record TrayView(
             Policy.WhyNotRun(book),
             Policy.RunAfter(book),
             Policy.NotDone(book),
-            [.. book.Log.Entries.Reverse().Select(entry => EntryView.Of(entry, book))]);
+            [.. book.Log.Entries.Reverse().Select(entry => EntryView.Of(entry, book))],
+            tray.OldRules);
     }
 }
 
@@ -182,6 +184,7 @@ internal sealed record LineView(
     string LimitSource,
     Caution? Caution,
     bool Required,
+    bool StandsAside,
     bool IsOpen,
     Judgement Judgement,
     StandingView? Standing,
@@ -201,6 +204,7 @@ internal sealed record LineView(
             line.LimitSource,
             line.Caution,
             line.Required,
+            line.StandsAside && judged.Standing is null,
             judged.IsOpen,
             judged.Judgement,
             judged.Standing is { Note.Reading: { } reading } standing

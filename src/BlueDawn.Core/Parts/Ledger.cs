@@ -55,7 +55,7 @@ public sealed record LedgerLine(
     /// <summary>What can become of it now; nothing while it is not open.</summary>
     public IReadOnlyList<Fate> Fates => !IsOpen ? []
         : IsStrange ? [Fate.Refitted, Fate.Scrapped]
-        : [.. State == LedgerState.Missing ? [] : new[] { Fate.Refitted }, .. Part.KitPart is null ? [] : new[] { Fate.Renewed }, Fate.Made, Fate.LeftOff];
+        : [.. State == LedgerState.Missing ? [] : new[] { Fate.Refitted }, .. Part.KitPart is null && !Part.Asks.Contains(Ask.Match) ? [] : new[] { Fate.Renewed }, Fate.Made, Fate.LeftOff];
 }
 
 /// <summary>Every part that came out of a tray's carburetor, and what became of it.</summary>
@@ -238,7 +238,8 @@ public sealed record Ledger(StripJob? Job, IReadOnlyList<LedgerLine> Lines, IRea
             Fate.Refitted when line.Part.NewEachTime && !strange && string.IsNullOrWhiteSpace(back.Reason) =>
                 ("reason", "It is not used twice: fit a new one or cut one from sheet. If the old one goes back, say why."),
             Fate.Renewed or Fate.Made or Fate.LeftOff when strange => ("fate", "It does not belong here: refit it with a reason, or throw it out."),
-            Fate.Renewed when string.IsNullOrWhiteSpace(back.Item) => ("item", "Say which kit or item the new one is from."),
+            Fate.Renewed when line.Part.KitPart is null && line.Part.Asks.Contains(Ask.Match) && back.NearMatch is null => ("nearMatch", "Say whether the new one is the same or only near to it."),
+            Fate.Renewed when string.IsNullOrWhiteSpace(back.Item) && !(line.Part.KitPart is null && line.Part.Asks.Contains(Ask.Match)) => ("item", "Say which kit or item the new one is from."),
             Fate.LeftOff when Reason.Problem(back.Reason) is { } reason => ("reason", reason),
             Fate.Scrapped when !strange => ("fate", "Thrown out with nothing in its place is left off: give a reason for it."),
             Fate.Refitted or Fate.Renewed or Fate.Made or Fate.LeftOff or Fate.Scrapped => null,

@@ -21,6 +21,12 @@ public enum Ask
 
     /// <summary>Which way round it sat.</summary>
     Way,
+
+    /// <summary>Where it sat: a hook's other end, a cable's outer, the prints of its washers.</summary>
+    Place,
+
+    /// <summary>Whether a new one is the same or only near to it: a spring from another maker pulls otherwise.</summary>
+    Match,
 }
 
 /// <summary>What a part is made of, as far as cleaning cares.</summary>

@@ -87,7 +87,7 @@ public sealed record JobNote(string Job) : LedgerNote
 /// <param name="NotCounted">True when the turns were not counted.</param>
 /// <param name="ThreadMm">How far its thread stood in, millimetres.</param>
 /// <param name="ScrewMm">Length of its screws, millimetres.</param>
-/// <param name="Position">Which hole or side its screws are from.</param>
+/// <param name="Position">Which hole or side its screws are from, or where it sat.</param>
 /// <param name="Hole">Which hole a link sat in.</param>
 /// <param name="Remark">Anything else.</param>
 /// <param name="Thread">How far its thread stood in, as it was typed; read into <paramref name="ThreadMm"/>.</param>
@@ -183,8 +183,17 @@ public sealed record StaysNote(string Part) : PartNote(Part)
 /// <param name="TurnsEighths">Turns it was set to, in eighths.</param>
 /// <param name="Reason">Why, where a reason is needed.</param>
 /// <param name="Hole">Which hole a link or spring went into, in the words it came out with.</param>
+/// <param name="NearMatch">True when a new one is only near to the old one, false when it is the same; null when nobody said.</param>
 public sealed record BackNote(
-    string Part, Fate Fate, string? Way = null, string? Item = null, bool FromShelf = false, int? TurnsEighths = null, string? Reason = null, string? Hole = null) : PartNote(Part)
+    string Part,
+    Fate Fate,
+    string? Way = null,
+    string? Item = null,
+    bool FromShelf = false,
+    int? TurnsEighths = null,
+    string? Reason = null,
+    string? Hole = null,
+    bool? NearMatch = null) : PartNote(Part)
 {
     /// <inheritdoc/>
     public override Sentence Say(string label, IReadOnlyList<Way> ways) => List(
@@ -200,6 +209,7 @@ public sealed record BackNote(
         WayOf(Way, ways),
         TurnsEighths is { } eighths ? Words($"set to {Turns.Text(eighths)} turns") : null,
         Hole is { } hole ? Words($"hole {hole}") : null,
+        NearMatch is { } near ? Words(near ? "a near match" : "the same as the old one") : null,
         Words(Reason));
 }
 

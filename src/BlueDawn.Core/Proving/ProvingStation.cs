@@ -4,6 +4,7 @@ using BlueDawn.Core.Logbook;
 using BlueDawn.Core.Measures;
 using BlueDawn.Core.Shop;
 using BlueDawn.Core.Stations;
+using BlueDawn.Core.Tables;
 
 namespace BlueDawn.Core.Proving;
 
@@ -12,6 +13,11 @@ public sealed class ProvingStation : LinesStation
 {
     /// <inheritdoc/>
     public override Station Station => Station.Proving;
+
+    /// <summary>What is looked at here, in bench order: data/proving/looks.csv.</summary>
+    public static IReadOnlyList<Look> ShippedLooks { get; } = Look.Read(CsvTable.OpenShipped, "proving/looks.csv");
+
+    private static readonly (string Key, string Label)[] UsualSpeeds = [("proving/idle-speed", "Idle speed"), ("proving/governed-speed", "Governed speed")];
 
     /// <inheritdoc/>
     public override IReadOnlyList<ReadingKind> Readings { get; } = [new(typeof(FuelWatchReading), "fuelWatch"), new(typeof(SpeedReading), "speed"), new(typeof(ComplaintReading), "complaint")];
@@ -44,7 +50,19 @@ public sealed class ProvingStation : LinesStation
                 "Move the spring tang for more tension, never the governor arm, and read again.",
                 "Move the spring tang for less tension, never the governor arm, and read again.",
                 sheet.Name,
-                hunted);
+                hunted,
+                Governed: true);
+        }
+
+        // A sheet without a speed is of a machine that has none; without a sheet nobody knows.
+        foreach (var (key, label) in sheet.IsOnFile ? [] : UsualSpeeds)
+        {
+            yield return new NoLimitLine(new SpeedLine(key, label, new SpeedSpec(1, 1), "", "", sheet.Name, hunted));
+        }
+
+        foreach (var look in ShippedLooks.Where(look => look.Asks(tray.Kind)))
+        {
+            yield return new LookLine(Station.Proving, "proving", look);
         }
     }
 

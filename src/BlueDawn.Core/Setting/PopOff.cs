@@ -1,3 +1,4 @@
+using BlueDawn.Core.Holding;
 using BlueDawn.Core.Measures;
 using MathNet.Numerics.Distributions;
 

@@ -1,4 +1,5 @@
 using BlueDawn.Core.Carburetors;
+using BlueDawn.Core.Holding;
 using BlueDawn.Core.Shop;
 using BlueDawn.Core.Stations;
 using BlueDawn.Core.Tables;
@@ -31,13 +32,13 @@ public sealed class SettingStation : LinesStation
     /// <inheritdoc/>
     public override IEnumerable<GaugeLine> Lines(TrayFacts tray, SpecSheet sheet, ShopDefaults shop) => tray.Kind.Family switch
     {
-        CarburetorFamily.FloatBowl => [.. Float(sheet), new HoldLine(sheet.Hold ?? shop.Hold, sheet.Hold is null ? "Shop default for float types" : sheet.Name), .. Looks(tray), .. Seat(sheet), new BowlGasketLine()],
+        CarburetorFamily.FloatBowl => [.. Float(sheet), new NeedleHoldLine(sheet.Hold ?? shop.Hold, sheet.Hold is null ? "Shop default for float types" : sheet.Name), .. Looks(tray), .. Seat(sheet), new BowlGasketLine()],
         CarburetorFamily.Diaphragm =>
         [
             .. Looks(tray),
             new LeverHeightLine(sheet.Lever ?? UsualLever, sheet.Lever is null ? "Common practice for diaphragm types" : sheet.Name),
             new PopOffLine(sheet.PopOff, (sheet.Hold ?? shop.Hold).GaugeResolutionKPa, sheet.PopOff is null ? "none given" : sheet.Name, sheet.Spring),
-            new HoldLine(sheet.Hold ?? shop.Hold with { PressureKPa = DiaphragmHoldKPa }, sheet.Hold is null ? "Common practice for diaphragm types" : sheet.Name),
+            new NeedleHoldLine(sheet.Hold ?? shop.Hold with { PressureKPa = DiaphragmHoldKPa }, sheet.Hold is null ? "Common practice for diaphragm types" : sheet.Name),
         ],
         // No needle, no seat, no float: nothing is measured or held, only looked at.
         CarburetorFamily.SuctionTank => Looks(tray),
@@ -49,6 +50,7 @@ public sealed class SettingStation : LinesStation
     {
         if (sheet.Float is not { } limits)
         {
+            yield return new NoLimitLine(new FloatHeightLine(new FloatSpec(1, 1, 1, 1, 1, null, 0), sheet.Name));
             yield break;
         }
 

@@ -23,6 +23,15 @@ public enum May
 
     /// <summary>Import into the catalogue.</summary>
     ImportCatalogue,
+
+    /// <summary>Add people, give them roles and codes, lock them out.</summary>
+    ManagePeople,
+
+    /// <summary>Make spec sheets and new issues of them.</summary>
+    MakeSheets,
+
+    /// <summary>Retire spec sheets, change the shop's name, its rules and defaults.</summary>
+    ManageShop,
 }
 
 /// <summary>The roles people have, each a list of what it may do. A role that is not known may do nothing.</summary>
@@ -39,8 +48,8 @@ public static class Roles
 
     private static readonly Dictionary<string, IReadOnlyList<May>> Lists = new()
     {
-        [Technician] = [May.Look, May.CheckIn, May.ChangeTrays, May.WorkAtTheBench, May.HandBack],
-        [Lead] = [May.Look, May.CheckIn, May.ChangeTrays, May.WorkAtTheBench, May.HandBack, May.Sign, May.ImportCatalogue],
+        [Technician] = [May.Look, May.CheckIn, May.ChangeTrays, May.WorkAtTheBench, May.HandBack, May.MakeSheets],
+        [Lead] = [May.Look, May.CheckIn, May.ChangeTrays, May.WorkAtTheBench, May.HandBack, May.Sign, May.ImportCatalogue, May.ManagePeople, May.MakeSheets, May.ManageShop],
         [FrontDesk] = [May.Look, May.CheckIn, May.ChangeTrays],
     };
 

@@ -15,6 +15,7 @@ namespace BlueDawn.Core.Shop;
 /// <param name="Cleaning">The shop's baths.</param>
 /// <param name="Source">Where these come from.</param>
 /// <param name="BedInDays">Days a new plunger or seat may weep before it is looked at again.</param>
+/// <param name="Chokes">What chokes are held against; what is usual when not given.</param>
 public sealed record ShopDefaults(
     HoldSpec Hold,
     double FuelWatchMin,
@@ -25,7 +26,39 @@ public sealed record ShopDefaults(
     StockDefaults Stock,
     CleaningDefaults Cleaning,
     string Source,
-    int BedInDays = 2);
+    int BedInDays = 2,
+    ChokeDefaults? Chokes = null)
+{
+    /// <summary>What chokes are held against.</summary>
+    public ChokeDefaults Chokes { get; init; } = Chokes ?? new();
+}
+
+/// <summary>What chokes are held against where a spec sheet says nothing.</summary>
+/// <param name="VacuumOpenS">Latest a vacuum choke is fully open, in seconds. Usually 2 to 3: common practice, no source.</param>
+/// <param name="HeatLowS">Earliest a heat choke is fully open on a day of 20 °C, in seconds. A couple of minutes: common practice, no source; the edge is own judgement.</param>
+/// <param name="HeatHighS">Latest it is, likewise.</param>
+/// <param name="WaxBeginsC">Where a wax pellet begins to melt, in °C. From memory: paraffins of 26 to 34 carbons melt from 56 to 73 °C.</param>
+/// <param name="WaxFullC">Where it is molten.</param>
+/// <param name="WaxStrokeMm">Least stroke of a pellet that works, in millimetres. Own judgement.</param>
+/// <param name="StripBeginsC">Where a bimetal coil begins to open the plate, in °C. Own judgement.</param>
+/// <param name="StripFullC">Where it has opened it. Own judgement.</param>
+/// <param name="RodSpareMm">Travel a release rod has to spare, in millimetres. Own judgement.</param>
+/// <param name="ChamberHold">Hold test of a vacuum choke's chamber; 10 kPa for 10 s when not given. Own judgement.</param>
+public sealed record ChokeDefaults(
+    double VacuumOpenS = 3,
+    double HeatLowS = 40,
+    double HeatHighS = 240,
+    double WaxBeginsC = 55,
+    double WaxFullC = 75,
+    double WaxStrokeMm = 2,
+    double StripBeginsC = 35,
+    double StripFullC = 70,
+    double RodSpareMm = 1,
+    HoldSpec? ChamberHold = null)
+{
+    /// <summary>Hold test of a vacuum choke's chamber.</summary>
+    public HoldSpec ChamberHold { get; init; } = ChamberHold ?? new(10, 10, 3, 2, 10, 0.5);
+}
 
 /// <summary>What the shop's time costs while a fault is traced.</summary>
 /// <param name="LabourPerHour">Hourly rate, in the shop's currency, above 0.</param>

@@ -25,6 +25,7 @@ public sealed record EntryChoice(string Value, string Label);
 /// <param name="Optional">True when the line can be recorded without it.</param>
 /// <param name="Detail">True for an optional field that is seldom given, such as an instrument's step: Enter passes it by.</param>
 /// <param name="Choices">The words to choose from; empty for a measure.</param>
+/// <param name="WhenNoted">True for a detail that a clock notes: it has no box until it was noted.</param>
 public sealed record EntryField(
     string Name,
     string Label,
@@ -32,7 +33,8 @@ public sealed record EntryField(
     Dimension Dimension,
     bool Optional,
     bool Detail,
-    IReadOnlyList<EntryChoice> Choices)
+    IReadOnlyList<EntryChoice> Choices,
+    bool WhenNoted = false)
 {
     /// <summary>A field for a number.</summary>
     public static EntryField Measure(string name, string label, Dimension dimension, bool optional = false) =>
@@ -41,6 +43,10 @@ public sealed record EntryField(
     /// <summary>A field for a number that is seldom given and has a default.</summary>
     public static EntryField MeasureDetail(string name, string label, Dimension dimension) =>
         new(name, label, FieldKind.Measure, dimension, true, true, []);
+
+    /// <summary>A field for a number that a clock notes; it has no box until it was noted.</summary>
+    public static EntryField MeasureNoted(string name, string label, Dimension dimension) =>
+        new(name, label, FieldKind.Measure, dimension, true, true, [], true);
 
     /// <summary>A field for one of a few words.</summary>
     public static EntryField Choice(string name, string label, bool optional, params EntryChoice[] choices) =>

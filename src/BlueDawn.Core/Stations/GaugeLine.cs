@@ -41,6 +41,9 @@ public abstract record GaugeLine(string Key, Station Station, string Section, st
     /// <summary>Whether the tray can be released without it.</summary>
     public virtual bool Required => true;
 
+    /// <summary>Whether it stands aside until somebody wants it.</summary>
+    public virtual bool StandsAside => !Required;
+
     /// <summary>Whether it is asked only while the machine is in the shop: unread on a tray that was handed back it is not listed.</summary>
     public virtual bool GoesWithTheTray => false;
 

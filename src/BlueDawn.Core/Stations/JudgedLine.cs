@@ -27,6 +27,9 @@ public sealed record JudgedLine(GaugeLine Line, Logged<ReadingNote>? Standing, J
     /// </summary>
     public bool IsOpen => Line.Required ? Judgement.Verdict != Verdict.Good : Judgement.Verdict == Verdict.NotGood;
 
+    /// <summary>Whether it counts: it has to be read, or it has been.</summary>
+    public bool Counts => Line.Required || Judgement.Verdict != Verdict.NotRead;
+
     /// <summary>Judges lines by what has been read on them.</summary>
     /// <param name="lines">The lines, in bench order.</param>
     /// <param name="log">The tray's logbook.</param>

@@ -55,12 +55,10 @@ public class LinesState(Station station, TrayBook tray) : StationState
         get
         {
             var open = Lines.Count(line => line.IsOpen);
-            // What need not be read counts once it has been.
-            var counted = Lines.Count(line => line.Line.Required || line.Judgement.Verdict != Verdict.NotRead);
-            return tray.Sheet is null ? new StationProgress(0, 0, true, "no sheet yet")
-                : Lines.Count == 0 ? StationProgress.Done("no lines", 0)
+            var counted = Lines.Count(line => line.Counts);
+            return Lines.Count == 0 ? StationProgress.Done("no lines", 0)
                 : counted == 0 ? StationProgress.Done("nothing asked", 0)
-                : open == 0 ? StationProgress.Done("all good", counted)
+                : open == 0 ? StationProgress.Done(Lines.Count(line => line.Judgement.Word == NoLimitLine.Word) is > 0 and var kept ? $"{kept} without a limit" : "all good", counted)
                 : new StationProgress(open, counted, false, $"{open} of {counted} open");
         }
     }
@@ -93,5 +91,5 @@ public class LinesState(Station station, TrayBook tray) : StationState
 
     /// <summary>Every line that was read or had to be.</summary>
     public override IReadOnlyList<ReportSection> Report =>
-        [new LinesSection([.. Lines.Where(line => line.Line.Required || line.Judgement.Verdict != Verdict.NotRead).Select(line => ReportLine.Of(line, tray.Log))])];
+        [new LinesSection([.. Lines.Where(line => line.Counts).Select(line => ReportLine.Of(line, tray.Log))])];
 }

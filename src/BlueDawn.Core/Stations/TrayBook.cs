@@ -27,7 +27,7 @@ public sealed class TrayBook
         Context = context;
         Log = log;
         Modules = modules;
-        lines = new(() => [.. JudgedLine.Judge(Sheet is null ? [] : modules.SelectMany(module => module.Lines(facts, Sheet, Shop)), log, context.Pins, WorkBegan)
+        lines = new(() => [.. JudgedLine.Judge(modules.SelectMany(module => module.Lines(facts, facts.MeasuredBy, Shop)), log, context.Pins, WorkBegan)
             .Where(line => !(IsHandedBack && line.Line.GoesWithTheTray && line.Standing is null))]);
         ledger = new(() => Ledger.Of(
             LedgerKnowledge.Shipped.Jobs(Kind.Family), LedgerKnowledge.Shipped.Expected(Kind, Sheet), LedgerKnowledge.Shipped.All(Kind.Family), log.Notes<LedgerNote>()));
@@ -69,6 +69,9 @@ public sealed class TrayBook
 
     /// <summary>When something was first done to the carburetor, or null.</summary>
     public DateTimeOffset? WorkBegan => Log.Notes<Note>().FirstOrDefault(logged => Modules.Any(module => module.Works(logged.Note)))?.TakenAt;
+
+    /// <summary>Whether hands have begun: something was read, or parts came out.</summary>
+    public bool IsWorkedOn => Ledger.IsBegun || Readings.Count > 0;
 
     /// <summary>Every part that came out.</summary>
     public Ledger Ledger => ledger.Value;

@@ -30,6 +30,9 @@ public sealed record TrayFacts(
     decimal? OwnerLimit = null,
     decimal? MachineWorth = null)
 {
+    /// <summary>What it is measured by: its sheet, or what stands in for one until it has one.</summary>
+    public SpecSheet MeasuredBy => Sheet ?? SpecSheet.NoneYet(Kind);
+
     /// <summary>What the owner came with, to be tried again at Prove: what was named at check-in, else the owner's words.</summary>
     public IReadOnlyList<Complaint> Complaints { get; init; } = [];
 }

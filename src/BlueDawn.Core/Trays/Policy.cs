@@ -46,8 +46,8 @@ public static class Policy
             return trace;
         }
 
-        // Without a sheet nothing can be judged.
-        if (tray.Sheet is null)
+        // The sheet says what is good. Whoever has begun without one goes on.
+        if (tray.Sheet is null && !tray.IsWorkedOn)
         {
             return tray.State(Station.Kits).Step!;
         }

@@ -22,7 +22,7 @@ public static class ShippedTables
             object[] tables =
             [
                 NumberDrills.All, LetterDrills.All, PartKnowledge.Shipped, ORing.As568, LedgerKnowledge.Shipped, StackKnowledge.Shipped, FaultKnowledge.Shipped, CleaningKnowledge.Shipped,
-                ClearingTools.For(1, 0), Slip.LimitCount, ComplaintTry.Shipped, SettingStation.ShippedLooks, ChokesStation.ShippedLooks,
+                ClearingTools.For(1, 0), Slip.LimitCount, ComplaintTry.Shipped, SettingStation.ShippedLooks, ChokesStation.ShippedLooks, ProvingStation.ShippedLooks,
             ];
             ArgumentOutOfRangeException.ThrowIfZero(tables.Length);
         }

@@ -92,7 +92,9 @@ public static class Writing
     public static Written Write(NewEntry sent, TrayBook tray, string by, DateTimeOffset now)
     {
         var station = StationList.StationOf(sent.Note, tray);
-        var note = station.Complete(sent.Note, tray);
+        // A correction is completed as if what it corrects had never been read.
+        var before = sent.Supersedes is { } corrected ? StationList.Open(tray.Facts, tray.Context, tray.Log.Without(corrected)) : tray;
+        var note = station.Complete(sent.Note, before);
         return new Written(
             new Entry(sent.Id, sent.Supersedes, sent.TakenAt < now ? sent.TakenAt.ToUniversalTime() : now, by, note),
             station.Facts(note, tray));

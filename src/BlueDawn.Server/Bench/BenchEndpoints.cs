@@ -23,7 +23,7 @@ namespace BlueDawn.Server.Bench;
 /// <param name="LineLabel">The line it is about, or null.</param>
 /// <param name="Do">The next step.</param>
 /// <param name="OpenLines">Lines that are open.</param>
-/// <param name="Lines">Lines in all.</param>
+/// <param name="Lines">Lines that count: those that have to be read, and those that have been.</param>
 /// <param name="Revision">Counts up with every entry of the tray.</param>
 /// <param name="NeedsHands">Whether it waits for hands, or what it waited for has had its time.</param>
 internal sealed record BenchTray(
@@ -115,7 +115,7 @@ internal static class BenchEndpoints
             next.LineLabel,
             next.Do,
             file.Book.Lines.Count(line => line.IsOpen),
-            file.Book.Lines.Count,
+            file.Book.Lines.Count(line => line.Counts),
             tray.Revision,
             facts.WaitsFor == WaitsFor.Hands || (facts.WaitsFor == WaitsFor.BedIn && BedIn.IsDue(file.Book)));
     }

@@ -31,6 +31,7 @@ internal static class CatalogueEndpoints
         var lead = catalogue.MapGroup("/imports").RequireAuthorization(nameof(May.ImportCatalogue));
         lead.MapPut("/{id:guid}", StartAsync).WithName("startImport").WithSummary("Send a catalogue file in").WithMetadata(new BodyUpTo(LargestFile)).Accepts<string>("text/csv");
         lead.MapPost("/{id:guid}/accept", AcceptAsync).WithName("acceptImport").WithSummary("Do what the dry run of an import found");
+        lead.MapPost("/{id:guid}/decimal-comma", CommaAsync).WithName("readDecimalCommas").WithSummary("Go through an import again with its commas as decimal commas");
         lead.MapDelete("/{id:guid}", ForgetAsync).WithName("forgetImport").WithSummary("Forget an import");
     }
 
@@ -93,6 +94,9 @@ internal static class CatalogueEndpoints
             "Nothing has been imported.", $"{view.Report!.Rejected} rows cannot be taken. Put them right in the file and send it again."),
         var view => TypedResults.Ok(view),
     };
+
+    private static async Task<Results<Ok<ImportView>, ProblemHttpResult>> CommaAsync(Guid id, ImportJobs jobs, CancellationToken cancel) =>
+        await jobs.WithDecimalCommaAsync(id, cancel) is { } view ? TypedResults.Ok(view) : NoImport();
 
     private static async Task<NoContent> ForgetAsync(Guid id, ImportJobs jobs, CancellationToken cancel)
     {

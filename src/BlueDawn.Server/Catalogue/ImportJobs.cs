@@ -76,13 +76,23 @@ internal sealed class ImportJobs(IServiceScopeFactory scopes, NpgsqlDataSource d
     }
 
     /// <summary>Does what the dry run found; it is gone through again, since the catalogue may have changed.</summary>
-    public async Task<ImportView?> AcceptAsync(Guid id, CancellationToken cancel)
+    public async Task<ImportView?> AcceptAsync(Guid id, CancellationToken cancel) =>
+        await FindAsync(id, cancel) is { State: ImportState.Checked, Report.Rejected: 0 } ? await AgainAsync(id, apply: true, cancel) : await FindAsync(id, cancel);
+
+    /// <summary>Goes through a file once more with its commas as decimal commas: somebody has said that they are.</summary>
+    public async Task<ImportView?> WithDecimalCommaAsync(Guid id, CancellationToken cancel)
     {
-        if (await FindAsync(id, cancel) is not { State: ImportState.Checked, Report.Rejected: 0 })
+        if (await FindAsync(id, cancel) is not { State: ImportState.Checked, Report.Comma: not null })
         {
             return await FindAsync(id, cancel);
         }
 
+        await WithAsync(db => db.ImportJobs.Where(job => job.Id == id).ExecuteUpdateAsync(set => set.SetProperty(job => job.DecimalComma, true), cancel));
+        return await AgainAsync(id, apply: false, cancel);
+    }
+
+    private async Task<ImportView?> AgainAsync(Guid id, bool apply, CancellationToken cancel)
+    {
         // Whoever turns it from checked to running runs it, and nobody else.
         var mine = await WithAsync(db => db.ImportJobs.Where(job => job.Id == id && job.State == ImportState.Checked).ExecuteUpdateAsync(
             set => set.SetProperty(job => job.State, ImportState.Running).SetProperty(job => job.Phase, ImportPhase.Reading)
@@ -90,7 +100,7 @@ internal sealed class ImportJobs(IServiceScopeFactory scopes, NpgsqlDataSource d
             cancel));
         if (mine == 1)
         {
-            Run(id, apply: true);
+            Run(id, apply);
         }
 
         return await FindAsync(id, cancel);
@@ -117,14 +127,14 @@ internal sealed class ImportJobs(IServiceScopeFactory scopes, NpgsqlDataSource d
         try
         {
             await using var bytes = new FileStream(path, FileMode.CreateNew, FileAccess.ReadWrite, FileShare.None, 1 << 16, FileOptions.DeleteOnClose | FileOptions.Asynchronous);
-            var file = await WithAsync(async db =>
+            var job = await WithAsync(async db =>
             {
                 await foreach (var piece in db.ImportPieces.AsNoTracking().Where(piece => piece.JobId == id).OrderBy(piece => piece.Place).AsAsyncEnumerable().WithCancellation(cancel))
                 {
                     await bytes.WriteAsync(piece.Bytes, cancel);
                 }
 
-                return await db.ImportJobs.Where(job => job.Id == id).Select(job => job.File).SingleAsync(cancel);
+                return await db.ImportJobs.Where(job => job.Id == id).Select(job => new { job.File, job.DecimalComma }).SingleAsync(cancel);
             });
             bytes.Position = 0;
             using var reader = new StreamReader(bytes, leaveOpen: true);
@@ -136,7 +146,7 @@ internal sealed class ImportJobs(IServiceScopeFactory scopes, NpgsqlDataSource d
                 await using (var connection = await database.OpenConnectionAsync(cancel))
                 {
                     report = await CatalogueImport.RunAsync(
-                        connection, file, reader, apply, (phase, rows) => (progress.Phase, progress.Rows, progress.Bytes) = (phase, rows, bytes.Position), cancel);
+                        connection, job.File, reader, job.DecimalComma, apply, (phase, rows) => (progress.Phase, progress.Rows, progress.Bytes) = (phase, rows, bytes.Position), cancel);
                 }
 
                 await done.CancelAsync();

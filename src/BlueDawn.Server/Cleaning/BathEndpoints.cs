@@ -59,9 +59,8 @@ internal static class BathEndpoints
     {
         var now = clock.GetUtcNow();
         await using var transaction = await db.Database.BeginTransactionAsync(cancel);
-        // One at a time: two trays must not get the same basket.
-        await db.Database.ExecuteSqlAsync($"select 1 from shop for update", cancel);
-        var shop = me.Desk.Shop;
+        // One at a time: two trays must not get the same basket, nor one a basket of a bath that is being taken away.
+        var shop = (await db.Shop.FromSql($"select *, xmin from shop for update").AsNoTracking().SingleAsync(cancel)).Defaults;
         if (shop.Cleaning.Baths.FirstOrDefault(one => one.Key == bath) is not { } vessel)
         {
             return TypedResults.Problem(statusCode: 404, title: "There is no such bath.", detail: "Pick one of the shop’s.");

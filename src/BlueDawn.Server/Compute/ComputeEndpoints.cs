@@ -2,6 +2,7 @@ using BlueDawn.Core.Carburetors;
 using BlueDawn.Core.Chokes;
 using BlueDawn.Core.Faults;
 using BlueDawn.Core.Gauging;
+using BlueDawn.Core.Holding;
 using BlueDawn.Core.Logbook;
 using BlueDawn.Core.Measures;
 using BlueDawn.Core.Setting;

@@ -1,9 +1,9 @@
 using System.Globalization;
 using System.Text;
 using System.Text.Json;
-using BlueDawn.Core.Catalogue;
 using BlueDawn.Core.Handover;
 using BlueDawn.Core.Measures;
+using BlueDawn.Core.Tables;
 using BlueDawn.Server.People;
 using BlueDawn.Server.Problems;
 using BlueDawn.Store;

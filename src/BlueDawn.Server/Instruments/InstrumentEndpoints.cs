@@ -1,4 +1,5 @@
 using System.Collections.Concurrent;
+using BlueDawn.Core.Chokes;
 using BlueDawn.Core.Measures;
 using BlueDawn.Core.Shop;
 using BlueDawn.Server.Problems;
@@ -11,6 +12,12 @@ internal enum Instrument
 {
     /// <summary>The pressure gauge of the hand pump, in kPa.</summary>
     PressureGauge,
+
+    /// <summary>The angle sensor on a choke's plate, in degrees.</summary>
+    PlateAngle,
+
+    /// <summary>The tachometer, in revolutions a minute.</summary>
+    Tachometer,
 }
 
 /// <summary>What an instrument shows, in time.</summary>
@@ -55,15 +62,34 @@ internal static class InstrumentEndpoints
 
     public static void MapInstruments(this RouteGroupBuilder api)
     {
-        var gauge = api.MapGroup("/instruments/pressure-gauge").WithTags("Instruments");
-        gauge.MapGet("", (InstrumentShelf shelf) => Show(Instrument.PressureGauge, shelf)).WithName("getPressureGauge").WithSummary("What the pressure gauge showed last");
-        gauge.MapPost("", (NewSeries sent, InstrumentShelf shelf, TimeProvider clock) => Take(Instrument.PressureGauge, sent, shelf, clock))
-            .WithName("sendPressureGauge").WithSummary("Send what the pressure gauge shows").RequireAuthorization(nameof(May.WorkAtTheBench));
+        Map(Instrument.PressureGauge, "pressure-gauge", "pressure gauge");
+        Map(Instrument.PlateAngle, "plate-angle", "angle sensor on the choke’s plate");
+        Map(Instrument.Tachometer, "tachometer", "tachometer");
+
+        api.MapGet("/instruments/choke-start", ShowStart).WithTags("Instruments")
+            .WithName("getChokeStart").WithSummary("The last start as angle sensor and tachometer wrote it down, to be looked through");
+
+        void Map(Instrument instrument, string path, string name)
+        {
+            var group = api.MapGroup($"/instruments/{path}").WithTags("Instruments");
+            group.MapGet("", (InstrumentShelf shelf) => Show(instrument, name, shelf))
+                .WithName($"get{instrument}").WithSummary($"What the {name} showed last");
+            group.MapPost("", (NewSeries sent, InstrumentShelf shelf, TimeProvider clock) => Take(instrument, sent, shelf, clock))
+                .WithName($"send{instrument}").WithSummary($"Send what the {name} shows").RequireAuthorization(nameof(May.WorkAtTheBench));
+        }
     }
 
-    private static Results<Ok<SeriesView>, ProblemHttpResult> Show(Instrument instrument, InstrumentShelf shelf) => shelf.Last(instrument) is { } series
+    private static Results<Ok<SeriesView>, ProblemHttpResult> Show(Instrument instrument, string name, InstrumentShelf shelf) => shelf.Last(instrument) is { } series
         ? TypedResults.Ok(series)
-        : TypedResults.Problem(statusCode: 404, title: "The gauge has sent nothing yet.", detail: "Switch it on, or take a file.");
+        : TypedResults.Problem(statusCode: 404, title: $"The {name} has sent nothing yet.", detail: "Switch it on, or take a file.");
+
+    private static Results<Ok<OpeningSeriesInput>, ProblemHttpResult> ShowStart(InstrumentShelf shelf)
+    {
+        var speed = shelf.Last(Instrument.Tachometer);
+        return shelf.Last(Instrument.PlateAngle) is { } angle
+            ? TypedResults.Ok(OpeningSeries.Together(angle.At, angle.TimesS, angle.Values, speed?.At, speed?.TimesS, speed?.Values))
+            : TypedResults.Problem(statusCode: 404, title: "The angle sensor on the choke’s plate has sent nothing yet.", detail: "Switch it on, or take a file.");
+    }
 
     private static Results<Ok<SeriesView>, ValidationProblem> Take(Instrument instrument, NewSeries sent, InstrumentShelf shelf, TimeProvider clock)
     {

@@ -146,7 +146,7 @@ internal static class IntakeEndpoints
             WaitsFor = WaitsFor.Hands,
             CheckedInAt = clock.GetUtcNow(),
         };
-        tray.SpecCode = sheet?.Code;
+        (tray.SpecCode, tray.SpecIssue) = (sheet?.Code, sheet?.Issue);
         db.Trays.Add(tray);
         await using var transaction = await db.Database.BeginTransactionAsync(cancel);
         try
@@ -208,7 +208,7 @@ internal static class IntakeEndpoints
     /// <summary>The spec sheet whose stamped number is exactly this one, when there is just one such sheet.</summary>
     private static async Task<SpecSheet?> OnlyExactSpecAsync(BlueDawnDb db, string stamped, CarburetorFamily? family, CancellationToken cancel) => stamped.Length == 0
         ? null
-        : Stamp.OnlySheet(stamped, family, await db.SpecSheets.AsNoTracking().Select(row => row.Sheet).ToListAsync(cancel));
+        : Stamp.OnlySheet(stamped, family, await db.SpecSheets.AsNoTracking().Where(row => row.Current).Select(row => row.Sheet).ToListAsync(cancel));
 
     /// <summary>The sheet a stamped number is on, while it is on one only.</summary>
     private static async Task<Ok<StampedView>> StampedAsync(string number, BlueDawnDb db, CancellationToken cancel) =>

@@ -53,7 +53,7 @@ internal static class IdentifyEndpoints
     private static async Task<Ok<IdentifyView>> IdentifyAsync(
         string? stamped, string? plate, string? date, string? maker, string[]? answer, BlueDawnDb db, Me me, CancellationToken cancel)
     {
-        var sheets = await db.SpecSheets.AsNoTracking().OrderBy(row => row.Code).Select(row => row.Sheet).ToListAsync(cancel);
+        var sheets = await db.SpecSheets.AsNoTracking().Where(row => row.Current).OrderBy(row => row.Code).Select(row => row.Sheet).ToListAsync(cancel);
         var (answers, problems) = ReadAnswers(answer ?? [], me.Units, sheets);
         var stamps = await NumbersAsync(db, MarkKind.Stamp, stamped, sheets, sheet => sheet.StampedNumbers, cancel);
         return TypedResults.Ok(new IdentifyView(

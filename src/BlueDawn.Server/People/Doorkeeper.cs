@@ -37,7 +37,7 @@ internal sealed class Doorkeeper(BlueDawnDb db, UserManager<Person> people, IPas
     private const int LongestName = 64;
     private const int LongestPassword = 256;
     private static readonly TimeSpan DeviceFor = TimeSpan.FromDays(400);
-    private static readonly Lazy<string> NobodysHash = new(() => new PasswordHasher<Person>().HashPassword(new Person(), Guid.NewGuid().ToString()));
+    private static string? nobodysHash;
 
     private readonly IDataProtector protector = protection.CreateProtector("device");
 
@@ -59,11 +59,11 @@ internal sealed class Doorkeeper(BlueDawnDb db, UserManager<Person> people, IPas
         if (person is null)
         {
             // As long as it takes for somebody.
-            hasher.VerifyHashedPassword(new Person(), NobodysHash.Value, password);
+            hasher.VerifyHashedPassword(new Person(), nobodysHash ??= hasher.HashPassword(new Person(), Guid.NewGuid().ToString()), password);
             return new Knock(null, Locked: false);
         }
 
-        if (!await people.CheckPasswordAsync(person, password))
+        if (!await people.CheckPasswordAsync(person, password) || person.LockedOut)
         {
             return new Knock(null, Locked: false);
         }
@@ -73,6 +73,15 @@ internal sealed class Doorkeeper(BlueDawnDb db, UserManager<Person> people, IPas
         await db.SignInTries.Where(one => keys.Contains(one.Key) && one.Key.StartsWith("address")).ExecuteUpdateAsync(set => set.SetProperty(one => one.Tries, one => one.Tries - 1), cancel);
         await db.SignInTries.Where(one => one.Since < old || (keys.Contains(one.Key) && !one.Key.StartsWith("address"))).ExecuteDeleteAsync(cancel);
         return new Knock(person, Locked: false);
+    }
+
+    /// <summary>Counts a try at a one-time code; true when there have been too many for this name or from this address.</summary>
+    public async Task<bool> IsGuessingAsync(string name, HttpContext context, CancellationToken cancel)
+    {
+        var key = $"code {Short(people.NormalizeName(name.Trim()) ?? "")}";
+        var from = $"code from {AddressOf(context)}";
+        var tries = await CountAsync([key, from], cancel);
+        return tries[key] > TriesOfName || tries[from] > TriesOfAddress;
     }
 
     /// <summary>Lets this device be known for whoever has just signed in on it.</summary>

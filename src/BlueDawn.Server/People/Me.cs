@@ -23,7 +23,7 @@ internal sealed record Me(Person Person, Desk Desk, IReadOnlyList<May> Allowed, 
         var clock = context.RequestServices.GetRequiredService<TimeProvider>();
         return ValueTask.FromResult<Me?>(new Me(
             person,
-            new Desk(shop.Defaults, PinSet.Parse(person.Pins).Value ?? PinSet.Empty, clock.Today()),
+            new Desk(shop.Defaults, PinSet.Parse(person.Pins).Value ?? PinSet.Empty, clock.Today(shop.TimeZone)),
             Roles.Allow(role),
             shop.Version));
     }
@@ -33,5 +33,8 @@ internal sealed record Me(Person Person, Desk Desk, IReadOnlyList<May> Allowed, 
 internal static class ShopClock
 {
     /// <summary>Today by the clock of the shop.</summary>
-    public static DateOnly Today(this TimeProvider clock) => DateOnly.FromDateTime(clock.GetLocalNow().DateTime);
+    /// <param name="clock">The clock.</param>
+    /// <param name="timeZone">The shop's time zone by its IANA name; the server's own where there is none.</param>
+    public static DateOnly Today(this TimeProvider clock, string timeZone) => DateOnly.FromDateTime(
+        (TimeZoneInfo.TryFindSystemTimeZoneById(timeZone, out var zone) ? TimeZoneInfo.ConvertTime(clock.GetUtcNow(), zone) : clock.GetLocalNow()).DateTime);
 }

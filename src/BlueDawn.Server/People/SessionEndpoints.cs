@@ -27,7 +27,9 @@ internal sealed record PersonView(Guid Id, string UserName, string DisplayName, 
 /// <param name="Person">Who is signed in, or null.</param>
 /// <param name="Token">Antiforgery token to send with every write.</param>
 /// <param name="DemoAccounts">Names to try the demo with; empty in a real shop.</param>
-internal sealed record SessionView(PersonView? Person, string Token, IReadOnlyList<string> DemoAccounts);
+/// <param name="ToSetUp">True while the shop has nobody in it: its first lead has to be made.</param>
+/// <param name="ShopName">The shop's name; empty while it has none.</param>
+internal sealed record SessionView(PersonView? Person, string Token, IReadOnlyList<string> DemoAccounts, bool ToSetUp, string ShopName);
 
 /// <summary>A sign-in.</summary>
 internal sealed record SignIn(string UserName, string Password);
@@ -51,10 +53,11 @@ internal static class SessionEndpoints
     public static void MapSession(this RouteGroupBuilder api)
     {
         var session = api.MapGroup("/session").WithTags("Session").WithMetadata(new SignedIn.AsksWho());
-        session.MapGet("", async (HttpContext context, IAntiforgery antiforgery, BlueDawnDb db, IConfiguration configuration) =>
-                await ViewAsync(context, antiforgery, db, configuration))
+        session.MapGet("", async (HttpContext context, IAntiforgery antiforgery, BlueDawnDb db) => await ViewAsync(context, antiforgery, db))
             .WithName("getSession").WithSummary("Who is signed in");
         session.MapPost("", SignInAsync).WithName("signIn").WithSummary("Sign in").AddEndpointFilter<AntiforgeryFilter>();
+        session.MapPost("/first", FirstStart.BeginAsync).WithName("setUpShop").WithSummary("Make the first lead of a shop that has nobody in it").ProducesProblem(401).ProducesProblem(409).AddEndpointFilter<AntiforgeryFilter>();
+        session.MapPost("/code", PeopleEndpoints.UseCodeAsync).WithName("useCode").WithSummary("Set a password with a one-time code and sign in").ProducesProblem(401).AddEndpointFilter<AntiforgeryFilter>();
         session.MapDelete("", SignOutAsync).WithName("signOut").WithSummary("Sign out").AddEndpointFilter<AntiforgeryFilter>();
     }
 
@@ -62,6 +65,7 @@ internal static class SessionEndpoints
     {
         var me = api.MapGroup("/me").WithTags("Session");
         me.MapPut("", SaveMyBenchAsync).WithName("saveMyBench").WithSummary("Save my units and pins");
+        me.MapPut("/password", PeopleEndpoints.ChangePasswordAsync).WithName("changePassword").WithSummary("Change my own password");
         me.MapGet("/devices", ListDevicesAsync).WithName("listDevices").WithSummary("Devices I am signed in on");
         me.MapDelete("/devices/{id:guid}", async (Guid id, HttpContext context, BlueDawnDb db, Me me, CancellationToken cancel) =>
                 await EndAsync(context, db, me, session => session.Id == id, cancel))
@@ -72,7 +76,7 @@ internal static class SessionEndpoints
     }
 
     private static async Task<Results<Ok<SessionView>, ProblemHttpResult>> SignInAsync(
-        SignIn input, HttpContext context, Doorkeeper door, BlueDawnDb db, IAntiforgery antiforgery, IConfiguration configuration, TimeProvider clock, CancellationToken cancel)
+        SignIn input, HttpContext context, Doorkeeper door, BlueDawnDb db, IAntiforgery antiforgery, TimeProvider clock, CancellationToken cancel)
     {
         var (person, locked) = await door.KnockAsync(input.UserName, input.Password, context, cancel);
         if (locked)
@@ -90,15 +94,15 @@ internal static class SessionEndpoints
         await ForgetAsync(context, db, cancel);
         await SignedIn.StartAsync(context, db, person, clock.GetUtcNow(), cancel);
         door.Remember(person, context);
-        return TypedResults.Ok(await ViewAsync(context, antiforgery, db, configuration));
+        return TypedResults.Ok(await ViewAsync(context, antiforgery, db));
     }
 
-    private static async Task<Ok<SessionView>> SignOutAsync(HttpContext context, BlueDawnDb db, IAntiforgery antiforgery, IConfiguration configuration, CancellationToken cancel)
+    private static async Task<Ok<SessionView>> SignOutAsync(HttpContext context, BlueDawnDb db, IAntiforgery antiforgery, CancellationToken cancel)
     {
         await ForgetAsync(context, db, cancel);
         await context.SignOutAsync(IdentityConstants.ApplicationScheme);
         context.Features.Set<SignedIn>(null);
-        return TypedResults.Ok(await ViewAsync(context, antiforgery, db, configuration));
+        return TypedResults.Ok(await ViewAsync(context, antiforgery, db));
     }
 
     private static async Task ForgetAsync(HttpContext context, BlueDawnDb db, CancellationToken cancel)
@@ -140,7 +144,8 @@ internal static class SessionEndpoints
         return TypedResults.Ok(PersonViewOf(SignedIn.Of(context)!));
     }
 
-    private static async Task<SessionView> ViewAsync(HttpContext context, IAntiforgery antiforgery, BlueDawnDb db, IConfiguration configuration)
+    /// <summary>The session as it stands.</summary>
+    public static async Task<SessionView> ViewAsync(HttpContext context, IAntiforgery antiforgery, BlueDawnDb db)
     {
         var signedIn = SignedIn.Of(context);
         if (signedIn is null)
@@ -149,13 +154,14 @@ internal static class SessionEndpoints
         }
 
         // The token belongs to whoever is signed in from here on.
-        var demo = signedIn is null && configuration.GetValue<bool>("BLUE_DAWN_DEMO")
-            ? await db.Users.OrderBy(person => person.UserName).Select(person => person.UserName!).ToListAsync(context.RequestAborted)
-            : [];
+        var shop = signedIn?.Shop ?? await db.Shop.AsNoTracking().SingleAsync(context.RequestAborted);
+        var demo = signedIn is null && shop.Demo ? await db.Users.Where(person => !person.LockedOut).OrderBy(person => person.UserName).Select(person => person.UserName!).ToListAsync(context.RequestAborted) : [];
         return new SessionView(
             signedIn is null ? null : PersonViewOf(signedIn),
             antiforgery.GetAndStoreTokens(context).RequestToken!,
-            demo);
+            demo,
+            signedIn is null && demo.Count == 0 && !await db.Users.AnyAsync(context.RequestAborted),
+            shop.Name);
     }
 
     private static PersonView PersonViewOf(SignedIn signedIn)

@@ -99,7 +99,7 @@ internal sealed record SignedIn(Guid Session, Person Person, string Role, ShopRo
             from session in db.Sessions
             join person in db.Users on session.PersonId equals person.Id
             from shop in db.Shop
-            where session.Id == id
+            where session.Id == id && !person.LockedOut
             select new
             {
                 session.SeenAt,

@@ -1,9 +1,9 @@
 using System.Globalization;
 using System.Text;
 using System.Text.Json;
-using BlueDawn.Core.Catalogue;
 using BlueDawn.Core.Shop;
 using BlueDawn.Core.Stock;
+using BlueDawn.Core.Tables;
 using BlueDawn.Server.People;
 using BlueDawn.Server.Problems;
 using BlueDawn.Store;
@@ -66,10 +66,10 @@ internal static class BuyingEndpoints
         await using var writer = new StringWriter(CultureInfo.InvariantCulture);
         static string Money(decimal money) => money.ToString("0.00", CultureInfo.InvariantCulture);
         static string Whole(int number) => number.ToString(CultureInfo.InvariantCulture);
-        await CatalogueCsv.WriteAsync(Columns, order.Lines.Select(line => (IReadOnlyList<string>)
+        await CsvOut.WriteAsync(Columns, order.Lines.Select(line => (IReadOnlyList<string>)
             [supplier, line.Item, items[line.Item].Item.Name, Whole(line.Packs), Whole(line.Pieces), Money(line.PackMoney), Money(line.Money), Whole(line.LeadDays), string.Join(" ", line.Trays.Where(tray => tray > 0))]).ToAsyncEnumerable(), writer, cancel);
         var file = string.Concat(supplier.Where(c => char.IsAsciiLetterOrDigit(c) || c == ' ')).Replace(' ', '-').ToLowerInvariant();
-        return TypedResults.File(Encoding.UTF8.GetBytes(writer.ToString()), "text/csv; charset=utf-8", $"order-{file}-{clock.Today():yyyy-MM-dd}.csv");
+        return TypedResults.File(Encoding.UTF8.GetBytes(writer.ToString()), "text/csv; charset=utf-8", $"order-{file}-{me.Desk.Today:yyyy-MM-dd}.csv");
     }
 
     private static async Task<Results<Ok<OrderPlaced>, ValidationProblem, ProblemHttpResult>> OrderedAsync(

@@ -197,7 +197,7 @@ internal static class StockEndpoints
             return Problem.Field("name", $"Say what it is called on the shelf, in no more than {LongestText} characters.");
         }
 
-        if (await db.SpecSheets.AsNoTracking().SingleOrDefaultAsync(row => row.Code == input.SpecCode, cancel) is not { } row)
+        if (await db.SpecSheets.AsNoTracking().SingleOrDefaultAsync(row => row.Code == input.SpecCode && row.Current, cancel) is not { } row)
         {
             return Problem.Field("specCode", "There is no spec sheet of that name. Pick one from the list.");
         }

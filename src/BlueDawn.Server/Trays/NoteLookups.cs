@@ -22,7 +22,7 @@ internal sealed class NoteLookups(BlueDawnDb db)
     /// <summary>The note with what was found for it, or why that cannot be.</summary>
     public async Task<(Note Note, Refusal? Refusal)> FindAsync(EntryInput input, Knock? signature, TrayFile file, Me me, CancellationToken cancel) => input.Note.AsSent() switch
     {
-        SheetNote sheet => (sheet with { Sheet = (await db.SpecSheets.AsNoTracking().SingleOrDefaultAsync(row => row.Code == sheet.SpecCode, cancel))?.Sheet }, null),
+        SheetNote sheet => (sheet with { Sheet = (await db.SpecSheets.AsNoTracking().SingleOrDefaultAsync(row => row.Code == sheet.SpecCode && row.Current, cancel))?.Sheet }, null),
         FittingNote fitting => await DecideAsync(fitting, file, me, cancel),
         PartsHereNote parts when file.Book.Fitting is { } before => (parts with { Decided = await FittingChoice.FromShelfAsync(db, file, before, me.Desk.Today, cancel) }, null),
         ReleaseNote release when !string.IsNullOrWhiteSpace(release.Reason) && Policy.Obstacles(file.Book).Count > 0 => await SignAsync(release, signature, cancel),

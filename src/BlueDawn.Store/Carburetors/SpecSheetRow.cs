@@ -3,11 +3,26 @@ using BlueDawn.Core.Shop;
 
 namespace BlueDawn.Store.Carburetors;
 
-/// <summary>A spec sheet on file.</summary>
+/// <summary>One issue of a spec sheet. What was judged by it stays judged by it: an issue is never changed.</summary>
 public sealed class SpecSheetRow
 {
     /// <summary>Its code, such as <c>FB18</c>.</summary>
     public string Code { get; set; } = "";
+
+    /// <summary>Its issue, from 1.</summary>
+    public int Issue { get; set; }
+
+    /// <summary>True for the issue that is chosen from now on; false for earlier ones and for a sheet that was retired.</summary>
+    public bool Current { get; set; } = true;
+
+    /// <summary>When it was made; null for one that came with the shop.</summary>
+    public DateTimeOffset? MadeAt { get; set; }
+
+    /// <summary>Who made it; null for one that came with the shop.</summary>
+    public string? MadeBy { get; set; }
+
+    /// <summary>What was changed and why; empty when nothing was said.</summary>
+    public string Why { get; set; } = "";
 
     /// <summary>The sheet.</summary>
     public SpecSheet Sheet { get; set; } = null!;
@@ -31,6 +46,15 @@ public sealed class ShopRow
 {
     /// <summary>Always 1.</summary>
     public int Id { get; set; } = 1;
+
+    /// <summary>The shop's name; empty while nobody has given it one.</summary>
+    public string Name { get; set; } = "";
+
+    /// <summary>Its time zone by its IANA name; empty for the clock of the server.</summary>
+    public string TimeZone { get; set; } = "";
+
+    /// <summary>True for the demo shop, whose names and password stand on the sign-in page.</summary>
+    public bool Demo { get; set; }
 
     /// <summary>The defaults.</summary>
     public ShopDefaults Defaults { get; set; } = null!;

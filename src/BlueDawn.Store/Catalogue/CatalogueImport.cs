@@ -1,5 +1,6 @@
 using BlueDawn.Core.Catalogue;
 using BlueDawn.Core.Kits;
+using BlueDawn.Core.Tables;
 using Npgsql;
 using NpgsqlTypes;
 
@@ -21,8 +22,9 @@ public sealed record RejectedRow(int Line, string Text, string Reason);
 /// <param name="FirstRejected">The first of them.</param>
 /// <param name="Examples">A few of the changes, in words.</param>
 /// <param name="Applied">True when it was done.</param>
+/// <param name="Comma">The first number with a comma that nobody has said the meaning of, or null.</param>
 public sealed record ImportReport(
-    int Rows, int Added, int Changed, int Same, int Removed, int Rejected, IReadOnlyList<RejectedRow> FirstRejected, IReadOnlyList<string> Examples, bool Applied);
+    int Rows, int Added, int Changed, int Same, int Removed, int Rejected, IReadOnlyList<RejectedRow> FirstRejected, IReadOnlyList<string> Examples, bool Applied, string? Comma = null);
 
 /// <summary>Where an import stands.</summary>
 public enum ImportPhase
@@ -49,11 +51,12 @@ public static class CatalogueImport
     /// <param name="connection">An open connection without a transaction.</param>
     /// <param name="file">Which file.</param>
     /// <param name="text">The file.</param>
+    /// <param name="decimalComma">Whether somebody has said that its commas are decimal commas.</param>
     /// <param name="apply">False for a dry run.</param>
     /// <param name="told">Called with the phase and the rows read so far.</param>
     /// <param name="cancel">Cancels; nothing is changed then.</param>
     public static async Task<ImportReport> RunAsync(
-        NpgsqlConnection connection, CatalogueFile file, TextReader text, bool apply, Action<ImportPhase, int>? told, CancellationToken cancel)
+        NpgsqlConnection connection, CatalogueFile file, TextReader text, bool decimalComma, bool apply, Action<ImportPhase, int>? told, CancellationToken cancel)
     {
         await using var transaction = await connection.BeginTransactionAsync(cancel);
         async Task<int> DoAsync(string sql)
@@ -66,7 +69,7 @@ public static class CatalogueImport
         await DoAsync("set local work_mem = '128MB'");
         await DoAsync("create temp table incoming (line int not null, c0 text, c1 text, c2 text, c3 text, c4 text, folded text) on commit drop");
         var rejected = new List<RejectedRow>();
-        var (rows, wrong) = await CopyAsync(connection, file, text, rejected, told, cancel);
+        var (rows, wrong, comma) = await CopyAsync(connection, file, text, decimalComma, rejected, told, cancel);
         told?.Invoke(ImportPhase.Comparing, rows);
         await DoAsync("analyze incoming");
         wrong += await RejectUnknownAsync(connection, file, rejected, cancel);
@@ -96,7 +99,7 @@ public static class CatalogueImport
             await transaction.RollbackAsync(cancel);
         }
 
-        return new ImportReport(rows, counts.Added, counts.Changed, counts.Same, counts.Removed, wrong, [.. rejected.OrderBy(row => row.Line).Take(MostRejected)], examples, apply && wrong == 0);
+        return new ImportReport(rows, counts.Added, counts.Changed, counts.Same, counts.Removed, wrong, [.. rejected.OrderBy(row => row.Line).Take(MostRejected)], examples, apply && wrong == 0, comma);
     }
 
     /// <summary>Writes a file as it stands.</summary>
@@ -118,15 +121,16 @@ public static class CatalogueImport
             }
         }
 
-        await CatalogueCsv.WriteAsync(columns, Rows(), writer, cancel);
+        await CsvOut.WriteAsync(columns, Rows(), writer, cancel);
     }
 
-    private static async Task<(int Rows, int Wrong)> CopyAsync(
-        NpgsqlConnection connection, CatalogueFile file, TextReader text, List<RejectedRow> rejected, Action<ImportPhase, int>? told, CancellationToken cancel)
+    private static async Task<(int Rows, int Wrong, string? Comma)> CopyAsync(
+        NpgsqlConnection connection, CatalogueFile file, TextReader text, bool decimalComma, List<RejectedRow> rejected, Action<ImportPhase, int>? told, CancellationToken cancel)
     {
         var (rows, wrong) = (0, 0);
+        string? comma = null;
         await using var copy = await connection.BeginBinaryImportAsync("copy incoming (line, c0, c1, c2, c3, c4, folded) from stdin (format binary)", cancel);
-        foreach (var line in CatalogueCsv.Read(file, text))
+        foreach (var line in CatalogueCsv.Read(file, text, decimalComma))
         {
             rows++;
             if (rows % TellEvery == 0)
@@ -138,6 +142,7 @@ public static class CatalogueImport
             if (line.Problem is { } problem)
             {
                 wrong++;
+                comma ??= line.Comma;
                 if (rejected.Count < MostRejected)
                 {
                     rejected.Add(new RejectedRow(line.Line, Shorten(string.Join(",", line.Cells)), problem));
@@ -157,7 +162,7 @@ public static class CatalogueImport
         }
 
         await copy.CompleteAsync(cancel);
-        return (rows, wrong);
+        return (rows, wrong, comma);
     }
 
     private static async Task<int> RejectUnknownAsync(NpgsqlConnection connection, CatalogueFile file, List<RejectedRow> rejected, CancellationToken cancel)

@@ -48,6 +48,9 @@ public sealed class ImportJob
     /// <summary>What it would change or has changed, or null while it runs.</summary>
     public ImportReport? Report { get; set; }
 
+    /// <summary>Whether somebody has said that the file's commas are decimal commas.</summary>
+    public bool DecimalComma { get; set; }
+
     /// <summary>When whoever runs it was last heard of.</summary>
     public DateTimeOffset HeardAt { get; set; }
 }

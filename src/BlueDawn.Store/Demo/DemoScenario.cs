@@ -1,19 +1,20 @@
 using System.Text.Json;
+using BlueDawn.Core.Build;
 using BlueDawn.Core.Carburetors;
 using BlueDawn.Core.Catalogue;
 using BlueDawn.Core.Cleaning;
 using BlueDawn.Core.Faults;
 using BlueDawn.Core.Handover;
-using BlueDawn.Core.Logbook;
 using BlueDawn.Core.Intake;
 using BlueDawn.Core.Kits;
+using BlueDawn.Core.Logbook;
 using BlueDawn.Core.Measures;
 using BlueDawn.Core.Parts;
 using BlueDawn.Core.Shop;
 using BlueDawn.Core.Stations;
 using BlueDawn.Core.Stock;
 using BlueDawn.Core.Trays;
-using BlueDawn.Core.Build;
+using BlueDawn.Store.Carburetors;
 using BlueDawn.Store.Catalogue;
 using BlueDawn.Store.Cleaning;
 using BlueDawn.Store.Intake;
@@ -22,7 +23,6 @@ using BlueDawn.Store.Logbook;
 using BlueDawn.Store.People;
 using BlueDawn.Store.Stock;
 using BlueDawn.Store.Trays;
-using BlueDawn.Store.Carburetors;
 using Microsoft.AspNetCore.Identity;
 using Microsoft.EntityFrameworkCore;
 using Npgsql;
@@ -39,6 +39,9 @@ public sealed class DemoScenario(BlueDawnDb db, NpgsqlDataSource database, UserM
     public const string Password = "sandrigg-quay";
 
     private const string ReferenceDefaults = "reference/shop-defaults.json";
+
+    /// <summary>The defaults every shop comes with.</summary>
+    public static ShopDefaults ShippedDefaults { get; } = Read<ShopDefaults>(ReferenceDefaults);
 
     private sealed record DemoPerson(string UserName, string DisplayName, string Role, UnitSystem Units, string Pins);
 
@@ -112,7 +115,7 @@ public sealed class DemoScenario(BlueDawnDb db, NpgsqlDataSource database, UserM
     {
         if (!await db.Shop.AnyAsync(cancel))
         {
-            db.Shop.Add(new ShopRow { Defaults = Read<ShopDefaults>(ReferenceDefaults) });
+            db.Shop.Add(new ShopRow { Defaults = ShippedDefaults });
             await db.SaveChangesAsync(cancel);
         }
 
@@ -134,13 +137,14 @@ public sealed class DemoScenario(BlueDawnDb db, NpgsqlDataSource database, UserM
             return false;
         }
 
+        (await db.Shop.SingleAsync(cancel)).Demo = true;
         await LoadCatalogueAsync(cancel);
         await using var transaction = await db.Database.BeginTransactionAsync(cancel);
         var staff = await LoadPeopleAsync();
         var now = clock.GetUtcNow();
         foreach (var sheet in Read<List<SpecSheet>>("demo/spec-sheets.json"))
         {
-            db.SpecSheets.Add(new SpecSheetRow { Code = sheet.Code, Sheet = sheet });
+            db.SpecSheets.Add(new SpecSheetRow { Code = sheet.Code, Issue = sheet.Issue, Sheet = sheet });
         }
 
         foreach (var code in Read<List<DateCodePattern>>("demo/date-codes.json"))
@@ -234,7 +238,7 @@ public sealed class DemoScenario(BlueDawnDb db, NpgsqlDataSource database, UserM
         foreach (var file in (CatalogueFile[])[CatalogueFile.Items, CatalogueFile.Contents, CatalogueFile.Fits, CatalogueFile.Supersessions, CatalogueFile.Suppliers, CatalogueFile.Offers])
         {
             using var reader = new StreamReader(Open($"demo/catalogue/{file.ToString().ToLowerInvariant()}.csv"));
-            var report = await CatalogueImport.RunAsync(connection, file, reader, apply: true, null, cancel);
+            var report = await CatalogueImport.RunAsync(connection, file, reader, decimalComma: false, apply: true, null, cancel);
             if (!report.Applied)
             {
                 throw new InvalidOperationException($"Demo {file}: line {report.FirstRejected[0].Line}: {report.FirstRejected[0].Reason}");
@@ -290,6 +294,7 @@ public sealed class DemoScenario(BlueDawnDb db, NpgsqlDataSource database, UserM
             Machine = new Machine { Id = Guid.CreateVersion7(checkedIn), Owner = owner, Name = demo.MachineName },
             StampedNumber = demo.StampedNumber,
             SpecCode = demo.SpecCode,
+            SpecIssue = await db.SpecSheets.Where(row => row.Code == demo.SpecCode && row.Current).Select(row => (int?)row.Issue).SingleOrDefaultAsync(cancel),
             Engine = demo.Engine,
             Choke = demo.Choke,
             Family = demo.Family,

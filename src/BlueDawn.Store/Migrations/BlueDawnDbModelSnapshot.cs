@@ -42,6 +42,45 @@ namespace BlueDawn.Store.Migrations
                     b.ToTable("date_codes", (string)null);
                 });
 
+            modelBuilder.Entity("BlueDawn.Store.Carburetors.ShopChange", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .HasColumnType("uuid")
+                        .HasColumnName("id");
+
+                    b.Property<string>("About")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("about");
+
+                    b.Property<DateTimeOffset>("At")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("at");
+
+                    b.Property<string>("By")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("by");
+
+                    b.Property<string>("What")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("what");
+
+                    b.Property<string>("Why")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("why");
+
+                    b.HasKey("Id")
+                        .HasName("pk_shop_changes");
+
+                    b.HasIndex("About", "At")
+                        .HasDatabaseName("ix_shop_changes_about_at");
+
+                    b.ToTable("shop_changes", (string)null);
+                });
+
             modelBuilder.Entity("BlueDawn.Store.Carburetors.ShopRow", b =>
                 {
                     b.Property<int>("Id")
@@ -52,6 +91,20 @@ namespace BlueDawn.Store.Migrations
                         .IsRequired()
                         .HasColumnType("jsonb")
                         .HasColumnName("defaults");
+
+                    b.Property<bool>("Demo")
+                        .HasColumnType("boolean")
+                        .HasColumnName("demo");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("name");
+
+                    b.Property<string>("TimeZone")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("time_zone");
 
                     b.Property<uint>("Version")
                         .IsConcurrencyToken()
@@ -71,6 +124,22 @@ namespace BlueDawn.Store.Migrations
                         .HasColumnType("text")
                         .HasColumnName("code");
 
+                    b.Property<int>("Issue")
+                        .HasColumnType("integer")
+                        .HasColumnName("issue");
+
+                    b.Property<bool>("Current")
+                        .HasColumnType("boolean")
+                        .HasColumnName("current");
+
+                    b.Property<DateTimeOffset?>("MadeAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("made_at");
+
+                    b.Property<string>("MadeBy")
+                        .HasColumnType("text")
+                        .HasColumnName("made_by");
+
                     b.Property<string>("Sheet")
                         .IsRequired()
                         .HasColumnType("jsonb")
@@ -82,8 +151,18 @@ namespace BlueDawn.Store.Migrations
                         .HasColumnType("xid")
                         .HasColumnName("xmin");
 
-                    b.HasKey("Code")
+                    b.Property<string>("Why")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("why");
+
+                    b.HasKey("Code", "Issue")
                         .HasName("pk_spec_sheets");
+
+                    b.HasIndex("Code")
+                        .IsUnique()
+                        .HasDatabaseName("ix_spec_sheets_code")
+                        .HasFilter("current");
 
                     b.ToTable("spec_sheets", (string)null);
                 });
@@ -102,6 +181,10 @@ namespace BlueDawn.Store.Migrations
                     b.Property<long>("BytesRead")
                         .HasColumnType("bigint")
                         .HasColumnName("bytes_read");
+
+                    b.Property<bool>("DecimalComma")
+                        .HasColumnType("boolean")
+                        .HasColumnName("decimal_comma");
 
                     b.Property<string>("File")
                         .IsRequired()
@@ -638,6 +721,14 @@ namespace BlueDawn.Store.Migrations
                         .HasColumnType("integer")
                         .HasColumnName("access_failed_count");
 
+                    b.Property<string>("CodeHash")
+                        .HasColumnType("text")
+                        .HasColumnName("code_hash");
+
+                    b.Property<DateTimeOffset?>("CodeUntil")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("code_until");
+
                     b.Property<string>("ConcurrencyStamp")
                         .IsConcurrencyToken()
                         .HasColumnType("text")
@@ -656,6 +747,15 @@ namespace BlueDawn.Store.Migrations
                     b.Property<bool>("EmailConfirmed")
                         .HasColumnType("boolean")
                         .HasColumnName("email_confirmed");
+
+                    b.Property<string>("Initials")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("initials");
+
+                    b.Property<bool>("LockedOut")
+                        .HasColumnType("boolean")
+                        .HasColumnName("locked_out");
 
                     b.Property<bool>("LockoutEnabled")
                         .HasColumnType("boolean")
@@ -997,9 +1097,17 @@ namespace BlueDawn.Store.Migrations
                         .HasDefaultValue(0)
                         .HasColumnName("revision");
 
+                    b.Property<string>("Rules")
+                        .HasColumnType("jsonb")
+                        .HasColumnName("rules");
+
                     b.Property<string>("SpecCode")
                         .HasColumnType("text")
                         .HasColumnName("spec_code");
+
+                    b.Property<int?>("SpecIssue")
+                        .HasColumnType("integer")
+                        .HasColumnName("spec_issue");
 
                     b.Property<string>("StampedNumber")
                         .IsRequired()
@@ -1035,11 +1143,11 @@ namespace BlueDawn.Store.Migrations
                         .IsUnique()
                         .HasDatabaseName("ix_trays_number");
 
-                    b.HasIndex("SpecCode")
-                        .HasDatabaseName("ix_trays_spec_code");
-
                     b.HasIndex("WaitsFor")
                         .HasDatabaseName("ix_trays_waits_for");
+
+                    b.HasIndex("SpecCode", "SpecIssue")
+                        .HasDatabaseName("ix_trays_spec_code_spec_issue");
 
                     b.ToTable("trays", (string)null);
                 });
@@ -1446,8 +1554,8 @@ namespace BlueDawn.Store.Migrations
 
                     b.HasOne("BlueDawn.Store.Carburetors.SpecSheetRow", "Spec")
                         .WithMany()
-                        .HasForeignKey("SpecCode")
-                        .HasConstraintName("fk_trays_spec_sheets_spec_code");
+                        .HasForeignKey("SpecCode", "SpecIssue")
+                        .HasConstraintName("fk_trays_spec_sheets_spec_code_spec_issue");
 
                     b.Navigation("Machine");
 

@@ -12,5 +12,6 @@ public sealed record Desk(ShopDefaults Shop, PinSet Pins, DateOnly Today)
 {
     /// <summary>As Core's rules take it.</summary>
     /// <param name="history">What the shop has confirmed on other carburetors.</param>
-    public TrayContext Context(FaultHistory history) => new(Shop, Pins, history, Today);
+    /// <param name="rules">The shop's defaults the tray keeps, or null for those of today.</param>
+    public TrayContext Context(FaultHistory history, ShopDefaults? rules) => new(rules ?? Shop, Pins, history, Today);
 }

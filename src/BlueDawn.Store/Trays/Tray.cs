@@ -27,8 +27,14 @@ public sealed class Tray
     /// <summary>Code of the spec sheet it is judged by, or null.</summary>
     public string? SpecCode { get; set; }
 
+    /// <summary>Issue of that sheet, or null.</summary>
+    public int? SpecIssue { get; set; }
+
     /// <summary>The spec sheet it is judged by, or null.</summary>
     public SpecSheetRow? Spec { get; set; }
+
+    /// <summary>The shop's defaults it is judged by when they were changed after work on it began; null for those of today.</summary>
+    public Core.Shop.ShopDefaults? Rules { get; set; }
 
     /// <summary>What has been decided to fit to it, or null.</summary>
     public Core.Parts.Fitting? Fitting { get; set; }
@@ -97,6 +103,7 @@ public sealed class Tray
         (Family, Engine, Choke) = (facts.Kind.Family, facts.Kind.Engine, facts.Kind.Choke);
         StampedNumber = facts.StampedNumber;
         SpecCode = facts.Sheet?.Code;
+        SpecIssue = facts.Sheet?.Issue;
         Fitting = facts.Fitting;
         Complaint = facts.Complaint;
         PromisedDay = facts.PromisedDay;

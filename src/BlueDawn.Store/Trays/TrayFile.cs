@@ -20,7 +20,7 @@ public sealed record TrayFile(Tray Tray, TrayBook Book)
     public KitsState Kits => Book.State<KitsState>();
 
     /// <summary>What a page shows of it that no rule looks at.</summary>
-    public TrayHead Head => new(Tray.Id, Tray.Number, Tray.Version, Tray.Revision, Tray.Machine.Owner.Name, Tray.Machine.Owner.Contact, Tray.Machine.Name, Tray.CheckedInAt, Tray.Story);
+    public TrayHead Head => new(Tray.Id, Tray.Number, Tray.Version, Tray.Revision, Tray.Machine.Owner.Name, Tray.Machine.Owner.Contact, Tray.Machine.Name, Tray.CheckedInAt, Tray.Story, Tray.Rules is not null);
 
     /// <summary>All that it is judged from.</summary>
     /// <param name="pins">The reader's own pins, as they described them.</param>
@@ -43,7 +43,7 @@ public sealed record TrayFile(Tray Tray, TrayBook Book)
         }
 
         var entries = await Entries(db.LogbookEntries.Where(entry => entry.TrayId == tray.Id)).ToListAsync(cancel);
-        return await WithHistoryAsync(db, new TrayFile(tray, StationList.Open(tray.Facts(), desk.Context(FaultHistory.None), Log.Of(entries.Select(entry => entry.AsEntry())))), cancel);
+        return await WithHistoryAsync(db, new TrayFile(tray, StationList.Open(tray.Facts(), desk.Context(FaultHistory.None, tray.Rules), Log.Of(entries.Select(entry => entry.AsEntry())))), cancel);
     }
 
     /// <summary>Opens the files of every tray that has not been handed back, and of the latest that have.</summary>
@@ -57,7 +57,7 @@ public sealed record TrayFile(Tray Tray, TrayBook Book)
         var wanted = db.Trays.Where(tray => tray.WaitsFor != WaitsFor.HandedBack || latest.Contains(tray.Id));
         var trays = await Whole(wanted).AsNoTracking().ToListAsync(cancel);
         var entries = (await Entries(db.LogbookEntries.Where(entry => wanted.Any(tray => tray.Id == entry.TrayId))).ToListAsync(cancel)).ToLookup(entry => entry.TrayId);
-        var files = trays.Select(tray => new TrayFile(tray, StationList.Open(tray.Facts(), desk.Context(FaultHistory.None), Log.Of(entries[tray.Id].Select(entry => entry.AsEntry()))))).ToList();
+        var files = trays.Select(tray => new TrayFile(tray, StationList.Open(tray.Facts(), desk.Context(FaultHistory.None, tray.Rules), Log.Of(entries[tray.Id].Select(entry => entry.AsEntry()))))).ToList();
         if (!files.Any(file => Policy.AsksHistory(file.Book)))
         {
             return files;

@@ -1,4 +1,4 @@
-import { lazy, useEffect } from 'react';
+import { lazy, Suspense, useEffect } from 'react';
 import { Route, Routes } from 'react-router';
 import { BenchPage } from './bench/BenchPage';
 import { onOtherTab, PersonProvider, useSession } from './session/session';
@@ -13,6 +13,12 @@ const MyBenchPage = lazy(() => import('./session/MyBenchPage').then((m) => ({ de
 const CheckInPage = lazy(() => import('./stations/intake/CheckInPage').then((m) => ({ default: m.CheckInPage })));
 const StockPage = lazy(() => import('./stations/stock/StockPage').then((m) => ({ default: m.StockPage })));
 const BathsPage = lazy(() => import('./stations/cleaning/BathsPage').then((m) => ({ default: m.BathsPage })));
+const FirstStartPage = lazy(() => import('./session/FirstStartPage').then((m) => ({ default: m.FirstStartPage })));
+const PeoplePage = lazy(() => import('./shop/PeoplePage').then((m) => ({ default: m.PeoplePage })));
+const RulesPage = lazy(() => import('./shop/RulesPage').then((m) => ({ default: m.RulesPage })));
+const SheetsPage = lazy(() => import('./shop/SheetsPage').then((m) => ({ default: m.SheetsPage })));
+const SheetPage = lazy(() => import('./shop/SheetPage').then((m) => ({ default: m.SheetPage })));
+const SheetFormPage = lazy(() => import('./shop/SheetFormPage').then((m) => ({ default: m.SheetFormPage })));
 const ReportPage = lazy(() => import('./stations/handover/ReportPage').then((m) => ({ default: m.ReportPage })));
 
 export function App() {
@@ -35,7 +41,13 @@ export function App() {
 
   if (query.isPending) return <Loading what="Blue Dawn" />;
   if (!query.data) return <Trouble error={query.error} retry={() => void query.refetch()} />;
-  if (!query.data.person) return <SignInPage demoAccounts={query.data.demoAccounts} />;
+  if (query.data.toSetUp)
+    return (
+      <Suspense fallback={<Loading what="Blue Dawn" />}>
+        <FirstStartPage />
+      </Suspense>
+    );
+  if (!query.data.person) return <SignInPage demoAccounts={query.data.demoAccounts} shopName={query.data.shopName} />;
   return (
     <PersonProvider person={query.data.person}>
       <Routes>
@@ -45,6 +57,12 @@ export function App() {
           <Route path="my-bench" element={<MyBenchPage />} />
           <Route path="tray/:number/report" element={<ReportPage />} />
           <Route path="tray/:number/:station?/:step?" element={<TrayPage />} />
+          <Route path="people" element={<PeoplePage />} />
+          <Route path="rules" element={<RulesPage />} />
+          <Route path="sheets" element={<SheetsPage />} />
+          <Route path="sheets/new" element={<SheetFormPage />} />
+          <Route path="sheets/:code" element={<SheetPage />} />
+          <Route path="sheets/:code/issue" element={<SheetFormPage />} />
           <Route path="baths" element={<BathsPage />} />
           <Route path="stock/:part?" element={<StockPage />} />
           <Route

@@ -1,5 +1,6 @@
 using BlueDawn.Core.Catalogue;
 using BlueDawn.Core.Measures;
+using BlueDawn.Core.Tables;
 
 namespace BlueDawn.Core.Tests.Catalogue;
 
@@ -62,7 +63,7 @@ public class CatalogueCsvTests
     {
         IReadOnlyList<string> row = ["GS-1", "O-ring", "4", "size=AS568-008"];
         using var writer = new StringWriter();
-        await CatalogueCsv.WriteAsync(CatalogueCsv.Columns(CatalogueFile.Contents), new[] { row, ["A,\"1\"", "seat", "1", ""] }.ToAsyncEnumerable(), writer, TestContext.Current.CancellationToken);
+        await CsvOut.WriteAsync(CatalogueCsv.Columns(CatalogueFile.Contents), new[] { row, ["A,\"1\"", "seat", "1", ""] }.ToAsyncEnumerable(), writer, TestContext.Current.CancellationToken);
         Assert.Equal([row, ["A,\"1\"", "seat", "1", ""]], Read(CatalogueFile.Contents, writer.ToString()).Select(line => line.Cells));
     }
 

@@ -1,6 +1,7 @@
 using BlueDawn.Core.Carburetors;
 using BlueDawn.Core.Chokes;
 using BlueDawn.Core.Measures;
+using BlueDawn.Core.Shop;
 using BlueDawn.Core.Stations;
 using BlueDawn.Core.Tests.Trays;
 
@@ -9,6 +10,8 @@ namespace BlueDawn.Core.Tests.Chokes;
 /// <summary>What is said of each kind of choke. Common practice, no source.</summary>
 public sealed class ChokesTests
 {
+    private static OpeningLine Opening(ChokeKind choke) => new(choke, OpeningLimits.Of(choke, Sheets.Spec, new()));
+
     private static Judgement Judged(GaugeLine line, params (string, string)[] typed)
     {
         var read = line.Read(TypedReading.Of(typed));
@@ -24,7 +27,7 @@ public sealed class ChokesTests
     [InlineData("2.4", "3", "faltered", "starvedAsItOpens")]
     [InlineData("2.4", "40", "faltered", "cannotTell")]
     public void A_vacuum_choke_is_open_within_three_seconds(string open, string faltered, string end, string finding) =>
-        Assert.Equal(finding, Judged(new OpeningLine(ChokeKind.Vacuum), ("open", open), ("faltered", faltered), ("end", end)).Finding);
+        Assert.Equal(finding, Judged(Opening(ChokeKind.Vacuum), ("open", open), ("faltered", faltered), ("end", end)).Finding);
 
     [Theory]
     [InlineData("120", "20", "ranOn", "opensRight")]
@@ -32,12 +35,12 @@ public sealed class ChokesTests
     [InlineData("300", "-10", "ranOn", "opensRight")] // colder: longer
     [InlineData("20", "20", "ranOn", "openedEarly")]
     public void A_heat_choke_has_a_window_that_moves_with_the_day(string open, string ambient, string end, string finding) =>
-        Assert.Equal(finding, Judged(new OpeningLine(ChokeKind.Heat), ("open", open), ("ambient", ambient), ("end", end)).Finding);
+        Assert.Equal(finding, Judged(Opening(ChokeKind.Heat), ("open", open), ("ambient", ambient), ("end", end)).Finding);
 
     [Fact]
     public void An_engine_that_dies_after_four_minutes_as_its_choke_opens_is_starved_and_neither_choked_nor_electrical()
     {
-        var said = Judged(new OpeningLine(ChokeKind.Heat), ("begins", "150"), ("open", "236"), ("faltered", "240"), ("ambient", "4"), ("end", "faltered"));
+        var said = Judged(Opening(ChokeKind.Heat), ("begins", "150"), ("open", "236"), ("faltered", "240"), ("ambient", "4"), ("end", "faltered"));
         Assert.Equal((Verdict.NotGood, "starvedAsItOpens"), (said.Verdict, said.Finding));
         Assert.Contains("not to coil or cap", said.DoNext.Text, StringComparison.Ordinal);
     }
@@ -45,11 +48,21 @@ public sealed class ChokesTests
     [Fact]
     public void A_heat_choke_tells_when_it_opens_on_another_day()
     {
-        var said = Judged(new OpeningLine(ChokeKind.Heat), ("begins", "60"), ("half", "76"), ("open", "96"), ("ambient", "18"), ("end", "ranOn"));
+        var said = Judged(Opening(ChokeKind.Heat), ("begins", "60"), ("half", "76"), ("open", "96"), ("ambient", "18"), ("end", "ranOn"));
         var (at, least, most) = (Figure(said, "at0"), Figure(said, "at0Least"), Figure(said, "at0Most"));
         Assert.True(least <= at && at <= most && at > 96, $"{least} {at} {most}");
         // Without the day's temperature nothing is foretold.
-        Assert.DoesNotContain(Judged(new OpeningLine(ChokeKind.Heat), ("begins", "60"), ("open", "96"), ("end", "ranOn")).Figures, figure => figure.Key == "at0");
+        Assert.DoesNotContain(Judged(Opening(ChokeKind.Heat), ("begins", "60"), ("open", "96"), ("end", "ranOn")).Figures, figure => figure.Key == "at0");
+    }
+
+    [Fact]
+    public void What_was_seen_after_it_was_stopped_belongs_to_the_same_start()
+    {
+        var said = Judged(Opening(ChokeKind.Vacuum), ("open", "2.2"), ("steady", "6"), ("stopped", "30"), ("closed", "31.5"), ("end", "ranOn"));
+        Assert.Equal((6, 1.5), (Figure(said, "steady"), Figure(said, "closed")));
+        string Wrong(params (string, string)[] typed) => Assert.Single(Opening(ChokeKind.Vacuum).Read(TypedReading.Of([("open", "2.2"), ("end", "ranOn"), .. typed])).Problems).Field;
+        Assert.Equal("stopped", Wrong(("stopped", "1")));
+        Assert.Equal("closed", Wrong(("closed", "31")));
     }
 
     private static double Figure(Judgement said, string key) => said.Figures.Single(figure => figure.Key == key).Quantity.Value;
@@ -60,7 +73,7 @@ public sealed class ChokesTests
     [InlineData("faltered", "", "faltered", "")]
     [InlineData("open", "3", "ranOn", "4")]
     public void What_does_not_go_together_is_said_at_its_box(string field, string open, string end, string begins) =>
-        Assert.Equal(field, Assert.Single(new OpeningLine(ChokeKind.Vacuum).Read(TypedReading.Of(("open", open), ("begins", begins), ("end", end))).Problems).Field);
+        Assert.Equal(field, Assert.Single(Opening(ChokeKind.Vacuum).Read(TypedReading.Of(("open", open), ("begins", begins), ("end", end))).Problems).Field);
 
     [Theory]
     [InlineData("8", "10", "rodRight", "")]
@@ -68,7 +81,7 @@ public sealed class ChokesTests
     [InlineData("8", "6", "rodShort", "3")]
     public void A_rod_that_gives_too_little_is_bent_shorter(string needed, string given, string finding, string shorter)
     {
-        var said = Judged(new RodTravelLine(), ("needed", needed), ("given", given));
+        var said = Judged(new RodTravelLine(1), ("needed", needed), ("given", given));
         Assert.Equal(finding, said.Finding);
         Assert.True(shorter == "" || said.DoNext.Quantities[0].Value == double.Parse(shorter));
     }
@@ -86,13 +99,86 @@ public sealed class ChokesTests
         Assert.True(finding == "springRight" || halfTurns != "" || said.DoNext.Text.Contains("nearer hole", StringComparison.Ordinal));
     }
 
+    [Fact]
+    public void What_the_sheet_says_of_a_choke_stands_before_the_shops_defaults()
+    {
+        var sheet = Sheets.Spec with { Opens = new ChokeLimits(OpensLowS: 20, OpensHighS: 60, Element: HeatElement.Wax, BeginsC: 40, FullC: 60, StrokeMm: 3) };
+        IReadOnlyList<GaugeLine> Lines(SpecSheet of) => [.. new ChokesStation().Lines(Sheets.FactsOf(of, new CarburetorKind(of.Family, EngineKind.FourStroke, ChokeKind.Heat)), of, Sheets.Shop)];
+        var (own, usual) = (Lines(sheet), Lines(Sheets.Spec));
+        Assert.Equal((20, 60, sheet.Name), (own.OfType<OpeningLine>().Single().Limits.LowS, own.OfType<OpeningLine>().Single().Limits.HighS, own.OfType<OpeningLine>().Single().LimitSource));
+        Assert.Equal((3, 60), (own.OfType<WarmWaterLine>().Single().StrokeMm, own.OfType<WarmWaterLine>().Single().Melts.FullC));
+        // It is wax: no coil is asked for. Where nobody has said, both are offered.
+        Assert.Empty(own.OfType<WarmStripLine>());
+        Assert.Single(usual.OfType<WarmStripLine>());
+        Assert.Equal("Shop default for chokes", usual.OfType<OpeningLine>().Single().LimitSource);
+    }
+
+    /// <summary>
+    /// Melting points of n-alkanes: CRC Handbook of Chemistry and Physics, from memory. Hexacosane 56.4, octacosane 61.4,
+    /// triacontane 65.8, dotriacontane 69.7, tetratriacontane 72.9, hexatriacontane 76.2 °C: waxes a pellet can be made of.
+    /// </summary>
+    [Fact]
+    public void A_wax_pellet_works_where_paraffins_melt()
+    {
+        double[] meltsC = [56.4, 61.4, 65.8, 69.7, 72.9, 76.2];
+        var usual = new ChokeDefaults();
+        Assert.InRange(usual.WaxBeginsC, meltsC[0] - 3, meltsC[1]);
+        Assert.InRange(usual.WaxFullC, meltsC[3], meltsC[^1]);
+    }
+
+    [Fact]
+    public void A_sheet_that_gives_only_the_latest_has_no_earliest_and_says_so()
+    {
+        var sheet = Sheets.Spec with { Opens = new ChokeLimits(OpensHighS: 30) };
+        var line = new OpeningLine(ChokeKind.Heat, OpeningLimits.Of(ChokeKind.Heat, sheet, new()));
+        Assert.Equal("open within 30 s at 20 °C", line.Target.ToString());
+        // 25 s is before the shop's earliest of 40 s, which does not count here.
+        Assert.Equal("opensRight", Judged(line, ("open", "25"), ("ambient", "20"), ("end", "ranOn")).Finding);
+        Assert.Equal("opensLate", Judged(line, ("open", "50"), ("ambient", "20"), ("end", "ranOn")).Finding);
+    }
+
+    [Fact]
+    public void A_chamber_is_held_only_where_there_is_one()
+    {
+        bool Asked(CarburetorFamily family) => new ChokesStation()
+            .Lines(Sheets.FactsOf(Sheets.Spec, new CarburetorKind(family, EngineKind.FourStroke, ChokeKind.Vacuum)), Sheets.Spec, Sheets.Shop)
+            .OfType<ChamberHoldLine>().Any();
+        Assert.True(Asked(CarburetorFamily.SuctionTank));
+        Assert.False(Asked(CarburetorFamily.FloatBowl));
+    }
+
+    [Fact]
+    public void Two_instruments_that_sent_on_their_own_are_one_start_when_they_sent_together()
+    {
+        var at = new DateTimeOffset(2026, 11, 2, 8, 0, 0, TimeSpan.Zero);
+        double[] times = [.. Enumerable.Range(0, 201).Select(i => i / 2.0)], angles = [.. times.Select(t => 78 * (1 - Math.Clamp((t - 40) / 40, 0, 1)))];
+        // The tachometer reads every second; the engine stumbles at 81 s.
+        double[] speedTimes = [.. Enumerable.Range(0, 101).Select(i => (double)i)], speeds = [.. speedTimes.Select(t => t < 81 ? 3000.0 : 900)];
+        OpeningEvents Looked(int secondsLater) => OpeningSeries.Look(OpeningSeries.Together(at, times, angles, at.AddSeconds(secondsLater), speedTimes, speeds));
+        Assert.Equal((81, StartEnd.Faltered), (Looked(20).FalteredS, Looked(20).Ended));
+        Assert.Equal((null, StartEnd.RanOn), (Looked(90).FalteredS, Looked(90).Ended));
+        Assert.Null(OpeningSeries.Together(at, times, angles, null, null, null).SpeedsRpm);
+        Assert.Equal("speedTimesS", Assert.Single(OpeningSeries.Check(new OpeningSeriesInput(times, angles, speeds, SpeedTimesS: [.. speedTimes.Reverse()]))).Field);
+    }
+
+    [Theory]
+    [InlineData("10 9.9 9.8", "chamberHolds")]
+    [InlineData("10 7 4.9", "chamberLeaks")]
+    public void A_chamber_keeps_its_suction_or_its_diaphragm_leaks(string suctions, string finding)
+    {
+        var line = new ChamberHoldLine(new ChokeDefaults().ChamberHold, "shop");
+        var read = line.Read(Sheets.Rows("pressure", "time", [.. suctions.Split(' ').Select((kPa, i) => ((2 + (5 * i)).ToString(), kPa))]));
+        Assert.Empty(read.Problems);
+        Assert.Equal(finding, line.Judge(read.Reading, PinSet.Empty).Finding);
+    }
+
     [Theory]
     [InlineData("80", "4", "pinMoves")]
     [InlineData("50", "0.5", "cannotTell")]
     [InlineData("80", "0.5", "pinStays")]
     [InlineData("176 F", "0.5", "pinStays")] // 80 °C
     public void A_pin_that_stays_in_hot_water_has_failed(string water, string stroke, string finding) =>
-        Assert.Equal(finding, Judged(new WarmWaterLine(), ("water", water), ("stroke", stroke)).Finding);
+        Assert.Equal(finding, Judged(new WarmWaterLine(2, new OpeningWindow(55, 75), "shop"), ("water", water), ("stroke", stroke)).Finding);
 
     [Fact]
     public void Suction_pulls_with_pressure_times_area()
@@ -129,8 +215,8 @@ public sealed class ChokesTests
     public void Each_choke_is_asked_for_its_own_and_an_unknown_one_only_for_what_holds_for_all()
     {
         string[] Keys(ChokeKind? choke) => [.. new ChokesStation().Lines(Sheets.FactsOf(Sheets.Spec, new CarburetorKind(CarburetorFamily.FloatBowl, EngineKind.FourStroke, choke)), Sheets.Spec, Sheets.Shop).Select(line => line.Key[7..])];
-        Assert.Equal(["plate-moves", "choke-held", "throttle-returns"], Keys(null));
-        Assert.Equal(["plate-moves", "choke-held", "throttle-returns", "knob-ends"], Keys(ChokeKind.Manual));
+        Assert.Equal(["plate-moves", "choke-held", "throttle-returns", "runs-open"], Keys(null));
+        Assert.Equal(["plate-moves", "choke-held", "throttle-returns", "knob-ends", "runs-open"], Keys(ChokeKind.Manual));
         Assert.Contains("opening", Keys(ChokeKind.Vacuum));
         Assert.Contains("warm-water", Keys(ChokeKind.Heat));
         Assert.Contains("return-spring", Keys(ChokeKind.Lever));

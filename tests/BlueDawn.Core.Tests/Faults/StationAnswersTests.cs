@@ -1,6 +1,7 @@
 using BlueDawn.Core.Chokes;
 using BlueDawn.Core.Faults;
 using BlueDawn.Core.Measures;
+using BlueDawn.Core.Proving;
 using BlueDawn.Core.Setting;
 using BlueDawn.Core.Stations;
 using BlueDawn.Core.Tests.Trays;
@@ -78,6 +79,14 @@ public class StationAnswersTests
         { "chokes/return-spring", "springRight", "choke-spring-wound-" },
         { "chokes/throttle-returns", "hangs", "throttle-wont-return+" },
         { "chokes/throttle-returns", "returns", "throttle-wont-return-" },
+        // A choke that has to stay shut is the complaint itself; a chamber that loses its suction is its diaphragm.
+        { "chokes/runs-open", "onlyChoked", "runs-only-choked+" },
+        { "chokes/runs-open", "runsOpen", "runs-only-choked-" },
+        { "chokes/chamber-hold", "chamberLeaks", "choke-diaphragm-poor+" },
+        { "proving/manifold-shake", "rocks", "manifold-moves+" },
+        { "proving/manifold-shake", "firm", "manifold-moves-" },
+        { "proving/linkage-travel", "linkBinds", "linkage-out+" },
+        { "proving/linkage-travel", "allFree", "linkage-out-" },
         { "proving/fuel-on", "dry", "wet-at-bowl-joint- fuel-from-overflow- wet-at-tap- drips-from-plunger-" },
         { "proving/fuel-on", "wetAtBowlJoint", "wet-at-bowl-joint+" },
         { "proving/fuel-on", "overflows", "fuel-from-overflow+" },
@@ -123,6 +132,8 @@ public class StationAnswersTests
             // Looks at a choke that are put right in the hand; what it does from the start is timed.
             "free", "binds", "nothing", "wedged", "notShut", "notOpen", "knobBoth", "snaps", "in", "out", "starts", "waits", "early", "lazy", "opens", "half", "right", "tab", "loose", "openedEarly",
             "rodShort", "rodRight", "pinMoves", "pinStays", "pullEnough", "pullWeak", "stopsShort", "notAfter",
+            // A wire is put right before anything runs; what moves a heat choke is renewed in the hand; a tight chamber may have a hard diaphragm all the same.
+            "sound", "wireOff", "notchHolds", "jumps", "coilTurns", "coilSpent", "chamberHolds",
             // On a diaphragm type or a tank it is looked at where it came out; the trace has no such finding.
             "floodsThroat", "wetAtCover", "wetAtTankTop",
             "popsRight", "popsLow", "popsHigh", "popsDiffer", "shutsLate",
@@ -156,11 +167,13 @@ public class StationAnswersTests
             TypedReading.Of(("open", "2.4"), ("end", "ranOn")), TypedReading.Of(("open", "300"), ("end", "ranOn")), TypedReading.Of(("end", "notOpened")),
             TypedReading.Of(("open", "2.4"), ("faltered", "3"), ("end", "faltered")), TypedReading.Of(("open", "2.9"), ("end", "ranOn")),
         ],
+        "chokes/chamber-hold" => [Sheets.Rows("pressure", "time", ("2", "10"), ("7", "10"), ("12", "10")), Sheets.Rows("pressure", "time", ("2", "10"), ("7", "7"), ("12", "4.9"))],
+        "chokes/warm-strip" => [TypedReading.Of(("cold", "20"), ("warm", "60"), ("turned", "40"), ("length", "400"), ("thickness", "0.6")), TypedReading.Of(("cold", "20"), ("warm", "60"), ("turned", "1"))],
         "chokes/suction-force" => [Force("6", "36"), Force("1", "36")],
         "chokes/rod-travel" => [TypedReading.Of(("needed", "8"), ("given", "10")), TypedReading.Of(("needed", "8"), ("given", "6"))],
         "chokes/return-spring" => [Turns("4", "6", "5"), Turns("4", "6", "7"), Turns("4", "6", "3")],
         "chokes/warm-water" => [TypedReading.Of(("water", "80"), ("stroke", "4")), TypedReading.Of(("water", "80"), ("stroke", "0.5")), TypedReading.Of(("water", "50"), ("stroke", "0.5"))],
-        _ when (SettingStation.ShippedLooks.FirstOrDefault(look => line == $"setting/{look.Key}") ?? ChokesStation.ShippedLooks.FirstOrDefault(look => line == $"chokes/{look.Key}")) is { } look => [.. look.Answers.Select(answer => TypedReading.Of(("seen", answer.Value)))],
+        _ when (SettingStation.ShippedLooks.FirstOrDefault(look => line == $"setting/{look.Key}") ?? ChokesStation.ShippedLooks.FirstOrDefault(look => line == $"chokes/{look.Key}") ?? ProvingStation.ShippedLooks.FirstOrDefault(look => line == $"proving/{look.Key}")) is { } look => [.. look.Answers.Select(answer => TypedReading.Of(("seen", answer.Value)))],
         "setting/float-drop" => [TypedReading.Of(("drop", "14.5")), TypedReading.Of(("drop", "18"))],
         "setting/seat-bore" => [TypedReading.Of(("bore", "1.8")), TypedReading.Of(("bore", "0.7")), TypedReading.Of(("bore", "12"))],
         "setting/bowl-squeeze" => [TypedReading.Of(("thickness", "2"), ("groove", "1.5")), TypedReading.Of(("thickness", "1.5"), ("groove", "1.5")), TypedReading.Of(("thickness", "3"), ("groove", "1.4"))],

@@ -52,6 +52,14 @@ public class TradeStoriesTests
         Assert.True(starts.Yes("fires-on-prime").P("shutoff-plunger-lazy") <= before * 1.05);
     }
 
+    /// <summary>Both hunt alike: shaken by hand a loose manifold rocks, and a governor that is off is off with it firm.</summary>
+    [Fact]
+    public void A_loose_manifold_is_told_from_a_governor()
+    {
+        Assert.Equal("intake-joint-leaking", Tray.FloatBowl().Owner("hunts").Read("proving/manifold-shake", "rocks").Trace().Causes[0].Cause.Id);
+        Assert.Equal("governor-spring-weak", Tray.FloatBowl().Owner("hunts").Read("proving/manifold-shake", "firm").Yes("governor-off").Trace().Causes[0].Cause.Id);
+    }
+
     [Fact]
     public void The_jet_beside_the_plunger_falls_out_unseen() =>
         Assert.Equal("main-jet-lost", Tray.FloatBowl().Owner("black-smoke").Yes("plunger-jet-gone", "plug-wet").Trace().Causes[0].Cause.Id);

@@ -67,4 +67,27 @@ public class DateCodeTests
         Assert.InRange(day, Assert.Single(Read(week, "YYWW", 2000, 2030)).From, Assert.Single(Read(week, "YYWW", 2000, 2030)).To);
         Assert.Equal(day, Assert.Single(Read($"{day:ddMMyy}", "DDMMYY", 2001, 2030)).From);
     });
+
+    [Theory]
+    [InlineData("Y", true)]
+    [InlineData("YDDD", true)]
+    [InlineData("DDDY", true)]
+    [InlineData("YYWW", true)]
+    [InlineData("YYYYMM", true)]
+    [InlineData("AYY", true)]
+    [InlineData("DDMMYY", true)]
+    [InlineData("YYYYMMDD", true)]
+    [InlineData("", false)]
+    [InlineData("WW", false)] // no year
+    [InlineData("YYY", false)]
+    [InlineData("YWWY", false)] // the year twice
+    [InlineData("YYDD", false)] // a day of no month
+    [InlineData("YYXX", false)]
+    public void A_pattern_has_a_year_and_one_way_to_say_the_day(string pattern, bool right) =>
+        Assert.Equal(right, DateCode.Problems([Pattern(pattern)]).Count == 0);
+
+    [Fact]
+    public void A_list_of_patterns_is_refused_at_its_boxes() => Assert.Equal(
+        ["patterns[1].maker", "patterns[1].years", "patterns[1].source"],
+        DateCode.Problems([Pattern("YWW"), new(" ostrel ", "YWW", 2026, 1990, "")]).Select(problem => problem.Field));
 }

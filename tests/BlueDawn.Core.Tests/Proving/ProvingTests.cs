@@ -43,4 +43,19 @@ public class ProvingTests
         Assert.Empty(read.Problems);
         Assert.Equal(finding, Governed.Judge(read.Reading, PinSet.Empty).Finding);
     }
+
+    [Theory]
+    [InlineData("3300", "3450", "tighter")]
+    [InlineData("3500", "3300", "slacker")]
+    [InlineData("3420", "3450", "Leave it")]
+    [InlineData("3300", "", "Leave it")]
+    public void Inside_its_window_a_governed_speed_is_brought_to_the_aim_by_the_tang_alone(string speed, string aim, string next)
+    {
+        var line = Governed with { Governed = true };
+        var said = line.Judge(line.Read(TypedReading.Of(("speed", speed), ("aim", aim))).Reading, PinSet.Empty);
+        Assert.Equal(Verdict.Good, said.Verdict);
+        Assert.Contains(next, said.DoNext.Text, StringComparison.Ordinal);
+        Assert.True(next == "Leave it" || said.DoNext.Text.Contains("never the governor arm", StringComparison.Ordinal));
+        Assert.Equal("aim", Assert.Single(line.Read(TypedReading.Of(("speed", "3300"), ("aim", "3700"))).Problems).Field);
+    }
 }

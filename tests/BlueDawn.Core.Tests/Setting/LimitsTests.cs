@@ -1,4 +1,5 @@
 using BlueDawn.Core.Gauging;
+using BlueDawn.Core.Holding;
 using BlueDawn.Core.Parts;
 using BlueDawn.Core.Setting;
 

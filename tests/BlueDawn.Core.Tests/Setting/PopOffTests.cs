@@ -1,4 +1,5 @@
 using BlueDawn.Core.Carburetors;
+using BlueDawn.Core.Holding;
 using BlueDawn.Core.Measures;
 using BlueDawn.Core.Setting;
 using BlueDawn.Core.Stations;

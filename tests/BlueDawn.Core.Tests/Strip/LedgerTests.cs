@@ -242,4 +242,18 @@ public sealed class LedgerTests
             Assert.True(line.Fates.Contains(fate) == (wrong.Count == 0) || (fate == Fate.Renewed && line.Part.KitPart is null && !line.IsStrange), $"{fate}: {string.Join(' ', wrong)}");
         }
     }
+
+    /// <summary>A broken spring is in no kit: what goes in is the same one or near to it, and which of the two is said.</summary>
+    [Fact]
+    public void A_spring_that_is_in_no_kit_is_renewed_as_the_same_or_as_a_near_match()
+    {
+        var bench = Bench.FloatBowl().Does(new JobNote("closed")).Does(new OutNote("governor-spring", LineVerdict.Broken));
+        Assert.Contains(Fate.Renewed, bench.Ledger.Find("governor-spring")!.Fates);
+        Assert.Equal("note.nearMatch", Assert.Single(bench.Ledger.Check(new BackNote("governor-spring", Fate.Renewed), bench.Jobs)).Field);
+        bench.Does(new BackNote("governor-spring", Fate.Renewed, NearMatch: true));
+        Assert.Contains("a near match", bench.Ledger.Say(bench.Ledger.Notes[^1].Note, bench.Jobs).Text, StringComparison.Ordinal);
+        // What a kit holds is still from a kit or an item, whatever is said of its likeness.
+        bench.Does(new OutNote("bowl-gasket", LineVerdict.Renew));
+        Assert.Equal("note.item", Assert.Single(bench.Ledger.Check(new BackNote("bowl-gasket", Fate.Renewed, NearMatch: true), bench.Jobs)).Field);
+    }
 }

@@ -13,8 +13,6 @@ namespace BlueDawn.Core.Tests.Trade;
 /// </summary>
 public sealed class TradeFactsTests
 {
-    private static readonly string Root = FindRoot();
-
     public sealed record Fact(string Id, string Topic, string Text, string Value, string Unit, string Verdict, string Held, string Reason);
 
     public static IReadOnlyList<Fact> All { get; } = [.. Table("tests/BlueDawn.Core.Tests/Trade/facts.csv").Skip(1)
@@ -81,7 +79,7 @@ public sealed class TradeFactsTests
         var (cells, sign, sought) = at < 0 ? (what, ' ', "") : (what[..at], what[at], what[(at + 1)..]);
         if (file.EndsWith(".json", StringComparison.Ordinal))
         {
-            var text = File.ReadAllText(Path.Combine(Root, "data", file));
+            var text = File.ReadAllText(Path.Combine(Repository.Root, "data", file));
             return sign == '~' ? text.Contains(sought, StringComparison.Ordinal)
                 : cells.Split('.').Aggregate(JsonDocument.Parse(text).RootElement, (element, name) => element.GetProperty(name)).GetDouble() == Number(sought);
         }
@@ -99,7 +97,7 @@ public sealed class TradeFactsTests
 
     private static List<string[]> Table(string path)
     {
-        using var csv = new CsvReader(new StreamReader(Path.Combine(Root, path)), new CsvConfiguration(CultureInfo.InvariantCulture) { AllowComments = true, HasHeaderRecord = false });
+        using var csv = new CsvReader(new StreamReader(Path.Combine(Repository.Root, path)), new CsvConfiguration(CultureInfo.InvariantCulture) { AllowComments = true, HasHeaderRecord = false });
         var rows = new List<string[]>();
         while (csv.Read())
         {
@@ -107,16 +105,5 @@ public sealed class TradeFactsTests
         }
 
         return rows;
-    }
-
-    private static string FindRoot()
-    {
-        var at = new DirectoryInfo(AppContext.BaseDirectory);
-        while (!File.Exists(Path.Combine(at!.FullName, "BlueDawn.slnx")))
-        {
-            at = at.Parent;
-        }
-
-        return at.FullName;
     }
 }

@@ -1,3 +1,4 @@
+using BlueDawn.Core.Carburetors;
 using BlueDawn.Core.Faults;
 using BlueDawn.Core.Handover;
 using BlueDawn.Core.Intake;
@@ -32,8 +33,35 @@ public sealed class PolicyTests
     public void Without_a_spec_sheet_nothing_goes()
     {
         var tray = new TestTray(null).Does(new JobNote("closed"));
-        Assert.Equal("kits/spec-sheet", Assert.Single(Policy.Obstacles(tray.Book)).LineKey);
+        Assert.Equal("kits/spec-sheet", Policy.Obstacles(tray.Book)[0].LineKey);
         Assert.Equal(Station.Kits, tray.Next.Station);
+    }
+
+    [Theory]
+    [InlineData(CarburetorFamily.FloatBowl, "setting/hold-test")]
+    [InlineData(CarburetorFamily.Diaphragm, "setting/lever-height")]
+    [InlineData(CarburetorFamily.SuctionTank, "proving/fuel-on")]
+    public void Without_a_sheet_what_is_usual_is_asked_and_work_goes_on(CarburetorFamily family, string asked)
+    {
+        var tray = new TestTray(null, new CarburetorKind(family, null, null));
+        Assert.Contains(tray.Book.Lines, line => line.Line.Key == asked && line.IsOpen && line.Line.LimitSource.Length > 0);
+        Assert.Equal("Find its spec sheet by the stamped number, or make one.", tray.Next.Do.Text);
+        Assert.NotEqual(tray.Next.Do, tray.Does(new JobNote("full")).Next.Do);
+    }
+
+    [Fact]
+    public void What_has_no_limit_is_kept_and_judged_once_a_sheet_gives_one()
+    {
+        var typed = TypedReading.Of(("go", "0.65"), ("noGo", "0.68"));
+        var without = new TestTray(null).Does(new ReadingNote("gauging/main-jet", typed));
+        var line = without.Book.Lines.Single(one => one.Line.Key == "gauging/main-jet");
+        Assert.Equal((Verdict.CannotTell, "noLimit", false), (line.Judgement.Verdict, line.Judgement.Finding, line.IsOpen));
+        Assert.Equal("0.65 mm goes, 0.68 mm stops", line.Line.Describe(line.Reading!).ToString());
+        Assert.DoesNotContain(Policy.Obstacles(without.Book), obstacle => obstacle.LineKey == "gauging/main-jet");
+        // The sheet of these tests wants 0.72 mm.
+        without.Facts = without.Facts with { Sheet = Sheets.Spec };
+        Assert.Equal("restricted", without.Book.Lines.Single(one => one.Line.Key == "gauging/main-jet").Judgement.Finding);
+        Assert.Equal(RefusalKind.Wrong, new TestTray(null).Refuses(new ReadingNote("gauging/main-jet", TypedReading.Of(("go", "0.7"), ("noGo", "0.6"))))?.Kind);
     }
 
     [Fact]
@@ -54,7 +82,7 @@ public sealed class PolicyTests
     public void Obstacles_stand_in_bench_order()
     {
         var tray = new TestTray(null).Does(new JobNote("full")).Does(new OutNote("bowl", LineVerdict.Clean));
-        Assert.Equal([Station.Kits, Station.Build], Policy.Obstacles(tray.Book).Select(obstacle => obstacle.Station));
+        Assert.Equal([Station.Kits, Station.Setting, Station.Build, Station.Proving], Policy.Obstacles(tray.Book).Select(obstacle => obstacle.Station).Distinct());
     }
 
     [Theory]
@@ -197,7 +225,7 @@ public sealed class PolicyTests
 
     [Fact]
     public void A_reading_of_a_line_that_is_not_asked_for_is_not_found() =>
-        Assert.Equal(RefusalKind.NotFound, new TestTray(null).Refuses(new ReadingNote("gauging/main-jet", TypedReading.Of(("go", "0.7"))))?.Kind);
+        Assert.Equal(RefusalKind.NotFound, new TestTray(null).Refuses(new ReadingNote("gauging/emulsion-row-1", TypedReading.Of(("go", "0.7"))))?.Kind);
 
     [Fact]
     public void The_watch_list_remembers_what_was_cured_and_what_was_not()

@@ -90,9 +90,13 @@ internal static class Sheets
         ["chokes/plate-moves"] = TypedReading.Of(("seen", "free")),
         ["chokes/choke-held"] = TypedReading.Of(("seen", "nothing")),
         ["chokes/throttle-returns"] = TypedReading.Of(("seen", "returns")),
+        ["chokes/runs-open"] = TypedReading.Of(("seen", "runsOpen")),
         ["proving/fuel-on"] = TypedReading.Of(("minutes", "4"), ("rocked", "yes"), ("leak", "dry")),
         ["proving/idle-speed"] = TypedReading.Of(("speed", "1600")),
         ["proving/governed-speed"] = TypedReading.Of(("speed", "3400")),
+        ["proving/manifold-shake"] = TypedReading.Of(("seen", "firm")),
+        ["proving/linkage-travel"] = TypedReading.Of(("seen", "allFree")),
+        ["proving/stop-switch"] = TypedReading.Of(("seen", "sound")),
     };
 
     public static TypedReading Rows(string value, string at, params (string At, string Value)[] rows) => new(

@@ -63,6 +63,22 @@ public class CatalogueTests(Shop shop)
     }
 
     [Fact]
+    public async Task A_file_comes_in_as_a_spreadsheet_writes_it_and_its_commas_are_asked_about()
+    {
+        var ilse = await shop.SignInAsync("ilse");
+        var view = await SendAsync(ilse, "offers", "\uFEFFSupplier;Item;Pack pieces;Pack-Price;LEAD_DAYS\r\nNorthmole Supply;OK-207;1;14,50;2\r\n;;;;\r\n");
+        Assert.Equal("14,50", view.GetProperty("report").GetProperty("comma").GetString());
+        Assert.Equal(1, view.GetProperty("report").GetProperty("rejected").GetInt32());
+        var id = view.GetProperty("id").GetGuid();
+        // It is not guessed, and it cannot be accepted before it has been said.
+        Assert.Equal(HttpStatusCode.Conflict, (await ilse.PostAsync($"/api/catalogue/imports/{id}/accept", new { })).Status);
+        await ilse.PostAsync($"/api/catalogue/imports/{id}/decimal-comma", new { });
+        // The demo sells it for 14.50: it is the same.
+        Assert.Equal((0, 0, 1, 0, 0), Counts((await DoneAsync(ilse, id)).GetProperty("report")));
+        Assert.Equal(HttpStatusCode.NotFound, (await ilse.PostAsync($"/api/catalogue/imports/{Guid.CreateVersion7()}/decimal-comma", new { })).Status);
+    }
+
+    [Fact]
     public async Task With_one_wrong_row_nothing_is_imported_and_every_wrong_row_is_named()
     {
         var ilse = await shop.SignInAsync("ilse");
@@ -139,6 +155,6 @@ public class CatalogueTests(Shop shop)
         var ilse = await shop.SignInAsync("ilse");
         Assert.Equal(HttpStatusCode.NotFound, (await ilse.PostAsync($"/api/catalogue/imports/{Guid.CreateVersion7()}/accept", new { })).Status);
         var broken = await SendAsync(ilse, "suppliers", "name;freight\nNorthmole;4\n");
-        Assert.Equal("The heading lacks supplier, freight. It must have: supplier,freight", broken.GetProperty("report").GetProperty("firstRejected")[0].GetProperty("reason").GetString());
+        Assert.Equal("The heading lacks supplier. It must have: supplier,freight", broken.GetProperty("report").GetProperty("firstRejected")[0].GetProperty("reason").GetString());
     }
 }

@@ -101,7 +101,7 @@ public class BathTests(Shop shop)
         Assert.NotEmpty((await script.PostAsync("/api/compute/bath-curve", new { samples = samples.Take(2) })).Error("samples"));
     }
 
-    private static async Task<int> StrippedAsync(Visitor visitor)
+    internal static async Task<int> StrippedAsync(Visitor visitor)
     {
         var number = await visitor.NewTrayAsync();
         await LedgerTests.NoteAsync(visitor, number, new { kind = "job", job = "full" });

@@ -88,13 +88,13 @@ public class PhotoTests(Shop shop)
         Assert.Equal([null, "bowl"], parts.Order());
     }
 
-    private static Task<Answer> AddAsync(Visitor visitor, int number, byte[] file, Guid? id = null, string? part = null) =>
+    internal static Task<Answer> AddAsync(Visitor visitor, int number, byte[] file, Guid? id = null, string? part = null) =>
         visitor.SendAsync(new HttpRequestMessage(HttpMethod.Put, $"/api/trays/{number}/photos/{id ?? Guid.CreateVersion7()}{(part is null ? "" : $"?part={part}")}")
         {
             Content = new ByteArrayContent(file) { Headers = { ContentType = new MediaTypeHeaderValue("image/jpeg") } },
         });
 
-    private static byte[] Picture(SKEncodedImageFormat format, int width, int height)
+    internal static byte[] Picture(SKEncodedImageFormat format, int width, int height)
     {
         using var bitmap = new SKBitmap(width, height);
         using var canvas = new SKCanvas(bitmap);

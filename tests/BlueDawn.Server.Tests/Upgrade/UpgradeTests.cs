@@ -1,5 +1,6 @@
 using System.Diagnostics;
 using BlueDawn.Core.Chokes;
+using BlueDawn.Core.Proving;
 using BlueDawn.Core.Setting;
 using Microsoft.AspNetCore.Mvc.Testing;
 using Npgsql;
@@ -48,6 +49,14 @@ public sealed class UpgradeTests(Shop shop) : IAsyncLifetime
         ["tray 37, report"] = "decision 53",
         ["tray 38, next"] = "decision 72: the metering side is looked at before the hold test",
         ["tray 39, report"] = "decision 53",
+        ["tray 33, lines"] = "decision 97: without a sheet what is usual is asked all the same",
+        ["tray 33, obstacles"] = "decision 97",
+        ["tray 33, stations"] = "decision 97",
+        ["tray 33, report"] = "decision 97",
+        ["tray 35, lines"] = "decision 97",
+        ["tray 35, obstacles"] = "decision 97",
+        ["tray 35, stations"] = "decision 97",
+        ["tray 35, report"] = "decision 97",
         ["tray 36, traceNext"] = "decision 60: looking at the fuel is the better start now that a hunting engine has more causes",
         ["tray 36, lines"] = "no needle and seat on a carburetor that stands on its tank",
         ["tray 36, obstacles"] = "no needle and seat on a carburetor that stands on its tank",
@@ -56,7 +65,7 @@ public sealed class UpgradeTests(Shop shop) : IAsyncLifetime
     };
 
     /// <summary>Lines that Set and Choke did not have (decisions 72 and 81).</summary>
-    private static readonly HashSet<string> NewAtSet = [.. ChokesStation.ShippedLooks.Select(look => $"chokes/{look.Key}"), "chokes/opening", "chokes/suction-force", "chokes/warm-water", "chokes/rod-travel", "chokes/return-spring", .. SettingStation.ShippedLooks.Select(look => $"setting/{look.Key}"), "setting/lever-height", "setting/pop-off", "setting/float-drop", "setting/seat-bore", "setting/bowl-squeeze"];
+    private static readonly HashSet<string> NewAtSet = [.. ChokesStation.ShippedLooks.Select(look => $"chokes/{look.Key}"), "chokes/opening", "chokes/suction-force", "chokes/warm-water", "chokes/rod-travel", "chokes/return-spring", "chokes/chamber-hold", "chokes/warm-strip", .. ProvingStation.ShippedLooks.Select(look => $"proving/{look.Key}"), .. SettingStation.ShippedLooks.Select(look => $"setting/{look.Key}"), "setting/lever-height", "setting/pop-off", "setting/float-drop", "setting/seat-bore", "setting/bowl-squeeze"];
 
     /// <summary>Trays whose complaints the fuel-on line tries anyway.</summary>
     private static readonly HashSet<int> TriedByFuelOn = [19, 22, 26, 37];

@@ -5,6 +5,21 @@ type Schemas = components['schemas'];
 export type Session = Schemas['SessionView'];
 export type Person = Schemas['PersonView'];
 export type Device = Schemas['DeviceView'];
+export type FirstStart = Schemas['FirstStartInput'];
+export type StaffLine = Schemas['StaffLine'];
+export type StaffCode = Schemas['StaffCode'];
+export type Rule = Schemas['RuleView'];
+export type SpecSheet = Schemas['SpecSheet'];
+export type SheetSummary = Schemas['SheetSummary'];
+export type SheetForm = Schemas['SheetFormView'];
+export type SheetGroup = Schemas['SheetGroup'];
+export type TypedSheet = Schemas['TypedSheet'];
+export type StartSeries = Schemas['OpeningSeriesInput'];
+export type SheetTaken = Schemas['SheetTaken'];
+export type ShopView = Schemas['ShopView'];
+export type TypedBath = Schemas['TypedBath'];
+export type SheetFileLook = Schemas['SheetFileLook'];
+export type SheetIssue = Schemas['SheetIssue'];
 export type Bench = Schemas['BenchView'];
 export type BenchTray = Schemas['BenchTray'];
 export type WaitsFor = Schemas['WaitsFor'];
@@ -207,17 +222,50 @@ export async function sendPhoto(tray: number, id: string, file: Blob, part?: str
 /** Sends a catalogue file to be gone through; nothing is changed before it is accepted. */
 export async function sendCatalogue(id: string, file: CatalogueFile, chosen: File): Promise<ImportView> {
   const query = new URLSearchParams({ file, name: chosen.name });
-  return ask<ImportView>(
-    fetch(`/api/catalogue/imports/${id}?${query}`, {
-      method: 'PUT',
-      headers: { 'content-type': 'text/csv', ...writeHeaders() },
+  return sendCsv<ImportView>('PUT', `/api/catalogue/imports/${id}?${query}`, chosen);
+}
+
+/** A table of spec sheets, as its bytes are: the server reads how a spreadsheet wrote it. */
+export async function sendSheetTable(chosen: File, take: boolean, decimalComma: boolean): Promise<SheetFileLook> {
+  const query = new URLSearchParams({ take: String(take), decimalComma: String(decimalComma) });
+  return sendCsv<SheetFileLook>('POST', `/api/sheets/file.csv?${query}`, chosen);
+}
+
+/** Who brings a shop's archive: the code from the terminal, its lead, and their new password. */
+export interface ArchiveBearer {
+  code: string;
+  userName: string;
+  password: string;
+}
+
+/** A shop's archive into one that has nobody in it. Who brings it stands in headers: no body is read from anybody else. */
+export const sendArchive = (chosen: File, who: ArchiveBearer): Promise<Session> =>
+  ask<Session>(
+    fetch('/api/session/first/archive', {
+      method: 'POST',
+      headers: {
+        'content-type': 'application/zip',
+        'x-setup-code': encodeURIComponent(who.code),
+        'x-user-name': encodeURIComponent(who.userName),
+        'x-new-password': encodeURIComponent(who.password),
+        ...writeHeaders(),
+      },
       body: chosen,
     }).then(async (response) => {
       const body: unknown = await response.json().catch(() => undefined);
-      return response.ok ? { data: body as ImportView, response } : { error: body, response };
+      return response.ok ? { data: body as Session, response } : { error: body, response };
     }),
   );
-}
+
+const sendCsv = <T>(method: string, path: string, chosen: File): Promise<T> =>
+  ask<T>(
+    fetch(path, { method, headers: { 'content-type': 'text/csv', ...writeHeaders() }, body: chosen }).then(
+      async (response) => {
+        const body: unknown = await response.json().catch(() => undefined);
+        return response.ok ? { data: body as T, response } : { error: body, response };
+      },
+    ),
+  );
 
 const unreachable: Problem = {
   status: 0,

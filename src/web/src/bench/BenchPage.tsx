@@ -129,7 +129,7 @@ function NextForHands({ trays, today }: { trays: BenchTray[]; today: string }) {
               <span className="text-right leading-tight">
                 <span className="block font-bold">{day(t.promisedDay, today)}</span>
                 <span className="text-mute block text-note">
-                  {t.openLines > 0 ? `${t.openLines} of ${t.lines} open` : t.lines > 0 ? 'all good' : 'no sheet'}
+                  {t.openLines > 0 ? `${t.openLines} of ${t.lines} open` : t.lines > 0 ? 'all good' : 'nothing asked'}
                 </span>
               </span>
             </Link>

@@ -266,6 +266,7 @@ export function GaugeSheet({
   title,
   note,
   cautionOnCard,
+  usual = false,
 }: {
   tray: number;
   lines: Line[];
@@ -275,13 +276,15 @@ export function GaugeSheet({
   note: ReactNode;
   /** The caution the bench card shows already. */
   cautionOnCard: string | undefined;
+  /** Whether the note says only what is usual. */
+  usual?: boolean;
 }) {
   const person = usePerson();
   // What was typed on one of them before a reload stays in sight.
   const [extraKeys] = useState(
     () =>
       new Set(
-        lines.filter((line) => isExtra(line) && !isKept(lineDraftKey(person.id, tray, line.key))).map((l) => l.key),
+        lines.filter((line) => line.standsAside && !isKept(lineDraftKey(person.id, tray, line.key))).map((l) => l.key),
       ),
   );
   // What was touched stays where it was touched.
@@ -314,8 +317,9 @@ export function GaugeSheet({
   return (
     <Card label={title} pad="rows" className="block">
       <header className="flex flex-wrap items-baseline justify-between gap-x-4">
-        <h2 className="text-title">{title}</h2>
-        <p className="text-mute">{note}</p>
+        {/* On a phone the strip says the station, and the first box comes first. */}
+        <h2 className="text-title max-sm:sr-only">{title}</h2>
+        <p className={`text-mute ${usual ? 'max-sm:sr-only' : ''}`}>{note}</p>
       </header>
       {sections.map((section) => (
         <div key={section}>
@@ -345,6 +349,3 @@ export function GaugeSheet({
     </Card>
   );
 }
-
-/** A line that need not be read and has not been. */
-const isExtra = (line: Line): boolean => !line.required && line.standing === null;

@@ -22,7 +22,7 @@ export function LinesPage({ tray, station, title, locked }: Props) {
         <p>
           {tray.spec
             ? `Sheet ${tray.spec.code} asks for nothing to be read here.`
-            : 'Nothing can be judged before the spec sheet is known. Find it at Kit by the stamped number.'}
+            : 'Nothing is usually read here on such a carburetor. Find its spec sheet at Kit by the stamped number, or make one there.'}
         </p>
       </Card>
     );
@@ -35,13 +35,14 @@ export function LinesPage({ tray, station, title, locked }: Props) {
       locked={handedBack || locked !== undefined}
       title={title}
       cautionOnCard={tray.next.caution?.key}
+      usual={locked === undefined && !handedBack && mayRecord}
       note={
         locked ??
         (handedBack
           ? 'Handed back: bring it back to the bench to read again'
           : !mayRecord
             ? 'A technician records here; you are reading along'
-            : `Sheet ${tray.spec?.code ?? ''}, issue ${tray.spec?.issue ?? ''} · Enter records and moves on`)
+            : `${tray.spec ? `Sheet ${tray.spec.code}, issue ${tray.spec.issue}` : 'No sheet yet: what has no limit is kept'} · Enter records and moves on`)
       }
     />
   );

@@ -17,11 +17,13 @@ export function SingleEntry({ state, line, way, disabled, onEnter, describedBy }
   const value = (field: EntryField): string => state.draft.values[field.name] ?? '';
   const set = (field: EntryField, text: string): void =>
     state.change({ group: group.name, values: { ...state.draft.values, [field.name]: text } });
+  const noted = (field: EntryField): boolean =>
+    !field.whenNoted || [value(field), standing[field.name], state.errors[field.name]].some(Boolean);
   return (
     <div>
       <div className="flex flex-wrap items-end gap-1.5">
         {group.fields
-          .filter((field) => field.kind === 'measure')
+          .filter((field) => field.kind === 'measure' && noted(field))
           .map((field) => (
             <EntryBox
               key={field.name}

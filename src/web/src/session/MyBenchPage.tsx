@@ -9,6 +9,7 @@ import { TextArea } from '../ui/field';
 import { Notice } from '../ui/states';
 import { usePerson, useSession } from './session';
 import { Devices } from './Devices';
+import { MyPassword } from './MyPassword';
 import { applyTheme, storedTheme, type Theme } from './theme';
 
 const unitOptions = [
@@ -83,6 +84,7 @@ export function MyBenchPage() {
           </div>
         </form>
       </Card>
+      <MyPassword />
       <Devices />
       <Card label="This screen" pad="form" className="grid gap-1">
         <span className="font-strong">This screen</span>

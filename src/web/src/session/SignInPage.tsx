@@ -1,67 +1,89 @@
 import { useState } from 'react';
-import { problemOf } from '../api/client';
+import { problemOf, type Problem } from '../api/client';
 import { Button } from '../ui/button';
-import { TextField } from '../ui/field';
+import { PasswordField, TextField } from '../ui/field';
 import { Notice } from '../ui/states';
-import { RuleTicks } from '../ui/rule';
+import { Door } from './Door';
 import { useSession } from './session';
 
-export function SignInPage({ demoAccounts }: { demoAccounts: string[] }) {
-  const { signIn } = useSession();
+export function SignInPage({ demoAccounts, shopName }: { demoAccounts: string[]; shopName: string }) {
+  const { signIn, signInByCode } = useSession();
+  const [byCode, setByCode] = useState(false);
   const [userName, setUserName] = useState('');
+  const [code, setCode] = useState('');
   const [password, setPassword] = useState('');
-  const [problem, setProblem] = useState<{ title: string; detail: string } | null>(null);
+  const [problem, setProblem] = useState<Problem | null>(null);
   const [busy, setBusy] = useState(false);
   return (
-    <main className="grid min-h-dvh place-items-center bg-[linear-gradient(180deg,var(--night),var(--night-2)_62%,#573a52_86%,#b04e38)] p-4">
-      <div className="bg-sheet w-full max-w-md overflow-hidden rounded-xl">
-        <div className="relative h-5 bg-[linear-gradient(var(--steel),var(--steel-2))]">
-          <RuleTicks every={10} of={80} height={14} />
+    <Door>
+      <form
+        className="grid gap-4 p-7 pt-5"
+        onSubmit={(event) => {
+          event.preventDefault();
+          setBusy(true);
+          setProblem(null);
+          (byCode ? signInByCode(userName, code, password) : signIn(userName, password)).catch((error: unknown) => {
+            setProblem(problemOf(error));
+            setBusy(false);
+          });
+        }}
+      >
+        <div>
+          <h1 className="text-number leading-tight font-heavy">Blue Dawn</h1>
+          <p className="text-mute">
+            {shopName || 'The bench book for carburetors'}.{' '}
+            {byCode ? 'Set your password with the code a lead gave you.' : 'Sign in to see the trays.'}
+          </p>
         </div>
-        <form
-          className="grid gap-4 p-7 pt-5"
-          onSubmit={(event) => {
-            event.preventDefault();
-            setBusy(true);
+        {problem && !problem.errors.password && <Notice title={problem.title}>{problem.detail}</Notice>}
+        <TextField
+          label="Name"
+          value={userName}
+          autoComplete="username"
+          autoFocus
+          required
+          onChange={(e) => setUserName(e.target.value)}
+        />
+        {byCode && (
+          <TextField
+            label="Code"
+            hint="Such as K7QM-3XHT-9WPD; it counts once and for a day."
+            className="num"
+            value={code}
+            required
+            onChange={(e) => setCode(e.target.value)}
+          />
+        )}
+        <PasswordField
+          key={byCode ? 'new' : 'now'}
+          label={byCode ? 'New password' : 'Password'}
+          hint={byCode ? 'At least 12 characters; a few words one after the other.' : undefined}
+          problem={problem?.errors.password?.[0]}
+          value={password}
+          autoComplete={byCode ? 'new-password' : 'current-password'}
+          required
+          onChange={(e) => setPassword(e.target.value)}
+        />
+        <Button type="submit" look="hands" disabled={busy}>
+          {byCode ? 'Set password and sign in' : 'Sign in'}
+        </Button>
+        <Button
+          look="quiet"
+          className="justify-self-start px-0"
+          onClick={() => {
+            setByCode(!byCode);
             setProblem(null);
-            signIn(userName, password).catch((error: unknown) => {
-              setProblem(problemOf(error));
-              setBusy(false);
-            });
           }}
         >
-          <div>
-            <h1 className="text-number leading-tight font-heavy">Blue Dawn</h1>
-            <p className="text-mute">The bench book for carburetors. Sign in to see the trays.</p>
-          </div>
-          {problem && <Notice title={problem.title}>{problem.detail}</Notice>}
-          <TextField
-            label="Name"
-            value={userName}
-            autoComplete="username"
-            autoFocus
-            required
-            onChange={(e) => setUserName(e.target.value)}
-          />
-          <TextField
-            label="Password"
-            type="password"
-            value={password}
-            autoComplete="current-password"
-            required
-            onChange={(e) => setPassword(e.target.value)}
-          />
-          <Button type="submit" look="hands" disabled={busy}>
-            Sign in
-          </Button>
-          {demoAccounts.length > 0 && (
-            <p className="text-mute">
-              Demo shop at Sandrigg Quay: {demoAccounts.join(', ')}, each with the password{' '}
-              <span className="num text-ink">sandrigg-quay</span>.
-            </p>
-          )}
-        </form>
-      </div>
-    </main>
+          {byCode ? 'I have a password' : 'I have a code'}
+        </Button>
+        {demoAccounts.length > 0 && (
+          <p className="text-mute">
+            Demo shop at Sandrigg Quay: {demoAccounts.join(', ')}, each with the password{' '}
+            <span className="num text-ink">sandrigg-quay</span>.
+          </p>
+        )}
+      </form>
+    </Door>
   );
 }

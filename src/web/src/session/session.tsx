@@ -1,6 +1,17 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { createContext, useContext, useLayoutEffect, type ReactNode } from 'react';
-import { api, ask, setPerson, setToken, type May, type Person, type Session } from '../api/client';
+import {
+  api,
+  ask,
+  sendArchive,
+  setPerson,
+  setToken,
+  type ArchiveBearer,
+  type FirstStart,
+  type May,
+  type Person,
+  type Session,
+} from '../api/client';
 import { device } from '../outbox/device';
 import { keys } from '../shell/keys';
 
@@ -25,6 +36,21 @@ export function useSession() {
       setPerson('');
       await fetchSession();
       take(await ask(api.POST('/api/session', { body: { userName, password } })));
+    },
+    signInByCode: async (userName: string, code: string, password: string): Promise<void> => {
+      setPerson('');
+      await fetchSession();
+      take(await ask(api.POST('/api/session/code', { body: { userName, code, password } })));
+    },
+    setUp: async (first: FirstStart): Promise<void> => {
+      setPerson('');
+      await fetchSession();
+      take(await ask(api.POST('/api/session/first', { body: first })));
+    },
+    moveHere: async (archive: File, who: ArchiveBearer): Promise<void> => {
+      setPerson('');
+      await fetchSession();
+      take(await sendArchive(archive, who));
     },
     signOut: async (): Promise<void> => {
       take(await ask(api.DELETE('/api/session')));

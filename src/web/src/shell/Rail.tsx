@@ -1,6 +1,4 @@
-import { Search } from 'lucide-react';
-import { useMemo, useState, type RefObject } from 'react';
-import { NavLink, useNavigate } from 'react-router';
+import { NavLink } from 'react-router';
 import type { BenchTray } from '../api/client';
 import { useBench } from './queries';
 import { waits, waitWord } from './words';
@@ -12,47 +10,11 @@ const short = (tray: BenchTray): string =>
     : tray.waitNote;
 
 /** Every tray by what it waits for, from night to dawn. */
-export function Rail({ findRef, onGo }: { findRef?: RefObject<HTMLInputElement | null>; onGo?: () => void }) {
+export function Rail({ onGo }: { onGo?: () => void }) {
   const bench = useBench();
-  const navigate = useNavigate();
-  const [find, setFind] = useState('');
-  const wanted = find.trim().toLowerCase();
-  const trays = useMemo(
-    () =>
-      (bench.data?.trays ?? []).filter((t) =>
-        wanted === ''
-          ? t.waitsFor !== 'handedBack'
-          : `${t.number} ${t.machineName} ${t.ownerName} ${t.complaint}`.toLowerCase().includes(wanted),
-      ),
-    [bench.data, wanted],
-  );
-  const first = trays.find((t) => String(t.number) === wanted) ?? trays[0];
-
+  const trays = (bench.data?.trays ?? []).filter((tray) => tray.waitsFor !== 'handedBack');
   return (
     <nav aria-label="Trays" className="flex-1 overflow-y-auto pb-4">
-      <form
-        role="search"
-        className="border-night-mute/50 mx-3 mt-1 mb-1 flex items-center gap-2 rounded-lg border px-3"
-        onSubmit={(event) => {
-          event.preventDefault();
-          if (first && wanted) {
-            setFind('');
-            void navigate(trayPath(first.number));
-            onGo?.();
-          }
-        }}
-      >
-        <Search aria-hidden size={18} />
-        <input
-          ref={findRef}
-          aria-label="Find a tray by number, machine or owner"
-          placeholder="Find  /"
-          value={find}
-          onChange={(event) => setFind(event.target.value)}
-          className="placeholder:text-night-mute min-h-11 w-full bg-transparent outline-none"
-        />
-      </form>
-      {wanted !== '' && trays.length === 0 && <p className="text-night-mute px-4 py-2">No tray answers to that.</p>}
       {waits.map((wait) => {
         const here = trays.filter((t) => (t.needsHands ? wait === 'hands' : t.waitsFor === wait));
         return here.length === 0 ? null : (

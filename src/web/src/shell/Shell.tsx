@@ -1,11 +1,13 @@
 import { Keyboard, LogOut, Menu, SlidersHorizontal } from 'lucide-react';
 import { Suspense, useRef, useState } from 'react';
 import { Link, NavLink, Outlet, useLocation, useNavigate } from 'react-router';
+import type { May } from '../api/client';
 import { usePerson, useSession } from '../session/session';
 import { Dialog } from '../ui/dialog';
 import { Loading } from '../ui/states';
 import { Whole } from '../ui/Whole';
 import { BathCalls } from './BathCalls';
+import { FindBox } from './FindBox';
 import { hotkeys, useHotkeys } from './hotkeys';
 import { useLive } from './live';
 import { UpToDate } from './UpToDate';
@@ -17,20 +19,34 @@ import { ServerAway } from './ServerAway';
 
 const item = 'inline-flex min-h-11 items-center gap-1.5 rounded-lg px-1.75 font-medium hover:bg-white/10';
 
+/** Every page of the shop besides bench and check-in, and what somebody has to be allowed to do for it. */
+const pages: readonly { to: string; word: string; may?: May }[] = [
+  { to: '/stock', word: 'Stock' },
+  { to: '/baths', word: 'Baths' },
+  { to: '/sheets', word: 'Sheets' },
+  { to: '/rules', word: 'Rules' },
+  { to: '/people', word: 'People', may: 'managePeople' },
+];
+
 export function Shell() {
   const [help, setHelp] = useState(false);
-  const [menu, setMenu] = useState(false);
+  const [menu, setMenu] = useState<'shut' | 'open' | 'find'>('shut');
   const find = useRef<HTMLInputElement>(null);
   const navigate = useNavigate();
   const { pathname } = useLocation();
   const person = usePerson();
   const session = useSession();
+  const shopName = session.query.data?.shopName ?? '';
   useLive(person.id);
   useKeepAtHand(person.id);
 
   useHotkeys({
     help: () => setHelp(true),
-    find: () => find.current?.focus(),
+    // On a narrow screen the box is behind the first button.
+    find: () => {
+      if (!find.current || find.current.offsetParent === null) setMenu('find');
+      else find.current.select();
+    },
     bench: () => void navigate('/'),
     checkIn: () => void navigate('/check-in'),
     stock: () => void navigate('/stock'),
@@ -56,50 +72,58 @@ export function Shell() {
       </button>
     </>
   );
-  const ways = (
+  const here = `${item} aria-[current=page]:bg-white/15`;
+  const bench = (
     <>
-      <NavLink to="/" end className={`${item} aria-[current=page]:bg-white/15`}>
+      <NavLink to="/" end className={here}>
         Bench
       </NavLink>
-      <NavLink to="/check-in" className={`${item} aria-[current=page]:bg-white/15`}>
+      <NavLink to="/check-in" className={here}>
         Check in
-      </NavLink>
-      <NavLink to="/stock" className={`${item} aria-[current=page]:bg-white/15`}>
-        Stock
       </NavLink>
     </>
   );
+  const allowed = pages.filter((page) => !page.may || person.may.includes(page.may));
+  const mine = [
+    { to: '/', word: 'Bench' },
+    { to: '/check-in', word: 'Check in' },
+    ...allowed,
+    { to: '/my-bench', word: 'My bench' },
+  ];
+  const others = (onGo?: () => void) =>
+    allowed.map((page) => (
+      <NavLink key={page.to} to={page.to} className={here} onClick={onGo}>
+        {page.word}
+      </NavLink>
+    ));
   return (
     <div className="grid min-h-dvh content-start lg:grid-cols-[13rem_minmax(0,1fr)] lg:content-stretch print:block">
       <a href="#main" className="bg-sheet sr-only z-50 p-3 focus:not-sr-only focus:absolute">
         Skip to the work
       </a>
       <aside className="text-night-text sticky top-0 hidden h-dvh flex-col bg-[linear-gradient(180deg,var(--night),var(--night-2)_80%,#573a52_96%,#b04e38)] lg:flex print:hidden">
-        <div className="flex items-center justify-between pt-1 pr-1.5">
-          <Link to="/" className="px-4 text-title font-heavy text-white">
-            Blue Dawn
-          </Link>
-          <NavLink to="/baths" className={`${item} aria-[current=page]:bg-white/15`}>
-            Baths
-          </NavLink>
-        </div>
-        <div className="flex px-1.5 pb-1">{ways}</div>
-        <Rail findRef={find} />
+        <Link to="/" className="px-4 pt-2.5 pb-1 leading-tight">
+          <span className="block text-title font-heavy text-white">Blue Dawn</span>
+          {shopName && <span className="text-night-mute block truncate text-note">{shopName}</span>}
+        </Link>
+        <nav aria-label="Pages" className="grid grid-cols-2 px-2 pb-1">
+          {bench}
+          {others()}
+        </nav>
+        <FindBox pages={mine} boxRef={find} />
+        <Rail />
         <UpToDate />
         <div className="flex px-1.5 py-1">{me}</div>
       </aside>
       <div className="flex min-w-0 flex-col">
-        <div className="bg-night text-night-text flex flex-wrap items-center px-2 lg:hidden print:hidden">
-          <button type="button" className={item} onClick={() => setMenu(true)}>
-            <Menu aria-hidden size={20} /> Trays
+        <nav aria-label="Pages" className="bg-night text-night-text flex items-center px-2 lg:hidden print:hidden">
+          <button type="button" className={item} onClick={() => setMenu('open')}>
+            <Menu aria-hidden size={20} /> Trays, more
           </button>
-          {ways}
-          <NavLink to="/baths" className={`${item} aria-[current=page]:bg-white/15`}>
-            Baths
-          </NavLink>
+          {bench}
           <span className="ml-auto" />
           {me}
-        </div>
+        </nav>
         <NewVersion />
         <ServerAway />
         <Outbox />
@@ -112,10 +136,14 @@ export function Shell() {
           </Suspense>
         </main>
       </div>
-      <Dialog title="Trays" open={menu} onOpenChange={setMenu} drawer>
+      <Dialog title="Trays" open={menu !== 'shut'} onOpenChange={(open) => setMenu(open ? 'open' : 'shut')} drawer>
         <div className="pt-4">
+          <nav aria-label="More pages" className="grid grid-cols-2 gap-x-2 px-2">
+            {others(() => setMenu('shut'))}
+          </nav>
           <UpToDate />
-          <Rail onGo={() => setMenu(false)} />
+          <FindBox pages={mine} first={menu === 'find'} onGo={() => setMenu('shut')} />
+          <Rail onGo={() => setMenu('shut')} />
         </div>
       </Dialog>
       <Dialog title="Keyboard" open={help} onOpenChange={setHelp}>

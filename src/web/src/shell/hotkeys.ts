@@ -2,7 +2,7 @@ import { useEffect, useRef } from 'react';
 
 /** Every key that does something, with what it does: the list that ? shows is this one. */
 export const hotkeys = {
-  find: { keys: '/', label: '/', what: 'Find a tray by its number, machine or owner' },
+  find: { keys: '/', label: '/', what: 'Find a tray, an owner, a stamp, a sheet, an item or a page' },
   enter: { keys: '', label: 'Enter', what: 'On a gauge line: next box, then record and move on' },
   escape: { keys: '', label: 'Esc', what: 'On a gauge line: drop what was typed' },
   bench: { keys: 'b', label: 'B', what: 'Bench' },
@@ -16,7 +16,7 @@ export const hotkeys = {
     label: '0 … 9',
     what: 'On a station: straight into the first open box, for calipers that type',
   },
-  timing: { keys: '', label: '1 … 4', what: 'While a choke is timed: begins, half open, open, falters' },
+  timing: { keys: '', label: '1 … 7', what: 'While a choke is timed: what has just happened' },
   help: { keys: '?', label: '?', what: 'This list' },
 } as const;
 

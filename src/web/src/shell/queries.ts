@@ -36,6 +36,7 @@ export function useTray(number: number) {
   return useQuery({
     queryKey: keys.tray(number),
     queryFn: page(number, 'tray', () => ask(api.GET('/api/trays/{number}', { params: { path: { number } } }))),
+    enabled: number > 0,
     refetchInterval: lookAgainMs,
   });
 }

@@ -345,12 +345,13 @@ function Eye({
 }) {
   const units = useUnits();
   if (!line) return null;
-  const nominal = ((line.window?.low ?? 0) + (line.window?.high ?? 0)) / 2;
   const { low, high } = line.judgement.found ?? { low: null, high: null };
+  // Without a limit the ring is what was found itself.
+  const nominal = line.window ? ((line.window.low ?? 0) + (line.window.high ?? 0)) / 2 : (low ?? high ?? 1);
   const r = (mm: number): number => Math.max(2, Math.min(31, 22 + 22 * EXAGGERATION * (mm / nominal - 1)));
   const colour = tones[line.judgement.verdict];
   const text = (mm: number): string => figure('length', mm, units);
-  const spec = `spec ${text(nominal)}`;
+  const spec = line.window ? `spec ${text(nominal)}` : 'no limit';
   const read =
     low !== null && high !== null
       ? [text(low), `to ${text(high)}`]

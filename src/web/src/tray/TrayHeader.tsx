@@ -27,17 +27,17 @@ export function TrayHeader({
   const late = facts.waitsFor !== 'handedBack' && daysBetween(today, facts.promisedDay) < 0;
   return (
     <header className="grid gap-2">
-      <div className="flex flex-wrap items-center gap-x-4 gap-y-2">
+      <div className="flex items-center gap-x-4 gap-y-2 max-sm:flex-wrap max-sm:gap-x-3 max-sm:gap-y-0">
         <Tag number={tray.number} large />
-        <div className="min-w-0 flex-1 basis-64">
-          <h1 className="text-heading leading-tight">{facts.machineName}</h1>
-          <p className="text-mute leading-snug">
+        <div className="min-w-0 flex-1 sm:basis-64">
+          <h1 className="text-heading max-sm:text-title leading-tight">{facts.machineName}</h1>
+          <p className="text-mute leading-snug max-sm:line-clamp-1">
             {facts.ownerName}
             {tray.spec ? ` · ${tray.spec.maker} ${tray.spec.code}` : ''} · {familyWord[facts.family].toLowerCase()}
             {facts.stampedNumber ? `, stamped ${facts.stampedNumber}` : ', stamp not read'} · {facts.complaint}
           </p>
         </div>
-        <div className="text-right">
+        <div className="text-right max-sm:flex max-sm:w-full max-sm:items-center max-sm:justify-between">
           <p className={`font-bold ${late ? 'text-dawn' : ''}`}>
             {late ? 'Was due' : 'Due'} {day(facts.promisedDay, today)}
           </p>

@@ -14,6 +14,7 @@ import { stationAt, stationOf, stations, trayPath } from '../stations/registry';
 import { Loading, Notice, Trouble } from '../ui/states';
 import { BenchCard } from './BenchCard';
 import { ConflictDialog } from './ConflictDialog';
+import { OldRules } from './OldRules';
 import { StationStrip } from './StationStrip';
 import { TrayHeader } from './TrayHeader';
 import { useTrayWrite } from './useTrayWrite';
@@ -61,7 +62,8 @@ function OpenTray({ tray, station }: { tray: Tray; station: Station }) {
   return (
     <div className="grid gap-2.5 p-3 lg:px-4 lg:pb-5">
       <TrayHeader tray={tray} onChange={writing.change} problem={problem ? `${problem.title} ${problem.detail}` : ''} />
-      <StationStrip tray={tray.number} views={tray.stations} />
+      <OldRules tray={tray} />
+      <StationStrip tray={tray.number} views={tray.stations} station={station} />
       {wide ? (
         page
       ) : (

@@ -1,5 +1,6 @@
+import { Eye, EyeOff } from 'lucide-react';
 import { Label } from 'radix-ui';
-import { useId, type InputHTMLAttributes, type ReactNode, type TextareaHTMLAttributes } from 'react';
+import { useId, useState, type InputHTMLAttributes, type ReactNode, type TextareaHTMLAttributes } from 'react';
 
 interface Shared {
   label: string;
@@ -53,6 +54,41 @@ export function TextField({
   return (
     <Field label={label} hint={hint} problem={problem}>
       {(props) => <input {...props} className={`${box} ${className}`} autoComplete="off" {...rest} />}
+    </Field>
+  );
+}
+
+/** A box for a password, which can be shown while it is typed: with gloves on, and nobody looking. */
+export function PasswordField({
+  label,
+  hint,
+  problem,
+  ...rest
+}: Shared & Omit<InputHTMLAttributes<HTMLInputElement>, 'type'>) {
+  const [shown, setShown] = useState(false);
+  return (
+    <Field label={label} hint={hint} problem={problem}>
+      {(props) => (
+        <span className="relative block">
+          <input
+            {...props}
+            {...rest}
+            type={shown ? 'text' : 'password'}
+            spellCheck={false}
+            autoCapitalize="none"
+            className={`${box} pr-12`}
+          />
+          <button
+            type="button"
+            aria-label="Show what is typed"
+            aria-pressed={shown}
+            onClick={() => setShown(!shown)}
+            className="text-mute hover:text-ink absolute inset-y-0 right-0 grid w-11 place-items-center rounded-lg"
+          >
+            {shown ? <EyeOff aria-hidden size={20} /> : <Eye aria-hidden size={20} />}
+          </button>
+        </span>
+      )}
     </Field>
   );
 }

@@ -86,7 +86,7 @@ function Build({ tray, view }: { tray: Tray; view: LedgerView }) {
             })}
           </nav>
         </div>
-        {entries.problem && !entries.problem.errors['note.way'] && !entries.problem.errors['note.reason'] && (
+        {entries.problem && !atItsBox.some((field) => field in (entries.problem?.errors ?? {})) && (
           <Notice title={Object.values(entries.problem.errors)[0]?.[0] ?? entries.problem.title}>
             {entries.problem.detail}
           </Notice>
@@ -145,6 +145,9 @@ function Build({ tray, view }: { tray: Tray; view: LedgerView }) {
   );
 }
 
+/** What is wrong and said at its own place in the form. */
+const atItsBox = ['note.way', 'note.reason', 'note.hole', 'note.nearMatch'];
+
 const stackOf = (view: LedgerView, part: string): StackPlan | undefined =>
   view.stacks.find((one) => one.layers.some((layer) => layer.part === part));
 
@@ -191,6 +194,8 @@ const endWords = (line: LedgerLine): string =>
     line.fitted ? fateWord[line.fitted.fate] : '',
     line.fitted?.item ? `from ${line.fitted.item}` : '',
     line.part.ways.find((way) => way.key === line.fitted?.way)?.label.toLowerCase(),
+    line.fitted?.hole ? `hole ${line.fitted.hole}` : '',
+    line.fitted?.nearMatch === true ? 'a near match' : line.fitted?.nearMatch === false ? 'the same spring' : '',
     line.fitted?.reason,
     line.by,
   ]

@@ -17,6 +17,7 @@ import { Choice } from '../../ui/choice';
 import { TextField } from '../../ui/field';
 import { say, torque, turns } from '../../units/format';
 import { foundWords } from '../../parts/found';
+import { HoleChoice } from '../../parts/HoleChoice';
 import { PartPhotos } from '../../parts/PartPhotos';
 import { TurnsChoice } from '../../parts/TurnsChoice';
 import { WayChoice } from '../../parts/WayChoice';
@@ -38,13 +39,17 @@ export function FitForm({ tray, view, line, advice, mayRecord, busy, errors, onR
   const { part, found } = line;
   const person = usePerson();
   const units = useUnits();
-  const [draft, keep, clear] = useKept<{ way: string; reason: string; eighths: number | null; hole?: string }>(
-    `${person.id}:build:${tray.number}:${part.key}`,
-    { way: '', reason: '', eighths: null },
-  );
+  const [draft, keep, clear] = useKept<{
+    way: string;
+    reason: string;
+    eighths: number | null;
+    hole?: string;
+    match?: string;
+  }>(`${person.id}:build:${tray.number}:${part.key}`, { way: '', reason: '', eighths: null });
   const cameOutOf = found?.hole?.trim() ?? '';
   const [another, setAnother] = useState((draft.hole ?? '') !== '' && draft.hole !== cameOutOf);
-  const [sources, setSources] = useState(found?.verdict === 'renew' || line.state === 'missing' || part.newEachTime);
+  const [asked, setSources] = useState(found?.verdict === 'renew' || line.state === 'missing' || part.newEachTime);
+  const sources = asked || 'note.nearMatch' in errors;
   const main = useRef<HTMLButtonElement>(null);
   useEffect(() => {
     if (!document.activeElement?.matches('input, textarea')) main.current?.focus({ preventScroll: true });
@@ -64,6 +69,7 @@ export function FitForm({ tray, view, line, advice, mayRecord, busy, errors, onR
       turnsEighths: part.asks.includes('turns') && fate !== 'leftOff' && fate !== 'scrapped' ? eighths : null,
       reason: draft.reason.trim() || null,
       hole: (fate !== 'leftOff' && fate !== 'scrapped' && draft.hole?.trim()) || null,
+      nearMatch: fate === 'renewed' && draft.match ? draft.match === 'near' : null,
     });
     if (settled) clear();
   };
@@ -106,11 +112,18 @@ export function FitForm({ tray, view, line, advice, mayRecord, busy, errors, onR
             }}
           />
           {another && (
-            <TextField
-              label="Which hole it went into"
-              value={draft.hole ?? ''}
-              onChange={(event) => keep({ ...draft, hole: event.target.value })}
-            />
+            <>
+              <HoleChoice
+                label={`The hole it went into: ${part.label}`}
+                value={draft.hole ?? ''}
+                onChange={(hole) => keep({ ...draft, hole })}
+              />
+              <TextField
+                label="Which hole it went into"
+                value={draft.hole ?? ''}
+                onChange={(event) => keep({ ...draft, hole: event.target.value })}
+              />
+            </>
           )}
           {errors['note.hole']?.[0] && (
             <p role="alert" className="text-bad font-medium">
@@ -192,8 +205,37 @@ export function FitForm({ tray, view, line, advice, mayRecord, busy, errors, onR
               </Button>
             )}
           </div>
-          {sources && may('renewed') && (
+          {sources && may('renewed') && part.asks.includes('match') && (
+            <div className="grid justify-items-start gap-1">
+              <Choice
+                label={`The new one: ${part.label}`}
+                value={draft.match ?? ''}
+                options={[
+                  { value: 'same', label: 'The same spring' },
+                  { value: 'near', label: 'A near match' },
+                ]}
+                disabled={!mayRecord}
+                onChange={(match) => keep({ ...draft, match })}
+              />
+              {draft.match === 'near' && (
+                <p className="font-medium">
+                  It pulls otherwise: read what it governs at Choke and Prove before it goes.
+                </p>
+              )}
+            </div>
+          )}
+          {sources && may('renewed') && part.kitPart !== null && (
             <Sources tray={tray.number} part={part.key} busy={busy} onTake={(source) => void end('renewed', source)} />
+          )}
+          {sources && may('renewed') && part.kitPart === null && (
+            <Button look="hands" className="justify-self-start" disabled={busy} onClick={() => void end('renewed')}>
+              The new one is in
+            </Button>
+          )}
+          {errors['note.nearMatch']?.[0] && (
+            <p role="alert" className="text-bad font-medium">
+              {errors['note.nearMatch'][0]}
+            </p>
           )}
           <TextField
             label={`Reason or remark${may('renewed') || may('scrapped') ? '' : ', for leaving it off'}`}

@@ -1,6 +1,6 @@
 import { Timer } from 'lucide-react';
-import { useEffect } from 'react';
-import type { Line } from '../../api/client';
+import { useEffect, useState } from 'react';
+import type { Line, StartSeries } from '../../api/client';
 import { useKeptClock } from '../../gauge/useKeptClock';
 import { useLine } from '../../gauge/useLine';
 import { usePerson } from '../../session/session';
@@ -17,6 +17,9 @@ const events = [
   { field: 'half', key: '2', word: 'Half open' },
   { field: 'open', key: '3', word: 'Fully open' },
   { field: 'faltered', key: '4', word: 'Falters' },
+  { field: 'steady', key: '5', word: 'Runs evenly' },
+  { field: 'stopped', key: '6', word: 'Stopped' },
+  { field: 'closed', key: '7', word: 'Shut again' },
 ] as const;
 
 interface Props {
@@ -35,6 +38,7 @@ export function StartClock({ tray, line, choke, disabled }: Props) {
   const state = useLine(tray, line);
   const clock = useKeptClock(`${person.id}:${tray}:${line.key}`, 100);
   const { seconds } = clock;
+  const [series, setSeries] = useState<StartSeries | null>(null);
   const fields = line.form.groups[0]?.fields ?? [];
   const offered = events.filter((event) => fields.some((field) => field.name === event.field));
   const values = { ...line.standing?.typed.values, ...state.draft.values };
@@ -84,6 +88,7 @@ export function StartClock({ tray, line, choke, disabled }: Props) {
                       Object.entries(state.draft.values).filter(([name]) => !events.some((e) => e.field === name)),
                     ),
                   });
+                  setSeries(null);
                   clock.start();
                 }}
               >
@@ -107,8 +112,9 @@ export function StartClock({ tray, line, choke, disabled }: Props) {
           </div>
           <SeriesFile
             disabled={disabled}
-            onFound={(found) => {
+            onFound={(found, read) => {
               clock.stop();
+              setSeries(read);
               state.change({
                 group: line.form.groups[0]?.name ?? null,
                 values: {
@@ -118,7 +124,7 @@ export function StartClock({ tray, line, choke, disabled }: Props) {
               });
             }}
           />
-          <StartTimeline times={times} now={seconds} window={line.window} label={line.label} />
+          <StartTimeline times={times} now={seconds} window={line.window} series={series} label={line.label} />
         </div>
       </div>
     </Card>

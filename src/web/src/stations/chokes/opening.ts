@@ -1,3 +1,4 @@
+import { api, ask, type StartSeries } from '../../api/client';
 import { numbersOf } from '../../gauge/series';
 
 /** Seconds of the things that happened in a start; null where nothing was noted. */
@@ -35,8 +36,11 @@ export function openingAt(times: StartTimes, at: number): number {
   return before[1];
 }
 
+/** What the angle sensor and the tachometer showed last. */
+export const fromInstruments = (): Promise<StartSeries> => ask(api.GET('/api/instruments/choke-start'));
+
 /** Columns of time, plate angle and, where it was read, speed; null when there are fewer. */
-export function columnsOf(file: string): { timesS: number[]; anglesDeg: number[]; speedsRpm: number[] | null } | null {
+export function columnsOf(file: string): StartSeries | null {
   const rows = numbersOf(file);
   const wide = Math.min(...rows.map((row) => row.length));
   if (rows.length === 0 || wide < 2) return null;

@@ -3,8 +3,8 @@ import { useState } from 'react';
 import { PassageMap } from './PassageMap';
 import type { StepProps } from './step';
 
-/** Every passage: cleaned, and air seen where it has to come out. */
-export function PassagesStep({ tray, view, mayRecord, busy, record }: StepProps) {
+/** Every passage: cleaned, and air seen where it has to come out. A press does not wait for the one before: none is lost. */
+export function PassagesStep({ tray, view, mayRecord, record }: StepProps) {
   const [picked, setPicked] = useState<string | null>(null);
   const { passages } = view.plan;
   const next = picked ?? passages.find((one) => one.isOpen)?.passage.key ?? null;
@@ -32,14 +32,14 @@ export function PassagesStep({ tray, view, mayRecord, busy, record }: StepProps)
                 on={cleaned}
                 label="Cleaned"
                 name={passage.label}
-                disabled={!mayRecord || busy}
+                disabled={!mayRecord}
                 onClick={() => void record({ kind: 'passage', passage: passage.key, cleaned: !cleaned, airSeen })}
               />
               <Toggle
                 on={airSeen}
                 label="Air seen at the exit"
                 name={passage.label}
-                disabled={!mayRecord || busy}
+                disabled={!mayRecord}
                 onClick={() => {
                   setPicked(null);
                   // Air that comes out at the far end has found it clear.

@@ -9,7 +9,7 @@ import { useMay, usePerson, useUnits } from '../../session/session';
 import { isConflict, type TrayWrite } from '../../tray/useTrayWrite';
 import { stationWord, trayPath, type StationProps } from '../registry';
 import { Button, LinkButton } from '../../ui/button';
-import { TextArea, TextField } from '../../ui/field';
+import { PasswordField, TextField, TextArea } from '../../ui/field';
 import { Notice } from '../../ui/states';
 import { VerdictWord } from '../../ui/verdict';
 import { say } from '../../units/format';
@@ -156,9 +156,8 @@ function Release({ tray, writing }: { tray: Tray; writing: TrayWrite }) {
               problem={errors['signature.userName']?.[0]}
               onChange={(e) => setSigner(e.target.value)}
             />
-            <TextField
+            <PasswordField
               label="Lead's password"
-              type="password"
               value={password}
               problem={errors['signature.password']?.[0]}
               onChange={(e) => setPassword(e.target.value)}

@@ -5,6 +5,7 @@ import { useKept } from '../../outbox/drafts';
 import { useRecord } from '../../outbox/useRecord';
 import { useMay, usePerson } from '../../session/session';
 import type { TrayWrite } from '../../tray/useTrayWrite';
+import { LinkButton } from '../../ui/button';
 import { TextField } from '../../ui/field';
 import { Notice, Trouble } from '../../ui/states';
 import { DatesRead } from './DatesRead';
@@ -20,6 +21,7 @@ type Answers = Partial<Record<Trait, string>>;
 export function IdentifyStep({ tray, writing }: { tray: Tray; writing: TrayWrite }) {
   const person = usePerson();
   const work = useFittingWrite(writing);
+  const mayMake = useMay('makeSheets');
   const mayChoose = useMay('workAtTheBench') && tray.facts.waitsFor !== 'handedBack' && !work.busy;
   const key = `${person.id}:${tray.number}`;
   const [stamped, keepStamped] = useKept(`${key}:stamp`, tray.facts.stampedNumber);
@@ -127,6 +129,12 @@ export function IdentifyStep({ tray, writing }: { tray: Tray; writing: TrayWrite
             mayChoose={mayChoose}
             onChoose={choose}
           />
+          {mayMake && tray.facts.waitsFor !== 'handedBack' && !tray.spec && (
+            <p className="flex flex-wrap items-center gap-x-3">
+              <span>No sheet is right for this one?</span>
+              <LinkButton to={`/sheets/new?tray=${tray.number}`}>Make a sheet for it</LinkButton>
+            </p>
+          )}
           <SheetList sheets={view.sheets} chosen={tray.spec?.code} mayChoose={mayChoose} onChoose={choose} />
         </>
       )}

@@ -60,7 +60,11 @@ export function CatalogueSheet() {
     (id: string) => ask(api.POST('/api/catalogue/imports/{id}/accept', { params: { path: { id } } })),
     { done: setJob },
   );
-  const wrong = problem ?? send.problem ?? accept.problem;
+  const decimalComma = useWrite(
+    (id: string) => ask(api.POST('/api/catalogue/imports/{id}/decimal-comma', { params: { path: { id } } })),
+    { done: setJob },
+  );
+  const wrong = problem ?? send.problem ?? accept.problem ?? decimalComma.problem;
   const drop = async (): Promise<void> => {
     if (job)
       await api.DELETE('/api/catalogue/imports/{id}', { params: { path: { id: job.id } } }).catch(() => undefined);
@@ -76,13 +80,14 @@ export function CatalogueSheet() {
           job={job}
           what={fileWord[job.file]}
           onAccept={() => void accept.run(job.id)}
+          onDecimalComma={() => void decimalComma.run(job.id)}
           onDrop={() => void drop()}
         />
       )}
       <Card label="Files" className="grid gap-1">
         <p className="text-mute max-w-3xl leading-snug">
-          Plain CSV. An import is gone through first and shows what it would add, change and reject; nothing changes
-          until you take it, and then all of it or nothing.
+          CSV, as a spreadsheet writes it: commas, semicolons or tabs. An import is gone through first and shows what it
+          would add, change and reject; nothing changes until you take it, and then all of it or nothing.
           {!mayImport && ' Importing is the lead’s to do.'}
         </p>
         <ul>

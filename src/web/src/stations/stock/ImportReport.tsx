@@ -13,11 +13,12 @@ interface Props {
   job: ImportView;
   what: string;
   onAccept: () => void;
+  onDecimalComma: () => void;
   onDrop: () => void;
 }
 
 /** What an import would do or did; while it runs, how far it is. */
-export function ImportReport({ job, what, onAccept, onDrop }: Props) {
+export function ImportReport({ job, what, onAccept, onDecimalComma, onDrop }: Props) {
   const { report } = job;
   return (
     <section aria-label="Import" className="bg-sheet border-ink grid gap-3 rounded-xl border-2 px-5 py-4">
@@ -41,6 +42,16 @@ export function ImportReport({ job, what, onAccept, onDrop }: Props) {
         <>
           {job.state === 'imported' ? (
             <Notice tone="ok" title="Imported." />
+          ) : report.comma ? (
+            <Notice title={`Is “${report.comma}” written with a decimal comma?`}>
+              <p>
+                Then it is read as {report.comma.replace(/(\d),(\d)/g, '$1.$2')}. If not, take the commas out of the
+                file.
+              </p>
+              <Button look="hands" onClick={onDecimalComma}>
+                Yes, a decimal comma
+              </Button>
+            </Notice>
           ) : report.rejected > 0 ? (
             <Notice title={`${count.format(report.rejected)} rows cannot be taken, so nothing can be imported.`}>
               Put them right in the file and send it again.

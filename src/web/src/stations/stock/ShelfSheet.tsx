@@ -1,5 +1,5 @@
 import { Card } from '../../ui/card';
-import { useState } from 'react';
+import { useSearchParams } from 'react-router';
 import type { ShelfLine, ShelfStanding, StockView } from '../../api/client';
 import { useMay } from '../../session/session';
 import { shelfWord } from '../../shell/words';
@@ -17,7 +17,10 @@ const tone: Record<ShelfStanding, string> = {
 
 /** Every item that was ever moved, those to order first. */
 export function ShelfSheet({ stock }: { stock: StockView }) {
-  const [open, setOpen] = useState<string | null>(null);
+  // The item that is open stands in the address, so that it can be found and gone back to.
+  const [query, setQuery] = useSearchParams();
+  const open = query.get('item');
+  const setOpen = (item: string | null): void => setQuery(item === null ? {} : { item });
   const mayMove = useMay('workAtTheBench');
   return (
     <Card label="Shelf" className="grid gap-3">

@@ -7,6 +7,7 @@ import { Button } from '../../ui/button';
 import { Choice } from '../../ui/choice';
 import { TextField } from '../../ui/field';
 import { sign } from '../../units/format';
+import { HoleChoice } from '../../parts/HoleChoice';
 import { PartPhotos } from '../../parts/PartPhotos';
 import { TurnsChoice } from '../../parts/TurnsChoice';
 import { WayChoice } from '../../parts/WayChoice';
@@ -17,11 +18,10 @@ interface Props {
   usual: LineVerdict;
   /** Most eighths of a turn that are taken. */
   most: number;
-  busy: boolean;
   /** Takes the focus when it is the next to come out. */
   eager: boolean;
   onRecord: (note: OutNote) => Promise<boolean>;
-  onStays: () => void;
+  onStays: () => Promise<boolean>;
   errors: Record<string, string[]>;
 }
 
@@ -55,7 +55,7 @@ const verdicts = (Object.keys(verdictWord) as LineVerdict[])
   .map((value) => ({ value, label: verdictWord[value] }));
 
 /** How a part was found as it came out. An ordinary one takes one key; everything else is at hand. */
-export function FoundForm({ tray, line, usual, most, busy, eager, onRecord, onStays, errors }: Props) {
+export function FoundForm({ tray, line, usual, most, eager, onRecord, onStays, errors }: Props) {
   const { part } = line;
   const person = usePerson();
   const units = useUnits();
@@ -64,24 +64,35 @@ export function FoundForm({ tray, line, usual, most, busy, eager, onRecord, onSt
   useEffect(() => {
     // The next part to come out is a key away, as soon as its key can be pressed; a hand that is elsewhere is left alone.
     const { activeElement } = document;
-    if (!eager || busy || (activeElement && activeElement !== document.body)) return;
+    if (!eager || (activeElement && activeElement !== document.body)) return;
     out.current?.focus({ preventScroll: true });
     out.current?.closest('li')?.scrollIntoView({ block: 'center' });
-  }, [eager, busy]);
+  }, [eager]);
   useEffect(() => {
     // Enter takes the next one, also in the moment in which the focus is nowhere.
-    if (!eager || busy) return;
+    if (!eager) return;
     const take = (event: KeyboardEvent): void => {
       if (event.key === 'Enter' && !event.repeat && document.activeElement === document.body) out.current?.click();
     };
     window.addEventListener('keydown', take);
     return () => window.removeEventListener('keydown', take);
-  }, [eager, busy]);
+  }, [eager]);
   const put = (change: Partial<Draft>): void => keep({ ...draft, ...change });
   const verdict = draft.verdict || usual;
   const asks = (what: (typeof part.asks)[number]): boolean => part.asks.includes(what);
   const error = (field: string): string | undefined => errors[`note.${field}`]?.[0];
-  const send = async (): Promise<void> => {
+  // A second press on the same part while the first is on its way is the same press; another part does not wait for it.
+  const sent = useRef(false);
+  const once = async (settles: () => Promise<boolean>): Promise<void> => {
+    if (sent.current) return;
+    sent.current = true;
+    try {
+      if (await settles()) clear();
+    } finally {
+      sent.current = false;
+    }
+  };
+  const send = (): Promise<void> => {
     const note: OutNote = {
       kind: 'out',
       part: part.key,
@@ -96,7 +107,7 @@ export function FoundForm({ tray, line, usual, most, busy, eager, onRecord, onSt
       hole: draft.hole.trim() || null,
       remark: draft.remark.trim() || null,
     };
-    if (await onRecord(note)) clear();
+    return once(() => onRecord(note));
   };
   return (
     <form
@@ -139,12 +150,46 @@ export function FoundForm({ tray, line, usual, most, busy, eager, onRecord, onSt
           />
         )}
         {asks('hole') && (
+          <div className="grid w-full gap-1.5">
+            <HoleChoice label="Which hole, as you look at it" value={draft.hole} onChange={(hole) => put({ hole })} />
+            <TextField
+              label="Which hole"
+              placeholder="or in your own words"
+              value={draft.hole}
+              problem={error('hole')}
+              onChange={(event) => put({ hole: event.target.value })}
+            />
+          </div>
+        )}
+        {asks('place') && (
           <TextField
-            label="Which hole"
-            placeholder="second from the outside"
-            value={draft.hole}
-            problem={error('hole')}
-            onChange={(event) => put({ hole: event.target.value })}
+            label="Where it sat"
+            placeholder={
+              asks('match') ? 'where its other end hooks in' : 'its seat, its clamp, the prints of its washers'
+            }
+            value={draft.position}
+            problem={error('position')}
+            onChange={(event) => put({ position: event.target.value })}
+          />
+        )}
+        {asks('match') && (
+          <Choice
+            label={`How the spring is: ${part.label}`}
+            value={
+              verdict === 'broken' ? 'broken' : draft.remark === stretched ? 'bent' : draft.verdict ? 'straight' : ''
+            }
+            options={[
+              { value: 'straight', label: 'Straight' },
+              { value: 'bent', label: 'Bent or stretched' },
+              { value: 'broken', label: 'Broken' },
+            ]}
+            onChange={(is) =>
+              put({
+                verdict: is === 'broken' ? 'broken' : is === 'bent' ? 'renew' : 'refit',
+                remark: is === 'bent' ? stretched : draft.remark === stretched ? '' : draft.remark,
+              })
+            }
+            small
           />
         )}
         {asks('screw') && (
@@ -167,7 +212,7 @@ export function FoundForm({ tray, line, usual, most, busy, eager, onRecord, onSt
         )}
       </div>
       <div className="flex flex-wrap items-center gap-2">
-        <Button ref={out} type="submit" look="hands" disabled={busy} aria-label={`${outWord(verdict)}: ${part.label}`}>
+        <Button ref={out} type="submit" look="hands" aria-label={`${outWord(verdict)}: ${part.label}`}>
           {outWord(verdict)}
         </Button>
         <Choice
@@ -177,7 +222,7 @@ export function FoundForm({ tray, line, usual, most, busy, eager, onRecord, onSt
           onChange={(next) => put({ verdict: next })}
           small
         />
-        <Button look="quiet" className="px-2" disabled={busy} onClick={onStays}>
+        <Button look="quiet" className="px-2" onClick={() => void once(onStays)}>
           Stays in
         </Button>
       </div>
@@ -196,6 +241,9 @@ export function FoundForm({ tray, line, usual, most, busy, eager, onRecord, onSt
     </form>
   );
 }
+
+/** What is remarked of a spring that lost its shape. */
+const stretched = 'bent or stretched';
 
 const outWord = (verdict: LineVerdict): string =>
   verdict === 'missing' ? 'It is missing' : verdict === 'doesNotBelong' ? 'Out, does not belong' : 'It is out';

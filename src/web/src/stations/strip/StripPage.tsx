@@ -22,6 +22,9 @@ export default function StripPage({ tray }: StationProps) {
   return <Ledger tray={tray} view={ledger.data} />;
 }
 
+/** By then the ledger shows what was sent. */
+const SHOWN_BY_MS = 8000;
+
 function Ledger({ tray, view }: { tray: Tray; view: LedgerView }) {
   const mayRecord = useMay('workAtTheBench') && tray.facts.waitsFor !== 'handedBack';
   const entries = useRecord<LedgerNote>(tray.number);
@@ -29,10 +32,21 @@ function Ledger({ tray, view }: { tray: Tray; view: LedgerView }) {
   const [opened, setOpened] = useState<string | null>(null);
   // Said at once: the device may have kept the entry, and the next part be drawn, before the request is known to run.
   const [sending, setSending] = useState(0);
+  // What has just been sent is not the next one again, also in the moment in which it has gone out and the ledger, on a
+  // busy server, is still the one of before: a press in it would be for the wrong part.
+  const [justSent, setJustSent] = useState<ReadonlySet<string>>(new Set());
   const record = async (...notes: LedgerNote[]): Promise<boolean> => {
+    const parts = notes.flatMap((note) => (note.kind === 'out' || note.kind === 'stays' ? [note.part] : []));
+    const undone = notes.flatMap((note) => (note.kind === 'undo' ? [note.part] : []));
+    const without = (gone: string[]): void =>
+      setJustSent((now) => new Set([...now].filter((part) => !gone.includes(part))));
     setSending((now) => now + 1);
+    setJustSent((now) => new Set([...now, ...parts].filter((part) => !undone.includes(part))));
     try {
-      return await entries.record(...notes);
+      const settled = await entries.record(...notes);
+      if (settled) setTimeout(() => without(parts), SHOWN_BY_MS);
+      else without(parts);
+      return settled;
     } finally {
       setSending((now) => now - 1);
     }
@@ -40,7 +54,8 @@ function Ledger({ tray, view }: { tray: Tray; view: LedgerView }) {
   const busy = entries.busy || sending > 0;
   const inJob = view.lines.filter((line) => line.isListed);
   const rest = view.lines.length - inJob.length;
-  const kept = useKeptParts(tray.number, 'strip');
+  const pending = useKeptParts(tray.number, 'strip');
+  const kept = new Set([...pending, ...justSent]);
   const next = inJob.find((line) => line.isToStrip && !kept.has(line.part.key));
   const groups = [...new Set(inJob.map((line) => line.part.group))];
 
@@ -95,13 +110,14 @@ function Ledger({ tray, view }: { tray: Tray; view: LedgerView }) {
       {view.job.parts?.length === 0 && <p>{view.job.note}</p>}
       {groups.map((group) => {
         const lines = inJob.filter((line) => line.part.group === group);
-        const open = lines.filter((line) => line.isToStrip);
+        // What is on its way is not sent again.
+        const open = lines.filter((line) => line.isToStrip && !kept.has(line.part.key));
         return (
           <div key={group}>
             <div className="border-line flex min-h-11 items-center justify-between border-b">
               <h3 className="text-mute text-base font-strong">{group}</h3>
               {mayRecord && open.length > 1 && (
-                <Button look="quiet" disabled={busy} onClick={() => void asUsual(open)}>
+                <Button look="quiet" onClick={() => void asUsual(open)}>
                   All {open.length} out, as usual
                 </Button>
               )}
@@ -112,7 +128,7 @@ function Ledger({ tray, view }: { tray: Tray; view: LedgerView }) {
                   key={line.part.key}
                   line={line}
                   sign={view.signs.filter((sign) => sign.part === line.part.key).map((sign) => sign.finding)}
-                  kept={kept.has(line.part.key)}
+                  kept={pending.has(line.part.key)}
                   open={mayRecord && (line === next || opened === line.part.key)}
                   mayRecord={mayRecord}
                   onOpen={() => setOpened(opened === line.part.key ? null : line.part.key)}
@@ -123,7 +139,6 @@ function Ledger({ tray, view }: { tray: Tray; view: LedgerView }) {
                       line={line}
                       most={view.mostEighths}
                       usual={line.found?.verdict ?? view.usual[line.part.key] ?? 'clean'}
-                      busy={busy}
                       eager={line === next}
                       errors={entries.problem?.errors ?? {}}
                       onRecord={async (note) => {
@@ -133,7 +148,7 @@ function Ledger({ tray, view }: { tray: Tray; view: LedgerView }) {
                         if (!settled) setOpened(line.part.key);
                         return settled;
                       }}
-                      onStays={() => void record({ kind: 'stays', part: line.part.key })}
+                      onStays={() => record({ kind: 'stays', part: line.part.key })}
                     />
                   }
                 />

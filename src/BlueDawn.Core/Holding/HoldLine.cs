@@ -1,9 +1,8 @@
 using BlueDawn.Core.Carburetors;
 using BlueDawn.Core.Measures;
-using BlueDawn.Core.Safety;
 using BlueDawn.Core.Stations;
 
-namespace BlueDawn.Core.Setting;
+namespace BlueDawn.Core.Holding;
 
 /// <summary>A hold test as it was run.</summary>
 /// <param name="Samples">Seconds and gauge pressures in kPa.</param>
@@ -16,17 +15,18 @@ public sealed record HoldReading(
     double? TemperatureDriftC,
     double TestVolumeML) : Reading;
 
-/// <summary>Hold test of needle and seat.</summary>
+/// <summary>A hold test of something that has to keep a pressure or a suction in.</summary>
+/// <param name="Key">Stable name.</param>
+/// <param name="Station">Where it is tested.</param>
+/// <param name="Section">What it belongs to.</param>
+/// <param name="Label">Its name at the bench.</param>
 /// <param name="Hold">The limits.</param>
 /// <param name="SourceName">The spec sheet, or the shop's defaults.</param>
-public sealed record HoldLine(HoldSpec Hold, string SourceName)
-    : GaugeLine("setting/hold-test", Station.Setting, "Needle and seat", "Hold test")
+public abstract record HoldLine(string Key, Station Station, string Section, string Label, HoldSpec Hold, string SourceName)
+    : GaugeLine(Key, Station, Section, Label)
 {
     /// <summary>From this many pressures on, more of them say little more.</summary>
     private const int ReadingsEnough = 6;
-
-    /// <inheritdoc/>
-    public override string Part => "needle";
 
     /// <inheritdoc/>
     public override Expected? ExpectedIn(string field) => field == "pressure" ? new(Hold.PressureKPa, Dimension.Pressure) : null;
@@ -41,8 +41,15 @@ public sealed record HoldLine(HoldSpec Hold, string SourceName)
     /// <inheritdoc/>
     public override string LimitSource => SourceName;
 
-    /// <inheritdoc/>
-    public override Caution? Caution => Safety.Caution.Pressure;
+    /// <summary>What to do to test it.</summary>
+    protected abstract Sentence HowTo { get; }
+
+    /// <summary>What it means when it held.</summary>
+    protected abstract (string Finding, Sentence Next) Held { get; }
+
+    /// <summary>What it means when it leaks.</summary>
+    /// <param name="dropKPa">What was lost in the time.</param>
+    protected abstract (string Finding, Sentence Next) Leaks(Quantity dropKPa);
 
     /// <inheritdoc/>
     public override EntryForm Form => new(
@@ -109,19 +116,15 @@ public sealed record HoldLine(HoldSpec Hold, string SourceName)
     {
         if (reading is not HoldReading hold)
         {
-            return Judgement.NotRead(Sentence.Of("Pump the inlet to {0}, shut it in and note the pressure as it stands.", Quantity.KPa(Hold.PressureKPa)));
+            return Judgement.NotRead(HowTo);
         }
 
         var result = HoldTest.Judge(Input(hold));
+        var leaks = Leaks(Quantity.KPa(Math.Round(result.DropKPa ?? 0, 2)));
         var (verdict, finding, word, lean, next) = result.Verdict switch
         {
-            HoldVerdict.Held => (Verdict.Good, "held", "Held", Lean.None, Sentence.Of("Needle and seat are good. Go on.")),
-            HoldVerdict.Leaks => (
-                Verdict.NotGood,
-                "leaks",
-                "Leaks",
-                Lean.Below,
-                Sentence.Of("Clean needle and seat and test again; if it still drops, renew both. {0} lost in {1}.", Quantity.KPa(Math.Round(result.DropKPa!.Value, 2)), Quantity.S(Hold.WindowS))),
+            HoldVerdict.Held => (Verdict.Good, Held.Finding, "Held", Lean.None, Held.Next),
+            HoldVerdict.Leaks => (Verdict.NotGood, leaks.Finding, "Leaks", Lean.Below, leaks.Next),
             HoldVerdict.CannotTell => (Verdict.CannotTell, "cannotTell", "Cannot tell yet", Lean.None, Remedy(result)),
         };
         return new Judgement(

@@ -1,6 +1,6 @@
 using System.Globalization;
 
-namespace BlueDawn.Core.Catalogue;
+namespace BlueDawn.Core.Tables;
 
 /// <summary>
 /// Text in a cell of CSV that a spreadsheet would take for a formula is written with an apostrophe in front (OWASP, "CSV

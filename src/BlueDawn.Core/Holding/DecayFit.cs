@@ -1,7 +1,7 @@
 using BlueDawn.Core.Measures;
 using MathNet.Numerics.Distributions;
 
-namespace BlueDawn.Core.Setting;
+namespace BlueDawn.Core.Holding;
 
 /// <summary>A falling exponential p = p₀·e^(−r·t) through pressures, by least squares (Gauss and Newton), with the covariance of the fit.</summary>
 internal sealed class DecayFit

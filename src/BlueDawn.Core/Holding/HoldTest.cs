@@ -1,7 +1,7 @@
 using BlueDawn.Core.Measures;
 using MathNet.Numerics.Distributions;
 
-namespace BlueDawn.Core.Setting;
+namespace BlueDawn.Core.Holding;
 
 /// <summary>One pressure at one time.</summary>
 /// <param name="TimeS">Seconds from the end of pumping, 0 or more.</param>

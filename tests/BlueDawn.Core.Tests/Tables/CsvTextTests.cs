@@ -1,6 +1,7 @@
 using BlueDawn.Core.Catalogue;
+using BlueDawn.Core.Tables;
 
-namespace BlueDawn.Core.Tests.Catalogue;
+namespace BlueDawn.Core.Tests.Tables;
 
 /// <summary>The characters are those OWASP names under "CSV Injection": = + - @, tab and carriage return.</summary>
 public class CsvTextTests
@@ -33,7 +34,7 @@ public class CsvTextTests
             yield return ["=A1", "kit", "+Spring kit", "@Dornay"];
         }
 
-        await CatalogueCsv.WriteAsync(CatalogueCsv.Columns(CatalogueFile.Items), Rows(), text, TestContext.Current.CancellationToken);
+        await CsvOut.WriteAsync(CatalogueCsv.Columns(CatalogueFile.Items), Rows(), text, TestContext.Current.CancellationToken);
         Assert.DoesNotContain(",+", text.ToString(), StringComparison.Ordinal);
         Assert.Equal(["=A1", "kit", "+Spring kit", "@Dornay"], Assert.Single(CatalogueCsv.Read(CatalogueFile.Items, new StringReader(text.ToString()))).Cells);
     }

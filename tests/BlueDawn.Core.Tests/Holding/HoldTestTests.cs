@@ -1,7 +1,7 @@
-using BlueDawn.Core.Setting;
+using BlueDawn.Core.Holding;
 using CsCheck;
 
-namespace BlueDawn.Core.Tests.Setting;
+namespace BlueDawn.Core.Tests.Holding;
 
 public class HoldTestTests
 {

@@ -1,0 +1,351 @@
+import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { Plus, X } from 'lucide-react';
+import { type ReactNode } from 'react';
+import { api, ask, type Problem, type ShopView, type TypedBath } from '../api/client';
+import { useWrite } from '../api/useWrite';
+import { useKept } from '../outbox/drafts';
+import { useMay, usePerson, useUnits } from '../session/session';
+import { keys } from '../shell/keys';
+import { figure, sign } from '../units/format';
+import { Button } from '../ui/button';
+import { Card } from '../ui/card';
+import { Choice } from '../ui/choice';
+import { Field, TextField } from '../ui/field';
+import { Notice } from '../ui/states';
+
+const useShop = () => useQuery({ queryKey: keys.shop, queryFn: () => ask(api.GET('/api/shop')) });
+
+/** What the shop is called, its baths, and how makers write the day a carburetor was made. */
+export function ShopCards() {
+  const shop = useShop();
+  if (!shop.data) return null;
+  // What was changed elsewhere begins anew; what is being typed is kept under what it was typed on.
+  return (
+    <>
+      <Facts key={JSON.stringify(shop.data.facts)} shop={shop.data} />
+      <Baths key={JSON.stringify(shop.data.baths)} shop={shop.data} />
+      <DateCodes key={JSON.stringify(shop.data.dateCodes)} shop={shop.data} />
+    </>
+  );
+}
+
+/** A draft of a part of the shop, and sending it. */
+function useChange<T>(name: string, start: T, send: (draft: T) => Promise<ShopView>) {
+  const person = usePerson();
+  const queries = useQueryClient();
+  const mayChange = useMay('manageShop');
+  const [kept, keep, clear] = useKept(`${person.id}:shop:${name}`, { on: JSON.stringify(start), draft: start });
+  // A draft of what has been changed meanwhile is no draft of this.
+  const draft = kept.on === JSON.stringify(start) ? kept.draft : start;
+  const change = useWrite(() => send(draft), {
+    done: (shop) => {
+      clear();
+      queries.setQueryData(keys.shop, shop);
+    },
+    changes: [keys.shop, keys.baths, keys.session, keys.rules],
+  });
+  return {
+    draft,
+    keep: (next: T) => keep({ on: JSON.stringify(start), draft: next }),
+    clear,
+    changed: JSON.stringify(draft) !== JSON.stringify(start),
+    mayChange,
+    change,
+    error: (field: string): string | undefined => change.problem?.errors[field]?.[0],
+  };
+}
+
+function Foot({
+  on,
+  busy,
+  problem,
+  onDrop,
+}: {
+  on: boolean;
+  busy: boolean;
+  problem: Problem | null;
+  onDrop: () => void;
+}) {
+  return (
+    <>
+      {problem && Object.keys(problem.errors).length === 0 && <Notice title={problem.title}>{problem.detail}</Notice>}
+      {on && (
+        <div className="flex flex-wrap gap-3">
+          <Button type="submit" look="hands" disabled={busy}>
+            Change it
+          </Button>
+          <Button look="quiet" onClick={onDrop}>
+            Leave it as it was
+          </Button>
+        </div>
+      )}
+    </>
+  );
+}
+
+function Form({ label, onSubmit, children }: { label: string; onSubmit: () => void; children: ReactNode }) {
+  return (
+    <Card label={label} title={label} className="block">
+      <form
+        className="grid gap-3"
+        onSubmit={(event) => {
+          event.preventDefault();
+          onSubmit();
+        }}
+      >
+        {children}
+      </form>
+    </Card>
+  );
+}
+
+const select = 'border-line-strong bg-sheet min-h-11 w-full min-w-0 rounded-lg border-[1.5px] px-3 text-lead';
+
+function Facts({ shop }: { shop: ShopView }) {
+  const was = shop.facts;
+  const { draft, keep, clear, changed, mayChange, change, error } = useChange('facts', was, (facts) =>
+    ask(api.PUT('/api/shop/facts', { body: { facts, was } })),
+  );
+  return (
+    <Form label="The shop" onSubmit={() => void change.run()}>
+      <fieldset disabled={!mayChange} className="grid gap-3 sm:grid-cols-[1fr_16rem_8rem]">
+        <TextField
+          label="Name"
+          value={draft.name}
+          problem={error('shopName')}
+          onChange={(event) => keep({ ...draft, name: event.target.value })}
+        />
+        <Field label="Time zone" problem={error('timeZone')}>
+          {(props) => (
+            <select
+              {...props}
+              className={select}
+              value={draft.timeZone}
+              onChange={(event) => keep({ ...draft, timeZone: event.target.value })}
+            >
+              {was.timeZone === '' && <option value="">the server’s own clock</option>}
+              {['UTC', ...Intl.supportedValuesOf('timeZone')].map((zone) => (
+                <option key={zone}>{zone}</option>
+              ))}
+            </select>
+          )}
+        </Field>
+        <TextField
+          label="Currency"
+          maxLength={3}
+          value={draft.currency}
+          problem={error('currency')}
+          hint="Amounts stay as they are"
+          onChange={(event) => keep({ ...draft, currency: event.target.value.toUpperCase() })}
+        />
+      </fieldset>
+      <Foot on={changed} busy={change.busy} problem={change.problem} onDrop={clear} />
+    </Form>
+  );
+}
+
+function Baths({ shop }: { shop: ShopView }) {
+  const units = useUnits();
+  const start: TypedBath[] = shop.baths.map((bath) => ({
+    key: bath.key,
+    label: bath.label,
+    vessel: bath.vessel,
+    baskets: String(bath.baskets),
+    room: figure('temperature', bath.roomC, units),
+    timeConstant: figure('minutes', bath.timeConstantMin, units),
+  }));
+  const { draft, keep, clear, changed, mayChange, change, error } = useChange('baths', start, (baths) =>
+    ask(api.PUT('/api/shop/baths', { body: { baths, units, was: shop.baths } })),
+  );
+  const set = (place: number, part: Partial<TypedBath>): void =>
+    keep(draft.map((bath, i) => (i === place ? { ...bath, ...part } : bath)));
+  return (
+    <Form label="Baths" onSubmit={() => void change.run()}>
+      <p className="text-mute">
+        The time constant is how long a bath takes for about two thirds of the way to where it is heading; its own log
+        of temperatures takes over as soon as it says more.
+      </p>
+      <fieldset disabled={!mayChange} className="grid gap-4">
+        {draft.map((bath, i) => (
+          <div
+            key={bath.key ?? `new ${i}`}
+            className="grid items-start gap-3 sm:grid-cols-[1fr_auto_6rem_8rem_9rem_auto]"
+          >
+            <TextField
+              label={`Name of bath ${i + 1}`}
+              value={bath.label}
+              problem={error(`baths[${i}].label`)}
+              onChange={(event) => set(i, { label: event.target.value })}
+            />
+            <Field label="Kind" problem={error(`baths[${i}].vessel`)}>
+              {() => (
+                <Choice
+                  label={`Kind of bath ${i + 1}`}
+                  value={bath.vessel}
+                  options={[
+                    { value: 'heated', label: 'Heated' },
+                    { value: 'tub', label: 'Cold tub' },
+                  ]}
+                  onChange={(vessel) => set(i, { vessel })}
+                />
+              )}
+            </Field>
+            <TextField
+              label="Baskets"
+              className="num"
+              inputMode="numeric"
+              value={bath.baskets}
+              problem={error(`baths[${i}].baskets`)}
+              onChange={(event) => set(i, { baskets: event.target.value })}
+            />
+            <TextField
+              label={`Room, ${sign('temperature', units)}`}
+              className="num"
+              inputMode="decimal"
+              value={bath.room}
+              problem={error(`baths[${i}].room`)}
+              onChange={(event) => set(i, { room: event.target.value })}
+            />
+            <TextField
+              label="Time constant, min"
+              className="num"
+              inputMode="decimal"
+              value={bath.timeConstant}
+              problem={error(`baths[${i}].timeConstant`)}
+              onChange={(event) => set(i, { timeConstant: event.target.value })}
+            />
+            {mayChange && (
+              <Button
+                className="justify-self-start sm:mt-7"
+                aria-label={`Take away bath ${i + 1}`}
+                onClick={() => keep(draft.filter((_, place) => place !== i))}
+              >
+                <X aria-hidden size={18} />
+              </Button>
+            )}
+          </div>
+        ))}
+      </fieldset>
+      {error('baths') && <Notice title={error('baths') ?? ''} />}
+      {mayChange && (
+        <div>
+          <Button
+            onClick={() =>
+              keep([
+                ...draft,
+                {
+                  key: null,
+                  label: '',
+                  vessel: 'tub',
+                  baskets: '1',
+                  room: figure('temperature', 20, units),
+                  timeConstant: '60',
+                },
+              ])
+            }
+          >
+            <Plus aria-hidden size={18} /> Another bath
+          </Button>
+        </div>
+      )}
+      <Foot on={changed} busy={change.busy} problem={change.problem} onDrop={clear} />
+    </Form>
+  );
+}
+
+function DateCodes({ shop }: { shop: ShopView }) {
+  const start = shop.dateCodes.map((code) => ({
+    ...code,
+    firstYear: String(code.firstYear),
+    lastYear: String(code.lastYear),
+  }));
+  const { draft, keep, clear, changed, mayChange, change, error } = useChange('date-codes', start, (codes) =>
+    ask(
+      api.PUT('/api/shop/date-codes', {
+        body: {
+          // What is no number is no year either, and is refused at its box.
+          patterns: codes.map((code) => ({
+            ...code,
+            firstYear: Number(code.firstYear) || 0,
+            lastYear: Number(code.lastYear) || 0,
+          })),
+          was: shop.dateCodes,
+        },
+      }),
+    ),
+  );
+  const set = (place: number, part: Partial<(typeof start)[number]>): void =>
+    keep(draft.map((code, i) => (i === place ? { ...code, ...part } : code)));
+  return (
+    <Form label="Date codes" onSubmit={() => void change.run()}>
+      <p className="text-mute">
+        How a maker writes the day a carburetor was made, letter by letter: Y, YY or YYYY the year’s last digits; DDD
+        day of the year, WW week, MM month, A month as a letter, DD day of the month.
+      </p>
+      <fieldset disabled={!mayChange} className="grid gap-3">
+        {draft.map((code, i) => (
+          <div key={i} className="grid items-start gap-3 sm:grid-cols-[1fr_8rem_6rem_6rem_1fr_auto]">
+            <TextField
+              label="Maker"
+              value={code.maker}
+              problem={error(`patterns[${i}].maker`)}
+              onChange={(event) => set(i, { maker: event.target.value })}
+            />
+            <TextField
+              label="Written"
+              className="num"
+              value={code.pattern}
+              problem={error(`patterns[${i}].pattern`)}
+              onChange={(event) => set(i, { pattern: event.target.value.toUpperCase() })}
+            />
+            <TextField
+              label="From"
+              className="num"
+              inputMode="numeric"
+              value={code.firstYear}
+              problem={error(`patterns[${i}].years`)}
+              onChange={(event) => set(i, { firstYear: event.target.value })}
+            />
+            <TextField
+              label="To"
+              className="num"
+              inputMode="numeric"
+              value={code.lastYear}
+              onChange={(event) => set(i, { lastYear: event.target.value })}
+            />
+            <TextField
+              label="Source"
+              value={code.source}
+              problem={error(`patterns[${i}].source`)}
+              onChange={(event) => set(i, { source: event.target.value })}
+            />
+            {mayChange && (
+              <Button
+                className="justify-self-start sm:mt-7"
+                aria-label={`Take away the date code of ${code.maker || 'nobody yet'}`}
+                onClick={() => keep(draft.filter((_, place) => place !== i))}
+              >
+                <X aria-hidden size={18} />
+              </Button>
+            )}
+          </div>
+        ))}
+      </fieldset>
+      {mayChange && (
+        <div>
+          <Button
+            onClick={() =>
+              keep([
+                ...draft,
+                { maker: '', pattern: '', firstYear: '1990', lastYear: String(new Date().getFullYear()), source: '' },
+              ])
+            }
+          >
+            <Plus aria-hidden size={18} /> Another maker
+          </Button>
+        </div>
+      )}
+      <Foot on={changed} busy={change.busy} problem={change.problem} onDrop={clear} />
+    </Form>
+  );
+}

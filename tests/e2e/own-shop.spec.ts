@@ -1,0 +1,307 @@
+import { freePort, OwnServer } from './machine';
+import { emptyDatabases, expect, SETUP_CODE, test, type Page } from './test';
+import { box, expectVerdict, get, line, note, send } from './bench';
+
+/** A shop that begins empty, on a server and a database of its own. */
+const PASSWORD = 'four brass floats rising';
+
+test.use({ shop: 'empty' });
+test.describe.configure({ mode: 'serial' });
+
+async function signIn(page: Page, userName: string, password: string): Promise<void> {
+  await page.goto('/');
+  await page.getByLabel('Name').fill(userName);
+  await page.getByLabel('Password').fill(password);
+  await page.getByRole('button', { name: 'Sign in', exact: true }).click();
+  await expect(page.getByRole('button', { name: 'Sign out' }).first()).toBeVisible();
+}
+
+test('the first page makes the first lead, with the code from the terminal and a password that is worth one', async ({
+  page,
+}) => {
+  await page.goto('/');
+  const field = (name: string) => page.getByLabel(name, { exact: true });
+  await expect(field('Code from the terminal')).toBeFocused();
+  await page.keyboard.type('AAAA-BBBB-CCCC');
+  await field('The shop’s name').fill('Lee Shore Workshop');
+  await field('An hour at the bench costs').fill('52');
+  await field('Your name in the book').fill('Nessa Falk');
+  await field('Name you sign in with').fill('nessa');
+  await field('Password').fill('password1234');
+  await page.keyboard.press('Enter');
+  await expect(page.getByText('That is not the code in the terminal')).toBeVisible();
+  await expect(page.getByText(/on every list of passwords/)).toBeVisible();
+  // Nothing that was typed is lost.
+  await expect(field('The shop’s name')).toHaveValue('Lee Shore Workshop');
+  await field('Code from the terminal').fill(SETUP_CODE.toLowerCase().replaceAll('-', ''));
+  await field('Password').fill(PASSWORD);
+  await page.keyboard.press('Enter');
+  await expect(page.getByText('Lee Shore Workshop')).toBeVisible();
+  // It is set up once: a second one, also with the right code, finds somebody.
+  const again = await page.request.post('/api/session/first', {
+    headers: { 'X-Blue-Dawn-Token': await token(page) },
+    data: {
+      code: SETUP_CODE,
+      shopName: 'Another',
+      timeZone: 'UTC',
+      currency: 'EUR',
+      labour: '1',
+      units: 'metric',
+      displayName: 'Eve',
+      userName: 'eve',
+      password: PASSWORD,
+    },
+  });
+  expect(again.status()).toBe(409);
+});
+
+test('a person is added, sets a password with a code once, and the last lead stays', async ({
+  page,
+  browser,
+  server,
+}) => {
+  await signIn(page, 'nessa', PASSWORD);
+  await page.getByRole('link', { name: 'People' }).click();
+  await page.getByLabel('Name in the book').fill('Anna Kvist');
+  await expect(page.getByLabel('Name they sign in with')).toHaveValue('anna');
+  await page.getByRole('button', { name: 'Add', exact: true }).click();
+  await expect(page.getByRole('listitem', { name: 'Anna Kvist' }).getByText('AK', { exact: true })).toBeVisible();
+  const code = /[A-Z0-9]{4}-[A-Z0-9]{4}-[A-Z0-9]{4}/.exec(
+    await page.getByText(/Give anna this code/).innerText(),
+  )?.[0] as string;
+  const other = await browser.newContext({ baseURL: server.url });
+  const anna = await other.newPage();
+  await anna.goto('/');
+  await anna.getByRole('button', { name: 'I have a code' }).click();
+  await anna.getByLabel('Name').fill('anna');
+  await anna.getByLabel('Code').fill(code);
+  await anna.getByLabel('New password').fill('seven winds over the bar');
+  await anna.keyboard.press('Enter');
+  await expect(anna.getByRole('button', { name: 'Sign out' }).first()).toBeVisible();
+  await expect(anna.getByRole('link', { name: 'People' })).toHaveCount(0);
+  // The code counts once.
+  const used = await anna.request.post('/api/session/code', {
+    headers: { 'X-Blue-Dawn-Token': await token(anna) },
+    data: { userName: 'anna', code, password: 'eight winds over the bar' },
+  });
+  expect(used.status()).toBe(401);
+  // The last lead can neither step down nor lock herself out.
+  await page.getByRole('button', { name: 'Change: Nessa Falk' }).click();
+  await page.getByRole('radiogroup', { name: 'Role: Nessa Falk' }).getByRole('radio', { name: 'Technician' }).click();
+  await page.getByRole('button', { name: 'Save' }).click();
+  await expect(page.getByText(/is the last lead/).first()).toBeVisible();
+  // Locked out, she is out at once, and cannot come back.
+  await page.getByRole('button', { name: 'Change: Anna Kvist' }).click();
+  await page
+    .getByRole('listitem', { name: 'Anna Kvist' })
+    .getByRole('button', { name: 'Lock out', exact: true })
+    .click();
+  await expect(page.getByText(/locked out/).first()).toBeVisible();
+  expect((await anna.request.get('/api/bench')).status()).toBe(401);
+  await other.close();
+});
+
+test('a sheet is made from a tray, judged by, corrected as a new issue; the tray keeps the old one until it is moved', async ({
+  page,
+}) => {
+  await signIn(page, 'nessa', PASSWORD);
+  const { number } = await send<{ number: number }>(page, '/api/trays', {
+    trayId: crypto.randomUUID(),
+    entryId: crypto.randomUUID(),
+    ownerName: 'Boat Osprey',
+    machineName: 'Deck pump',
+    stampedNumber: 'Z-410',
+    family: 'floatBowl',
+    complaint: 'Hunts when warm',
+    promisedDay: new Date(Date.now() + 5 * 86_400_000).toISOString().slice(0, 10),
+  });
+  // Work does not wait for a sheet: what has no limit yet is kept.
+  await page.goto(`/tray/${number}/gauge`);
+  await box(page, 'Idle jet', 'goes').fill('0.30');
+  await box(page, 'Idle jet', 'stops').fill('0.32');
+  await page.keyboard.press('Enter');
+  await expectVerdict(page, 'Idle jet', 'No limit');
+  await page.goto(`/tray/${number}/kit`);
+  await page.getByRole('link', { name: 'Make a sheet for it' }).click();
+  await expect(page.getByLabel('Code', { exact: true })).toHaveValue('Z-410');
+  await page.getByLabel('Bore, mm, 1').fill('0.72');
+  await page.getByLabel('Either way, mm, 1').fill('wide');
+  await expect(page.getByText(/“wide” is not a number/)).toBeVisible();
+  await page.getByLabel('Either way, mm, 1').fill('0.01');
+  await expect(page.getByText('0.71 to 0.73 mm')).toBeVisible();
+  await page.getByLabel('Float, height, mm').fill('14');
+  // Reload in the middle: nothing typed is lost.
+  await page.reload();
+  await expect(page.getByLabel('Bore, mm, 1')).toHaveValue('0.72');
+  await page.getByRole('button', { name: /Put it on file/ }).click();
+  await expect(page.getByText('Needed with the rest of float.').first()).toBeVisible();
+  await page.getByLabel('Float, pin to tab, mm').fill('8');
+  await page.getByLabel('Float, pin to measure, mm').fill('24');
+  await page.getByRole('button', { name: /Put it on file/ }).click();
+  await expect(page).toHaveURL(new RegExp(`/tray/${number}/kit`));
+  await expect(page.getByText(/Spec sheet|Sheet/).first()).toBeVisible();
+
+  await page.goto(`/tray/${number}/gauge`);
+  await box(page, 'Main jet', 'goes').fill('0.715');
+  await box(page, 'Main jet', 'stops').fill('0.725');
+  await page.keyboard.press('Enter');
+  await expectVerdict(page, 'Main jet', 'In gauge');
+
+  await page.goto('/sheets/Z-410');
+  await page.getByRole('link', { name: 'Correct it' }).click();
+  await page.getByLabel('Bore, mm, 1').fill('0.80');
+  await page.getByRole('button', { name: 'Put the new issue on file' }).click();
+  await expect(page.getByText(/Say what was changed and why/).first()).toBeVisible();
+  await page.getByLabel('What is changed, and why').fill('The plate says 80');
+  await page.getByRole('button', { name: 'Put the new issue on file' }).click();
+  await expect(page.getByText('Still judged by issue 1')).toBeVisible();
+  await page.getByLabel('Beside it').selectOption('Z-410 1');
+  await expect(page.getByRole('row', { name: /Main jet/ })).toContainText('0.72');
+
+  // Two at once: whoever wrote from the older issue is told, and nothing is lost.
+  const issues = (await get(page, '/api/sheets/Z-410')) as unknown as { sheet: object }[];
+  const late = await page.request.put('/api/sheets/Z-410', {
+    headers: { 'X-Blue-Dawn-Token': await token(page) },
+    data: { sheet: issues[1]?.sheet, basedOn: 1, why: 'late' },
+  });
+  expect(late.status()).toBe(409);
+
+  const judged = async () =>
+    (
+      (await get(page, `/api/trays/${number}`)) as { lines: { key: string; judgement: { finding: string } }[] }
+    ).lines.find(({ key }) => key === 'gauging/main-jet')?.judgement.finding;
+  expect(await judged()).toBe('inGauge');
+  const { version } = await get(page, `/api/trays/${number}`);
+  await send(page, `/api/trays/${number}/notes`, {
+    entries: [
+      {
+        id: crypto.randomUUID(),
+        takenAt: new Date().toISOString(),
+        version,
+        note: { kind: 'sheet', specCode: 'Z-410' },
+      },
+    ],
+  });
+  expect(await judged()).toBe('restricted');
+  await page.goto(`/tray/${number}/gauge`);
+  await expect(line(page, 'Main jet').getByText(/0.80/).first()).toBeVisible();
+});
+
+test('a rule is changed with a reason and seen in a verdict; a tray with readings keeps the old one until it is judged anew', async ({
+  page,
+}) => {
+  await signIn(page, 'nessa', PASSWORD);
+  const watched = async (machineName: string) => {
+    const { number } = await send<{ number: number }>(page, '/api/trays', {
+      trayId: crypto.randomUUID(),
+      entryId: crypto.randomUUID(),
+      ownerName: 'Boat Osprey',
+      machineName,
+      stampedNumber: 'Z-410',
+      family: 'floatBowl',
+      complaint: 'Leaks',
+      promisedDay: new Date(Date.now() + 5 * 86_400_000).toISOString().slice(0, 10),
+    });
+    await note(page, number, { kind: 'job', job: 'closed' });
+    await note(page, number, {
+      kind: 'reading',
+      line: 'proving/fuel-on',
+      typed: { units: 'metric', values: { minutes: '4', rocked: 'yes', leak: 'dry' }, rows: [] },
+    });
+    return number;
+  };
+  const before = await watched('Bilge pump');
+  await page.getByRole('link', { name: 'Rules' }).click();
+  const rule = page.getByRole('listitem', { name: 'Fuel on', exact: true });
+  await rule.getByRole('button', { name: 'Change: Fuel on' }).click();
+  await rule.getByLabel('Value, min').fill('600');
+  await rule.getByRole('button', { name: 'Change it' }).click();
+  await expect(rule.getByText(/From 1 to 60/)).toBeVisible();
+  await rule.getByLabel('Value, min').fill('6');
+  await expect(rule.getByText(/Say why/)).toBeVisible();
+  await rule.getByLabel('Why').fill('Two came back wet');
+  await page.keyboard.press('Enter');
+  await expect(rule.getByText(/Nessa Falk.*Two came back wet/)).toBeVisible();
+  const finding = async (number: number) =>
+    (
+      (await get(page, `/api/trays/${number}`)) as { lines: { key: string; judgement: { finding: string } }[] }
+    ).lines.find(({ key }) => key === 'proving/fuel-on')?.judgement.finding;
+  expect(await finding(before)).toBe('dry');
+  expect(await finding(await watched('Wash pump'))).toBe('cannotTell');
+  await page.goto(`/tray/${before}/prove`);
+  await page.getByRole('button', { name: 'Judge it by today’s rules' }).click();
+  await expect(page.getByText('Judged by the shop’s rules of before.')).toHaveCount(0);
+  expect(await finding(before)).toBe('cannotTell');
+});
+
+test('a bath and a maker’s date code are the shop’s own; what is wrong is said at its box', async ({ page }) => {
+  await signIn(page, 'nessa', PASSWORD);
+  await page.getByRole('link', { name: 'Rules' }).click();
+  const baths = page.getByRole('region', { name: 'Baths' });
+  await baths.getByRole('button', { name: 'Another bath' }).click();
+  await baths.getByLabel('Name of bath 3').fill('Yard tub');
+  await baths.getByLabel('Baskets').nth(2).fill('many');
+  // Reload in the middle: nothing typed is lost.
+  await page.reload();
+  await expect(baths.getByLabel('Name of bath 3')).toHaveValue('Yard tub');
+  await baths.getByRole('button', { name: 'Change it' }).click();
+  await expect(baths.getByText(/“many” is not a number/)).toBeVisible();
+  await baths.getByLabel('Baskets').nth(2).fill('6');
+  await page.keyboard.press('Enter');
+  await expect(baths.getByRole('button', { name: 'Change it' })).toBeHidden();
+  const codes = page.getByRole('region', { name: 'Date codes' });
+  await codes.getByRole('button', { name: 'Another maker' }).click();
+  await codes.getByLabel('Maker').fill('Ostrel');
+  await codes.getByLabel('Written').fill('yxx');
+  await codes.getByLabel('Source').fill('seen on three of them');
+  await page.keyboard.press('Enter');
+  await expect(codes.getByText(/Write it letter by letter/)).toBeVisible();
+  await codes.getByLabel('Written').fill('yddd');
+  await page.keyboard.press('Enter');
+  await expect(codes.getByRole('button', { name: 'Change it' })).toBeHidden();
+  await page.getByRole('link', { name: 'Baths' }).click();
+  await expect(page.getByRole('heading', { name: 'Yard tub' })).toBeVisible();
+});
+
+test('the shop moves to another place with everything but its passwords, and its report says the same there', async ({
+  page,
+  browser,
+}) => {
+  test.setTimeout(120_000);
+  await signIn(page, 'nessa', PASSWORD);
+  await page.getByRole('link', { name: 'Rules' }).click();
+  const download = page.waitForEvent('download');
+  await page.getByRole('link', { name: 'Everything as one file' }).click();
+  const archive = await (await download).path();
+  const report = (await get(page, '/api/trays/1/report')) as object;
+
+  const place = new OwnServer(await freePort(), emptyDatabases[1] ?? '', SETUP_CODE);
+  await place.start();
+  const context = await browser.newContext({ baseURL: place.url });
+  try {
+    const there = await context.newPage();
+    await there.goto('/');
+    await there.getByRole('button', { name: 'Move a shop here from its archive' }).click();
+    await expect(there.getByLabel('Code from the terminal')).toBeFocused();
+    await there.keyboard.type(SETUP_CODE);
+    await there
+      .getByLabel('Archive')
+      .setInputFiles({ name: 'x.zip', mimeType: 'application/zip', buffer: Buffer.from('no') });
+    await there.getByLabel('Name you sign in with').fill('nessa');
+    await there.getByLabel('New password').fill('nine brass jets in a row');
+    await there.keyboard.press('Enter');
+    await expect(there.getByText('It is no ZIP file, or not all of it arrived. Nothing was changed.')).toBeVisible();
+    // What was typed is still there.
+    await there.getByLabel('Archive').setInputFiles(archive);
+    await there.getByRole('button', { name: 'Move in' }).click();
+    await expect(there.getByText('Lee Shore Workshop')).toBeVisible({ timeout: 30_000 });
+    expect(await get(there, '/api/trays/1/report')).toEqual(report);
+  } finally {
+    await context.close();
+    await place.stop();
+  }
+});
+
+async function token(page: Page): Promise<string> {
+  return ((await (await page.request.get('/api/session')).json()) as { token: string }).token;
+}
