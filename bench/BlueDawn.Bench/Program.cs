@@ -78,7 +78,7 @@ for (var i = 0; i < names.Length; i++)
 static FaultKnowledge Whole()
 {
     var all = new AppliesTo([CarburetorFamily.FloatBowl], [EngineKind.FourStroke, EngineKind.TwoStroke], []);
-    var shipped = FaultKnowledge.Shipped;
+    var shipped = Knowledge.Shipped.Of<FaultKnowledge>();
     return shipped with
     {
         Causes = [.. shipped.Causes.Select(cause => cause with { Applies = all })],

@@ -25,6 +25,7 @@ using BlueDawn.Server.Trays;
 using BlueDawn.Store;
 using BlueDawn.Store.Demo;
 using BlueDawn.Store.Stock;
+using BlueDawn.Store.Trays;
 using Microsoft.AspNetCore.DataProtection;
 using Microsoft.AspNetCore.Identity;
 using Microsoft.EntityFrameworkCore;
@@ -76,6 +77,7 @@ builder.Services.AddSingleton<SetupCode>();
 builder.Services.AddMemoryCache();
 builder.Services.AddSingleton<ImportJobs>();
 builder.Services.AddSingleton<LiveChanges>();
+builder.Services.AddSingleton<KnowledgeMemory>();
 builder.Services.AddSingleton<InstrumentShelf>();
 if (!writingDocument)
 {
@@ -125,6 +127,7 @@ bench.MapIdentify();
 bench.MapSheets();
 bench.MapRules();
 bench.MapShop();
+bench.MapKnowledge();
 bench.MapArchive();
 bench.MapMatch();
 bench.MapFitting();

@@ -88,6 +88,9 @@ public sealed class BlueDawnDb(DbContextOptions<BlueDawnDb> options)
     /// <summary>What was changed about the shop itself; append-only.</summary>
     public DbSet<ShopChange> ShopChanges => Set<ShopChange>();
 
+    /// <summary>Versions of what the shop knows; append-only.</summary>
+    public DbSet<KnowledgeVersion> KnowledgeVersions => Set<KnowledgeVersion>();
+
     /// <summary>Devices on which somebody is signed in.</summary>
     public DbSet<DeviceSession> Sessions => Set<DeviceSession>();
 
@@ -178,6 +181,12 @@ public sealed class BlueDawnDb(DbContextOptions<BlueDawnDb> options)
             change.ToTable("shop_changes");
             change.Property(c => c.Id).ValueGeneratedNever();
             change.HasIndex(c => new { c.About, c.At });
+        });
+        builder.Entity<KnowledgeVersion>(version =>
+        {
+            version.ToTable("knowledge_versions").HasKey(v => v.Number);
+            version.Property(v => v.Number).ValueGeneratedNever();
+            AsJson(version.Property(v => v.Changes));
         });
         builder.Entity<ShopRow>(shop =>
         {

@@ -19,7 +19,7 @@ public static partial class StoreStart
     private static readonly TimeSpan AskAgain = TimeSpan.FromMilliseconds(500);
 
     /// <summary>Tables in which nothing is ever changed or taken away.</summary>
-    private static readonly string[] AppendOnly = ["logbook_entries", "stock_moves", "donor_takings", "bath_events", "shop_changes"];
+    private static readonly string[] AppendOnly = ["logbook_entries", "stock_moves", "donor_takings", "bath_events", "shop_changes", "knowledge_versions"];
 
     /// <summary>Prepares the database and runs what else has to be done once.</summary>
     /// <param name="db">The store, opened by the role that owns it.</param>

@@ -18,7 +18,7 @@ internal static class RoomArrows
         Kits: Carburetors Catalogue Logbook Measures Parts Shop Stations
         Logbook:
         Measures: Tables
-        Pages: Build Carburetors Catalogue Cleaning Faults Intake Kits Logbook Measures Parts Safety Setting Shop Stations Trays
+        Pages: Build Carburetors Catalogue Cleaning Faults Intake Kits Logbook Measures Parts Safety Setting Shop Stations Tables Trays
         Parts: Carburetors Catalogue Logbook Measures Tables
         Proving: Carburetors Logbook Measures Safety Shop Stations Tables
         Safety:
@@ -28,6 +28,6 @@ internal static class RoomArrows
         Stock: Measures
         Strip: Carburetors Logbook Measures Parts Safety Stations
         Tables:
-        Trays: Build Catalogue Chokes Cleaning Faults Gauging Handover Intake Kits Logbook Measures Parts Proving Safety Setting Shop Stations Strip
+        Trays: Build Catalogue Chokes Cleaning Faults Gauging Handover Intake Kits Logbook Measures Parts Proving Safety Setting Shop Stations Strip Tables
         """;
 }

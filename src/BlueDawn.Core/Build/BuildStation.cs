@@ -23,8 +23,8 @@ public sealed class BuildStation : StationModule
         var back = (BackNote)note;
         IReadOnlyList<FieldProblem> problems =
         [
-            .. tray.Ledger.Check(back, LedgerKnowledge.Shipped.Jobs(tray.Kind.Family)),
-            .. StackCheck.Check(StackKnowledge.Shipped, tray.Kind.Family, tray.Sheet, tray.Ledger, back),
+            .. tray.Ledger.Check(back, tray.Knowledge.Of<LedgerKnowledge>().Jobs(tray.Kind.Family)),
+            .. StackCheck.Check(tray.Knowledge.Of<StackKnowledge>(), tray.Kind.Family, tray.Sheet, tray.Ledger, back),
         ];
         if (problems.Count == 0 && back is { Fate: Fate.Renewed, FromShelf: false } && tray.Fitting?.Items.FirstOrDefault(item => item.Number == back.Item) is { FromShelf: false } coming)
         {
@@ -37,7 +37,7 @@ public sealed class BuildStation : StationModule
     }
 
     /// <inheritdoc/>
-    public override Sentence Say(Note note, TrayBook tray) => tray.Ledger.Say((LedgerNote)note, LedgerKnowledge.Shipped.Jobs(tray.Kind.Family));
+    public override Sentence Say(Note note, TrayBook tray) => tray.Ledger.Say((LedgerNote)note, tray.Knowledge.Of<LedgerKnowledge>().Jobs(tray.Kind.Family));
 
     /// <inheritdoc/>
     public override bool Works(Note note) => note is BackNote;
@@ -51,9 +51,9 @@ public sealed class BuildStation : StationModule
 public sealed class BuildState(TrayBook tray) : StationState
 {
     private readonly Ledger ledger = tray.Ledger;
-    private readonly Lazy<IReadOnlyList<StackProblem>> problems = new(() => StackCheck.Problems(StackKnowledge.Shipped, tray.Kind.Family, tray.Sheet, tray.Ledger));
+    private readonly Lazy<IReadOnlyList<StackProblem>> problems = new(() => StackCheck.Problems(tray.Knowledge.Of<StackKnowledge>(), tray.Kind.Family, tray.Sheet, tray.Ledger));
     private readonly Lazy<IReadOnlyList<BuildAdvice>> advice = new(() =>
-        [.. StackCheck.Order(tray.Ledger).Select(line => StackCheck.Advice(StackKnowledge.Shipped, tray.Kind.Family, tray.Sheet, tray.Ledger, line))]);
+        [.. StackCheck.Order(tray.Ledger).Select(line => StackCheck.Advice(tray.Knowledge.Of<StackKnowledge>(), tray.Kind.Family, tray.Sheet, tray.Ledger, line))]);
 
     /// <summary>What is wrong with how it has been put together.</summary>
     public IReadOnlyList<StackProblem> Problems => problems.Value;

@@ -8,7 +8,7 @@ public static class FamilyLetters
     /// <summary>Families of carburetors by their letters F, D and S.</summary>
     /// <param name="row">The row.</param>
     /// <param name="column">The column.</param>
-    /// <exception cref="InvalidDataException">There is another letter.</exception>
+    /// <exception cref="TableException">There is another letter.</exception>
     public static IReadOnlyList<CarburetorFamily> Families(this TableRow row, string column) =>
         [.. row.Text(column).Select(letter => letter switch
         {

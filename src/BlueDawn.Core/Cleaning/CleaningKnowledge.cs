@@ -59,9 +59,8 @@ public sealed record MixingRule(string Kind, string With, string Why);
 public sealed record Passage(string Key, string Label, string Into, string Exit, bool Gentle);
 
 /// <summary>What the bench knows about cleaning. The tables are data/cleaning/*.csv.</summary>
-public sealed class CleaningKnowledge
+public sealed class CleaningKnowledge : IKnowledge<CleaningKnowledge>
 {
-    private const string Resources = "cleaning/";
     private readonly IReadOnlyList<(Passage Passage, IReadOnlyList<CarburetorFamily> Families, bool InTheNut)> passages;
 
     private CleaningKnowledge(
@@ -72,9 +71,6 @@ public sealed class CleaningKnowledge
         Mixing = mixing;
         this.passages = passages;
     }
-
-    /// <summary>What ships with the product.</summary>
-    public static CleaningKnowledge Shipped { get; } = Read(name => CsvTable.OpenShipped(Resources + name));
 
     /// <summary>Every way to clean.</summary>
     public IReadOnlyList<CleaningRecipe> Recipes { get; }
@@ -98,13 +94,11 @@ public sealed class CleaningKnowledge
     public string? Clash(CleaningRecipe one, CleaningRecipe other) =>
         Mixing.FirstOrDefault(rule => (rule.Kind == one.Kind && rule.With == other.Kind) || (rule.Kind == other.Kind && rule.With == one.Kind))?.Why;
 
-    /// <summary>Reads tables from wherever they are.</summary>
-    /// <param name="open">Opens a table by its file name.</param>
-    /// <exception cref="InvalidDataException">A table does not hold together; the message says which row.</exception>
-    public static CleaningKnowledge Read(Func<string, TextReader> open)
+    /// <inheritdoc/>
+    public static CleaningKnowledge Read(Knowledge knowledge)
     {
-        var soils = CsvTable.Rows(open, "soils.csv", row => new Soil(row.Text("key"), row.Text("label")));
-        var recipes = CsvTable.Rows(open, "recipes.csv", row =>
+        var soils = knowledge.Rows("cleaning/soils.csv", row => new Soil(row.Text("key"), row.Text("label")));
+        var recipes = knowledge.Rows("cleaning/recipes.csv", row =>
         {
             var vessel = row.Word<Vessel>("vessel");
             if (vessel == Vessel.Heated && (row.DecimalOrNull("low_c"), row.DecimalOrNull("target_c"), row.DecimalOrNull("high_c")) is not ({ } low, { } target, { } high))
@@ -123,7 +117,7 @@ public sealed class CleaningKnowledge
                 row.Number("minutes"),
                 (double?)row.DecimalOrNull("more_minutes"),
                 [.. Words(row, "out_first").Select(word => Enum.TryParse<Material>(word, true, out var material) ? material : throw row.Wrong("out_first", "names an unknown material"))],
-                [.. Words(row, "soils").Select(word => soils.Any(soil => soil.Key == word) ? word : throw row.Wrong("soils", "names dirt that is not in soils.csv"))],
+                [.. Words(row, "soils").Select(word => soils.Any(soil => soil.Key == word) ? word : throw row.Wrong("soils", "names dirt that is not in cleaning/soils.csv"))],
                 row.Text("rinse"),
                 row.Text("dry"),
                 [.. Words(row, "cautions").Select(word => Caution.Find(word) ?? throw row.Wrong("cautions", "names an unknown caution"))],
@@ -133,10 +127,10 @@ public sealed class CleaningKnowledge
         return new CleaningKnowledge(
             recipes,
             soils,
-            CsvTable.Rows(open, "mixing.csv", row => kinds.Contains(row.Text("kind")) && kinds.Contains(row.Text("with"))
+            knowledge.Rows("cleaning/mixing.csv", row => kinds.Contains(row.Text("kind")) && kinds.Contains(row.Text("with"))
                 ? new MixingRule(row.Text("kind"), row.Text("with"), row.Text("why"))
                 : throw row.Wrong("kind", "or its other half is no recipe’s kind")),
-            CsvTable.Rows(open, "passages.csv", row => (
+            knowledge.Rows("cleaning/passages.csv", row => (
                 new Passage(row.Text("key"), row.Text("label"), row.Text("into"), row.Text("exit"), row.Text("gentle") == "yes"),
                 row.Families("families"),
                 row.Text("when") switch { "always" => false, "no-main-jet" => true, _ => throw row.Wrong("when", "is neither always nor no-main-jet") })));

@@ -39,7 +39,7 @@ public sealed class CleaningStation : StationModule
         BasketNote => Wrong("kind", "This is recorded at the bath."),
         // While its basket is in the bath nobody rinses it.
         DryNote when tray.Facts.WaitsFor == WaitsFor.Bath => [new("note", "Its basket is still in the bath. Take it out first.")],
-        CleaningNote cleaning => ((CleaningState)State(tray)).Plan.Check(cleaning, CleaningKnowledge.Shipped),
+        CleaningNote cleaning => ((CleaningState)State(tray)).Plan.Check(cleaning, tray.Knowledge.Of<CleaningKnowledge>()),
         _ => [],
     };
 
@@ -61,7 +61,7 @@ public sealed class CleaningStation : StationModule
         BasketNote { CountedMin: { } counted, WantedMin: { } wanted } basket => Sentence.Say(
             $"Out of the {basket.Bath.ToLowerInvariant()} after {Quantity.Min(Math.Round(counted))} of {Quantity.Min(wanted)}{(counted < wanted ? ", early" : "")}"),
         BasketNote basket => Sentence.Say($"Out of the {basket.Bath.ToLowerInvariant()}"),
-        CleaningNote cleaning => Sentence.Say($"{cleaning.Words(CleaningKnowledge.Shipped, CleaningKnowledge.Shipped.Passages(tray.Kind.Family, tray.Sheet))}"),
+        CleaningNote cleaning => Sentence.Say($"{cleaning.Words(tray.Knowledge.Of<CleaningKnowledge>(), tray.Knowledge.Of<CleaningKnowledge>().Passages(tray.Kind.Family, tray.Sheet))}"),
         _ => Sentence.None,
     };
 }
@@ -78,7 +78,7 @@ public sealed class CleaningState : StationState
     {
         this.tray = tray;
         ledger = tray.Ledger;
-        var knowledge = CleaningKnowledge.Shipped;
+        var knowledge = tray.Knowledge.Of<CleaningKnowledge>();
         Plan = CleaningPlan.Of(knowledge, knowledge.Passages(tray.Kind.Family, tray.Sheet), ledger, tray.Log.Notes<CleaningNote>());
     }
 

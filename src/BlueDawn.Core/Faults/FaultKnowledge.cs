@@ -1,6 +1,7 @@
 using BlueDawn.Core.Carburetors;
 using BlueDawn.Core.Parts;
 using BlueDawn.Core.Safety;
+using BlueDawn.Core.Tables;
 
 namespace BlueDawn.Core.Faults;
 
@@ -210,10 +211,10 @@ public sealed record FaultKnowledge(
     IReadOnlyDictionary<string, CheckCaution> Cautions,
     IReadOnlyList<ApartCost> Apart,
     IReadOnlyList<StationFinding> StationFindings,
-    Reliability Reliability)
+    Reliability Reliability) : IKnowledge<FaultKnowledge>
 {
-    /// <summary>The knowledge that ships with the product.</summary>
-    public static FaultKnowledge Shipped { get; } = FaultKnowledgeReader.ReadShipped();
+    /// <inheritdoc/>
+    public static FaultKnowledge Read(Knowledge knowledge) => FaultKnowledgeReader.Read(knowledge);
 
     /// <summary>Findings an owner can name, in the order they are asked.</summary>
     public IEnumerable<Finding> ComplaintsFor(CarburetorKind kind) =>

@@ -23,18 +23,19 @@ public sealed class FaultsStation : StationModule
     public override StationState State(TrayBook tray) => new FaultsState(tray);
 
     /// <inheritdoc/>
-    public override IReadOnlyList<FieldProblem> Check(Note note, TrayBook tray) => ((TraceNote)note).Check(FaultKnowledge.Shipped);
+    public override IReadOnlyList<FieldProblem> Check(Note note, TrayBook tray) => ((TraceNote)note).Check(tray.Knowledge.Of<FaultKnowledge>());
 
     /// <inheritdoc/>
     public override bool Works(Note note) => note is FaultNote { Outcome: FaultOutcome.Fixed };
 
     /// <inheritdoc/>
-    public override Sentence Say(Note note, TrayBook tray) => Sentence.Say($"{((TraceNote)note).Words(FaultKnowledge.Shipped)}");
+    public override Sentence Say(Note note, TrayBook tray) => Sentence.Say($"{((TraceNote)note).Words(tray.Knowledge.Of<FaultKnowledge>())}");
 }
 
 /// <summary>How a trace stands. The ranking is worked out only when somebody looks at it.</summary>
 public sealed class FaultsState : StationState
 {
+    private readonly FaultKnowledge knowledge;
     private readonly Lazy<Evidence> evidence;
     private readonly Lazy<Trace> trace;
 
@@ -42,10 +43,11 @@ public sealed class FaultsState : StationState
     /// <param name="tray">The tray.</param>
     public FaultsState(TrayBook tray)
     {
+        knowledge = tray.Knowledge.Of<FaultKnowledge>();
         Notes = tray.Log.Notes<TraceNote>();
         evidence = new(() => Evidence.Gather(
-            FaultKnowledge.Shipped, tray.Kind, Notes, tray.Readings, [.. tray.Lines.Select(line => line.Line.Key)], tray.Signs));
-        trace = new(() => Trace.Of(FaultKnowledge.Shipped, tray.Kind, tray.Shop.Trace, tray.Context.History, evidence.Value));
+            knowledge, tray.Kind, Notes, tray.Readings, [.. tray.Lines.Select(line => line.Line.Key)], tray.Signs));
+        trace = new(() => Trace.Of(knowledge, tray.Kind, tray.Shop.Trace, tray.Context.History, evidence.Value));
     }
 
     /// <summary>Its steps, oldest first.</summary>
@@ -83,7 +85,7 @@ public sealed class FaultsState : StationState
     public override IReadOnlyList<ReportSection> Report =>
     [
         new FaultsSection(
-            [.. Evidence.Found.Select(fault => new ReportFault(fault.Label, FaultKnowledge.Shipped.FindCause(fault.CauseId)!.Fix, fault.Outcome == FaultOutcome.Referred))],
+            [.. Evidence.Found.Select(fault => new ReportFault(fault.Label, knowledge.FindCause(fault.CauseId)!.Fix, fault.Outcome == FaultOutcome.Referred))],
             Evidence.NothingFound),
     ];
 }

@@ -24,7 +24,7 @@ internal sealed record CleaningView(CleaningPlan Plan, IReadOnlyList<Soil> Soils
         var spec = tray.Sheet;
         return new CleaningView(
             state.Plan,
-            CleaningKnowledge.Shipped.Soils,
+            tray.Knowledge.Of<CleaningKnowledge>().Soils,
             [
                 .. (spec?.Jets ?? []).Select(jet => Hole(jet.Label, jet.BoreMm, jet.ToleranceMm)),
                 .. (spec?.EmulsionRows ?? []).Select(row => Hole($"Emulsion tube, row {row.Row}", row.BoreMm, row.ToleranceMm)),

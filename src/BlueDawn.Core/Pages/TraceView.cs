@@ -23,7 +23,7 @@ internal sealed record TraceView(Trace Trace, IReadOnlyDictionary<Guid, string> 
             trace,
             tray.Log.Entries.Where(entry => spoken.Contains(entry.Id)).ToDictionary(entry => entry.Id, entry => entry.By),
             trace.Causes
-                .Select(standing => (standing.Cause.Id, Part: standing.Cause.PartIn(tray.Kind.Family, LedgerKnowledge.Shipped)))
+                .Select(standing => (standing.Cause.Id, Part: standing.Cause.PartIn(tray.Kind.Family, tray.Knowledge.Of<LedgerKnowledge>())))
                 .Where(pair => pair.Part is not null)
                 .ToDictionary(pair => pair.Id, pair => new CausePart(pair.Part!.Key, pair.Part.Label)),
             history,

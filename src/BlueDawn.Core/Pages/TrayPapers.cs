@@ -3,6 +3,7 @@ using BlueDawn.Core.Logbook;
 using BlueDawn.Core.Measures;
 using BlueDawn.Core.Shop;
 using BlueDawn.Core.Stations;
+using BlueDawn.Core.Tables;
 using BlueDawn.Core.Trays;
 
 namespace BlueDawn.Core.Pages;
@@ -32,14 +33,15 @@ public sealed record TrayHead(
 /// <param name="Pins">The reader's own pins, as they described them.</param>
 /// <param name="History">What the shop has confirmed on other carburetors.</param>
 /// <param name="Today">Today, by the clock of the shop.</param>
+/// <param name="Tables">What the shop has changed of the tables of knowledge.</param>
 /// <param name="Core">Which Core the server judges by; see <see cref="CoreVersion"/>.</param>
 public sealed record TrayPapers(
-    TrayHead Head, TrayFacts Facts, IReadOnlyList<Entry> Entries, ShopDefaults Shop, string Pins, FaultHistory History, DateOnly Today, string Core)
+    TrayHead Head, TrayFacts Facts, IReadOnlyList<Entry> Entries, ShopDefaults Shop, string Pins, FaultHistory History, DateOnly Today, IReadOnlyList<TableChange> Tables, string Core)
 {
     /// <summary>The tray as the rules see it.</summary>
     /// <param name="history">False to judge without what the shop has confirmed on others.</param>
     public TrayBook Open(bool history = true) => StationList.Open(
-        Facts, new TrayContext(Shop, PinSet.Parse(Pins).Value ?? PinSet.Empty, history ? History : FaultHistory.None, Today), Log.Of(Entries));
+        Facts, new TrayContext(Shop, PinSet.Parse(Pins).Value ?? PinSet.Empty, history ? History : FaultHistory.None, Today, Knowledge.With(Tables)), Log.Of(Entries));
 
     /// <summary>The tray with entries that are still on their way written on top; what the rules refuse is left out.</summary>
     /// <param name="pending">Entries in their order; one that is in the logbook already is passed over.</param>

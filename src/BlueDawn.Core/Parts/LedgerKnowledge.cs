@@ -112,10 +112,8 @@ public sealed record StripJob(string Key, string Label, IReadOnlyList<string>? P
 public sealed record StripSign(string Part, string Sign, double? TurnsOff, string FindingId);
 
 /// <summary>What the bench knows about taking apart. The tables are data/strip/*.csv.</summary>
-public sealed class LedgerKnowledge
+public sealed class LedgerKnowledge : IKnowledge<LedgerKnowledge>
 {
-    private const string Resources = "strip/";
-
     private sealed record PartRow(StripPart Part, IReadOnlyList<CarburetorFamily> Families, string When);
 
     private sealed record JobRow(StripJob Job, IReadOnlyList<CarburetorFamily> Families);
@@ -129,9 +127,6 @@ public sealed class LedgerKnowledge
         this.jobs = jobs;
         Signs = signs;
     }
-
-    /// <summary>What ships with the product.</summary>
-    public static LedgerKnowledge Shipped { get; } = Read(name => CsvTable.OpenShipped(Resources + name), PartKnowledge.Shipped);
 
     /// <summary>What lines of the ledger say about the fault.</summary>
     public IReadOnlyList<StripSign> Signs { get; }
@@ -148,19 +143,18 @@ public sealed class LedgerKnowledge
     /// <summary>Every part a family can have, the ones offered only by name too.</summary>
     public IReadOnlyList<StripPart> All(CarburetorFamily family) => [.. Of(family).Select(row => row.Part)];
 
-    /// <summary>Reads tables from wherever they are.</summary>
-    /// <param name="open">Opens a table by its file name.</param>
-    /// <param name="kits">What a kit can hold: a part's <c>kit_part</c> is one of these.</param>
-    /// <exception cref="InvalidDataException">A table does not hold together; the message says which row.</exception>
-    public static LedgerKnowledge Read(Func<string, TextReader> open, PartKnowledge kits)
+    /// <inheritdoc/>
+    public static LedgerKnowledge Read(Knowledge knowledge)
     {
-        var ways = CsvTable.Rows(open, "ways.csv", row => (Group: row.Text("group"), Way: new Way(row.Text("key"), row.Text("label"), row.TextOrNull("sheet")))).ToLookup(row => row.Group, row => row.Way);
-        var parts = CsvTable.Rows(open, "parts.csv", row =>
+        var kits = PartKnowledge.Shipped;
+        var ways = knowledge.Rows("strip/ways.csv", row => (Group: row.Text("group"), Way: new Way(row.Text("key"), row.Text("label"), row.TextOrNull("sheet")))).ToLookup(row => row.Group, row => row.Way);
+        var seen = Enum.GetValues<CarburetorFamily>().ToDictionary(family => family, _ => new HashSet<string>());
+        var parts = knowledge.Rows("strip/parts.csv", row =>
         {
             var group = row.TextOrNull("ways");
             if (group is not null && !ways.Contains(group))
             {
-                throw row.Wrong("ways", "is not a group of ways.csv");
+                throw row.Wrong("ways", "is not a group of strip/ways.csv");
             }
 
             if (row.TextOrNull("kit_part") is { } kitPart && kits.Find(kitPart) is null)
@@ -171,6 +165,11 @@ public sealed class LedgerKnowledge
             if (!row.Text("when").Split(';', StringSplitOptions.TrimEntries).All(condition => IsCondition(condition, kits)))
             {
                 throw row.Wrong("when", "is not a condition");
+            }
+
+            foreach (var family in row.Families("families"))
+            {
+                row.Once("key", seen[family]);
             }
 
             return new PartRow(
@@ -191,25 +190,17 @@ public sealed class LedgerKnowledge
                 row.Families("families"),
                 row.Text("when"));
         });
-        foreach (var family in Enum.GetValues<CarburetorFamily>())
-        {
-            if (parts.Where(row => row.Families.Contains(family)).GroupBy(row => row.Part.Key).FirstOrDefault(group => group.Count() > 1) is { } twice)
-            {
-                throw new InvalidDataException($"parts.csv has {twice.Key} twice for {family}.");
-            }
-        }
-
         var known = parts.Select(row => row.Part.Key).ToHashSet();
-        var jobs = CsvTable.Rows(open, "jobs.csv", row =>
+        var jobs = knowledge.Rows("strip/jobs.csv", row =>
         {
             var list = row.MayBeEmpty("parts");
             IReadOnlyList<string>? taken = list == "*" ? null : list.Split(' ', StringSplitOptions.RemoveEmptyEntries);
             return taken?.FirstOrDefault(part => !known.Contains(part)) is { } unknown
-                ? throw row.Wrong("parts", $"speaks of {unknown}, which is not in parts.csv")
+                ? throw row.Wrong("parts", $"speaks of {unknown}, which is not in strip/parts.csv")
                 : new JobRow(new StripJob(row.Text("key"), row.Text("label"), taken, row.Text("note")), row.Families("families"));
         });
-        var signs = CsvTable.Rows(open, "signs.csv", row => new StripSign(
-            row.Text("part") is "*" || known.Contains(row.Text("part")) ? row.Text("part") : throw row.Wrong("part", "is not in parts.csv"),
+        var signs = knowledge.Rows("strip/signs.csv", row => new StripSign(
+            row.Text("part") is "*" || known.Contains(row.Text("part")) ? row.Text("part") : throw row.Wrong("part", "is not in strip/parts.csv"),
             row.Text("sign"),
             (double?)row.DecimalOrNull("turns_off"),
             row.Text("finding")));

@@ -49,10 +49,8 @@ public sealed record Torque(string Part, double? TorqueNm, string Source)
 public sealed record StartingSetting(string Part, string Label, int TurnsEighths, string Source, int? FoundEighths, bool NotCounted);
 
 /// <summary>What the bench knows about putting together. The tables are data/build/*.csv.</summary>
-public sealed class StackKnowledge
+public sealed class StackKnowledge : IKnowledge<StackKnowledge>
 {
-    private const string Resources = "build/";
-
     private readonly IReadOnlyList<(StackPlan Stack, IReadOnlyList<CarburetorFamily> Families)> stacks;
     private readonly IReadOnlyList<Torque> torques;
     private readonly IReadOnlyList<(CarburetorFamily Family, string Part, double Turns, string Source)> settings;
@@ -66,9 +64,6 @@ public sealed class StackKnowledge
         this.torques = torques;
         this.settings = settings;
     }
-
-    /// <summary>What ships with the product.</summary>
-    public static StackKnowledge Shipped { get; } = Read(name => CsvTable.OpenShipped(Resources + name), LedgerKnowledge.Shipped);
 
     /// <summary>The stacks of a family.</summary>
     public IReadOnlyList<StackPlan> Stacks(CarburetorFamily family) => [.. stacks.Where(row => row.Families.Contains(family)).Select(row => row.Stack)];
@@ -106,12 +101,10 @@ public sealed class StackKnowledge
                 pair.Line.Found?.TurnsEighths,
                 pair.Line.Found?.NotCounted ?? false))];
 
-    /// <summary>Reads tables from wherever they are.</summary>
-    /// <param name="open">Opens a table by its file name.</param>
-    /// <param name="strip">The parts there are: what goes on what is said of these.</param>
-    /// <exception cref="InvalidDataException">A table does not hold together; the message says which row.</exception>
-    public static StackKnowledge Read(Func<string, TextReader> open, LedgerKnowledge strip)
+    /// <inheritdoc/>
+    public static StackKnowledge Read(Knowledge knowledge)
     {
+        var strip = knowledge.Of<LedgerKnowledge>();
         var known = Enum.GetValues<CarburetorFamily>().ToDictionary(family => family, family => strip.All(family).ToDictionary(part => part.Key));
         string Part(TableRow row, IEnumerable<CarburetorFamily> families) =>
             families.All(family => known[family].ContainsKey(row.Text("part"))) ? row.Text("part") : throw row.Wrong("part", "is not in strip/parts.csv for every family of the row");
@@ -123,7 +116,7 @@ public sealed class StackKnowledge
             && covers.FirstOrDefault(part => row.Families("families").Any(family => !known[family].ContainsKey(part))) is { } unknown
                 ? throw row.Wrong("covers", $"speaks of {unknown}, which is not in strip/parts.csv")
                 : covers;
-        var rows = CsvTable.Rows(open, "stacks.csv", row => (
+        var rows = knowledge.Rows("build/stacks.csv", row => (
             Stack: row.Text("stack"),
             Label: row.Text("label"),
             Families: row.Families("families"),
@@ -143,8 +136,8 @@ public sealed class StackKnowledge
             [.. rows.GroupBy(row => (row.Stack, row.Label, Families: string.Join(' ', row.Families))).Select(group => (
                 new StackPlan(group.Key.Stack, group.Key.Label, group.First(row => row.Layer is null).Base, [.. group.Select(row => row.Layer).OfType<StackLayer>().OrderBy(layer => layer.Place)]),
                 group.First().Families))],
-            CsvTable.Rows(open, "torques.csv", row => new Torque(known.Values.Any(parts => parts.ContainsKey(row.Text("part"))) ? row.Text("part") : throw row.Wrong("part", "is not in strip/parts.csv"), row.Number("torque_nm"), row.Text("source"))),
-            [.. CsvTable.Rows(open, "settings.csv", row => (row.Families("family"), Part: Part(row, row.Families("family")), Turns: row.Number("turns_out"), Source: row.Text("source")))
+            knowledge.Rows("build/torques.csv", row => new Torque(known.Values.Any(parts => parts.ContainsKey(row.Text("part"))) ? row.Text("part") : throw row.Wrong("part", "is not in strip/parts.csv"), row.Number("torque_nm"), row.Text("source"))),
+            [.. knowledge.Rows("build/settings.csv", row => (row.Families("family"), Part: Part(row, row.Families("family")), Turns: row.Number("turns_out"), Source: row.Text("source")))
                 .SelectMany(row => row.Item1.Select(family => (family, row.Part, row.Turns, row.Source)))]);
     }
 }

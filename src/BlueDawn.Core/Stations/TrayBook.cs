@@ -2,6 +2,7 @@ using BlueDawn.Core.Carburetors;
 using BlueDawn.Core.Logbook;
 using BlueDawn.Core.Parts;
 using BlueDawn.Core.Shop;
+using BlueDawn.Core.Tables;
 
 namespace BlueDawn.Core.Stations;
 
@@ -30,7 +31,7 @@ public sealed class TrayBook
         lines = new(() => [.. JudgedLine.Judge(modules.SelectMany(module => module.Lines(facts, facts.MeasuredBy, Shop)), log, context.Pins, WorkBegan)
             .Where(line => !(IsHandedBack && line.Line.GoesWithTheTray && line.Standing is null))]);
         ledger = new(() => Ledger.Of(
-            LedgerKnowledge.Shipped.Jobs(Kind.Family), LedgerKnowledge.Shipped.Expected(Kind, Sheet), LedgerKnowledge.Shipped.All(Kind.Family), log.Notes<LedgerNote>()));
+            Knowledge.Of<LedgerKnowledge>().Jobs(Kind.Family), Knowledge.Of<LedgerKnowledge>().Expected(Kind, Sheet), Knowledge.Of<LedgerKnowledge>().All(Kind.Family), log.Notes<LedgerNote>()));
         signs = new(() => [.. modules.SelectMany(module => module.Signs(this))]);
     }
 
@@ -54,6 +55,9 @@ public sealed class TrayBook
 
     /// <summary>The shop's defaults.</summary>
     public ShopDefaults Shop => Context.Shop;
+
+    /// <summary>What the bench knows.</summary>
+    public Knowledge Knowledge => Context.Knowledge;
 
     /// <summary>What has been decided to fit, or null.</summary>
     public Fitting? Fitting => Facts.Fitting;

@@ -2,6 +2,7 @@ using BlueDawn.Core.Carburetors;
 using BlueDawn.Core.Measures;
 using BlueDawn.Core.Parts;
 using BlueDawn.Core.Shop;
+using BlueDawn.Core.Tables;
 
 namespace BlueDawn.Core.Stations;
 
@@ -42,4 +43,5 @@ public sealed record TrayFacts(
 /// <param name="Pins">The reader's own pins.</param>
 /// <param name="History">What the shop has confirmed on other carburetors.</param>
 /// <param name="Today">Today, by the clock of the shop.</param>
-public sealed record TrayContext(ShopDefaults Shop, PinSet Pins, FaultHistory History, DateOnly Today);
+/// <param name="Knowledge">What the bench knows: as it ships, with what the shop has changed.</param>
+public sealed record TrayContext(ShopDefaults Shop, PinSet Pins, FaultHistory History, DateOnly Today, Knowledge Knowledge);

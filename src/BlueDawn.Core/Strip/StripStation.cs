@@ -26,17 +26,17 @@ public sealed class StripStation : StationModule
 
     /// <inheritdoc/>
     public override IReadOnlyList<FindingSign> Signs(TrayBook tray) =>
-        LedgerSigns.Of(LedgerKnowledge.Shipped, StackKnowledge.Shipped, tray.Kind.Family, tray.Sheet, tray.Ledger);
+        LedgerSigns.Of(tray.Knowledge.Of<LedgerKnowledge>(), tray.Knowledge.Of<StackKnowledge>(), tray.Kind.Family, tray.Sheet, tray.Ledger);
 
     /// <inheritdoc/>
     public override IReadOnlyList<FieldProblem> Check(Note note, TrayBook tray) =>
-        tray.Ledger.Check((LedgerNote)note, LedgerKnowledge.Shipped.Jobs(tray.Kind.Family));
+        tray.Ledger.Check((LedgerNote)note, tray.Knowledge.Of<LedgerKnowledge>().Jobs(tray.Kind.Family));
 
     /// <inheritdoc/>
     public override Note Complete(Note note, TrayBook tray) => note is OutNote found ? found.Read().Note : note;
 
     /// <inheritdoc/>
-    public override Sentence Say(Note note, TrayBook tray) => tray.Ledger.Say((LedgerNote)note, LedgerKnowledge.Shipped.Jobs(tray.Kind.Family));
+    public override Sentence Say(Note note, TrayBook tray) => tray.Ledger.Say((LedgerNote)note, tray.Knowledge.Of<LedgerKnowledge>().Jobs(tray.Kind.Family));
 
     /// <inheritdoc/>
     public override ShelfMove? Moves(Note note, TrayBook tray) => tray.Ledger.Moves((LedgerNote)note);

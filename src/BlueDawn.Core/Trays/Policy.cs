@@ -75,7 +75,7 @@ public static class Policy
         var (trace, cleaning) = ((FaultsState)tray.State(Station.Faults), (CleaningState)tray.State(Station.Cleaning));
         var left = new List<string>();
         // What the owner said and nobody has looked at since; a steady speed at Prove is a look at hunting.
-        foreach (var complaint in trace.Evidence.Items.Where(item => item is { From: EvidenceFrom.Owner, Present: true } && FaultKnowledge.Shipped.FindFinding(item.FindingId)!.Role == FindingRole.Trouble)
+        foreach (var complaint in trace.Evidence.Items.Where(item => item is { From: EvidenceFrom.Owner, Present: true } && tray.Knowledge.Of<FaultKnowledge>().FindFinding(item.FindingId)!.Role == FindingRole.Trouble)
             .Where(item => !trace.Evidence.Items.Any(other => other.FindingId == item.FindingId && other.TakenAt > item.TakenAt))
             // One that has a line at Prove stands among the open lines.
             .Where(item => !tray.Lines.Any(line => line.Line.Key == Complaint.KeyOf(item.FindingId))))

@@ -1,12 +1,11 @@
 using BlueDawn.Core.Catalogue;
 using BlueDawn.Core.Chokes;
 using BlueDawn.Core.Cleaning;
-using BlueDawn.Core.Faults;
 using BlueDawn.Core.Measures;
-using BlueDawn.Core.Parts;
 using BlueDawn.Core.Proving;
 using BlueDawn.Core.Setting;
 using BlueDawn.Core.Stations;
+using BlueDawn.Core.Tables;
 
 namespace BlueDawn.Core.Trays;
 
@@ -21,14 +20,19 @@ public static class ShippedTables
         {
             object[] tables =
             [
-                NumberDrills.All, LetterDrills.All, PartKnowledge.Shipped, ORing.As568, LedgerKnowledge.Shipped, StackKnowledge.Shipped, FaultKnowledge.Shipped, CleaningKnowledge.Shipped,
+                NumberDrills.All, LetterDrills.All, PartKnowledge.Shipped, ORing.As568,
                 ClearingTools.For(1, 0), Slip.LimitCount, ComplaintTry.Shipped, SettingStation.ShippedLooks, ChokesStation.ShippedLooks, ProvingStation.ShippedLooks,
             ];
             ArgumentOutOfRangeException.ThrowIfZero(tables.Length);
+            if (KnowledgeEdit.Check([]) is [var problem, ..])
+            {
+                throw new InvalidDataException($"{problem.Table}, row {problem.Row}, {problem.Column}: {problem.What}");
+            }
+
         }
-        catch (TypeInitializationException e) when (e.GetBaseException() is InvalidDataException wrong)
+        catch (TypeInitializationException e) when (e.GetBaseException() is InvalidDataException or TableException)
         {
-            throw new InvalidDataException(wrong.Message, e);
+            throw new InvalidDataException(e.GetBaseException().Message, e);
         }
     }
 }

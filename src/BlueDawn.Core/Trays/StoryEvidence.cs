@@ -10,9 +10,10 @@ public static class StoryEvidence
     /// <summary>What has to be tried again before the machine goes: the troubles that were named, else the owner's words.</summary>
     /// <param name="story">The story, or null where none was asked for.</param>
     /// <param name="words">What the owner says, in words.</param>
-    public static IReadOnlyList<Complaint> Complaints(Story? story, string words)
+    /// <param name="faults">What there is to be named.</param>
+    public static IReadOnlyList<Complaint> Complaints(Story? story, string words, FaultKnowledge faults)
     {
-        var named = (story?.Complaints ?? []).Distinct().Select(FaultKnowledge.Shipped.FindFinding).OfType<Finding>().Where(finding => finding.Role == FindingRole.Trouble)
+        var named = (story?.Complaints ?? []).Distinct().Select(faults.FindFinding).OfType<Finding>().Where(finding => finding.Role == FindingRole.Trouble)
             .Select(finding => new Complaint(finding.Id, finding.Short.Length > 0 ? finding.Short : finding.Label)).ToList();
         return named.Count > 0 ? named : words.Trim() is { Length: > 0 } said ? [new Complaint(Complaint.Said, said.Length <= LongestLabel ? said : said[..(LongestLabel - 1)] + "…")] : [];
     }

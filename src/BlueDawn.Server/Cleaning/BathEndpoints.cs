@@ -80,7 +80,7 @@ internal static class BathEndpoints
             PersonId = me.Person.Id,
             PersonName = me.Person.DisplayName,
         };
-        var states = await BathBook.StatesAsync(db, shop.Cleaning, now, cancel);
+        var states = await BathBook.StatesAsync(db, shop.Cleaning, me.Recipes, now, cancel);
         if (row.At < now - OldestReading)
         {
             return Problem.Field("at", "That is too long ago to count for this load.");
@@ -172,7 +172,7 @@ internal static class BathEndpoints
         row.Recipe = basket.Recipe;
         if (input.Kind == BathEventKind.Longer)
         {
-            if (CleaningKnowledge.Shipped.Find(basket.Recipe)?.MoreMinutes is not { } more)
+            if (me.Recipes.Find(basket.Recipe)?.MoreMinutes is not { } more)
             {
                 return Problem.Field("kind", "This way to clean has one length only.");
             }
@@ -191,9 +191,9 @@ internal static class BathEndpoints
         var now = clock.GetUtcNow();
         var shop = me.Desk.Shop;
         var rows = (await BathBook.EventsAsync(db, now, cancel)).ToLookup(row => row.Bath);
-        return new BathsView(now, [.. shop.Cleaning.Baths.Select(bath => (Bath: bath, State: BathState.Of(bath, CleaningKnowledge.Shipped, [.. rows[bath.Key].Select(row => row.AsEvent())], now))).Select(pair => new BathView(
+        return new BathsView(now, [.. shop.Cleaning.Baths.Select(bath => (Bath: bath, State: BathState.Of(bath, me.Recipes, [.. rows[bath.Key].Select(row => row.AsEvent())], now))).Select(pair => new BathView(
             pair.State,
-            CleaningKnowledge.Shipped.Recipes.First(recipe => recipe.Vessel == pair.Bath.Vessel),
+            me.Recipes.Recipes.First(recipe => recipe.Vessel == pair.Bath.Vessel),
             [.. pair.State.Ahead(MinutesAhead, StepsAhead).Select(one => new BathReading(now.AddMinutes(one.Minute), one.TemperatureC))],
             [.. rows[pair.Bath.Key].Where(row => row.TemperatureC is not null && row.At >= now - ReadingsShown).Select(row => new BathReading(row.At, row.TemperatureC!.Value))]))]);
     }

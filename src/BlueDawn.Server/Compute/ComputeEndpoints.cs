@@ -8,6 +8,8 @@ using BlueDawn.Core.Measures;
 using BlueDawn.Core.Setting;
 using BlueDawn.Core.Shop;
 using BlueDawn.Server.Problems;
+using BlueDawn.Store;
+using BlueDawn.Store.Trays;
 using Microsoft.AspNetCore.Http.HttpResults;
 
 namespace BlueDawn.Server.Compute;
@@ -72,7 +74,7 @@ internal static class ComputeEndpoints
         compute.MapPost("/float-balance", (FloatBalanceInput input) => Judge(input, FloatBalance.Check, FloatBalance.Of)).WithName("computeFloatBalance").WithSummary("Where a float comes to rest against its needle");
         compute.MapPost("/pop-off", (PopOffInput input) => Judge(input, PopOff.Check, PopOff.Look)).WithName("computePopOff").WithSummary("Find where a needle lets go in a series of pressures");
         compute.MapPost("/choke-opening", (OpeningSeriesInput input) => Judge(input, OpeningSeries.Check, OpeningSeries.Look)).WithName("computeChokeOpening").WithSummary("Find in a series of plate angle and speed when a choke opened and whether the engine faltered");
-        compute.MapPost("/fault-trace", (FaultTraceInput input) => TraceFault(input)).WithName("computeFaultTrace").WithSummary("Trace a fault from findings");
+        compute.MapPost("/fault-trace", TraceFaultAsync).WithName("computeFaultTrace").WithSummary("Trace a fault from findings");
         compute.MapPost("/measure", (MeasureInput input) => ReadMeasure(input)).WithName("computeMeasure").WithSummary("Read a measure as it is typed");
         compute.MapGet("/number-drills", () => TypedResults.Ok(NumberDrills.All.Select(drill => new NumberDrillView(drill.Number, drill.DiameterIn, drill.DiameterMm))))
             .WithName("listNumberDrills").WithSummary("Number drills and their sizes");
@@ -84,18 +86,20 @@ internal static class ComputeEndpoints
         TInput input, Func<TInput, IReadOnlyList<FieldProblem>> check, Func<TInput, TResult> judge) =>
         check(input) is { Count: > 0 } problems ? Problem.Fields(problems) : TypedResults.Ok(judge(input));
 
-    private static Results<Ok<FaultTraceResult>, ValidationProblem> TraceFault(FaultTraceInput input)
+    private static async Task<Results<Ok<FaultTraceResult>, ValidationProblem>> TraceFaultAsync(
+        FaultTraceInput input, BlueDawnDb db, KnowledgeMemory memory, CancellationToken cancel)
     {
+        var knowledge = (await memory.OfAsync(db, cancel)).Of().Of<FaultKnowledge>();
         var note = new FindingsNote(null, input.Answers, input.FromOwner);
         var shop = new TraceDefaults(input.LabourPerHour, input.ProofMin, input.ReferMin);
-        if (note.Check(FaultKnowledge.Shipped).Concat(shop.Check()).ToList() is { Count: > 0 } problems)
+        if (note.Check(knowledge).Concat(shop.Check()).ToList() is { Count: > 0 } problems)
         {
             return Problem.Fields(problems);
         }
 
         var kind = new CarburetorKind(input.Family, input.Engine, input.Choke);
-        var evidence = Evidence.Gather(FaultKnowledge.Shipped, kind, [new Logged<TraceNote>(Guid.Empty, DateTimeOffset.UnixEpoch, "", note)], [], [], []);
-        var trace = Trace.Of(FaultKnowledge.Shipped, kind, shop, FaultHistory.None, evidence);
+        var evidence = Evidence.Gather(knowledge, kind, [new Logged<TraceNote>(Guid.Empty, DateTimeOffset.UnixEpoch, "", note)], [], [], []);
+        var trace = Trace.Of(knowledge, kind, shop, FaultHistory.None, evidence);
         return TypedResults.Ok(new FaultTraceResult(
             [.. trace.Causes.Select(standing => new RankedCause(standing.Cause.Id, standing.Cause.Label, standing.Probability))],
             trace.NoneProbability,

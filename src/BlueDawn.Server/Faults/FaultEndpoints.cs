@@ -29,12 +29,13 @@ internal static class FaultEndpoints
 {
     /// <summary>The words of the fault knowledge: no sign-in, scripts need them too.</summary>
     public static void MapFaultWords(this RouteGroupBuilder api) =>
-        api.MapGet("/faults/knowledge", ShowKnowledge).WithName("getFaultWords").WithSummary("Causes and findings in words").WithTags("Faults");
+        api.MapGet("/faults/knowledge", ShowKnowledgeAsync).WithName("getFaultWords").WithSummary("Causes and findings in words").WithTags("Faults");
 
     public static void MapFaults(this RouteGroupBuilder api) => api.MapGet("/trays/{number:int}/trace", ShowAsync).WithName("getTrace").WithSummary("A tray's trace").WithTags("Faults");
 
     /// <summary>Enums in an address are words in camel case as everywhere else, which the framework does not read by itself.</summary>
-    private static Results<Ok<FaultWords>, ValidationProblem> ShowKnowledge(string? family, string? engine, string? choke)
+    private static async Task<Results<Ok<FaultWords>, ValidationProblem>> ShowKnowledgeAsync(
+        string? family, string? engine, string? choke, BlueDawnDb db, KnowledgeMemory memory, CancellationToken cancel)
     {
         var problems = new List<FieldProblem>();
         T? Read<T>(string? text, string field)
@@ -58,7 +59,7 @@ internal static class FaultEndpoints
             return Problem.Fields(problems);
         }
 
-        var knowledge = FaultKnowledge.Shipped;
+        var knowledge = (await memory.OfAsync(db, cancel)).Of().Of<FaultKnowledge>();
         return TypedResults.Ok(new FaultWords(
             [.. knowledge.Findings.Where(finding => kinds.Any(finding.Applies.Matches)).Select(finding => new FindingName(finding.Id, finding.Label, finding.Short, finding.Stage == "complaint"))],
             [.. knowledge.Causes.Where(cause => kinds.Any(cause.Applies.Matches)).Select(cause => new CauseName(cause.Id, cause.Label, cause.Fix))],

@@ -1,3 +1,4 @@
+using BlueDawn.Core.Cleaning;
 using BlueDawn.Core.Measures;
 using BlueDawn.Core.Shop;
 using BlueDawn.Store.People;
@@ -11,19 +12,22 @@ internal sealed record Me(Person Person, Desk Desk, IReadOnlyList<May> Allowed, 
     /// <summary>Units they read and type in.</summary>
     public UnitSystem Units => Person.Units;
 
+    /// <summary>What the shop knows about cleaning.</summary>
+    public CleaningKnowledge Recipes => Desk.Knowledge.Of().Of<CleaningKnowledge>();
+
     /// <summary>What an answer to them hangs on besides the trays themselves.</summary>
     public string Stamp => $"{ShopVersion}.{Person.Id:N}.{Person.Pins.GetHashCode(StringComparison.Ordinal):x}.{Desk.Today:yyyyMMdd}";
 
     /// <summary>Fills a parameter of an endpoint behind the sign-in.</summary>
     public static ValueTask<Me?> BindAsync(HttpContext context)
     {
-        var (person, shop, role) = SignedIn.Of(context) is { } found
-            ? (found.Person, found.Shop, found.Role)
+        var (person, shop, role, knowledge) = SignedIn.Of(context) is { } found
+            ? (found.Person, found.Shop, found.Role, found.Knowledge)
             : throw new BadHttpRequestException("Sign in first.", StatusCodes.Status401Unauthorized);
         var clock = context.RequestServices.GetRequiredService<TimeProvider>();
         return ValueTask.FromResult<Me?>(new Me(
             person,
-            new Desk(shop.Defaults, PinSet.Parse(person.Pins).Value ?? PinSet.Empty, clock.Today(shop.TimeZone)),
+            new Desk(shop.Defaults, PinSet.Parse(person.Pins).Value ?? PinSet.Empty, clock.Today(shop.TimeZone), knowledge),
             Roles.Allow(role),
             shop.Version));
     }

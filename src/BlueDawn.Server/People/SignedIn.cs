@@ -2,6 +2,7 @@ using System.Security.Claims;
 using BlueDawn.Store;
 using BlueDawn.Store.Carburetors;
 using BlueDawn.Store.People;
+using BlueDawn.Store.Trays;
 using Microsoft.AspNetCore.Authentication;
 using Microsoft.AspNetCore.Authentication.Cookies;
 using Microsoft.AspNetCore.Authorization;
@@ -41,7 +42,7 @@ internal sealed record SignedIn(Guid Session, Person Person, string Role, ShopRo
         identity.AddClaim(new Claim(SessionClaim, session.Id.ToString()));
         var principal = new ClaimsPrincipal(identity);
         await context.SignInAsync(IdentityConstants.ApplicationScheme, principal, new AuthenticationProperties { IsPersistent = true });
-        var signedIn = (await FindAsync(db, session.Id, cancel))!;
+        var signedIn = (await FindAsync(context, db, session.Id, cancel))!;
         context.User = signedIn.Be(principal);
         context.Features.Set(signedIn);
         return signedIn;
@@ -59,7 +60,7 @@ internal sealed record SignedIn(Guid Session, Person Person, string Role, ShopRo
         }
 
         var db = context.RequestServices.GetRequiredService<BlueDawnDb>();
-        if (!Guid.TryParse(cookie.Principal?.FindFirstValue(SessionClaim), out var id) || await FindAsync(db, id, context.RequestAborted) is not { } found)
+        if (!Guid.TryParse(cookie.Principal?.FindFirstValue(SessionClaim), out var id) || await FindAsync(context, db, id, context.RequestAborted) is not { } found)
         {
             cookie.RejectPrincipal();
             return;
@@ -79,6 +80,9 @@ internal sealed record SignedIn(Guid Session, Person Person, string Role, ShopRo
     /// <summary>Marks an endpoint that is open to all and still wants to know who asks.</summary>
     internal sealed record AsksWho;
 
+    /// <summary>What the shop knows.</summary>
+    public ShopKnowledge Knowledge { get; private init; } = ShopKnowledge.Shipped;
+
     private DateTimeOffset SeenAt { get; init; }
 
     private ClaimsPrincipal Be(ClaimsPrincipal principal)
@@ -93,7 +97,7 @@ internal sealed record SignedIn(Guid Session, Person Person, string Role, ShopRo
         return new ClaimsPrincipal(identity);
     }
 
-    private static async Task<SignedIn?> FindAsync(BlueDawnDb db, Guid id, CancellationToken cancel)
+    private static async Task<SignedIn?> FindAsync(HttpContext context, BlueDawnDb db, Guid id, CancellationToken cancel)
     {
         var found = await (
             from session in db.Sessions
@@ -107,6 +111,10 @@ internal sealed record SignedIn(Guid Session, Person Person, string Role, ShopRo
                 shop,
                 Role = (from has in db.UserRoles join role in db.Roles on has.RoleId equals role.Id where has.UserId == person.Id orderby role.Name select role.Name).FirstOrDefault(),
             }).AsNoTracking().SingleOrDefaultAsync(cancel);
-        return found is null ? null : new SignedIn(id, found.person, found.Role ?? "", found.shop) { SeenAt = found.SeenAt };
+        return found is null ? null : new SignedIn(id, found.person, found.Role ?? "", found.shop)
+        {
+            SeenAt = found.SeenAt,
+            Knowledge = await context.RequestServices.GetRequiredService<KnowledgeMemory>().OfAsync(db, found.shop.KnowledgeVersion, cancel),
+        };
     }
 }

@@ -72,7 +72,7 @@ internal static class ShopEndpoints
         ChangeAsync("baths", shop => shop.Defaults.Cleaning.Baths, input.Was, async shop =>
         {
             var cleaning = shop.Defaults.Cleaning;
-            var states = await BathBook.StatesAsync(db, cleaning, clock.GetUtcNow(), cancel);
+            var states = await BathBook.StatesAsync(db, cleaning, me.Recipes, clock.GetUtcNow(), cancel);
             var read = BathForm.Read(input.Baths, input.Units, cleaning.Baths, [.. states.Select(state => new BathInUse(state.Bath.Key, [.. state.Baskets.Select(basket => basket.Number)]))]);
             if (read.Problems.Count == 0)
             {

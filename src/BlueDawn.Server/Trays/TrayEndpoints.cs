@@ -40,7 +40,7 @@ internal static class TrayEndpoints
     private static async Task<Results<Ok<DraftJudgement>, ProblemHttpResult>> JudgeDraftAsync(int number, ReadingDraft draft, BlueDawnDb db, Me me, CancellationToken cancel)
     {
         var row = await db.Trays.Where(tray => tray.Number == number).Include(tray => tray.Spec).AsNoTracking().SingleOrDefaultAsync(cancel);
-        return row is not null && DraftJudgement.Of(draft, row.Facts(), row.Rules ?? me.Desk.Shop, me.Desk.Pins) is { } judged
+        return row is not null && DraftJudgement.Of(draft, row.Facts(me.Desk.Knowledge.Of(row.KnowledgeVersion)), row.Rules ?? me.Desk.Shop, me.Desk.Pins) is { } judged
             ? TypedResults.Ok(judged)
             : TypedResults.Problem(statusCode: 404, title: $"Tray {number} has no such line.", detail: "Choose its spec sheet first; the sheet says what is measured.");
     }

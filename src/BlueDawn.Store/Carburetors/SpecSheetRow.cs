@@ -59,6 +59,9 @@ public sealed class ShopRow
     /// <summary>The defaults.</summary>
     public ShopDefaults Defaults { get; set; } = null!;
 
+    /// <summary>Which version of its knowledge stands; 0 for everything as it ships.</summary>
+    public int KnowledgeVersion { get; set; }
+
     /// <summary>Changes with every write of the row: PostgreSQL's xmin.</summary>
     public uint Version { get; set; }
 }

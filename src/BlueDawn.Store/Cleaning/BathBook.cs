@@ -65,9 +65,9 @@ public static class BathBook
     }
 
     /// <summary>Every bath as it stands.</summary>
-    public static async Task<IReadOnlyList<BathState>> StatesAsync(BlueDawnDb db, CleaningDefaults shop, DateTimeOffset now, CancellationToken cancel)
+    public static async Task<IReadOnlyList<BathState>> StatesAsync(BlueDawnDb db, CleaningDefaults shop, CleaningKnowledge recipes, DateTimeOffset now, CancellationToken cancel)
     {
         var events = (await EventsAsync(db, now, cancel)).ToLookup(row => row.Bath, row => row.AsEvent());
-        return [.. shop.Baths.Select(bath => BathState.Of(bath, CleaningKnowledge.Shipped, [.. events[bath.Key]], now))];
+        return [.. shop.Baths.Select(bath => BathState.Of(bath, recipes, [.. events[bath.Key]], now))];
     }
 }

@@ -216,7 +216,7 @@ public sealed class DemoScenario(BlueDawnDb db, NpgsqlDataSource database, UserM
             Add(note);
         }
 
-        foreach (var passage in demo.Passages ? CleaningKnowledge.Shipped.Passages(file.Book.Kind.Family, file.Book.Sheet) : [])
+        foreach (var passage in demo.Passages ? file.Book.Knowledge.Of<CleaningKnowledge>().Passages(file.Book.Kind.Family, file.Book.Sheet) : [])
         {
             Add(new PassageNote(passage.Key, true, true));
         }
@@ -308,7 +308,7 @@ public sealed class DemoScenario(BlueDawnDb db, NpgsqlDataSource database, UserM
         };
         db.Trays.Add(tray);
         await db.SaveChangesAsync(cancel);
-        var desk = new Desk(await TrayFile.ShopAsync(db, cancel), PinSet.Empty, DateOnly.FromDateTime(now.LocalDateTime));
+        var desk = new Desk(await TrayFile.ShopAsync(db, cancel), PinSet.Empty, DateOnly.FromDateTime(now.LocalDateTime), ShopKnowledge.Shipped);
         var file = (await TrayFile.OpenAsync(db, demo.Number, desk, cancel))!;
         file = Append(file, new CheckedInNote(null), staff[demo.CheckedInBy], checkedIn);
         foreach (var note in StoryEvidence.Of(demo.Story))

@@ -36,6 +36,7 @@ public sealed record ArchiveTable(string Name, string Order, params string[] Lef
         new("shelf", "item_id"),
         new("bath_events", "at, id"),
         new("shop_changes", "at, id"),
+        new("knowledge_versions", "number"),
     ];
 
     /// <summary>The table whose pictures are files of their own.</summary>

@@ -130,7 +130,7 @@ public static class ShopArchive
         }
 
         await DoAsync(
-            "update shop set name = $1, time_zone = $2, defaults = $3, demo = false",
+            "update shop set name = $1, time_zone = $2, defaults = $3, demo = false, knowledge_version = (select coalesce(max(number), 0) from knowledge_versions)",
             new NpgsqlParameter { Value = heading.Name }, new NpgsqlParameter { Value = heading.TimeZone }, new NpgsqlParameter { Value = heading.Defaults.GetRawText(), NpgsqlDbType = NpgsqlDbType.Jsonb });
         // The next tray and the next kind of part get numbers of their own.
         await DoAsync("select setval('tray_numbers', greatest((select max(number) from trays), 1), exists (select from trays))");

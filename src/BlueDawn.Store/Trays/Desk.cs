@@ -1,6 +1,9 @@
+using BlueDawn.Core.Logbook;
 using BlueDawn.Core.Measures;
 using BlueDawn.Core.Shop;
 using BlueDawn.Core.Stations;
+using BlueDawn.Core.Trays;
+using BlueDawn.Store.Logbook;
 
 namespace BlueDawn.Store.Trays;
 
@@ -8,10 +11,16 @@ namespace BlueDawn.Store.Trays;
 /// <param name="Shop">The shop's defaults.</param>
 /// <param name="Pins">The reader's own pins.</param>
 /// <param name="Today">Today, by the clock of the shop.</param>
-public sealed record Desk(ShopDefaults Shop, PinSet Pins, DateOnly Today)
+/// <param name="Knowledge">What the shop knows.</param>
+public sealed record Desk(ShopDefaults Shop, PinSet Pins, DateOnly Today, ShopKnowledge Knowledge)
 {
-    /// <summary>As Core's rules take it.</summary>
-    /// <param name="history">What the shop has confirmed on other carburetors.</param>
-    /// <param name="rules">The shop's defaults the tray keeps, or null for those of today.</param>
-    public TrayContext Context(FaultHistory history, ShopDefaults? rules) => new(rules ?? Shop, Pins, history, Today);
+    /// <summary>A tray as Core's rules see it, without what the shop has confirmed on others.</summary>
+    /// <param name="tray">Its row.</param>
+    /// <param name="entries">Its logbook, oldest first.</param>
+    public TrayBook Open(Tray tray, IEnumerable<LogbookEntry> entries)
+    {
+        var knowledge = Knowledge.Of(tray.KnowledgeVersion);
+        return StationList.Open(
+            tray.Facts(knowledge), new TrayContext(tray.Rules ?? Shop, Pins, FaultHistory.None, Today, knowledge), Log.Of(entries.Select(entry => entry.AsEntry())));
+    }
 }

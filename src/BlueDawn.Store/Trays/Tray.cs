@@ -1,5 +1,7 @@
 using BlueDawn.Core.Carburetors;
+using BlueDawn.Core.Faults;
 using BlueDawn.Core.Stations;
+using BlueDawn.Core.Tables;
 using BlueDawn.Core.Trays;
 using BlueDawn.Store.Intake;
 using BlueDawn.Store.Carburetors;
@@ -35,6 +37,9 @@ public sealed class Tray
 
     /// <summary>The shop's defaults it is judged by when they were changed after work on it began; null for those of today.</summary>
     public Core.Shop.ShopDefaults? Rules { get; set; }
+
+    /// <summary>Version of the shop's knowledge it was handed back by, when that is not the one that stands; null otherwise.</summary>
+    public int? KnowledgeVersion { get; set; }
 
     /// <summary>What has been decided to fit to it, or null.</summary>
     public Core.Parts.Fitting? Fitting { get; set; }
@@ -88,10 +93,11 @@ public sealed class Tray
     public bool CameBack { get; set; }
 
     /// <summary>What stands on it, as Core's rules see it.</summary>
-    public TrayFacts Facts() => new(
+    /// <param name="knowledge">What the bench knows.</param>
+    public TrayFacts Facts(Knowledge knowledge) => new(
         Number, new CarburetorKind(Family, Engine, Choke), StampedNumber, Spec?.Sheet, Fitting, Complaint, PromisedDay, WaitsFor, WaitNote, OwnerLimit, MachineWorth)
     {
-        Complaints = StoryEvidence.Complaints(Story, Complaint),
+        Complaints = StoryEvidence.Complaints(Story, Complaint, knowledge.Of<FaultKnowledge>()),
     };
 
     /// <summary>Takes over what stands on it after an entry.</summary>
@@ -99,7 +105,11 @@ public sealed class Tray
     public void Take(TrayFacts facts)
     {
         Released |= facts.WaitsFor == WaitsFor.HandedBack;
-        CameBack |= WaitsFor == WaitsFor.HandedBack && facts.WaitsFor != WaitsFor.HandedBack;
+        if (WaitsFor == WaitsFor.HandedBack && facts.WaitsFor != WaitsFor.HandedBack)
+        {
+            (CameBack, KnowledgeVersion) = (true, null);
+        }
+
         (Family, Engine, Choke) = (facts.Kind.Family, facts.Kind.Engine, facts.Kind.Choke);
         StampedNumber = facts.StampedNumber;
         SpecCode = facts.Sheet?.Code;

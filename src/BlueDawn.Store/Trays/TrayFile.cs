@@ -1,10 +1,10 @@
 using BlueDawn.Core.Carburetors;
 using BlueDawn.Core.Handover;
 using BlueDawn.Core.Kits;
-using BlueDawn.Core.Logbook;
 using BlueDawn.Core.Pages;
 using BlueDawn.Core.Shop;
 using BlueDawn.Core.Stations;
+using BlueDawn.Core.Tables;
 using BlueDawn.Core.Trays;
 using BlueDawn.Store.Logbook;
 using Microsoft.EntityFrameworkCore;
@@ -25,7 +25,7 @@ public sealed record TrayFile(Tray Tray, TrayBook Book)
     /// <summary>All that it is judged from.</summary>
     /// <param name="pins">The reader's own pins, as they described them.</param>
     public TrayPapers Papers(string pins) =>
-        new(Head, Book.Facts, Book.Log.Entries, Book.Context.Shop, pins, Book.Context.History, Book.Context.Today, CoreVersion.Current);
+        new(Head, Book.Facts, Book.Log.Entries, Book.Context.Shop, pins, Book.Context.History, Book.Context.Today, Book.Knowledge.Changes, CoreVersion.Current);
 
     /// <summary>Opens the file of one tray, or null when there is no such tray.</summary>
     /// <param name="db">The store.</param>
@@ -43,7 +43,7 @@ public sealed record TrayFile(Tray Tray, TrayBook Book)
         }
 
         var entries = await Entries(db.LogbookEntries.Where(entry => entry.TrayId == tray.Id)).ToListAsync(cancel);
-        return await WithHistoryAsync(db, new TrayFile(tray, StationList.Open(tray.Facts(), desk.Context(FaultHistory.None, tray.Rules), Log.Of(entries.Select(entry => entry.AsEntry())))), cancel);
+        return await WithHistoryAsync(db, new TrayFile(tray, desk.Open(tray, entries)), cancel);
     }
 
     /// <summary>Opens the files of every tray that has not been handed back, and of the latest that have.</summary>
@@ -57,7 +57,7 @@ public sealed record TrayFile(Tray Tray, TrayBook Book)
         var wanted = db.Trays.Where(tray => tray.WaitsFor != WaitsFor.HandedBack || latest.Contains(tray.Id));
         var trays = await Whole(wanted).AsNoTracking().ToListAsync(cancel);
         var entries = (await Entries(db.LogbookEntries.Where(entry => wanted.Any(tray => tray.Id == entry.TrayId))).ToListAsync(cancel)).ToLookup(entry => entry.TrayId);
-        var files = trays.Select(tray => new TrayFile(tray, StationList.Open(tray.Facts(), desk.Context(FaultHistory.None, tray.Rules), Log.Of(entries[tray.Id].Select(entry => entry.AsEntry()))))).ToList();
+        var files = trays.Select(tray => new TrayFile(tray, desk.Open(tray, entries[tray.Id]))).ToList();
         if (!files.Any(file => Policy.AsksHistory(file.Book)))
         {
             return files;
@@ -82,6 +82,10 @@ public sealed record TrayFile(Tray Tray, TrayBook Book)
     /// <summary>The file after one more entry, and what stands on the tray then.</summary>
     /// <param name="written">The entry.</param>
     public TrayFile After(Written written) => this with { Book = StationList.Open(written.Facts, Book.Context, Book.Log.With(written.Entry)) };
+
+    /// <summary>The tray as it would stand if the bench knew something else.</summary>
+    /// <param name="knowledge">What it would know.</param>
+    public TrayBook By(Knowledge knowledge) => StationList.Open(Tray.Facts(knowledge), Book.Context with { Knowledge = knowledge }, Book.Log);
 
     /// <summary>The report as it would be handed over now.</summary>
     public HandoverReport Report()

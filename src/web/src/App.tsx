@@ -16,6 +16,10 @@ const BathsPage = lazy(() => import('./stations/cleaning/BathsPage').then((m) =>
 const FirstStartPage = lazy(() => import('./session/FirstStartPage').then((m) => ({ default: m.FirstStartPage })));
 const PeoplePage = lazy(() => import('./shop/PeoplePage').then((m) => ({ default: m.PeoplePage })));
 const RulesPage = lazy(() => import('./shop/RulesPage').then((m) => ({ default: m.RulesPage })));
+const KnowledgePage = lazy(() => import('./shop/KnowledgePage').then((m) => ({ default: m.KnowledgePage })));
+const KnowledgeTablePage = lazy(() =>
+  import('./shop/KnowledgeTablePage').then((m) => ({ default: m.KnowledgeTablePage })),
+);
 const SheetsPage = lazy(() => import('./shop/SheetsPage').then((m) => ({ default: m.SheetsPage })));
 const SheetPage = lazy(() => import('./shop/SheetPage').then((m) => ({ default: m.SheetPage })));
 const SheetFormPage = lazy(() => import('./shop/SheetFormPage').then((m) => ({ default: m.SheetFormPage })));
@@ -59,6 +63,8 @@ export function App() {
           <Route path="tray/:number/:station?/:step?" element={<TrayPage />} />
           <Route path="people" element={<PeoplePage />} />
           <Route path="rules" element={<RulesPage />} />
+          <Route path="knowledge" element={<KnowledgePage />} />
+          <Route path="knowledge/:room/:table" element={<KnowledgeTablePage />} />
           <Route path="sheets" element={<SheetsPage />} />
           <Route path="sheets/new" element={<SheetFormPage />} />
           <Route path="sheets/:code" element={<SheetPage />} />

@@ -1,6 +1,5 @@
 using BlueDawn.Core.Carburetors;
 using BlueDawn.Core.Faults;
-using BlueDawn.Core.Parts;
 using BlueDawn.Core.Shop;
 
 namespace BlueDawn.Core.Tests.Faults;
@@ -13,32 +12,32 @@ public class CheckValueTests
 {
     private static readonly Dictionary<string, string> Tables = new()
     {
-        ["causes.csv"] = """
+        ["faults/causes.csv"] = """
             id,label,circuit,place,parts,families,engines,chokes,apart,fix,fix_minutes,parts_money,refer,prior_weight,source
             a,Cause a,main,machine,,F,24,any,together,Fix a,10,0,no,1,invented
             b,Cause b,main,machine,,F,24,any,together,Fix b,20,8,no,1,invented
             """,
-        ["findings.csv"] = """
+        ["faults/findings.csv"] = """
             id,label,short,stage,role,families,engines,chokes,background,source
             t,Trouble,,complaint,trouble,F,24,any,0,invented
             x,Seen with a,,quick,part,F,24,any,0,invented
             """,
-        ["checks.csv"] = """
+        ["faults/checks.csv"] = """
             id,label,state,minutes,reveals,caution,not_with,families,engines,chokes,source
             look,Look,any,2,x,none,,F,24,any,invented
             """,
-        ["cause-findings.csv"] = """
+        ["faults/cause-findings.csv"] = """
             cause,finding,strength,source
             a,t,always,invented
             b,t,always,invented
             a,x,always,invented
             """,
-        ["cautions.csv"] = "key,text,precondition,condition,source\nnone,,,,invented",
-        ["station-findings.csv"] = "line,judged,finding,answer,cause,source",
+        ["faults/cautions.csv"] = "key,text,precondition,condition,source\nnone,,,,invented",
+        ["faults/station-findings.csv"] = "line,judged,finding,answer,cause,source",
     };
 
-    private static readonly FaultKnowledge Knowledge = FaultKnowledgeReader.Read(
-        name => Tables.TryGetValue(name, out var text) ? new StringReader(text) : Core.Tables.CsvTable.OpenShipped("faults/" + name), LedgerKnowledge.Shipped);
+    private static readonly FaultKnowledge Knowledge = new Core.Tables.Knowledge(
+        name => Tables.TryGetValue(name, out var text) ? new StringReader(text) : Core.Tables.CsvTable.OpenShipped(name), []).Of<FaultKnowledge>();
 
     private static readonly CarburetorKind Kind = new(CarburetorFamily.FloatBowl, EngineKind.FourStroke, null);
     private static readonly TraceDefaults Shop = new(48, 5, 240);

@@ -1,7 +1,7 @@
-using BlueDawn.Core.Parts;
 using BlueDawn.Core.Carburetors;
 using BlueDawn.Core.Faults;
 using BlueDawn.Core.Stations;
+using BlueDawn.Core.Tables;
 using BlueDawn.Core.Tests.Trays;
 
 namespace BlueDawn.Core.Tests.Faults;
@@ -77,16 +77,11 @@ public class FaultKnowledgeTests
     [InlineData("causes.csv", "carburetor,needle,FD", "carburetor,pin,FD", "row 15, parts: “pin” speaks of pin")]
     [InlineData("causes.csv", "carburetor,needle,FD", "carburetor,,FD", "must name the part")]
     [InlineData("causes.csv", "main-jet carburetor,FS", "main-jet,FS", "for each of its families")]
-    [InlineData("causes.csv", "tank-vent-blocked,", "fuel-stale,", "twice")]
+    [InlineData("causes.csv", "tank-vent-blocked,", "fuel-stale,", "stands there already")]
     public void A_table_that_does_not_hold_together_is_refused_and_says_where(string table, string from, string to, string says)
     {
-        var thrown = Assert.ThrowsAny<InvalidDataException>(() => FaultKnowledgeReader.Read(name =>
-        {
-            using var stream = typeof(FaultKnowledge).Assembly.GetManifestResourceStream("faults/" + name)!;
-            var text = new StreamReader(stream).ReadToEnd();
-            var at = text.IndexOf(from, StringComparison.Ordinal);
-            return new StringReader(name == table ? text[..at] + to + text[(at + from.Length)..] : text);
-        }, LedgerKnowledge.Shipped));
+        var thrown = Assert.Throws<TableException>(() => ShippedKnowledge.With("faults/" + table, from, to).Of<FaultKnowledge>());
+        Assert.StartsWith($"faults/{table}, row ", thrown.Message, StringComparison.Ordinal);
         Assert.Contains(says, thrown.Message, StringComparison.Ordinal);
     }
 }

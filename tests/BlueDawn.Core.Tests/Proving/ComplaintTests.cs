@@ -28,13 +28,13 @@ public class ComplaintTests
     [Fact]
     public void What_was_named_is_asked_for_and_else_the_owners_words()
     {
-        static string[] Asked(Story? story, string words) => [.. StoryEvidence.Complaints(story, words).Select(complaint => $"{complaint.Id}: {complaint.Label}")];
+        static string[] Asked(Story? story, string words) => [.. StoryEvidence.Complaints(story, words, FaultKnowledge.Shipped).Select(complaint => $"{complaint.Id}: {complaint.Label}")];
         static Story Told(params string[] complaints) => new(complaints, StoodFor.NotSaid, WorkedOnBy.NotSaid, OilFound.NotLooked, FuelSaid.NotSaid);
         Assert.Equal(["hunts: Hunts", "low-power: Low on power"], Asked(Told("hunts", "low-power", "hunts"), "Runs badly"));
         Assert.Equal(["said: Runs badly"], Asked(Told(), " Runs badly "));
         Assert.Equal(["said: Runs badly"], Asked(null, "Runs badly"));
         Assert.Empty(Asked(null, "  "));
-        Assert.Equal(60, StoryEvidence.Complaints(null, new string('x', 200))[0].Label.Length);
+        Assert.Equal(60, StoryEvidence.Complaints(null, new string('x', 200), FaultKnowledge.Shipped)[0].Label.Length);
     }
 
     [Theory]

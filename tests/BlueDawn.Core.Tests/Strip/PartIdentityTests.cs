@@ -9,25 +9,25 @@ namespace BlueDawn.Core.Tests.Strip;
 public class PartIdentityTests
 {
     [Theory]
-    [InlineData("parts.csv", "bowl gasket,", "bowl ring,", "parts.csv, row")]
-    [InlineData("parts.csv", "need:breather hose", "need:bowl ring", "when: “")]
-    [InlineData("parts.csv", "need:breather hose", "hopefully", "is not a condition")]
-    [InlineData("jobs.csv", "bowl-gasket", "bowl-ring", "speaks of bowl-ring")]
+    [InlineData("strip/parts.csv", "bowl gasket,", "bowl ring,", "strip/parts.csv, row")]
+    [InlineData("strip/parts.csv", "need:breather hose", "need:bowl ring", "when: “")]
+    [InlineData("strip/parts.csv", "need:breather hose", "hopefully", "is not a condition")]
+    [InlineData("strip/jobs.csv", "bowl-gasket", "bowl-ring", "speaks of bowl-ring")]
     public void A_strip_table_that_speaks_of_an_unknown_part_is_refused(string table, string was, string now, string said)
     {
-        var wrong = Assert.Throws<InvalidDataException>(() => LedgerKnowledge.Read(Changed("strip/", table, was, now), PartKnowledge.Shipped));
+        var wrong = Assert.Throws<TableException>(() => ShippedKnowledge.With(table, was, now).Of<LedgerKnowledge>());
         Assert.StartsWith(table, wrong.Message, StringComparison.Ordinal);
         Assert.Contains(said, wrong.Message, StringComparison.Ordinal);
     }
 
     [Theory]
-    [InlineData("stacks.csv", "metering-gasket", "metering-ring")]
-    [InlineData("stacks.csv", "toward-lever", "toward-the-sea")]
-    [InlineData("torques.csv", "filter-housing", "filter-house")]
-    [InlineData("settings.csv", "idle-needle", "idle-pin")]
+    [InlineData("build/stacks.csv", "metering-gasket", "metering-ring")]
+    [InlineData("build/stacks.csv", "toward-lever", "toward-the-sea")]
+    [InlineData("build/torques.csv", "filter-housing", "filter-house")]
+    [InlineData("build/settings.csv", "idle-needle", "idle-pin")]
     public void A_build_table_that_speaks_of_an_unknown_part_or_way_is_refused(string table, string was, string now)
     {
-        var wrong = Assert.Throws<InvalidDataException>(() => StackKnowledge.Read(Changed("build/", table, was, now), LedgerKnowledge.Shipped));
+        var wrong = Assert.Throws<TableException>(() => ShippedKnowledge.With(table, was, now).Of<StackKnowledge>());
         Assert.StartsWith($"{table}, row ", wrong.Message, StringComparison.Ordinal);
         Assert.Contains(now, wrong.Message, StringComparison.Ordinal);
     }
@@ -43,12 +43,4 @@ public class PartIdentityTests
             }
         }
     }
-
-    private static Func<string, TextReader> Changed(string folder, string table, string was, string now) => name =>
-    {
-        using var shipped = CsvTable.OpenShipped(folder + name);
-        var text = shipped.ReadToEnd();
-        Assert.True(name != table || text.Contains(was, StringComparison.Ordinal), $"{table} has no {was}.");
-        return new StringReader(name == table ? text.Replace(was, now, StringComparison.Ordinal) : text);
-    };
 }

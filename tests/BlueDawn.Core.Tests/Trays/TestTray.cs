@@ -3,6 +3,7 @@ using BlueDawn.Core.Logbook;
 using BlueDawn.Core.Measures;
 using BlueDawn.Core.Shop;
 using BlueDawn.Core.Stations;
+using BlueDawn.Core.Tables;
 using BlueDawn.Core.Trays;
 
 namespace BlueDawn.Core.Tests.Trays;
@@ -17,7 +18,7 @@ internal sealed class TestTray
 
     public TrayFacts Facts { get; set; }
 
-    public TrayContext Context { get; set; } = new(Sheets.Shop, PinSet.Empty, FaultHistory.None, new DateOnly(2026, 11, 2));
+    public TrayContext Context { get; set; } = new(Sheets.Shop, PinSet.Empty, FaultHistory.None, new DateOnly(2026, 11, 2), Knowledge.Shipped);
 
     public Log Log { get; private set; } = Log.Empty;
 

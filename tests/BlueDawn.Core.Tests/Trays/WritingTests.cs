@@ -257,7 +257,7 @@ public sealed class WritingTests
         var tray = new TestTray(Sheets.Spec).Does(new JobNote("full")).Does(new OutNote("bowl-gasket", LineVerdict.Renew), out var there);
         var papers = new TrayPapers(
             new TrayHead(Guid.NewGuid(), 1, 1, 2, "Boat", "", "Pump", DateTimeOffset.UnixEpoch, null),
-            tray.Facts, tray.Log.Entries, tray.Context.Shop, "", FaultHistory.None, tray.Context.Today, "");
+            tray.Facts, tray.Log.Entries, tray.Context.Shop, "", FaultHistory.None, tray.Context.Today, [], "");
         var at = new DateTimeOffset(2026, 11, 2, 9, 0, 0, TimeSpan.Zero);
         NewEntry Waiting(Note note, int minute) => new(Guid.CreateVersion7(at.AddMinutes(minute)), at.AddMinutes(minute), note);
         var (refused, renewed) = (Waiting(new BackNote("bowl-gasket", Fate.Refitted), 2), Waiting(new PartsHereNote(), 3));

@@ -32,6 +32,9 @@ public sealed partial class ArchiveTests(Shop shop)
         var ilse = await home.Server.SignInAsync("ilse");
         // A photo goes along as a file of its own.
         await AddPhotoAsync(ilse);
+        // What the shop knows by itself, too.
+        var learned = await ilse.PostAsync("/api/shop/knowledge/accept", new { act = "takeOut", was = 0, table = "faults/cause-findings.csv", key = "fuel-stale starts-then-dies", why = "never seen here" });
+        Assert.Equal(HttpStatusCode.OK, learned.Status);
         var archive = await ArchiveAsync(ilse);
         await using var place = await Place.NewAsync(shop.Database);
         var lead = place.Server.Visit();
@@ -49,6 +52,7 @@ public sealed partial class ArchiveTests(Shop shop)
 
         Assert.Equal((await ilse.GetAsync("/api/sheets/file")).Body.ToString(), (await lead.GetAsync("/api/sheets/file")).Body.ToString());
         Assert.Equal((await ilse.GetAsync("/api/shop/rules")).Body.ToString(), (await lead.GetAsync("/api/shop/rules")).Body.ToString());
+        Assert.Equal(learned.Body.ToString(), (await lead.GetAsync("/api/shop/knowledge")).Body.ToString());
         await Shop.SumsAgreeAsync(place.Database);
         Assert.Equal(
             await Shop.ExecuteAsync(home.Database, "select string_agg(md5(jpeg), ',' order by id) from photos"), await Shop.ExecuteAsync(place.Database, "select string_agg(md5(jpeg), ',' order by id) from photos"));

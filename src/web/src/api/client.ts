@@ -9,6 +9,12 @@ export type FirstStart = Schemas['FirstStartInput'];
 export type StaffLine = Schemas['StaffLine'];
 export type StaffCode = Schemas['StaffCode'];
 export type Rule = Schemas['RuleView'];
+export type KnowledgeView = Schemas['KnowledgeView'];
+export type KnowledgeVersion = Schemas['KnowledgeVersionLine'];
+export type KnowledgeTable = Schemas['KnowledgeTableView'];
+export type KnowledgeWish = Schemas['KnowledgeWish'];
+export type KnowledgeLook = Schemas['KnowledgeLook'];
+export type StandingRow = Schemas['StandingRow'];
 export type SpecSheet = Schemas['SpecSheet'];
 export type SheetSummary = Schemas['SheetSummary'];
 export type SheetForm = Schemas['SheetFormView'];
@@ -22,6 +28,7 @@ export type SheetFileLook = Schemas['SheetFileLook'];
 export type SheetIssue = Schemas['SheetIssue'];
 export type Bench = Schemas['BenchView'];
 export type BenchTray = Schemas['BenchTray'];
+export type Found = Schemas['FoundView'];
 export type WaitsFor = Schemas['WaitsFor'];
 export type Tray = Schemas['TrayView'];
 export type Slip = Schemas['Slip'];
@@ -230,6 +237,13 @@ export async function sendSheetTable(chosen: File, take: boolean, decimalComma: 
   const query = new URLSearchParams({ take: String(take), decimalComma: String(decimalComma) });
   return sendCsv<SheetFileLook>('POST', `/api/sheets/file.csv?${query}`, chosen);
 }
+
+/** A table of knowledge from a file: looked at by POST, accepted by PUT. */
+export const sendKnowledgeTable = <T>(
+  method: 'POST' | 'PUT',
+  chosen: File,
+  query: Record<string, string>,
+): Promise<T> => sendCsv<T>(method, `/api/shop/knowledge/table.csv?${new URLSearchParams(query)}`, chosen);
 
 /** Who brings a shop's archive: the code from the terminal, its lead, and their new password. */
 export interface ArchiveBearer {

@@ -1,8 +1,8 @@
-import { useQuery } from '@tanstack/react-query';
+import { queryOptions, useQuery, useQueryClient } from '@tanstack/react-query';
 import { Search } from 'lucide-react';
 import { useDeferredValue, useId, useState, type KeyboardEvent, type RefObject } from 'react';
 import { useNavigate } from 'react-router';
-import { api, ask } from '../api/client';
+import { api, ask, type BenchTray, type Found } from '../api/client';
 import { trayPath } from '../stations/registry';
 import { keys } from './keys';
 import { useBench } from './queries';
@@ -33,14 +33,18 @@ export function FindBox({ pages, boxRef, first = false, onGo }: Props) {
   const navigate = useNavigate();
   const list = useId();
   const [find, setFind] = useState('');
-  const [place, setPlace] = useState(0);
-  const hits = useHits(find.trim(), pages);
-  const chosen = Math.min(place, hits.length - 1);
+  // By where it leads, not by its place: what the server finds later moves nothing from under the hand.
+  const [pointed, setPointed] = useState('');
+  const { hits, looking, whole } = useHits(find.trim(), pages);
+  const chosen = Math.max(
+    hits.findIndex((hit) => hit.to === pointed),
+    0,
+  );
   const wanted = find.trim() !== '';
 
   const clear = (): void => {
     setFind('');
-    setPlace(0);
+    setPointed('');
   };
   const go = (hit: Hit | undefined): void => {
     if (!hit) return;
@@ -56,7 +60,7 @@ export function FindBox({ pages, boxRef, first = false, onGo }: Props) {
     } else if (event.key === 'ArrowDown' || event.key === 'ArrowUp') {
       event.preventDefault();
       const step = event.key === 'ArrowDown' ? 1 : hits.length - 1;
-      if (hits.length > 0) setPlace((chosen + step) % hits.length);
+      setPointed(hits[(chosen + step) % hits.length]?.to ?? '');
     }
   };
   return (
@@ -66,7 +70,11 @@ export function FindBox({ pages, boxRef, first = false, onGo }: Props) {
         className="border-night-mute/50 mx-3 mt-1 mb-1 flex items-center gap-2 rounded-lg border px-3"
         onSubmit={(event) => {
           event.preventDefault();
-          go(hits[chosen]);
+          if (hits.length > 0) go(hits[chosen]);
+          else if (wanted) {
+            const box = event.currentTarget.querySelector('input');
+            void whole().then((all) => box?.value === find && go(all[0]));
+          }
         }}
       >
         <Search aria-hidden size={18} />
@@ -86,7 +94,7 @@ export function FindBox({ pages, boxRef, first = false, onGo }: Props) {
           onKeyDown={onKey}
           onChange={(event) => {
             setFind(event.target.value);
-            setPlace(0);
+            setPointed('');
           }}
           className="placeholder:text-night-mute min-h-11 w-full bg-transparent outline-none"
         />
@@ -95,7 +103,9 @@ export function FindBox({ pages, boxRef, first = false, onGo }: Props) {
         {!wanted
           ? ''
           : hits.length === 0
-            ? 'Nothing answers to that.'
+            ? looking
+              ? 'Looking …'
+              : 'Nothing answers to that.'
             : hits.length === 1
               ? '1 found'
               : `${hits.length} found`}
@@ -138,20 +148,39 @@ export function FindBox({ pages, boxRef, first = false, onGo }: Props) {
 }
 
 /** What answers to a text: trays and pages from what is at hand, so that it answers while typing and without the server; the rest from the server. */
-function useHits(text: string, pages: readonly Page[]): Hit[] {
+function useHits(text: string, pages: readonly Page[]) {
   const bench = useBench();
+  const client = useQueryClient();
   const asked = useDeferredValue(text);
-  const found = useQuery({
-    queryKey: keys.find(asked),
-    queryFn: () => ask(api.GET('/api/find', { params: { query: { text: asked } } })),
-    enabled: asked.length > 0,
+  const found = useQuery({ ...finding(asked), enabled: asked !== '' });
+  const trays = bench.data?.trays ?? [];
+  return {
+    // What the server found for another text is not shown as if it were for this one.
+    hits: hitsOf(text, pages, trays, asked === text ? found.data : undefined),
+    looking: asked !== text || found.isFetching,
+    /** All of it, once the server has answered; without the server, what is at hand. */
+    whole: async (): Promise<Hit[]> =>
+      hitsOf(text, pages, trays, await client.query(finding(text)).catch(() => undefined)),
+  };
+}
+
+const finding = (text: string) =>
+  queryOptions({
+    queryKey: keys.find(text),
+    queryFn: () => ask(api.GET('/api/find', { params: { query: { text } } })),
     staleTime: 10_000,
-    placeholderData: (before) => before,
     retry: false,
   });
+
+function hitsOf(
+  text: string,
+  pages: readonly Page[],
+  benchTrays: readonly BenchTray[],
+  found: Found | undefined,
+): Hit[] {
   if (text === '') return [];
   const wanted = text.toLowerCase();
-  const trays = (bench.data?.trays ?? [])
+  const trays = benchTrays
     .filter((tray) =>
       `${tray.number} ${tray.machineName} ${tray.ownerName} ${tray.complaint}`.toLowerCase().includes(wanted),
     )
@@ -163,7 +192,7 @@ function useHits(text: string, pages: readonly Page[]): Hit[] {
       // What it was found by, where that is not seen otherwise.
       says: `${tray.number} ${tray.machineName} ${tray.ownerName}`.toLowerCase().includes(wanted) ? '' : tray.complaint,
     }));
-  const more = (asked === text ? (found.data?.trays ?? []) : [])
+  const more = (found?.trays ?? [])
     .filter((tray) => !trays.some((other) => other.number === tray.number))
     .map((tray) => ({ ...tray, says: tray.stampedNumber }));
   const all = [...trays, ...more].sort(
@@ -179,13 +208,13 @@ function useHits(text: string, pages: readonly Page[]): Hit[] {
       words: tray.machineName,
       note: [tray.ownerName, tray.handedBack ? 'handed back' : '', tray.says].filter((word) => word !== '').join(', '),
     })),
-    ...(asked === text ? (found.data?.sheets ?? []) : []).map((sheet) => ({
+    ...(found?.sheets ?? []).map((sheet) => ({
       group: 'Spec sheets',
       to: `/sheets/${sheet.code}`,
       mark: sheet.code,
       words: sheet.maker,
     })),
-    ...(asked === text ? (found.data?.items ?? []) : []).map((item) => ({
+    ...(found?.items ?? []).map((item) => ({
       group: 'Items',
       to: `/stock/shelf?item=${encodeURIComponent(item.number)}`,
       mark: item.number,

@@ -25,6 +25,7 @@ const pages: readonly { to: string; word: string; may?: May }[] = [
   { to: '/baths', word: 'Baths' },
   { to: '/sheets', word: 'Sheets' },
   { to: '/rules', word: 'Rules' },
+  { to: '/knowledge', word: 'Knowledge' },
   { to: '/people', word: 'People', may: 'managePeople' },
 ];
 

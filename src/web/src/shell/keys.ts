@@ -8,6 +8,8 @@ export const keys = {
   bench: ['bench'] as const,
   people: ['people'] as const,
   rules: ['rules'] as const,
+  knowledge: ['knowledge'] as const,
+  knowledgeTable: (name: string) => ['knowledge', name] as const,
   shop: ['shop'] as const,
   find: (text: string) => ['find', text] as const,
   sheetForm: ['sheet-form'] as const,
