@@ -234,6 +234,78 @@ test('a rule is changed with a reason and seen in a verdict; a tray with reading
   expect(await finding(before)).toBe('cannotTell');
 });
 
+test('a table is changed a row, seen in the step it leads a tray to, and taken back, by keyboard alone', async ({
+  page,
+}) => {
+  await signIn(page, 'nessa', PASSWORD);
+  const { number } = await send<{ number: number }>(page, '/api/trays', {
+    trayId: crypto.randomUUID(),
+    entryId: crypto.randomUUID(),
+    ownerName: 'Boat Osprey',
+    machineName: 'Fog horn compressor',
+    stampedNumber: '',
+    family: 'floatBowl',
+    complaint: 'Dies',
+    promisedDay: new Date(Date.now() + 5 * 86_400_000).toISOString().slice(0, 10),
+  });
+  await note(page, number, {
+    kind: 'findings',
+    checkId: 'owner-story',
+    answers: [{ findingId: 'dies-after-minutes', said: 'present' }],
+    fromOwner: true,
+  });
+  const step = async () =>
+    ((await get(page, `/api/trays/${number}`)) as { next: { do: { text: string } } }).next.do.text;
+  const before = await step();
+  await page.keyboard.press('/');
+  await page.keyboard.type('knowledge');
+  await expect(page.getByRole('option', { name: 'Knowledge' })).toBeVisible();
+  await page.keyboard.press('Enter');
+  await page.getByRole('link', { name: /^Causes/ }).focus();
+  await page.keyboard.press('Enter');
+  const find = page.getByLabel('Find', { exact: true });
+  await find.focus();
+  await page.keyboard.type('vent');
+  const row = page.getByRole('listitem', { name: 'tank-vent-blocked' });
+  await row.getByRole('button', { name: 'Change: tank-vent-blocked' }).focus();
+  await page.keyboard.press('Enter');
+  // What it must not be is said at its box, and nothing that was typed is lost by a reload.
+  await row.getByLabel('Prior weight').focus();
+  await page.keyboard.press('ControlOrMeta+a');
+  await page.keyboard.type('seldom');
+  await page.keyboard.press('Enter');
+  await expect(row.getByText(/“seldom” is not a number of 0 or more/).first()).toBeVisible();
+  await page.reload();
+  await page.getByRole('button', { name: 'Change: tank-vent-blocked' }).focus();
+  await page.keyboard.press('Enter');
+  await expect(row.getByLabel('Prior weight')).toHaveValue('seldom');
+  await row.getByLabel('Prior weight').focus();
+  await page.keyboard.press('ControlOrMeta+a');
+  await page.keyboard.type('0.01');
+  await page.keyboard.press('Enter');
+  await expect(row.getByText(`prior weight: 3 → 0.01`)).toBeVisible();
+  await expect(row.getByRole('link', { name: new RegExp(`^${number} Fog horn`) })).toBeVisible();
+  expect(await step()).toBe(before);
+  await expect(row.getByLabel('Why')).toBeFocused();
+  await page.keyboard.press('Enter');
+  await expect(row.getByText(/Say why/)).toBeVisible();
+  await page.keyboard.type('Our caps have no vent');
+  await page.keyboard.press('Enter');
+  await expect(row.getByText('changed here')).toBeVisible();
+  await expect.poll(step).not.toBe(before);
+  // Taken back: everything is as it was, and both are in the list of versions.
+  await page.getByRole('link', { name: 'Knowledge' }).last().focus();
+  await page.keyboard.press('Enter');
+  await page.getByRole('button', { name: 'Go back to version 0' }).focus();
+  await page.keyboard.press('Enter');
+  await expect(page.getByLabel('Why')).toBeFocused();
+  await page.keyboard.type('Tried it');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('listitem', { name: 'Version 2' }).getByText('Stands now')).toBeVisible();
+  await expect(page.getByText(/Nessa Falk.*Our caps have no vent/)).toBeVisible();
+  expect(await step()).toBe(before);
+});
+
 test('a bath and a maker’s date code are the shop’s own; what is wrong is said at its box', async ({ page }) => {
   await signIn(page, 'nessa', PASSWORD);
   await page.getByRole('link', { name: 'Rules' }).click();

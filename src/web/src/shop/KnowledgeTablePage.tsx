@@ -152,6 +152,8 @@ function Row({
   );
 }
 
+const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
+
 function RowForm({ table, row, done }: { table: KnowledgeTable; row?: StandingRow; done: () => void }) {
   const person = usePerson();
   const [cells, keep, clear] = useKept(
@@ -183,7 +185,7 @@ function RowForm({ table, row, done }: { table: KnowledgeTable; row?: StandingRo
             {table.columns.map((column, i) => (
               <TextField
                 key={column}
-                label={words(column)}
+                label={capital(words(column))}
                 hint={takes[column]}
                 value={cells[i] ?? ''}
                 problem={mine(column)}
@@ -198,7 +200,7 @@ function RowForm({ table, row, done }: { table: KnowledgeTable; row?: StandingRo
         )}
         <span className="flex flex-wrap gap-2">
           {row?.standing !== 'takenOut' && (
-            <Button type="submit" look="hands" disabled={proposal.busy}>
+            <Button type="submit" look={proposal.looked ? 'plain' : 'hands'} disabled={proposal.busy}>
               What does it do?
             </Button>
           )}

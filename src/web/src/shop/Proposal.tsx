@@ -42,7 +42,13 @@ export function Proposal({ proposal }: { proposal: ProposalState }) {
     >
       <Rows looked={looked} />
       <Trays looked={looked} />
-      <TextField label="Why" value={why} problem={errors.why?.[0]} onChange={(event) => setWhy(event.target.value)} />
+      <TextField
+        label="Why"
+        autoFocus
+        value={why}
+        problem={errors.why?.[0]}
+        onChange={(event) => setWhy(event.target.value)}
+      />
       {problem && !errors.why && <Notice title={problem.title}>{problem.detail}</Notice>}
       <span className="flex flex-wrap gap-2">
         <Button type="submit" look="hands" disabled={proposal.busy}>
@@ -58,7 +64,7 @@ function Rows({ looked }: { looked: KnowledgeLook }) {
   return (
     <div>
       <h3 className="font-strong">
-        {looked.rows.length === 1 ? 'One row becomes other' : `${looked.rows.length} rows become other`}
+        {looked.rows.length === 1 ? 'One row changes' : `${looked.rows.length} rows change`}
       </h3>
       <ul className="grid gap-1">
         {looked.rows.slice(0, shown).map((row) => {
