@@ -120,6 +120,7 @@ bench.MapPeople();
 bench.MapBench();
 bench.MapFind();
 bench.MapIntake();
+bench.MapOwners();
 bench.MapTrays();
 bench.MapPhotos();
 bench.MapFaults();

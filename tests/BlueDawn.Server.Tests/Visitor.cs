@@ -92,6 +92,23 @@ public sealed class Visitor(HttpClient http)
         stampedNumber = stamped,
     };
 
+    /// <summary>Checks in a tray of this owner and machine and gives its number.</summary>
+    public async Task<int> NewTrayOfAsync(string ownerName, string machineName)
+    {
+        var answer = await PostAsync("/api/trays", new
+        {
+            trayId = Guid.CreateVersion7(),
+            entryId = Guid.CreateVersion7(),
+            ownerName,
+            machineName,
+            family = "floatBowl",
+            complaint = "Hunts",
+            promisedDay = DateOnly.FromDateTime(DateTime.Now.AddDays(3)),
+        });
+        Assert.Equal(HttpStatusCode.Created, answer.Status);
+        return answer.Body.GetProperty("number").GetInt32();
+    }
+
     /// <summary>Whether a line tries what the owner complained of.</summary>
     public static bool IsComplaint(JsonElement line) => line.GetProperty("key").GetString()!.StartsWith("proving/complaint-", StringComparison.Ordinal);
 

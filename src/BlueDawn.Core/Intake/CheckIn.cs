@@ -22,6 +22,15 @@ public sealed record CheckIn(
     private const int LongestComplaint = 2000;
     private const int FarthestPromiseDays = 366;
 
+    /// <summary>What is wrong with an owner's name or how they are reached, field by field.</summary>
+    /// <param name="name">Name of the person, boat or stall.</param>
+    /// <param name="contact">How to reach them; may be empty.</param>
+    public static IReadOnlyList<FieldProblem> CheckOwner(string name, string contact) =>
+    [
+        .. name.Length is 0 or > LongestName ? [new FieldProblem("name", $"A name or a boat, of no more than {LongestName} characters.")] : Array.Empty<FieldProblem>(),
+        .. contact.Length > LongestName ? [new FieldProblem("contact", $"Longer than {LongestName} characters. Shorten it.")] : Array.Empty<FieldProblem>(),
+    ];
+
     /// <summary>What is wrong with a check-in, field by field; empty when the tray can be made.</summary>
     /// <param name="today">The day it comes in.</param>
     public IReadOnlyList<FieldProblem> Check(DateOnly today)

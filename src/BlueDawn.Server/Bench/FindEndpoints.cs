@@ -34,9 +34,6 @@ internal static class FindEndpoints
 {
     private const int MostOfAKind = 8, LongestText = 60;
 
-    /// <summary>Stands before a sign that is meant as itself.</summary>
-    private const string Sign = "\\";
-
     public static void MapFind(this RouteGroupBuilder api) =>
         api.MapGet("/find", FindAsync).WithTags("Bench").WithName("find").WithSummary("Trays, sheets and items by what stands on them");
 
@@ -49,13 +46,13 @@ internal static class FindEndpoints
         }
 
         // What stands in it is looked for as it stands, signs and all.
-        var like = $"%{wanted.Replace("\\", "\\\\", StringComparison.Ordinal).Replace("%", "\\%", StringComparison.Ordinal).Replace("_", "\\_", StringComparison.Ordinal)}%";
+        var like = Like.With(wanted);
         // A stamp and a telephone number are the same with dashes and spaces and without.
         var bare = StampedNumber.Tidy(wanted);
         var number = int.TryParse(wanted, out var typed) ? typed : (int?)null;
         var trays = await db.Trays.AsNoTracking()
             .Where(tray => tray.Number == number
-                || EF.Functions.ILike(tray.Machine.Name, like, Sign) || EF.Functions.ILike(tray.Machine.Owner.Name, like, Sign) || EF.Functions.ILike(tray.Complaint, like, Sign)
+                || EF.Functions.ILike(tray.Machine.Name, like, Like.Sign) || EF.Functions.ILike(tray.Machine.Owner.Name, like, Like.Sign) || EF.Functions.ILike(tray.Complaint, like, Like.Sign)
                 || (bare.Length >= 2 && (tray.StampedNumber.ToUpper().Replace("-", "").Replace(" ", "").Replace("/", "").Replace(".", "").Contains(bare)
                     || tray.Machine.Owner.Contact.ToUpper().Replace("-", "").Replace(" ", "").Replace("/", "").Replace(".", "").Contains(bare))))
             .OrderByDescending(tray => tray.Number == number).ThenBy(tray => tray.WaitsFor == WaitsFor.HandedBack).ThenByDescending(tray => tray.Number)
@@ -69,8 +66,8 @@ internal static class FindEndpoints
             .OrderByDescending(sheet => string.Equals(sheet.Code, wanted, StringComparison.OrdinalIgnoreCase))
             .Take(MostOfAKind).Select(sheet => new FoundSheet(sheet.Code, sheet.Maker)).ToList();
         var items = wanted.Length < 2 ? [] : await db.Items.AsNoTracking()
-            .Where(item => EF.Functions.ILike(item.Number, like, Sign) || EF.Functions.ILike(item.Name, like, Sign))
-            .OrderByDescending(item => EF.Functions.ILike(item.Number, like, Sign)).ThenBy(item => item.Number)
+            .Where(item => EF.Functions.ILike(item.Number, like, Like.Sign) || EF.Functions.ILike(item.Name, like, Like.Sign))
+            .OrderByDescending(item => EF.Functions.ILike(item.Number, like, Like.Sign)).ThenBy(item => item.Number)
             .Take(MostOfAKind).Select(item => new FoundPart(item.Number, item.Name)).ToListAsync(cancel);
         return TypedResults.Ok(new FoundView(trays, sheets, items));
     }

@@ -194,14 +194,15 @@ internal static class IntakeEndpoints
     private static async Task<Machine> FindMachineAsync(BlueDawnDb db, CheckIn checkIn, DateTimeOffset now, CancellationToken cancel)
     {
         var (ownerName, machineName) = (checkIn.OwnerName.Trim(), checkIn.MachineName.Trim());
-        var owner = await db.Owners.FirstOrDefaultAsync(o => o.Name == ownerName, cancel)
+        // Capitals make no other owner; one spelled exactly so comes first.
+        var owner = await db.Owners.Where(o => EF.Functions.ILike(o.Name, Like.Exactly(ownerName), Like.Sign)).OrderByDescending(o => o.Name == ownerName).FirstOrDefaultAsync(cancel)
             ?? new Owner { Id = Guid.CreateVersion7(now), Name = ownerName };
         if (!string.IsNullOrWhiteSpace(checkIn.OwnerContact))
         {
             owner.Contact = checkIn.OwnerContact.Trim();
         }
 
-        return await db.Machines.FirstOrDefaultAsync(m => m.OwnerId == owner.Id && m.Name == machineName, cancel)
+        return await db.Machines.Where(m => m.OwnerId == owner.Id && EF.Functions.ILike(m.Name, Like.Exactly(machineName), Like.Sign)).OrderByDescending(m => m.Name == machineName).FirstOrDefaultAsync(cancel)
             ?? new Machine { Id = Guid.CreateVersion7(now), Owner = owner, Name = machineName };
     }
 

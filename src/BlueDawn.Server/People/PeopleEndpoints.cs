@@ -38,6 +38,10 @@ internal sealed record StaffCode(string UserName, string Code, DateTimeOffset Un
 /// <summary>A password set with a one-time code.</summary>
 internal sealed record CodeSignIn(string UserName, string Code, string Password);
 
+/// <summary>Somebody to be blanked.</summary>
+/// <param name="UserName">The name they sign in with, typed once more.</param>
+internal sealed record BlankStaff(string UserName);
+
 /// <summary>My own password, changed.</summary>
 internal sealed record PasswordChange(string Now, string Next);
 
@@ -53,6 +57,8 @@ internal static class PeopleEndpoints
         people.MapPost("", AddAsync).WithName("addPerson").WithSummary("Add somebody; answers the code they set their password with");
         people.MapPut("/{id:guid}", ChangeAsync).WithName("changePerson").WithSummary("Change somebody's name, initials or role, or lock them out");
         people.MapPost("/{id:guid}/code", CodeAsync).WithName("newCode").WithSummary("A one-time code to set a new password; signs them out everywhere");
+        people.MapGet("/{id:guid}/data.json", DataAsync).WithName("getPersonData").WithSummary("Everything of a person").Produces<string>(200, "application/json").ProducesProblem(404);
+        people.MapPost("/{id:guid}/blank", BlankAsync).WithName("blankPerson").WithSummary("Blank a person who has left: the book keeps the work, not the name");
         people.MapDelete("/{id:guid}/devices", SignOutAsync).WithName("signOutPerson").WithSummary("Sign somebody out on all their devices");
     }
 
@@ -288,6 +294,40 @@ internal static class PeopleEndpoints
         join role in db.Roles on has.RoleId equals role.Id
         where role.Name == Roles.Lead && person.Id != id && !person.LockedOut && person.PasswordHash != null
         select person.Id).AnyAsync(cancel);
+
+    private static async Task<IResult> DataAsync(Guid id, HttpContext context, BlueDawnDb db, CancellationToken cancel)
+    {
+        context.Response.Headers.ContentDisposition = "attachment; filename=person.json";
+        return await PersonalData.OfPersonAsync(db, id, cancel) is { } data ? TypedResults.Text(data, "application/json") : Nobody();
+    }
+
+    private static async Task<Results<Ok<List<StaffLine>>, ValidationProblem, ProblemHttpResult>> BlankAsync(
+        Guid id, BlankStaff input, BlueDawnDb db, Me me, TimeProvider clock, CancellationToken cancel)
+    {
+        await using var transaction = await db.Database.BeginTransactionAsync(cancel);
+        await LockAsync(db, cancel);
+        if (await db.Users.SingleOrDefaultAsync(one => one.Id == id, cancel) is not { } person)
+        {
+            return Nobody();
+        }
+
+        if (!person.LockedOut)
+        {
+            return Problem.Field("userName", $"{person.DisplayName} still signs in. Lock them out first.");
+        }
+
+        if (input.UserName.Trim() != person.UserName)
+        {
+            return Problem.Field("userName", $"Type {person.UserName}, to be sure: what is blanked does not come back.");
+        }
+
+        await PersonalData.BlankPersonAsync(db, id, cancel);
+        await db.Entry(person).ReloadAsync(cancel);
+        Write(db, me, clock.GetUtcNow(), person, $"Somebody who has left was blanked: {person.DisplayName}.");
+        await db.SaveChangesAsync(cancel);
+        await transaction.CommitAsync(cancel);
+        return TypedResults.Ok(await ListAsync(db, cancel));
+    }
 
     private static void Write(BlueDawnDb db, Me me, DateTimeOffset at, Person person, string what) =>
         db.ShopChanges.Add(new ShopChange { Id = Guid.CreateVersion7(at), At = at, By = me.Person.DisplayName, About = $"person/{person.UserName}", What = what });

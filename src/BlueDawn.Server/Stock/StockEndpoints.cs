@@ -84,9 +84,9 @@ internal static class StockEndpoints
             return TypedResults.Ok(new List<FoundItem>());
         }
 
-        var pattern = "%" + wanted.Replace("%", "", StringComparison.Ordinal).Replace("_", "", StringComparison.Ordinal) + "%";
+        var pattern = Like.With(wanted);
         return TypedResults.Ok(await db.Items.AsNoTracking()
-            .Where(item => EF.Functions.ILike(item.Number, pattern) || EF.Functions.ILike(item.Name, pattern))
+            .Where(item => EF.Functions.ILike(item.Number, pattern, Like.Sign) || EF.Functions.ILike(item.Name, pattern, Like.Sign))
             .OrderBy(item => item.Number)
             .Take(MostFound)
             .Select(item => new FoundItem(item.Number, item.Kind, item.Name, item.Maker))

@@ -20,6 +20,7 @@ const KnowledgePage = lazy(() => import('./shop/KnowledgePage').then((m) => ({ d
 const KnowledgeTablePage = lazy(() =>
   import('./shop/KnowledgeTablePage').then((m) => ({ default: m.KnowledgeTablePage })),
 );
+const OwnersPage = lazy(() => import('./shop/OwnersPage').then((m) => ({ default: m.OwnersPage })));
 const SheetsPage = lazy(() => import('./shop/SheetsPage').then((m) => ({ default: m.SheetsPage })));
 const SheetPage = lazy(() => import('./shop/SheetPage').then((m) => ({ default: m.SheetPage })));
 const SheetFormPage = lazy(() => import('./shop/SheetFormPage').then((m) => ({ default: m.SheetFormPage })));
@@ -65,6 +66,7 @@ export function App() {
           <Route path="rules" element={<RulesPage />} />
           <Route path="knowledge" element={<KnowledgePage />} />
           <Route path="knowledge/:room/:table" element={<KnowledgeTablePage />} />
+          <Route path="owners" element={<OwnersPage />} />
           <Route path="sheets" element={<SheetsPage />} />
           <Route path="sheets/new" element={<SheetFormPage />} />
           <Route path="sheets/:code" element={<SheetPage />} />

@@ -4,7 +4,6 @@ using System.Text;
 using System.Text.RegularExpressions;
 using BlueDawn.Server.Tests.Intake;
 using BlueDawn.Store.Moving;
-using Npgsql;
 using SkiaSharp;
 
 namespace BlueDawn.Server.Tests.Moving;
@@ -12,7 +11,7 @@ namespace BlueDawn.Server.Tests.Moving;
 /// <summary>A shop leaves with everything it has and moves into an empty one, whole or not at all.</summary>
 public sealed partial class ArchiveTests(Shop shop)
 {
-    private const string Code = "K7QM-3XHT-9WPD", Password = "nine brass jets in a row";
+    private const string Code = Place.Code, Password = "nine brass jets in a row";
 
     [Fact]
     public async Task Every_table_moves_or_is_said_to_stay_and_no_column_of_one_that_stays_behind_is_there()
@@ -173,28 +172,5 @@ public sealed partial class ArchiveTests(Shop shop)
     {
         using var zip = new ZipArchive(new MemoryStream(archive));
         return zip.Entries.First(entry => entry.FullName.StartsWith("photos/", StringComparison.Ordinal)).FullName;
-    }
-
-    /// <summary>An empty place on a database of its own.</summary>
-    private sealed record Place(string Admin, string Database, OtherServer Server) : IAsyncDisposable
-    {
-        public static async Task<Place> NewAsync(string admin, bool demo = false)
-        {
-            var name = $"blue_dawn_place_{Guid.NewGuid():N}";
-            await Shop.ExecuteAsync(admin, $"create database {name}");
-            var database = new NpgsqlConnectionStringBuilder(admin) { Database = name }.ToString();
-            return new Place(admin, database, new OtherServer(database, ("BLUE_DAWN_DEMO", demo ? "true" : "false"), ("BLUE_DAWN_SETUP_CODE", Code)));
-        }
-
-        public async ValueTask DisposeAsync()
-        {
-            await Server.DisposeAsync();
-            await using (var connection = new NpgsqlConnection(Database))
-            {
-                NpgsqlConnection.ClearPool(connection);
-            }
-
-            await Shop.ExecuteAsync(Admin, $"drop database {new NpgsqlConnectionStringBuilder(Database).Database} with (force)");
-        }
     }
 }

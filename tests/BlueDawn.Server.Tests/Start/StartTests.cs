@@ -88,11 +88,17 @@ public sealed class StartTests(Shop shop) : IAsyncLifetime
             {
                 var jory = await server.SignInAsync("jory");
                 Assert.Equal(HttpStatusCode.OK, (await jory.RecordAsync(await jory.NewTrayAsync(), "gauging/main-jet", new { go = "0.71", noGo = "0.73" })).Status);
+                // A name can be blanked by it, and nothing else in rows that stay.
+                var ilse = await server.SignInAsync("ilse");
+                var id = (await ilse.GetAsync("/api/people")).Body.EnumerateArray().Single(person => person.GetProperty("userName").GetString() == "jory").GetProperty("id").GetGuid();
+                await ilse.PutAsync($"/api/people/{id}", new { displayName = "Jory Tamblyn", initials = "JT", role = "technician", lockedOut = true });
+                Assert.Equal(HttpStatusCode.OK, (await ilse.PostAsync($"/api/people/{id}/blank", new { userName = "jory" })).Status);
             }
 
             foreach (var forbidden in (string[])
             [
-                "update logbook_entries set words = 'x'", "delete from logbook_entries", "truncate logbook_entries", "alter table logbook_entries disable trigger all",
+                "update logbook_entries set words = 'x'", "set blue_dawn.blanking = 'yes'; update logbook_entries set words = 'x'", "delete from knowledge_versions", "update shop_changes set why = 'x'",
+                "delete from logbook_entries", "truncate logbook_entries", "alter table logbook_entries disable trigger all",
                 "update stock_moves set pieces = 0", "delete from bath_events", "delete from donor_takings", "set session_replication_role = replica", "drop table trays",
                 "update \"__EFMigrationsHistory\" set product_version = '0'", "copy people to program 'cat'", "select pg_read_file('PG_VERSION')", "create role other superuser",
             ])

@@ -9,6 +9,7 @@ export type FirstStart = Schemas['FirstStartInput'];
 export type StaffLine = Schemas['StaffLine'];
 export type StaffCode = Schemas['StaffCode'];
 export type Rule = Schemas['RuleView'];
+export type OwnerLine = Schemas['OwnerLine'];
 export type KnowledgeView = Schemas['KnowledgeView'];
 export type KnowledgeVersion = Schemas['KnowledgeVersionLine'];
 export type KnowledgeTable = Schemas['KnowledgeTableView'];

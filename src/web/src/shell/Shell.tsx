@@ -23,6 +23,7 @@ const item = 'inline-flex min-h-11 items-center gap-1.5 rounded-lg px-1.75 font-
 const pages: readonly { to: string; word: string; may?: May }[] = [
   { to: '/stock', word: 'Stock' },
   { to: '/baths', word: 'Baths' },
+  { to: '/owners', word: 'Owners' },
   { to: '/sheets', word: 'Sheets' },
   { to: '/rules', word: 'Rules' },
   { to: '/knowledge', word: 'Knowledge' },

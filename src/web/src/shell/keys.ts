@@ -19,6 +19,7 @@ export const keys = {
   baths: ['baths'] as const,
   parts: ['parts'] as const,
   owners: ['owners'] as const,
+  allOwners: ['owners', 'all'] as const,
   earlier: (owner: string, machine: string) => ['earlier', owner, machine] as const,
   identify: (question: unknown) => ['identify', question] as const,
   stamped: (number: string) => ['stamped', number] as const,

@@ -6,7 +6,7 @@ import { useMay, usePerson } from '../session/session';
 import { keys } from '../shell/keys';
 import { useTitle } from '../shell/title';
 import { moment } from '../units/format';
-import { Button } from '../ui/button';
+import { Button, FileButton } from '../ui/button';
 import { Card } from '../ui/card';
 import { Choice } from '../ui/choice';
 import { TextField } from '../ui/field';
@@ -118,6 +118,38 @@ function AddPerson({ onCode }: { onCode: (code: StaffCode) => void }) {
   );
 }
 
+/** Somebody who has left: the book keeps their work under another name. */
+function BlankPerson({ line, done }: { line: StaffLine; done: (all: StaffLine[]) => void }) {
+  const [again, setAgain] = useState('');
+  const blank = useWrite(
+    () =>
+      ask(api.POST('/api/people/{id}/blank', { params: { path: { id: line.id } }, body: { userName: again.trim() } })),
+    { done, changes: [['tray']] },
+  );
+  return (
+    <form
+      className="grid items-start gap-3 sm:grid-cols-[1fr_auto]"
+      onSubmit={(event) => {
+        event.preventDefault();
+        void blank.run();
+      }}
+    >
+      <TextField
+        label={`To blank them, type ${line.userName}`}
+        hint="The book keeps the work, not the name. It does not come back."
+        value={again}
+        problem={blank.problem?.errors.userName?.[0] ?? blank.problem?.title}
+        onChange={(event) => setAgain(event.target.value)}
+      />
+      <span className="sm:mt-7">
+        <Button type="submit" disabled={again.trim() === '' || blank.busy}>
+          Blank
+        </Button>
+      </span>
+    </form>
+  );
+}
+
 function PersonRow({ line, onCode }: { line: StaffLine; onCode: (code: StaffCode) => void }) {
   const me = usePerson();
   const queries = useQueryClient();
@@ -213,7 +245,9 @@ function PersonRow({ line, onCode }: { line: StaffLine; onCode: (code: StaffCode
             >
               {line.lockedOut ? 'Let in again' : 'Lock out'}
             </Button>
+            <FileButton to={`/api/people/${line.id}/data.json`}>All about them</FileButton>
           </div>
+          {line.lockedOut && <BlankPerson line={line} done={take} />}
         </div>
       )}
     </li>

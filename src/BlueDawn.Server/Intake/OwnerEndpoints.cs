@@ -1,0 +1,176 @@
+using BlueDawn.Core.Intake;
+using BlueDawn.Core.Shop;
+using BlueDawn.Core.Stations;
+using BlueDawn.Server.People;
+using BlueDawn.Server.Problems;
+using BlueDawn.Store;
+using BlueDawn.Store.Carburetors;
+using BlueDawn.Store.Intake;
+using BlueDawn.Store.People;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
+
+namespace BlueDawn.Server.Intake;
+
+/// <summary>A tray of an owner.</summary>
+/// <param name="Number">Its number.</param>
+/// <param name="MachineName">What it is off.</param>
+/// <param name="HandedBack">Whether it has been handed back.</param>
+internal sealed record OwnerTray(int Number, string MachineName, bool HandedBack);
+
+/// <summary>An owner.</summary>
+/// <param name="Id">Their id.</param>
+/// <param name="Name">Name of the person, boat or stall.</param>
+/// <param name="Contact">How to reach them; may be empty.</param>
+/// <param name="Trays">Their trays, newest first.</param>
+internal sealed record OwnerLine(Guid Id, string Name, string Contact, IReadOnlyList<OwnerTray> Trays);
+
+/// <summary>What an owner is called and how they are reached.</summary>
+/// <param name="Name">The name.</param>
+/// <param name="Contact">How to reach them.</param>
+internal sealed record OwnerFacts(string Name, string Contact);
+
+/// <summary>Another name or another way to reach an owner.</summary>
+/// <param name="Now">What it shall be.</param>
+/// <param name="Was">What it was changed from: when it is another by now, somebody was first.</param>
+internal sealed record OwnerChange(OwnerFacts Now, OwnerFacts Was);
+
+/// <summary>Two owners who are one.</summary>
+/// <param name="Into">Whom the machines and trays go to.</param>
+internal sealed record OwnerMerge(Guid Into);
+
+internal static class OwnerEndpoints
+{
+    public static void MapOwners(this RouteGroupBuilder api)
+    {
+        var owners = api.MapGroup("/owners").WithTags("Owners");
+        owners.MapGet("/all", async (BlueDawnDb db, CancellationToken cancel) => TypedResults.Ok(await ListAsync(db, cancel)))
+            .WithName("listAllOwners").WithSummary("Every owner with their trays");
+        owners.MapPut("/{id:guid}", ChangeAsync).WithName("changeOwner").WithSummary("Correct an owner's name or how to reach them").RequireAuthorization(nameof(May.ChangeTrays));
+        var lead = owners.MapGroup("").RequireAuthorization(nameof(May.ManageShop));
+        lead.MapPost("/{id:guid}/merge", MergeAsync).WithName("mergeOwner").WithSummary("Two owners are one: their machines and trays go to the other");
+        lead.MapGet("/{id:guid}/data.json", DataAsync).WithName("getOwnerData").WithSummary("Everything of an owner").Produces<string>(200, "application/json").ProducesProblem(404);
+        lead.MapPost("/{id:guid}/blank", BlankAsync).WithName("blankOwner").WithSummary("Blank an owner: the book keeps the work, not the name");
+    }
+
+    private static async Task<List<OwnerLine>> ListAsync(BlueDawnDb db, CancellationToken cancel)
+    {
+        var trays = (await db.Trays.AsNoTracking()
+            .Select(tray => new { tray.Machine.OwnerId, tray.Number, Machine = tray.Machine.Name, HandedBack = tray.WaitsFor == WaitsFor.HandedBack })
+            .ToListAsync(cancel)).ToLookup(tray => tray.OwnerId);
+        return [.. (await db.Owners.AsNoTracking().ToListAsync(cancel)).OrderBy(owner => owner.Name, StringComparer.OrdinalIgnoreCase).Select(owner => new OwnerLine(
+            owner.Id,
+            owner.Name,
+            owner.Contact,
+            [.. trays[owner.Id].OrderByDescending(tray => tray.Number).Select(tray => new OwnerTray(tray.Number, tray.Machine, tray.HandedBack))]))];
+    }
+
+    private static async Task<Results<Ok<List<OwnerLine>>, ValidationProblem, ProblemHttpResult>> ChangeAsync(
+        Guid id, OwnerChange input, BlueDawnDb db, Me me, TimeProvider clock, CancellationToken cancel)
+    {
+        var now = new OwnerFacts(input.Now.Name.Trim(), input.Now.Contact.Trim());
+        if (CheckIn.CheckOwner(now.Name, now.Contact) is { Count: > 0 } problems)
+        {
+            return Problem.Fields(problems);
+        }
+
+        await using var transaction = await db.Database.BeginTransactionAsync(cancel);
+        if (await FindAsync(db, id, cancel) is not { } owner)
+        {
+            return Nobody();
+        }
+
+        if (new OwnerFacts(owner.Name, owner.Contact) != input.Was)
+        {
+            return Problem.Conflict($"{owner.Name} was changed meanwhile.", "Look at what it is now, then decide. Nothing was changed.", ("owner", new OwnerFacts(owner.Name, owner.Contact)));
+        }
+
+        if (await db.Owners.FirstOrDefaultAsync(other => other.Id != id && EF.Functions.ILike(other.Name, Like.Exactly(now.Name), Like.Sign), cancel) is { } same)
+        {
+            return Problem.Field("name", $"There is an owner {same.Name} already. A lead can make the two one.");
+        }
+
+        Write(db, me, clock, owner, $"{owner.Name}, {owner.Contact} → {now.Name}, {now.Contact}");
+        (owner.Name, owner.Contact) = (now.Name, now.Contact);
+        await TouchAsync(db, id, cancel);
+        await db.SaveChangesAsync(cancel);
+        await transaction.CommitAsync(cancel);
+        return TypedResults.Ok(await ListAsync(db, cancel));
+    }
+
+    private static async Task<Results<Ok<List<OwnerLine>>, ValidationProblem, ProblemHttpResult>> MergeAsync(
+        Guid id, OwnerMerge input, BlueDawnDb db, Me me, TimeProvider clock, CancellationToken cancel)
+    {
+        await using var transaction = await db.Database.BeginTransactionAsync(cancel);
+        if (id == input.Into)
+        {
+            return Problem.Field("into", "That is the same owner. Choose another.");
+        }
+
+        // The one with the smaller id first: two who merge the other way round wait for each other, never on each other.
+        var both = await db.Owners.FromSql($"select * from owners where id in ({id}, {input.Into}) order by id for update").ToListAsync(cancel);
+        if (both.Find(owner => owner.Id == id) is not { } gone || both.Find(owner => owner.Id == input.Into) is not { } stays)
+        {
+            return Nobody();
+        }
+
+        Write(db, me, clock, stays, $"{gone.Name} and {stays.Name} are one owner: {stays.Name}.");
+        stays.Contact = stays.Contact.Length > 0 ? stays.Contact : gone.Contact;
+        await TouchAsync(db, id, cancel);
+        // The same machine under both stays two: which of them a tray came off is not guessed.
+        await db.Machines.Where(machine => machine.OwnerId == id).ExecuteUpdateAsync(set => set.SetProperty(machine => machine.OwnerId, input.Into), cancel);
+        db.Owners.Remove(gone);
+        await db.SaveChangesAsync(cancel);
+        await transaction.CommitAsync(cancel);
+        return TypedResults.Ok(await ListAsync(db, cancel));
+    }
+
+    private static async Task<IResult> DataAsync(Guid id, HttpContext context, BlueDawnDb db, CancellationToken cancel)
+    {
+        context.Response.Headers.ContentDisposition = "attachment; filename=owner.json";
+        return await PersonalData.OfOwnerAsync(db, id, cancel) is { } data ? TypedResults.Text(data, "application/json") : Nobody();
+    }
+
+    private static async Task<Results<Ok<List<OwnerLine>>, ValidationProblem, ProblemHttpResult>> BlankAsync(
+        Guid id, OwnerFacts input, BlueDawnDb db, Me me, TimeProvider clock, CancellationToken cancel)
+    {
+        await using var transaction = await db.Database.BeginTransactionAsync(cancel);
+        if (await FindAsync(db, id, cancel) is not { } owner)
+        {
+            return Nobody();
+        }
+
+        if (input.Name.Trim() != owner.Name)
+        {
+            return Problem.Field("name", $"Type {owner.Name}, to be sure: what is blanked does not come back.");
+        }
+
+        var open = await db.Trays.Where(tray => tray.Machine.OwnerId == id && tray.WaitsFor != WaitsFor.HandedBack).OrderBy(tray => tray.Number).Select(tray => tray.Number).ToListAsync(cancel);
+        if (open.Count > 0)
+        {
+            return Problem.Field("name", $"{(open.Count == 1 ? "Tray" : "Trays")} {string.Join(", ", open)} of theirs {(open.Count == 1 ? "is" : "are")} on the bench. Hand back first.");
+        }
+
+        await PersonalData.BlankOwnerAsync(db, id, cancel);
+        await db.Entry(owner).ReloadAsync(cancel);
+        // What was written of them about the shop goes as well; that it was done stays.
+        Write(db, me, clock, owner, $"An owner was blanked: {owner.Name}.");
+        await db.SaveChangesAsync(cancel);
+        await transaction.CommitAsync(cancel);
+        return TypedResults.Ok(await ListAsync(db, cancel));
+    }
+
+    private static Task<Owner?> FindAsync(BlueDawnDb db, Guid id, CancellationToken cancel) => db.Owners.FromSql($"select * from owners where id = {id} for update").SingleOrDefaultAsync(cancel);
+
+    /// <summary>Their trays show the name: whoever has one open looks again.</summary>
+    private static Task<int> TouchAsync(BlueDawnDb db, Guid owner, CancellationToken cancel) =>
+        db.Trays.Where(tray => tray.Machine.OwnerId == owner).ExecuteUpdateAsync(set => set.SetProperty(tray => tray.Version, tray => tray.Version + 1), cancel);
+
+    private static void Write(BlueDawnDb db, Me me, TimeProvider clock, Owner owner, string what)
+    {
+        var now = clock.GetUtcNow();
+        db.ShopChanges.Add(new ShopChange { Id = Guid.CreateVersion7(now), At = now, By = me.Person.DisplayName, About = $"owner/{owner.Id}", What = what });
+    }
+
+    private static ProblemHttpResult Nobody() => TypedResults.Problem(statusCode: 404, title: "There is no owner of that id.", detail: "Look at the list of owners again.");
+}
