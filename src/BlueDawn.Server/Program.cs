@@ -117,6 +117,7 @@ var bench = api.MapGroup("").RequireAuthorization(nameof(May.Look)).AddEndpointF
 bench.MapLive();
 bench.MapMe();
 bench.MapPeople();
+bench.MapSharedBenches();
 bench.MapBench();
 bench.MapFind();
 bench.MapIntake();

@@ -94,6 +94,9 @@ public sealed class BlueDawnDb(DbContextOptions<BlueDawnDb> options)
     /// <summary>Devices on which somebody is signed in.</summary>
     public DbSet<DeviceSession> Sessions => Set<DeviceSession>();
 
+    /// <summary>Shared devices on which people sign in by PIN.</summary>
+    public DbSet<SharedBench> SharedBenches => Set<SharedBench>();
+
     /// <summary>Tries at the door, counted.</summary>
     public DbSet<SignInTry> SignInTries => Set<SignInTry>();
 

@@ -118,6 +118,36 @@ public static class PasswordRules
         core.Length % 2 == 0 && core[..(core.Length / 2)] is var half && half == core[(core.Length / 2)..] && (half.Length < 4 || Common.Value.Contains(half));
 }
 
+/// <summary>
+/// Which PINs are taken for a shared bench: few digits, since a device has to be trusted, tries are few, and what needs a lead
+/// still needs the password. Own choice; NIST SP 800-63B, section 5.1.1.1, takes a secret of 6 digits, or fewer where tries
+/// are limited like this, from memory.
+/// </summary>
+public static class DoorPin
+{
+    /// <summary>Fewest digits.</summary>
+    public const int Shortest = 4;
+
+    /// <summary>Most digits.</summary>
+    public const int Longest = 8;
+
+    /// <summary>Wrong tries in a row after which only the password opens.</summary>
+    public const int Tries = 5;
+
+    /// <summary>What is wrong with a PIN, or null.</summary>
+    /// <param name="pin">The PIN.</param>
+    public static string? Problem(string pin)
+    {
+        if (pin.Length is < Shortest or > Longest || !pin.All(char.IsAsciiDigit))
+        {
+            return $"{Shortest} to {Longest} digits.";
+        }
+
+        var steps = pin.Zip(pin.Skip(1), (one, next) => next - one).Distinct().ToList();
+        return steps is [>= -1 and <= 1] ? "That is one that everybody tries. Take other digits." : null;
+    }
+}
+
 /// <summary>How a shop begins: who is its first lead, and what it goes by.</summary>
 /// <param name="ShopName">The shop's name.</param>
 /// <param name="TimeZone">Its time zone by its IANA name, such as <c>Europe/Lisbon</c>.</param>

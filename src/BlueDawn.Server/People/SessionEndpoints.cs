@@ -21,7 +21,16 @@ namespace BlueDawn.Server.People;
 /// <param name="May">What they may do.</param>
 /// <param name="Units">The units they read and type in.</param>
 /// <param name="Pins">Their pins, as they described them.</param>
-internal sealed record PersonView(Guid Id, string UserName, string DisplayName, string Role, IReadOnlyList<May> May, UnitSystem Units, string Pins);
+/// <param name="HasPin">Whether they have a PIN for shared benches.</param>
+/// <param name="ByPin">True when they came in by PIN: what needs a lead is shut until the password has been given.</param>
+internal sealed record PersonView(
+    Guid Id, string UserName, string DisplayName, string Role, IReadOnlyList<May> May, UnitSystem Units, string Pins, bool HasPin, bool ByPin);
+
+/// <summary>Somebody who signs in by PIN on a shared bench.</summary>
+/// <param name="UserName">The name they sign in with.</param>
+/// <param name="DisplayName">The name in the logbook.</param>
+/// <param name="Initials">Up to four letters that stand for them.</param>
+internal sealed record BenchHand(string UserName, string DisplayName, string Initials);
 
 /// <summary>The session.</summary>
 /// <param name="Person">Who is signed in, or null.</param>
@@ -29,10 +38,16 @@ internal sealed record PersonView(Guid Id, string UserName, string DisplayName, 
 /// <param name="DemoAccounts">Names to try the demo with; empty in a real shop.</param>
 /// <param name="ToSetUp">True while the shop has nobody in it: its first lead has to be made.</param>
 /// <param name="ShopName">The shop's name; empty while it has none.</param>
-internal sealed record SessionView(PersonView? Person, string Token, IReadOnlyList<string> DemoAccounts, bool ToSetUp, string ShopName);
+/// <param name="SharedBench">What this device is called, when a lead trusts it; null otherwise.</param>
+/// <param name="Hands">On a shared bench, while nobody is signed in: who has a PIN.</param>
+internal sealed record SessionView(
+    PersonView? Person, string Token, IReadOnlyList<string> DemoAccounts, bool ToSetUp, string ShopName, string? SharedBench, IReadOnlyList<BenchHand> Hands);
 
 /// <summary>A sign-in.</summary>
 internal sealed record SignIn(string UserName, string Password);
+
+/// <summary>The password, given once more.</summary>
+internal sealed record Proof(string Password);
 
 /// <summary>How someone likes to work.</summary>
 /// <param name="Units">Units to read and type in.</param>
@@ -58,6 +73,7 @@ internal static class SessionEndpoints
         session.MapPost("", SignInAsync).WithName("signIn").WithSummary("Sign in").AddEndpointFilter<AntiforgeryFilter>();
         session.MapPost("/first", FirstStart.BeginAsync).WithName("setUpShop").WithSummary("Make the first lead of a shop that has nobody in it").ProducesProblem(401).ProducesProblem(409).AddEndpointFilter<AntiforgeryFilter>();
         session.MapPost("/code", PeopleEndpoints.UseCodeAsync).WithName("useCode").WithSummary("Set a password with a one-time code and sign in").ProducesProblem(401).AddEndpointFilter<AntiforgeryFilter>();
+        session.MapPost("/pin", SharedBenchEndpoints.SignInAsync).WithName("signInByPin").WithSummary("Sign in by PIN on a device a lead trusts").ProducesProblem(401).AddEndpointFilter<AntiforgeryFilter>();
         session.MapDelete("", SignOutAsync).WithName("signOut").WithSummary("Sign out").AddEndpointFilter<AntiforgeryFilter>();
     }
 
@@ -66,6 +82,8 @@ internal static class SessionEndpoints
         var me = api.MapGroup("/me").WithTags("Session");
         me.MapPut("", SaveMyBenchAsync).WithName("saveMyBench").WithSummary("Save my units and pins");
         me.MapPut("/password", PeopleEndpoints.ChangePasswordAsync).WithName("changePassword").WithSummary("Change my own password");
+        me.MapPut("/pin", SharedBenchEndpoints.ChangePinAsync).WithName("changePin").WithSummary("Set my PIN for shared benches, or take it off");
+        me.MapPost("/proof", ProveAsync).WithName("proveMyself").WithSummary("Give the password to a session that was opened by PIN");
         me.MapGet("/devices", ListDevicesAsync).WithName("listDevices").WithSummary("Devices I am signed in on");
         me.MapDelete("/devices/{id:guid}", async (Guid id, HttpContext context, BlueDawnDb db, Me me, CancellationToken cancel) =>
                 await EndAsync(context, db, me, session => session.Id == id, cancel))
@@ -74,6 +92,10 @@ internal static class SessionEndpoints
                 await EndAsync(context, db, me, session => session.Id != SignedIn.Of(context)!.Session, cancel))
             .WithName("signOutEverywhereElse").WithSummary("Sign all my other devices out");
     }
+
+    /// <summary>Wrong PINs are forgotten once the password has been given.</summary>
+    private static Task<int> ForgivePinAsync(BlueDawnDb db, Person person, CancellationToken cancel) =>
+        db.Users.Where(one => one.Id == person.Id && one.DoorPinTries > 0).ExecuteUpdateAsync(set => set.SetProperty(one => one.DoorPinTries, 0), cancel);
 
     private static async Task<Results<Ok<SessionView>, ProblemHttpResult>> SignInAsync(
         SignIn input, HttpContext context, Doorkeeper door, BlueDawnDb db, IAntiforgery antiforgery, TimeProvider clock, CancellationToken cancel)
@@ -94,7 +116,22 @@ internal static class SessionEndpoints
         await ForgetAsync(context, db, cancel);
         await SignedIn.StartAsync(context, db, person, clock.GetUtcNow(), cancel);
         door.Remember(person, context);
+        await ForgivePinAsync(db, person, cancel);
         return TypedResults.Ok(await ViewAsync(context, antiforgery, db));
+    }
+
+    /// <summary>Gives the password to a session that was opened by PIN.</summary>
+    private static async Task<Results<Ok, ValidationProblem>> ProveAsync(Proof input, HttpContext context, Doorkeeper door, BlueDawnDb db, Me me, CancellationToken cancel)
+    {
+        if (await door.KnockAsync(me.Person.UserName!, input.Password, context, cancel) is not { Person: { } person })
+        {
+            return Problem.Field("password", "That is not your password.");
+        }
+
+        var here = SignedIn.Of(context)!.Session;
+        await db.Sessions.Where(session => session.Id == here).ExecuteUpdateAsync(set => set.SetProperty(session => session.ByPin, false), cancel);
+        await ForgivePinAsync(db, person, cancel);
+        return TypedResults.Ok();
     }
 
     private static async Task<Ok<SessionView>> SignOutAsync(HttpContext context, BlueDawnDb db, IAntiforgery antiforgery, CancellationToken cancel)
@@ -105,7 +142,7 @@ internal static class SessionEndpoints
         return TypedResults.Ok(await ViewAsync(context, antiforgery, db));
     }
 
-    private static async Task ForgetAsync(HttpContext context, BlueDawnDb db, CancellationToken cancel)
+    internal static async Task ForgetAsync(HttpContext context, BlueDawnDb db, CancellationToken cancel)
     {
         if (SignedIn.Of(context) is { } before)
         {
@@ -153,6 +190,7 @@ internal static class SessionEndpoints
             context.User = new ClaimsPrincipal(new ClaimsIdentity());
         }
 
+        var bench = await SharedBenchEndpoints.HereAsync(context, db, context.RequestAborted);
         // The token belongs to whoever is signed in from here on.
         var shop = signedIn?.Shop ?? await db.Shop.AsNoTracking().SingleAsync(context.RequestAborted);
         var demo = signedIn is null && shop.Demo ? await db.Users.Where(person => !person.LockedOut).OrderBy(person => person.UserName).Select(person => person.UserName!).ToListAsync(context.RequestAborted) : [];
@@ -161,12 +199,16 @@ internal static class SessionEndpoints
             antiforgery.GetAndStoreTokens(context).RequestToken!,
             demo,
             signedIn is null && demo.Count == 0 && !await db.Users.AnyAsync(context.RequestAborted),
-            shop.Name);
+            shop.Name,
+            bench?.Label,
+            bench is null || signedIn is not null ? []
+                : await db.Users.Where(person => !person.LockedOut && person.DoorPinHash != null).OrderBy(person => person.DisplayName)
+                    .Select(person => new BenchHand(person.UserName!, person.DisplayName, person.Initials)).ToListAsync(context.RequestAborted));
     }
 
     private static PersonView PersonViewOf(SignedIn signedIn)
     {
         var person = signedIn.Person;
-        return new PersonView(person.Id, person.UserName!, person.DisplayName, signedIn.Role, Roles.Allow(signedIn.Role), person.Units, person.Pins);
+        return new PersonView(person.Id, person.UserName!, person.DisplayName, signedIn.Role, Roles.Allow(signedIn.Role), person.Units, person.Pins, person.DoorPinHash is not null, signedIn.ByPin);
     }
 }

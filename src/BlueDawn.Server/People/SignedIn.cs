@@ -1,4 +1,5 @@
 using System.Security.Claims;
+using BlueDawn.Core.Shop;
 using BlueDawn.Store;
 using BlueDawn.Store.Carburetors;
 using BlueDawn.Store.People;
@@ -11,7 +12,10 @@ using Microsoft.EntityFrameworkCore;
 
 namespace BlueDawn.Server.People;
 
-/// <summary>Who asks, looked up once for each request: the session has to be there, and the role is the one they have now.</summary>
+/// <summary>
+/// Who asks, looked up once for each request: the session has to be there, and the role is the one they have now. A lead who
+/// came in by PIN may do what a technician may.
+/// </summary>
 internal sealed record SignedIn(Guid Session, Person Person, string Role, ShopRow Shop)
 {
     /// <summary>Claim that names the session.</summary>
@@ -23,7 +27,7 @@ internal sealed record SignedIn(Guid Session, Person Person, string Role, ShopRo
     public static SignedIn? Of(HttpContext context) => context.Features.Get<SignedIn>();
 
     /// <summary>Signs somebody in on this device.</summary>
-    public static async Task<SignedIn> StartAsync(HttpContext context, BlueDawnDb db, Person person, DateTimeOffset now, CancellationToken cancel)
+    public static async Task<SignedIn> StartAsync(HttpContext context, BlueDawnDb db, Person person, DateTimeOffset now, CancellationToken cancel, bool byPin = false)
     {
         var agent = context.Request.Headers.UserAgent.ToString();
         var session = new DeviceSession
@@ -34,6 +38,7 @@ internal sealed record SignedIn(Guid Session, Person Person, string Role, ShopRo
             Address = Doorkeeper.AddressOf(context),
             SignedInAt = now,
             SeenAt = now,
+            ByPin = byPin,
         };
         db.Sessions.Add(session);
         await db.SaveChangesAsync(cancel);
@@ -80,6 +85,9 @@ internal sealed record SignedIn(Guid Session, Person Person, string Role, ShopRo
     /// <summary>Marks an endpoint that is open to all and still wants to know who asks.</summary>
     internal sealed record AsksWho;
 
+    /// <summary>True when they came in by PIN, and have not given their password since.</summary>
+    public bool ByPin { get; private init; }
+
     /// <summary>What the shop knows.</summary>
     public ShopKnowledge Knowledge { get; private init; } = ShopKnowledge.Shipped;
 
@@ -107,12 +115,14 @@ internal sealed record SignedIn(Guid Session, Person Person, string Role, ShopRo
             select new
             {
                 session.SeenAt,
+                session.ByPin,
                 person,
                 shop,
                 Role = (from has in db.UserRoles join role in db.Roles on has.RoleId equals role.Id where has.UserId == person.Id orderby role.Name select role.Name).FirstOrDefault(),
             }).AsNoTracking().SingleOrDefaultAsync(cancel);
-        return found is null ? null : new SignedIn(id, found.person, found.Role ?? "", found.shop)
+        return found is null ? null : new SignedIn(id, found.person, found.ByPin && found.Role == Roles.Lead ? Roles.Technician : found.Role ?? "", found.shop)
         {
+            ByPin = found.ByPin,
             SeenAt = found.SeenAt,
             Knowledge = await context.RequestServices.GetRequiredService<KnowledgeMemory>().OfAsync(db, found.shop.KnowledgeVersion, cancel),
         };

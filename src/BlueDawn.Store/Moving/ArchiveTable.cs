@@ -13,7 +13,7 @@ public sealed record ArchiveTable(string Name, string Order, params string[] Lef
     public static IReadOnlyList<ArchiveTable> All { get; } =
     [
         // Nobody's password leaves the shop, nor a hash of it: everybody gets a code at the new place.
-        new("people", "id", "password_hash", "security_stamp", "concurrency_stamp", "code_hash", "code_until", "lockout_end", "access_failed_count"),
+        new("people", "id", "password_hash", "security_stamp", "concurrency_stamp", "code_hash", "code_until", "lockout_end", "access_failed_count", "door_pin_hash", "door_pin_tries"),
         new("person_roles", "user_id, role_id"),
         new("spec_sheets", "code, issue"),
         new("date_codes", "maker"),
@@ -48,6 +48,7 @@ public sealed record ArchiveTable(string Name, string Order, params string[] Lef
         ["shop"] = "one row, in the archive’s own heading",
         ["roles"] = "every shop has the same; who has which moves by its name",
         ["sessions"] = "who is signed in where",
+        ["shared_benches"] = "devices that are trusted here",
         ["sign_in_tries"] = "who has tried to sign in lately",
         ["data_protection_keys"] = "the keys of cookies",
         ["import_jobs"] = "imports that are going on",

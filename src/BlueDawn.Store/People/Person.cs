@@ -21,6 +21,12 @@ public sealed class Person : IdentityUser<Guid>
     /// <summary>Until when the code counts.</summary>
     public DateTimeOffset? CodeUntil { get; set; }
 
+    /// <summary>The PIN they sign in with at a shared bench, hashed; null when they have none.</summary>
+    public string? DoorPinHash { get; set; }
+
+    /// <summary>Wrong tries at the PIN in a row.</summary>
+    public int DoorPinTries { get; set; }
+
     /// <summary>The units this person reads and types in.</summary>
     public UnitSystem Units { get; set; }
 

@@ -12,8 +12,8 @@ using Npgsql.EntityFrameworkCore.PostgreSQL.Metadata;
 namespace BlueDawn.Store.Migrations
 {
     [DbContext(typeof(BlueDawnDb))]
-    [Migration("20261128091323_Blanking")]
-    partial class Blanking
+    [Migration("20261128093129_SharedBenches")]
+    partial class SharedBenches
     {
         /// <inheritdoc />
         protected override void BuildTargetModel(ModelBuilder modelBuilder)
@@ -691,6 +691,10 @@ namespace BlueDawn.Store.Migrations
                         .HasColumnType("text")
                         .HasColumnName("address");
 
+                    b.Property<bool>("ByPin")
+                        .HasColumnType("boolean")
+                        .HasColumnName("by_pin");
+
                     b.Property<string>("Device")
                         .IsRequired()
                         .HasColumnType("text")
@@ -745,6 +749,14 @@ namespace BlueDawn.Store.Migrations
                         .IsRequired()
                         .HasColumnType("text")
                         .HasColumnName("display_name");
+
+                    b.Property<string>("DoorPinHash")
+                        .HasColumnType("text")
+                        .HasColumnName("door_pin_hash");
+
+                    b.Property<int>("DoorPinTries")
+                        .HasColumnType("integer")
+                        .HasColumnName("door_pin_tries");
 
                     b.Property<string>("Email")
                         .HasMaxLength(256)
@@ -828,6 +840,33 @@ namespace BlueDawn.Store.Migrations
                         .HasDatabaseName("UserNameIndex");
 
                     b.ToTable("people", (string)null);
+                });
+
+            modelBuilder.Entity("BlueDawn.Store.People.SharedBench", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("uuid")
+                        .HasColumnName("id");
+
+                    b.Property<string>("Label")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("label");
+
+                    b.Property<DateTimeOffset>("TrustedAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("trusted_at");
+
+                    b.Property<string>("TrustedBy")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("trusted_by");
+
+                    b.HasKey("Id")
+                        .HasName("pk_shared_benches");
+
+                    b.ToTable("shared_benches", (string)null);
                 });
 
             modelBuilder.Entity("BlueDawn.Store.People.SignInTry", b =>

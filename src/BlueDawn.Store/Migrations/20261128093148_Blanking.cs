@@ -75,10 +75,11 @@ namespace BlueDawn.Store.Migrations
                         what = without_name(without_name(c.what, was.display_name, alias), was.user_name, signs_in_as),
                         why = without_name(c.why, was.display_name, alias);
                     update spec_sheets set made_by = alias where made_by = was.display_name;
+                    update shared_benches set trusted_by = alias where trusted_by = was.display_name;
                     update knowledge_versions v set by = case when v.by = was.display_name then alias else v.by end, why = without_name(v.why, was.display_name, alias);
                     delete from sessions where person_id = person;
                     update people set display_name = alias, user_name = signs_in_as, normalized_user_name = upper(signs_in_as), initials = '', pins = '',
-                        password_hash = null, code_hash = null, code_until = null, locked_out = true where id = person;
+                        password_hash = null, door_pin_hash = null, code_hash = null, code_until = null, locked_out = true where id = person;
                 end $$;
                 """);
         }
