@@ -85,6 +85,13 @@ test('a person is added, sets a password with a code once, and the last lead sta
     data: { userName: 'anna', code, password: 'eight winds over the bar' },
   });
   expect(used.status()).toBe(401);
+  // She changes it herself, and is told that it is done.
+  await anna.goto('/my-bench');
+  await anna.getByLabel('Password now').fill('seven winds over the bar');
+  await anna.getByLabel('New password').fill('nine winds over the bar');
+  await anna.keyboard.press('Enter');
+  await expect(anna.getByText('Changed. Your other devices were signed out.')).toBeVisible();
+  await expect(anna.getByText('That did not work.')).toHaveCount(0);
   // The last lead can neither step down nor lock herself out.
   await page.getByRole('button', { name: 'Change: Nessa Falk' }).click();
   await page.getByRole('radiogroup', { name: 'Role: Nessa Falk' }).getByRole('radio', { name: 'Technician' }).click();
@@ -231,6 +238,7 @@ test('a rule is changed with a reason and seen in a verdict; a tray with reading
   await page.goto(`/tray/${before}/prove`);
   await page.getByRole('button', { name: 'Judge it by today’s rules' }).click();
   await expect(page.getByText('Judged by the shop’s rules of before.')).toHaveCount(0);
+  await expect(page.getByText('That did not work.')).toHaveCount(0);
   expect(await finding(before)).toBe('cannotTell');
 });
 
@@ -304,6 +312,77 @@ test('a table is changed a row, seen in the step it leads a tray to, and taken b
   await expect(page.getByRole('listitem', { name: 'Version 2' }).getByText('Stands now')).toBeVisible();
   await expect(page.getByText(/Nessa Falk.*Our caps have no vent/)).toBeVisible();
   expect(await step()).toBe(before);
+});
+
+test('on a device a lead trusts a name and a PIN open, and what needs a lead waits for the password', async ({
+  page,
+}) => {
+  await signIn(page, 'nessa', PASSWORD);
+  await page.goto('/my-bench');
+  const mine = page.getByRole('region', { name: 'My PIN' });
+  await mine.getByLabel('Password', { exact: true }).fill(PASSWORD);
+  await mine.getByLabel('PIN', { exact: true }).fill('1234');
+  await page.keyboard.press('Enter');
+  await expect(mine.getByText(/everybody tries/)).toBeVisible();
+  await mine.getByLabel('PIN', { exact: true }).fill('4071');
+  await page.keyboard.press('Enter');
+  await expect(mine.getByText('Your PIN is set.')).toBeVisible();
+  const benches = page.getByRole('region', { name: 'Shared benches' });
+  await benches.getByLabel('What this device is called').fill('Tablet by the bath');
+  await page.keyboard.press('Enter');
+  await expect(benches.getByText('this one')).toBeVisible();
+  await page.getByRole('button', { name: 'Sign out' }).first().click();
+  // By touch: the name, the digits.
+  await page.setViewportSize({ width: 390, height: 844 });
+  await page.getByRole('button', { name: /Nessa Falk/ }).click();
+  await expect(page.getByLabel('PIN of Nessa Falk')).toBeFocused();
+  await page.keyboard.type('9999');
+  await page.keyboard.press('Enter');
+  await expect(page.getByText('That PIN does not open.')).toBeVisible();
+  await page.keyboard.type('4071');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('button', { name: 'Sign out' }).first()).toBeVisible();
+  await page.setViewportSize({ width: 1280, height: 800 });
+  await expect(page.getByRole('link', { name: 'People' })).toHaveCount(0);
+  await page.goto('/my-bench');
+  const proof = page.getByRole('region', { name: 'Signed in by PIN' });
+  await proof.getByLabel('Password, for what a lead may do').fill(PASSWORD);
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('link', { name: 'People' })).toBeVisible();
+  await expect(proof).toHaveCount(0);
+  await page.getByRole('button', { name: 'No more PINs: Tablet by the bath' }).click();
+  await expect(page.getByText('this one')).toHaveCount(0);
+  await page.getByRole('button', { name: 'Sign out' }).first().click();
+  await expect(page.getByLabel('Name')).toBeVisible();
+});
+
+test('an owner is spelled right and blanked: the tray keeps its work, not the name', async ({ page }) => {
+  await signIn(page, 'nessa', PASSWORD);
+  const { number } = await send<{ number: number }>(page, '/api/trays', {
+    trayId: crypto.randomUUID(),
+    entryId: crypto.randomUUID(),
+    ownerName: 'Boat Kitiwake',
+    machineName: 'Anchor winch',
+    stampedNumber: '',
+    family: 'floatBowl',
+    complaint: 'Floods',
+    promisedDay: new Date(Date.now() + 5 * 86_400_000).toISOString().slice(0, 10),
+  });
+  await page.getByRole('link', { name: 'Owners' }).click();
+  await page.getByRole('button', { name: 'Change: Boat Kitiwake' }).focus();
+  await page.keyboard.press('Enter');
+  await page.getByLabel('Owner', { exact: true }).fill('Boat Kittiwake');
+  // What is typed is there after a reload.
+  await page.reload();
+  await page.getByRole('button', { name: 'Change: Boat Kitiwake' }).click();
+  await expect(page.getByLabel('Owner', { exact: true })).toHaveValue('Boat Kittiwake');
+  await page.getByLabel('Owner', { exact: true }).press('Enter');
+  const row = page.getByRole('listitem', { name: 'Boat Kittiwake' });
+  await expect(row).toBeVisible();
+  await row.getByRole('button', { name: /^Change/ }).click();
+  await page.getByLabel('To blank them, type Boat Kittiwake').fill('Boat Kittiwake');
+  await page.keyboard.press('Enter');
+  await expect(page.getByText(`Tray ${number} of theirs is on the bench. Hand back first.`)).toBeVisible();
 });
 
 test('a bath and a maker’s date code are the shop’s own; what is wrong is said at its box', async ({ page }) => {

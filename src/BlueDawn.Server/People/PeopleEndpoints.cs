@@ -256,7 +256,7 @@ internal static class PeopleEndpoints
     }
 
     /// <summary>Changes my own password; my other devices are signed out.</summary>
-    public static async Task<Results<Ok, ValidationProblem, ProblemHttpResult>> ChangePasswordAsync(
+    public static async Task<Results<NoContent, ValidationProblem, ProblemHttpResult>> ChangePasswordAsync(
         PasswordChange input, HttpContext context, Doorkeeper door, BlueDawnDb db, UserManager<Person> people, Me me, CancellationToken cancel)
     {
         if (await door.KnockAsync(me.Person.UserName!, input.Now, context, cancel) is not { Person: not null } knock)
@@ -269,7 +269,7 @@ internal static class PeopleEndpoints
             return Problem.Field("next", weak);
         }
 
-        return await SetPasswordAsync(db, people, knock.Person, input.Next, SignedIn.Of(context)!.Session, cancel) ? TypedResults.Ok() : Meanwhile(knock.Person);
+        return await SetPasswordAsync(db, people, knock.Person, input.Next, SignedIn.Of(context)!.Session, cancel) ? TypedResults.NoContent() : Meanwhile(knock.Person);
     }
 
     /// <summary>Sets a password and ends all sessions but one; false when the person was changed meanwhile.</summary>

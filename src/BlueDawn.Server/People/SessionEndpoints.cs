@@ -121,7 +121,7 @@ internal static class SessionEndpoints
     }
 
     /// <summary>Gives the password to a session that was opened by PIN.</summary>
-    private static async Task<Results<Ok, ValidationProblem>> ProveAsync(Proof input, HttpContext context, Doorkeeper door, BlueDawnDb db, Me me, CancellationToken cancel)
+    private static async Task<Results<NoContent, ValidationProblem>> ProveAsync(Proof input, HttpContext context, Doorkeeper door, BlueDawnDb db, Me me, CancellationToken cancel)
     {
         if (await door.KnockAsync(me.Person.UserName!, input.Password, context, cancel) is not { Person: { } person })
         {
@@ -131,7 +131,7 @@ internal static class SessionEndpoints
         var here = SignedIn.Of(context)!.Session;
         await db.Sessions.Where(session => session.Id == here).ExecuteUpdateAsync(set => set.SetProperty(session => session.ByPin, false), cancel);
         await ForgivePinAsync(db, person, cancel);
-        return TypedResults.Ok();
+        return TypedResults.NoContent();
     }
 
     private static async Task<Ok<SessionView>> SignOutAsync(HttpContext context, BlueDawnDb db, IAntiforgery antiforgery, CancellationToken cancel)

@@ -85,7 +85,7 @@ internal static class SharedBenchEndpoints
     }
 
     /// <summary>Sets my PIN, or takes it off.</summary>
-    public static async Task<Results<Ok, ValidationProblem>> ChangePinAsync(
+    public static async Task<Results<NoContent, ValidationProblem>> ChangePinAsync(
         PinChange input, HttpContext context, Doorkeeper door, BlueDawnDb db, IPasswordHasher<Person> hasher, Me me, CancellationToken cancel)
     {
         var pin = input.Pin.Trim();
@@ -101,7 +101,7 @@ internal static class SharedBenchEndpoints
 
         var hash = pin.Length == 0 ? null : hasher.HashPassword(person, pin);
         await db.Users.Where(one => one.Id == person.Id).ExecuteUpdateAsync(set => set.SetProperty(one => one.DoorPinHash, hash).SetProperty(one => one.DoorPinTries, 0), cancel);
-        return TypedResults.Ok();
+        return TypedResults.NoContent();
     }
 
     private static async Task<List<SharedBenchView>> ListAsync(HttpContext context, BlueDawnDb db, Guid? fresh, CancellationToken cancel)

@@ -132,7 +132,7 @@ internal static class RuleEndpoints
         ? MetricText.Of(new Quantity(rule.Dimension, value))
         : $"{value.ToString(CultureInfo.InvariantCulture)} {(rule.Counts == ShopRules.Money ? shop.Currency : rule.Counts)}";
 
-    private static async Task<Results<Ok, ProblemHttpResult>> JudgeAnewAsync(int number, BlueDawnDb db, Me me, TimeProvider clock, CancellationToken cancel)
+    private static async Task<Results<NoContent, ProblemHttpResult>> JudgeAnewAsync(int number, BlueDawnDb db, Me me, TimeProvider clock, CancellationToken cancel)
     {
         await using var transaction = await db.Database.BeginTransactionAsync(cancel);
         if (await db.Trays.FromSql($"select * from trays where number = {number} for update").SingleOrDefaultAsync(cancel) is not { } tray)
@@ -156,6 +156,6 @@ internal static class RuleEndpoints
             await transaction.CommitAsync(cancel);
         }
 
-        return TypedResults.Ok();
+        return TypedResults.NoContent();
     }
 }

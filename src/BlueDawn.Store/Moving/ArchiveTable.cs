@@ -13,7 +13,7 @@ public sealed record ArchiveTable(string Name, string Order, params string[] Lef
     public static IReadOnlyList<ArchiveTable> All { get; } =
     [
         // Nobody's password leaves the shop, nor a hash of it: everybody gets a code at the new place.
-        new("people", "id", "password_hash", "security_stamp", "concurrency_stamp", "code_hash", "code_until", "lockout_end", "access_failed_count", "door_pin_hash", "door_pin_tries"),
+        new("people", "id", "password_hash", "security_stamp", "concurrency_stamp", "code_hash", "code_until", "lockout_end", "access_failed_count", "door_pin_hash"),
         new("person_roles", "user_id, role_id"),
         new("spec_sheets", "code, issue"),
         new("date_codes", "maker"),

@@ -52,7 +52,7 @@ export function App() {
         <FirstStartPage />
       </Suspense>
     );
-  if (!query.data.person) return <SignInPage demoAccounts={query.data.demoAccounts} shopName={query.data.shopName} />;
+  if (!query.data.person) return <SignInPage session={query.data} />;
   return (
     <PersonProvider person={query.data.person}>
       <Routes>

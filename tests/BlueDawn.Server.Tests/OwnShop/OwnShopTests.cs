@@ -73,7 +73,7 @@ public sealed class OwnShopTests(EmptyShop shop) : IClassFixture<EmptyShop>
         var there = await shop.SignInAsync(userName, EmptyShop.Password);
         Assert.Equal("That is not your password now.", (await here.PutAsync("/api/me/password", new { now = "something else", next = "north by north east" })).Error("now"));
         Assert.NotEmpty((await here.PutAsync("/api/me/password", new { now = EmptyShop.Password, next = "password1234" })).Error("next"));
-        Assert.Equal(HttpStatusCode.OK, (await here.PutAsync("/api/me/password", new { now = EmptyShop.Password, next = "north by north east" })).Status);
+        Assert.Equal(HttpStatusCode.NoContent, (await here.PutAsync("/api/me/password", new { now = EmptyShop.Password, next = "north by north east" })).Status);
         Assert.Equal(HttpStatusCode.OK, (await here.GetAsync("/api/bench")).Status);
         Assert.Equal(HttpStatusCode.Unauthorized, (await there.GetAsync("/api/bench")).Status);
         await shop.SignInAsync(userName, "north by north east");

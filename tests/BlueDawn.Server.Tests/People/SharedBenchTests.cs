@@ -17,7 +17,7 @@ public sealed class SharedBenchTests(EmptyShop shop) : IClassFixture<EmptyShop>
             Assert.NotEmpty((await lead.PutAsync("/api/me/pin", new { password = EmptyShop.Password, pin = weak })).Error("pin"));
         }
 
-        Assert.Equal(HttpStatusCode.OK, (await lead.PutAsync("/api/me/pin", new { password = EmptyShop.Password, pin = "4071" })).Status);
+        Assert.Equal(HttpStatusCode.NoContent, (await lead.PutAsync("/api/me/pin", new { password = EmptyShop.Password, pin = "4071" })).Status);
         // Not trusted: no names are given away, and the right PIN does not open.
         var stranger = shop.Visit();
         await stranger.RefreshAsync();
@@ -40,7 +40,7 @@ public sealed class SharedBenchTests(EmptyShop shop) : IClassFixture<EmptyShop>
         await lead.NewTrayAsync("");
         Assert.Equal(HttpStatusCode.Forbidden, (await lead.GetAsync("/api/people")).Status);
         Assert.Contains("not your password", (await lead.PostAsync("/api/me/proof", new { password = "4071" })).Error("password"), StringComparison.Ordinal);
-        Assert.Equal(HttpStatusCode.OK, (await lead.PostAsync("/api/me/proof", new { password = EmptyShop.Password })).Status);
+        Assert.Equal(HttpStatusCode.NoContent, (await lead.PostAsync("/api/me/proof", new { password = EmptyShop.Password })).Status);
         Assert.Equal(HttpStatusCode.OK, (await lead.GetAsync("/api/people")).Status);
         // Trusted no more: the same PIN does not open, and who is in by PIN is out.
         var (hand, _, _) = await shop.AddAsync("technician");
@@ -56,7 +56,7 @@ public sealed class SharedBenchTests(EmptyShop shop) : IClassFixture<EmptyShop>
     {
         var (hand, _, userName) = await shop.AddAsync("technician");
         var lead = await shop.LeadAsync();
-        Assert.Equal(HttpStatusCode.OK, (await hand.PutAsync("/api/me/pin", new { password = EmptyShop.Password, pin = "80623" })).Status);
+        Assert.Equal(HttpStatusCode.NoContent, (await hand.PutAsync("/api/me/pin", new { password = EmptyShop.Password, pin = "80623" })).Status);
         await lead.PostAsync("/api/shared-benches", new { label = "Bench two" });
         await lead.DeleteAsync("/api/session");
         await lead.RefreshAsync();

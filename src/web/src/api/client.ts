@@ -9,6 +9,7 @@ export type FirstStart = Schemas['FirstStartInput'];
 export type StaffLine = Schemas['StaffLine'];
 export type StaffCode = Schemas['StaffCode'];
 export type Rule = Schemas['RuleView'];
+export type BenchHand = Schemas['BenchHand'];
 export type OwnerLine = Schemas['OwnerLine'];
 export type KnowledgeView = Schemas['KnowledgeView'];
 export type KnowledgeVersion = Schemas['KnowledgeVersionLine'];
@@ -298,6 +299,8 @@ export async function ask<T>(call: Promise<{ data?: T; error?: unknown; response
     throw new ProblemError(unreachable);
   }
   if (result.data !== undefined) return result.data;
+  // Done, and nothing to say. An empty answer of any other kind is none of ours.
+  if (result.response.status === 204) return undefined as T;
   const error = new ProblemError(toProblem(result.error, result.response.status));
   if (error.problem.otherPerson) window.dispatchEvent(new Event('blue-dawn:signed-out'));
   throw error;

@@ -6,7 +6,8 @@ import { Button } from '../ui/button';
 import { Card } from '../ui/card';
 import { Notice } from '../ui/states';
 
-const when = (at: string): string =>
+/** A moment in words, to the minute. */
+export const when = (at: string): string =>
   new Date(at).toLocaleString('en-GB', {
     weekday: 'short',
     day: 'numeric',

@@ -7,9 +7,11 @@ import { Button } from '../ui/button';
 import { Choice } from '../ui/choice';
 import { TextArea } from '../ui/field';
 import { Notice } from '../ui/states';
-import { usePerson, useSession } from './session';
+import { useMay, usePerson, useSession } from './session';
 import { Devices } from './Devices';
 import { MyPassword } from './MyPassword';
+import { MyPin, ProveMyself } from './MyPin';
+import { SharedBenches } from './SharedBenches';
 import { applyTheme, storedTheme, type Theme } from './theme';
 
 const unitOptions = [
@@ -26,6 +28,7 @@ const roleWord: Record<string, string> = { lead: 'Lead', technician: 'Technician
 /** How one person works: the units they read and the pins they own. Changes nothing that was recorded. */
 export function MyBenchPage() {
   const person = usePerson();
+  const mayTrust = useMay('managePeople');
   const { refresh } = useSession();
   const [units, setUnits] = useState<UnitSystem>(person.units);
   const [pins, keepPins, clearPins] = useKept(`${person.id}:pins`, person.pins);
@@ -84,7 +87,10 @@ export function MyBenchPage() {
           </div>
         </form>
       </Card>
+      {person.byPin && <ProveMyself />}
       <MyPassword />
+      <MyPin />
+      {mayTrust && <SharedBenches />}
       <Devices />
       <Card label="This screen" pad="form" className="grid gap-1">
         <span className="font-strong">This screen</span>

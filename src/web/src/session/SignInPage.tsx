@@ -1,19 +1,27 @@
 import { useState } from 'react';
-import { problemOf, type Problem } from '../api/client';
+import { problemOf, type Problem, type Session } from '../api/client';
 import { Button } from '../ui/button';
 import { PasswordField, TextField } from '../ui/field';
 import { Notice } from '../ui/states';
 import { Door } from './Door';
+import { PinDoor } from './PinDoor';
 import { useSession } from './session';
 
-export function SignInPage({ demoAccounts, shopName }: { demoAccounts: string[]; shopName: string }) {
+export function SignInPage({ session: { demoAccounts, shopName, sharedBench, hands } }: { session: Session }) {
   const { signIn, signInByCode } = useSession();
   const [byCode, setByCode] = useState(false);
+  const [byPassword, setByPassword] = useState(false);
   const [userName, setUserName] = useState('');
   const [code, setCode] = useState('');
   const [password, setPassword] = useState('');
   const [problem, setProblem] = useState<Problem | null>(null);
   const [busy, setBusy] = useState(false);
+  if (sharedBench && hands.length > 0 && !byPassword)
+    return (
+      <Door>
+        <PinDoor bench={sharedBench} hands={hands} byPassword={() => setByPassword(true)} />
+      </Door>
+    );
   return (
     <Door>
       <form
@@ -77,6 +85,11 @@ export function SignInPage({ demoAccounts, shopName }: { demoAccounts: string[];
         >
           {byCode ? 'I have a password' : 'I have a code'}
         </Button>
+        {sharedBench && hands.length > 0 && (
+          <Button look="quiet" className="justify-self-start px-0" onClick={() => setByPassword(false)}>
+            By PIN
+          </Button>
+        )}
         {demoAccounts.length > 0 && (
           <p className="text-mute">
             Demo shop at Sandrigg Quay: {demoAccounts.join(', ')}, each with the password{' '}

@@ -37,6 +37,11 @@ export function useSession() {
       await fetchSession();
       take(await ask(api.POST('/api/session', { body: { userName, password } })));
     },
+    signInByPin: async (userName: string, pin: string): Promise<void> => {
+      setPerson('');
+      await fetchSession();
+      take(await ask(api.POST('/api/session/pin', { body: { userName, pin } })));
+    },
     signInByCode: async (userName: string, code: string, password: string): Promise<void> => {
       setPerson('');
       await fetchSession();

@@ -5,6 +5,7 @@
 export const keys = {
   session: ['session'] as const,
   devices: ['devices'] as const,
+  sharedBenches: ['shared-benches'] as const,
   bench: ['bench'] as const,
   people: ['people'] as const,
   rules: ['rules'] as const,

@@ -12,6 +12,8 @@ const person = {
   may: [],
   units: 'metric' as const,
   pins: '',
+  hasPin: false,
+  byPin: false,
 };
 const tray = { lines: [], float: null } as unknown as Tray;
 const draw = (suspects: Suspect[]) =>
