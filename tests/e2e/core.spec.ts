@@ -111,3 +111,46 @@ test('what is still on its way is judged as the server judges it when it has com
   );
   expect(here).toBe(await server.text());
 });
+
+test('what the shop knows by itself is known in the browser, byte by byte, and forgotten there when it is taken back', async ({
+  page,
+}) => {
+  test.setTimeout(120_000);
+  await signIn(page, 'ilse');
+  await start(page);
+  const shop = async (path: string, data: object) => {
+    const { token } = await get(page, '/api/session');
+    const answer = await page.request.post(`/api/shop/knowledge/${path}`, {
+      data,
+      headers: { 'X-Blue-Dawn-Token': token },
+    });
+    expect(answer.ok(), await answer.text()).toBe(true);
+  };
+  const change = async (table: string, key: string, column: string, cell: string) => {
+    const { version, columns, rows } = (await get(page, `/api/shop/knowledge/table?name=${table}`)) as {
+      version: number;
+      columns: string[];
+      rows: { key: string; cells: string[] }[];
+    };
+    const cells = [...(rows.find((row) => row.key === key)?.cells ?? [])];
+    cells[columns.indexOf(column)] = cell;
+    await shop('accept', { act: 'write', was: version, table, key, cells, why: 'tried' });
+  };
+  await change('faults/causes.csv', 'fuel-stale', 'prior_weight', '0.02');
+  await change('cleaning/recipes.csv', 'soap', 'minutes', '25.5');
+  await change('strip/parts.csv', 'F bowl', 'remind', 'Ours: mind the “ö” in it, and “quotes".');
+  const { trays } = (await get(page, '/api/bench')) as { trays: { number: number; waitsFor: string }[] };
+  const some = trays.filter((one) => one.number <= 40 && one.waitsFor !== 'handedBack').slice(0, 6);
+  const all: string[] = [];
+  const again = async () => {
+    for (const { number } of some) {
+      const papers = await (await page.request.get(`/api/trays/${number}/papers`)).text();
+      all.push(...(await differing(page, number, papers, [], 'Ilse Brandt')));
+    }
+  };
+  await again();
+  const { version } = await get(page, '/api/shop/knowledge');
+  await shop('accept', { act: 'goBack', version: 0, was: version, why: 'tried' });
+  await again();
+  expect(all).toEqual([]);
+});

@@ -76,6 +76,6 @@ public class SessionTests(Shop shop)
             .Where(path => !path.StartsWith("/api/compute/", StringComparison.Ordinal))
             .Distinct()
             .Order(StringComparer.Ordinal);
-        Assert.Equal(["/api/faults/knowledge", "/api/session/", "/api/session/code", "/api/session/first", "/api/session/first/archive", "/api/{**rest}"], open);
+        Assert.Equal(["/api/faults/knowledge", "/api/session/", "/api/session/code", "/api/session/first", "/api/session/first/archive", "/api/session/pin", "/api/{**rest}"], open);
     }
 }
