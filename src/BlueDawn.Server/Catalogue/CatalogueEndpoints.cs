@@ -77,7 +77,7 @@ internal static class CatalogueEndpoints
     private static async Task<Results<Ok<ImportView>, ProblemHttpResult>> FindAsync(Guid id, ImportJobs jobs, CancellationToken cancel) =>
         await jobs.FindAsync(id, cancel) is { } view ? TypedResults.Ok(view) : NoImport();
 
-    private static async Task<IResult> StartAsync(Guid id, string file, string name, HttpRequest request, ImportJobs jobs, CancellationToken cancel)
+    private static async Task<Results<Ok<ImportView>, ProblemHttpResult>> StartAsync(Guid id, string file, string name, HttpRequest request, ImportJobs jobs, CancellationToken cancel)
     {
         if (!Enum.TryParse<CatalogueFile>(file, true, out var which) || !Enum.IsDefined(which))
         {

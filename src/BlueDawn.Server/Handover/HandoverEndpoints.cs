@@ -32,11 +32,11 @@ internal static class HandoverEndpoints
         tray.MapGet("/report.json", async Task<Results<FileContentHttpResult, ProblemHttpResult>> (int number, BlueDawnDb db, Me me, CancellationToken cancel) =>
             await ReportAsync(db, number, me, cancel) is { } report
                 ? TypedResults.File(JsonSerializer.SerializeToUtf8Bytes(report, Indented), "application/json", $"tray-{number}.json")
-                : Problem.NoTray(number)).WithName("downloadReportJson").WithSummary("The handover report as a JSON file");
+                : Problem.NoTray(number)).WithName("downloadReportJson").WithSummary("The handover report as a JSON file").Produces<HandoverReport>(200, "application/json");
         tray.MapGet("/report.csv", async Task<Results<FileContentHttpResult, ProblemHttpResult>> (int number, BlueDawnDb db, Me me, CancellationToken cancel) =>
             await ReportAsync(db, number, me, cancel) is { } report
                 ? TypedResults.File(Encoding.UTF8.GetBytes(ToCsv(report)), "text/csv; charset=utf-8", $"tray-{number}.csv")
-                : Problem.NoTray(number)).WithName("downloadReportCsv").WithSummary("The handover report as CSV");
+                : Problem.NoTray(number)).WithName("downloadReportCsv").WithSummary("The handover report as CSV").Produces<string>(200, "text/csv");
     }
 
     /// <summary>The report as it was handed over, or as it would be now.</summary>

@@ -39,7 +39,7 @@ internal static class PhotoEndpoints
         api.MapPut("/trays/{number:int}/photos/{id:guid}", AddAsync).WithName("addPhoto").WithSummary("Add a photo to a tray").WithTags("Intake").RequireAuthorization(nameof(May.CheckIn))
             .WithMetadata(new BodyUpTo(LargestFile))
             .Accepts<byte[]>("application/octet-stream", "image/jpeg", "image/png", "image/webp");
-        api.MapGet("/photos/{id:guid}", ShowAsync).WithName("getPhoto").WithSummary("A photo").WithTags("Intake").Produces(200, contentType: "image/jpeg");
+        api.MapGet("/photos/{id:guid}", ShowAsync).WithName("getPhoto").WithSummary("A photo").WithTags("Intake").Produces<byte[]>(200, "image/jpeg");
     }
 
     private static async Task<Results<Ok<List<PhotoView>>, ProblemHttpResult>> ListAsync(int number, BlueDawnDb db, CancellationToken cancel) =>

@@ -24,7 +24,7 @@ internal static class ArchiveEndpoints
     /// <summary>Out: for whoever may.</summary>
     public static void MapArchive(this RouteGroupBuilder bench) =>
         bench.MapGet("/shop/archive.zip", WriteAsync).WithTags("Moving").WithName("getArchive").WithSummary("Everything of the shop as one file of open formats, without passwords")
-            .RequireAuthorization(nameof(May.ManageShop)).Produces(200, contentType: "application/zip");
+            .RequireAuthorization(nameof(May.ManageShop)).Produces<byte[]>(200, "application/zip");
 
     /// <summary>In: for whoever is at the machine while the shop has nobody in it.</summary>
     public static void MapArchiveIn(this RouteGroupBuilder api) =>
