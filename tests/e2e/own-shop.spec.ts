@@ -385,6 +385,28 @@ test('an owner is spelled right and blanked: the tray keeps its work, not the na
   await expect(page.getByText(`Tray ${number} of theirs is on the bench. Hand back first.`)).toBeVisible();
 });
 
+test('what is promised falls on a day the shop is open, and a day it is shut is named', async ({ page }) => {
+  await signIn(page, 'nessa', PASSWORD);
+  await page.getByRole('link', { name: 'Rules' }).click();
+  const open = page.getByRole('region', { name: 'Open' });
+  // Every day but the one that would be promised otherwise, and that one named.
+  const before = (await get(page, '/api/bench')) as { promisedDay: string };
+  await open.getByLabel('Days and hours').fill('Mon-Fri 8');
+  await open.getByLabel('Shut').fill(`${before.promisedDay} Regatta`);
+  await open.getByRole('button', { name: 'Change it' }).click();
+  await expect(open.getByText(/“Mon-Fri 8” cannot be read/)).toBeVisible();
+  await expect(open.getByLabel('Shut')).toHaveValue(`${before.promisedDay} Regatta`);
+  await open.getByLabel('Days and hours').fill('Mon-Sun 8-17');
+  await open.getByLabel('Days and hours').press('Enter');
+  await expect(open.getByRole('button', { name: 'Change it' })).toHaveCount(0);
+  await expect(open.getByLabel('Days and hours')).toHaveValue('Mon-Sun 8:00-17:00');
+  const next = new Date(Date.parse(before.promisedDay) + 86_400_000).toISOString().slice(0, 10);
+  await page.goto('/check-in');
+  await expect(page.getByLabel('Promised for')).toHaveValue(next);
+  await page.getByLabel('Promised for').fill(before.promisedDay);
+  await expect(page.getByText('The shop is shut that day: Regatta.')).toBeVisible();
+});
+
 test('a bath and a maker’s date code are the shop’s own; what is wrong is said at its box', async ({ page }) => {
   await signIn(page, 'nessa', PASSWORD);
   await page.getByRole('link', { name: 'Rules' }).click();

@@ -31,6 +31,9 @@ public sealed record ShopDefaults(
 {
     /// <summary>What chokes are held against.</summary>
     public ChokeDefaults Chokes { get; init; } = Chokes ?? new();
+
+    /// <summary>When the shop is open.</summary>
+    public OpenDays Open { get; init; } = OpenDays.NotSaid;
 }
 
 /// <summary>What chokes are held against where a spec sheet says nothing.</summary>

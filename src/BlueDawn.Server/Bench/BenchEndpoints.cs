@@ -44,9 +44,9 @@ internal sealed record BenchTray(
 
 /// <summary>The bench.</summary>
 /// <param name="Today">Today by the shop's clock.</param>
-/// <param name="PromisedDays">Days from check-in offered as the promised day.</param>
+/// <param name="PromisedDay">The day offered for what comes in today: after the shop’s usual days, when it is open.</param>
 /// <param name="Trays">Trays by promised day; those handed back come last, newest first.</param>
-internal sealed record BenchView(DateOnly Today, int PromisedDays, IReadOnlyList<BenchTray> Trays);
+internal sealed record BenchView(DateOnly Today, DateOnly PromisedDay, IReadOnlyList<BenchTray> Trays);
 
 internal static class BenchEndpoints
 {
@@ -68,7 +68,7 @@ internal static class BenchEndpoints
         }
 
         var files = await TrayFile.OpenBenchAsync(db, HandedBackShown, me.Desk, cancel);
-        return TypedResults.Ok(new BenchView(me.Desk.Today, me.Desk.Shop.PromisedDays, await ListAsync(files, me, memory, cancel)));
+        return TypedResults.Ok(new BenchView(me.Desk.Today, me.Desk.Shop.Open.OnOrAfter(me.Desk.Today.AddDays(me.Desk.Shop.PromisedDays)), await ListAsync(files, me, memory, cancel)));
     }
 
     /// <summary>

@@ -18,11 +18,28 @@ namespace BlueDawn.Server.Rules;
 /// <param name="Currency">Three letters.</param>
 internal sealed record ShopFacts(string Name, string TimeZone, string Currency);
 
+/// <summary>When the shop is open, as it is typed.</summary>
+/// <param name="Week">Such as <c>Mon-Fri 8:00-17:00, Sat 9:00-12:30</c>; empty while nobody has said.</param>
+/// <param name="Shut">Holidays and other days it is shut, a line each: <c>2026-12-24 to 2027-01-02 Christmas</c>, <c>1 May</c>.</param>
+internal sealed record OpenText(string Week, string Shut);
+
+/// <summary>A day on which the shop is shut.</summary>
+/// <param name="Day">The day.</param>
+/// <param name="Why">Why.</param>
+internal sealed record ShutDay(DateOnly Day, string Why);
+
+/// <summary>Other hours.</summary>
+/// <param name="Open">The new ones.</param>
+/// <param name="Was">The ones they were changed from.</param>
+internal sealed record OpenChange(OpenText Open, OpenText Was);
+
 /// <summary>What belongs to the shop besides its rules.</summary>
 /// <param name="Facts">What it is called and where it stands.</param>
+/// <param name="Open">When it is open.</param>
+/// <param name="ShutDays">The days it is shut, of the next months.</param>
 /// <param name="Baths">Its baths.</param>
 /// <param name="DateCodes">How makers write the day a carburetor was made.</param>
-internal sealed record ShopView(ShopFacts Facts, IReadOnlyList<Bath> Baths, IReadOnlyList<DateCodePattern> DateCodes);
+internal sealed record ShopView(ShopFacts Facts, OpenText Open, IReadOnlyList<ShutDay> ShutDays, IReadOnlyList<Bath> Baths, IReadOnlyList<DateCodePattern> DateCodes);
 
 /// <summary>Other facts.</summary>
 /// <param name="Facts">The new ones.</param>
@@ -44,13 +61,17 @@ internal static class ShopEndpoints
 {
     private const int MostPatterns = 200;
 
+    /// <summary>How far ahead the days are named on which the shop is shut.</summary>
+    private const int DaysShown = 200;
+
     public static void MapShop(this RouteGroupBuilder api)
     {
         var shop = api.MapGroup("/shop").WithTags("Rules");
-        shop.MapGet("", async (BlueDawnDb db, CancellationToken cancel) => TypedResults.Ok(await ViewAsync(db, await db.Shop.AsNoTracking().SingleAsync(cancel), cancel)))
+        shop.MapGet("", async (BlueDawnDb db, TimeProvider clock, CancellationToken cancel) => TypedResults.Ok(await ViewAsync(db, await db.Shop.AsNoTracking().SingleAsync(cancel), clock, cancel)))
             .WithName("getShop").WithSummary("What belongs to the shop besides its rules");
         var lead = shop.MapGroup("").RequireAuthorization(nameof(May.ManageShop));
         lead.MapPut("/facts", FactsAsync).WithName("changeShopFacts").WithSummary("Change the shop's name, time zone or currency");
+        lead.MapPut("/open", OpenAsync).WithName("changeOpenDays").WithSummary("Change when the shop is open");
         lead.MapPut("/baths", BathsAsync).WithName("changeBaths").WithSummary("Change the shop's baths");
         lead.MapPut("/date-codes", DateCodesAsync).WithName("changeDateCodes").WithSummary("Change how makers write the day a carburetor was made");
     }
@@ -66,6 +87,18 @@ internal static class ShopEndpoints
             }
 
             return Task.FromResult<(IReadOnlyList<FieldProblem>, string)>((problems, $"The shop is {facts.Name}, {facts.TimeZone}, {facts.Currency}."));
+        }, db, me, clock, cancel);
+
+    private static Task<Results<Ok<ShopView>, ValidationProblem, ProblemHttpResult>> OpenAsync(OpenChange input, BlueDawnDb db, Me me, TimeProvider clock, CancellationToken cancel) =>
+        ChangeAsync("open", Open, input.Was, shop =>
+        {
+            var (read, problems) = OpenDays.Parse(input.Open.Week, input.Open.Shut);
+            if (problems.Count == 0)
+            {
+                shop.Defaults = shop.Defaults with { Open = read };
+            }
+
+            return Task.FromResult<(IReadOnlyList<FieldProblem>, string)>((problems, $"Open {read.WeekText}; shut {read.ShutText.Replace('\n', ',')}."));
         }, db, me, clock, cancel);
 
     private static Task<Results<Ok<ShopView>, ValidationProblem, ProblemHttpResult>> BathsAsync(BathsChange input, BlueDawnDb db, Me me, TimeProvider clock, CancellationToken cancel) =>
@@ -107,7 +140,7 @@ internal static class ShopEndpoints
         var row = await db.Shop.FromSql($"select *, xmin from shop for update").SingleAsync(cancel);
         if (!JsonElement.DeepEquals(JsonSerializer.SerializeToElement(now(row), StoreJson.Options), JsonSerializer.SerializeToElement(was, StoreJson.Options)))
         {
-            return Problem.Conflict("It was changed meanwhile.", "Look at what it is now, then decide. Nothing was changed.", ("shop", await ViewAsync(db, row, cancel)));
+            return Problem.Conflict("It was changed meanwhile.", "Look at what it is now, then decide. Nothing was changed.", ("shop", await ViewAsync(db, row, clock, cancel)));
         }
 
         var (problems, what) = await change(row);
@@ -120,13 +153,23 @@ internal static class ShopEndpoints
         db.ShopChanges.Add(new ShopChange { Id = Guid.CreateVersion7(at), At = at, By = me.Person.DisplayName, About = about, What = what });
         await db.SaveChangesAsync(cancel);
         await transaction.CommitAsync(cancel);
-        return TypedResults.Ok(await ViewAsync(db, row, cancel));
+        return TypedResults.Ok(await ViewAsync(db, row, clock, cancel));
     }
+
+    private static OpenText Open(ShopRow shop) => new(shop.Defaults.Open.WeekText, shop.Defaults.Open.ShutText);
 
     private static ShopFacts Facts(ShopRow shop) => new(shop.Name, shop.TimeZone, shop.Defaults.Currency);
 
     private static IReadOnlyList<DateCodePattern> DateCodes(BlueDawnDb db) => [.. db.DateCodes.AsNoTracking().OrderBy(row => row.Maker).Select(row => row.Code)];
 
-    private static async Task<ShopView> ViewAsync(BlueDawnDb db, ShopRow shop, CancellationToken cancel) =>
-        new(Facts(shop), shop.Defaults.Cleaning.Baths, await db.DateCodes.AsNoTracking().OrderBy(row => row.Maker).Select(row => row.Code).ToListAsync(cancel));
+    private static async Task<ShopView> ViewAsync(BlueDawnDb db, ShopRow shop, TimeProvider clock, CancellationToken cancel)
+    {
+        var today = clock.Today(shop.TimeZone);
+        return new ShopView(
+            Facts(shop),
+            Open(shop),
+            [.. Enumerable.Range(0, DaysShown).Select(today.AddDays).Select(day => (day, Why: shop.Defaults.Open.WhyShut(day))).Where(one => one.Why is not null).Select(one => new ShutDay(one.day, one.Why!))],
+            shop.Defaults.Cleaning.Baths,
+            await db.DateCodes.AsNoTracking().OrderBy(row => row.Maker).Select(row => row.Code).ToListAsync(cancel));
+    }
 }

@@ -20,6 +20,15 @@ import { lookAgainMs } from './live';
 const LOOK_MS = 20;
 const MOST_MS = 2_000;
 
+/** Why the shop is shut on a day; nothing when it is open, or when that is not known. */
+export function useWhyShut(): (day: string) => string | undefined {
+  const shop = useQuery({ queryKey: keys.shop, queryFn: () => ask(api.GET('/api/shop')), staleTime: 60_000 });
+  return (day) => {
+    const found = shop.data?.shutDays.find((one) => one.day === day);
+    return found && `The shop is shut that day: ${found.why}.`;
+  };
+}
+
 export const useBench = () =>
   useQuery({ queryKey: keys.bench, queryFn: () => ask(api.GET('/api/bench')), refetchInterval: lookAgainMs });
 

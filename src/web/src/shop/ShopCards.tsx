@@ -10,7 +10,7 @@ import { figure, sign } from '../units/format';
 import { Button } from '../ui/button';
 import { Card } from '../ui/card';
 import { Choice } from '../ui/choice';
-import { Field, TextField } from '../ui/field';
+import { Field, TextArea, TextField } from '../ui/field';
 import { Notice } from '../ui/states';
 
 const useShop = () => useQuery({ queryKey: keys.shop, queryFn: () => ask(api.GET('/api/shop')) });
@@ -23,6 +23,7 @@ export function ShopCards() {
   return (
     <>
       <Facts key={JSON.stringify(shop.data.facts)} shop={shop.data} />
+      <Open key={JSON.stringify(shop.data.open)} shop={shop.data} />
       <Baths key={JSON.stringify(shop.data.baths)} shop={shop.data} />
       <DateCodes key={JSON.stringify(shop.data.dateCodes)} shop={shop.data} />
     </>
@@ -42,7 +43,7 @@ function useChange<T>(name: string, start: T, send: (draft: T) => Promise<ShopVi
       clear();
       queries.setQueryData(keys.shop, shop);
     },
-    changes: [keys.shop, keys.baths, keys.session, keys.rules],
+    changes: [keys.shop, keys.baths, keys.session, keys.rules, keys.bench],
   });
   return {
     draft,
@@ -96,6 +97,37 @@ function Form({ label, onSubmit, children }: { label: string; onSubmit: () => vo
         {children}
       </form>
     </Card>
+  );
+}
+
+/** When the shop is open: what is promised falls on such a day. */
+function Open({ shop }: { shop: ShopView }) {
+  const was = shop.open;
+  const { draft, keep, clear, changed, mayChange, change, error } = useChange('open', was, (open) =>
+    ask(api.PUT('/api/shop/open', { body: { open, was } })),
+  );
+  return (
+    <Form label="Open" onSubmit={() => void change.run()}>
+      <fieldset disabled={!mayChange} className="grid gap-3">
+        <TextField
+          label="Days and hours"
+          className="num"
+          placeholder="Mon-Fri 8:00-17:00, Sat 9:00-12:30"
+          value={draft.week}
+          problem={error('week')}
+          onChange={(event) => keep({ ...draft, week: event.target.value })}
+        />
+        <TextArea
+          label="Shut"
+          className="num"
+          hint="A line each: 2026-12-24 to 2027-01-02 Christmas; 1 May for every year."
+          value={draft.shut}
+          problem={error('shut')}
+          onChange={(event) => keep({ ...draft, shut: event.target.value })}
+        />
+      </fieldset>
+      <Foot on={changed} busy={change.busy} problem={change.problem} onDrop={clear} />
+    </Form>
   );
 }
 

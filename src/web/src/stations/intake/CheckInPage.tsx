@@ -10,7 +10,7 @@ import { api, ask, ProblemError, problemOf, type KnownStamp, type NewTray } from
 import { device } from '../../outbox/device';
 import { parcels, photoParcel } from '../../outbox/parcels';
 import { usePerson } from '../../session/session';
-import { useBench, useFaultWords, useStamped } from '../../shell/queries';
+import { useBench, useFaultWords, useStamped, useWhyShut } from '../../shell/queries';
 import { choices, chokeWord, engineWord, familyWord } from '../../shell/words';
 import { trayPath } from '../registry';
 import { Button } from '../../ui/button';
@@ -57,12 +57,6 @@ const fuels = { fresh: 'Fresh', old: 'Old' };
 type Form = z.infer<typeof form>;
 type Trait = 'family' | 'engine' | 'choke';
 
-const addDays = (iso: string, days: number): string => {
-  const date = new Date(`${iso}T12:00Z`);
-  date.setUTCDate(date.getUTCDate() + days);
-  return date.toISOString().slice(0, 10);
-};
-
 interface Kept {
   values: Partial<Form>;
   trayId: string;
@@ -73,10 +67,10 @@ interface Kept {
 export function CheckInPage() {
   const bench = useBench();
   // The shop's usual day is part of the form; when it cannot be had, the form is there without it.
-  return bench.isPending ? <Loading what="the check-in" /> : <CheckInForm promisedDays={bench.data?.promisedDays} />;
+  return bench.isPending ? <Loading what="the check-in" /> : <CheckInForm offered={bench.data?.promisedDay ?? ''} />;
 }
 
-function CheckInForm({ promisedDays }: { promisedDays: number | undefined }) {
+function CheckInForm({ offered }: { offered: string }) {
   const person = usePerson();
   const key = `draft:${person.id}:check-in`;
   const [kept] = useState<Kept>(() => {
@@ -107,11 +101,13 @@ function CheckInForm({ promisedDays }: { promisedDays: number | undefined }) {
       workedOnBy: 'notSaid',
       oil: 'notLooked',
       fuel: 'notSaid',
-      promisedDay: promisedDays === undefined ? '' : addDays(localToday(), promisedDays),
+      // What was kept of the bench may be of a day that is past.
+      promisedDay: offered < localToday() ? '' : offered,
       ...kept.values,
     },
   });
 
+  const shut = useWhyShut();
   const values = { ...getValues(), ...useWatch({ control }) };
   const sending = useRef(false);
   useEffect(() => {
@@ -285,6 +281,7 @@ function CheckInForm({ promisedDays }: { promisedDays: number | undefined }) {
             min={localToday()}
             className="num"
             problem={problem('promisedDay')}
+            hint={shut(values.promisedDay)}
             {...register('promisedDay')}
           />
           <div className="md:col-span-2">

@@ -6,6 +6,7 @@ import { usePerson } from '../../session/session';
 import { Logbook } from '../../tray/Logbook';
 import { Button } from '../../ui/button';
 import { TextArea, TextField } from '../../ui/field';
+import { useWhyShut } from '../../shell/queries';
 import { chokeWord, choices, engineWord, familyWord } from '../../shell/words';
 import { Choice } from '../../ui/choice';
 import { day, localToday, moment } from '../../units/format';
@@ -30,6 +31,7 @@ export default function IntakePage({ tray, writing }: StationProps) {
   const { facts } = tray;
   const [editing, keep, clear] = useKept<Editing | null>(`${person.id}:${tray.number}:facts`, null);
   const [busy, setBusy] = useState(false);
+  const shut = useWhyShut();
   const begin = (): void =>
     keep({
       version: tray.version,
@@ -71,6 +73,7 @@ export default function IntakePage({ tray, writing }: StationProps) {
             type="date"
             className="num"
             value={editing.promisedDay}
+            hint={shut(editing.promisedDay)}
             onChange={(e) => keep({ ...editing, promisedDay: e.target.value })}
             required
           />
