@@ -6,6 +6,7 @@ using BlueDawn.Server.People;
 using BlueDawn.Server.Problems;
 using BlueDawn.Store;
 using BlueDawn.Store.Carburetors;
+using BlueDawn.Store.Catalogue;
 using BlueDawn.Store.Cleaning;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
@@ -28,6 +29,11 @@ internal sealed record OpenText(string Week, string Shut);
 /// <param name="Why">Why.</param>
 internal sealed record ShutDay(DateOnly Day, string Why);
 
+/// <summary>Other suppliers.</summary>
+/// <param name="Suppliers">All of them, as they were typed.</param>
+/// <param name="Was">The ones they were changed from.</param>
+internal sealed record SuppliersChange(IReadOnlyList<TypedSupplier> Suppliers, IReadOnlyList<Supplier> Was);
+
 /// <summary>Other hours.</summary>
 /// <param name="Open">The new ones.</param>
 /// <param name="Was">The ones they were changed from.</param>
@@ -37,9 +43,10 @@ internal sealed record OpenChange(OpenText Open, OpenText Was);
 /// <param name="Facts">What it is called and where it stands.</param>
 /// <param name="Open">When it is open.</param>
 /// <param name="ShutDays">The days it is shut, of the next months.</param>
+/// <param name="Suppliers">Who it orders from, and what one order costs to send.</param>
 /// <param name="Baths">Its baths.</param>
 /// <param name="DateCodes">How makers write the day a carburetor was made.</param>
-internal sealed record ShopView(ShopFacts Facts, OpenText Open, IReadOnlyList<ShutDay> ShutDays, IReadOnlyList<Bath> Baths, IReadOnlyList<DateCodePattern> DateCodes);
+internal sealed record ShopView(ShopFacts Facts, OpenText Open, IReadOnlyList<ShutDay> ShutDays, IReadOnlyList<Supplier> Suppliers, IReadOnlyList<Bath> Baths, IReadOnlyList<DateCodePattern> DateCodes);
 
 /// <summary>Other facts.</summary>
 /// <param name="Facts">The new ones.</param>
@@ -72,6 +79,7 @@ internal static class ShopEndpoints
         var lead = shop.MapGroup("").RequireAuthorization(nameof(May.ManageShop));
         lead.MapPut("/facts", FactsAsync).WithName("changeShopFacts").WithSummary("Change the shop's name, time zone or currency");
         lead.MapPut("/open", OpenAsync).WithName("changeOpenDays").WithSummary("Change when the shop is open");
+        lead.MapPut("/suppliers", SuppliersAsync).WithName("changeSuppliers").WithSummary("Change who the shop orders from, and what an order costs to send");
         lead.MapPut("/baths", BathsAsync).WithName("changeBaths").WithSummary("Change the shop's baths");
         lead.MapPut("/date-codes", DateCodesAsync).WithName("changeDateCodes").WithSummary("Change how makers write the day a carburetor was made");
     }
@@ -156,6 +164,33 @@ internal static class ShopEndpoints
         return TypedResults.Ok(await ViewAsync(db, row, clock, cancel));
     }
 
+    private static Task<Results<Ok<ShopView>, ValidationProblem, ProblemHttpResult>> SuppliersAsync(SuppliersChange input, BlueDawnDb db, Me me, TimeProvider clock, CancellationToken cancel) =>
+        ChangeAsync("suppliers", _ => Suppliers(db), input.Was, async _ =>
+        {
+            var selling = await db.Offers.Select(offer => offer.Supplier).Distinct().ToListAsync(cancel);
+            var (read, problems) = SupplierForm.Read(input.Suppliers, selling);
+            if (problems.Count == 0)
+            {
+                var rows = await db.Suppliers.ToDictionaryAsync(row => row.Name, cancel);
+                db.Suppliers.RemoveRange(rows.Values.Where(row => read.All(one => one.Name != row.Name)));
+                foreach (var one in read)
+                {
+                    if (rows.TryGetValue(one.Name, out var row))
+                    {
+                        row.Freight = one.Freight;
+                    }
+                    else
+                    {
+                        db.Suppliers.Add(new SupplierRow { Name = one.Name, Freight = one.Freight });
+                    }
+                }
+            }
+
+            return (problems, $"Suppliers: {string.Join(", ", read.Select(one => $"{one.Name}, freight {one.Freight}"))}.");
+        }, db, me, clock, cancel);
+
+    private static List<Supplier> Suppliers(BlueDawnDb db) => [.. db.Suppliers.AsNoTracking().OrderBy(row => row.Name).Select(row => new Supplier(row.Name, row.Freight))];
+
     private static OpenText Open(ShopRow shop) => new(shop.Defaults.Open.WeekText, shop.Defaults.Open.ShutText);
 
     private static ShopFacts Facts(ShopRow shop) => new(shop.Name, shop.TimeZone, shop.Defaults.Currency);
@@ -169,6 +204,7 @@ internal static class ShopEndpoints
             Facts(shop),
             Open(shop),
             [.. Enumerable.Range(0, DaysShown).Select(today.AddDays).Select(day => (day, Why: shop.Defaults.Open.WhyShut(day))).Where(one => one.Why is not null).Select(one => new ShutDay(one.day, one.Why!))],
+            Suppliers(db),
             shop.Defaults.Cleaning.Baths,
             await db.DateCodes.AsNoTracking().OrderBy(row => row.Maker).Select(row => row.Code).ToListAsync(cancel));
     }

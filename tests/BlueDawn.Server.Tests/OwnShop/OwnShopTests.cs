@@ -8,6 +8,28 @@ namespace BlueDawn.Server.Tests.OwnShop;
 public sealed class OwnShopTests(EmptyShop shop) : IClassFixture<EmptyShop>
 {
     [Fact]
+    public async Task Suppliers_and_open_days_are_changed_whole_and_of_two_at_once_one_is_told()
+    {
+        var (one, other) = (await shop.LeadAsync(), await shop.LeadAsync());
+        var was = (await one.GetAsync("/api/shop")).Body;
+        object Suppliers(string freight) => new { suppliers = new[] { new { name = "Ferry post", freight } }, was = was.GetProperty("suppliers") };
+        var answers = await Task.WhenAll(one.PutAsync("/api/shop/suppliers", Suppliers("6,50")), other.PutAsync("/api/shop/suppliers", Suppliers("7")));
+        Assert.Equal([HttpStatusCode.OK, HttpStatusCode.Conflict], answers.Select(answer => answer.Status).Order());
+        var now = (await one.GetAsync("/api/shop")).Body.GetProperty("suppliers");
+        Assert.Equal("Ferry post", now[0].GetProperty("name").GetString());
+        Assert.Equal(HttpStatusCode.OK, (await one.PutAsync("/api/shop/suppliers", new { suppliers = Array.Empty<object>(), was = now })).Status);
+        var open = await one.PutAsync("/api/shop/open", new { open = new { week = "Mon-Sat 8-17", shut = "1 May" }, was = was.GetProperty("open") });
+        Assert.Equal("Mon-Sat 8:00-17:00", open.Body.GetProperty("open").GetProperty("week").GetString());
+        Assert.All(open.Body.GetProperty("shutDays").EnumerateArray(), day => Assert.True(
+            day.GetProperty("why").GetString() == "Sunday" || day.GetProperty("day").GetString()!.EndsWith("-05-01", StringComparison.Ordinal)));
+        var promised = (await one.GetAsync("/api/bench")).Body.GetProperty("promisedDay").GetString()!;
+        Assert.NotEqual(DayOfWeek.Sunday, DateOnly.Parse(promised, System.Globalization.CultureInfo.InvariantCulture).DayOfWeek);
+        var (hand, _, _) = await shop.AddAsync("technician");
+        Assert.Equal(HttpStatusCode.Forbidden, (await hand.PutAsync("/api/shop/open", new { open = new { week = "", shut = "" }, was = open.Body.GetProperty("open") })).Status);
+        await one.PutAsync("/api/shop/open", new { open = was.GetProperty("open"), was = open.Body.GetProperty("open") });
+    }
+
+    [Fact]
     public async Task Of_two_first_starts_at_once_one_makes_the_lead()
     {
         Assert.Equal([HttpStatusCode.OK, HttpStatusCode.Conflict], shop.Starts.Select(answer => answer.Status).Order());

@@ -24,6 +24,7 @@ export function ShopCards() {
     <>
       <Facts key={JSON.stringify(shop.data.facts)} shop={shop.data} />
       <Open key={JSON.stringify(shop.data.open)} shop={shop.data} />
+      <Suppliers key={JSON.stringify(shop.data.suppliers)} shop={shop.data} />
       <Baths key={JSON.stringify(shop.data.baths)} shop={shop.data} />
       <DateCodes key={JSON.stringify(shop.data.dateCodes)} shop={shop.data} />
     </>
@@ -126,6 +127,61 @@ function Open({ shop }: { shop: ShopView }) {
           onChange={(event) => keep({ ...draft, shut: event.target.value })}
         />
       </fieldset>
+      <Foot on={changed} busy={change.busy} problem={change.problem} onDrop={clear} />
+    </Form>
+  );
+}
+
+/** Who the shop orders from. What they ask for an item comes with the catalogue. */
+function Suppliers({ shop }: { shop: ShopView }) {
+  const start = shop.suppliers.map((one) => ({ name: one.name, freight: String(one.freight) }));
+  const { draft, keep, clear, changed, mayChange, change, error } = useChange('suppliers', start, (suppliers) =>
+    ask(api.PUT('/api/shop/suppliers', { body: { suppliers, was: shop.suppliers } })),
+  );
+  const set = (place: number, part: Partial<(typeof start)[number]>): void =>
+    keep(draft.map((one, i) => (i === place ? { ...one, ...part } : one)));
+  return (
+    <Form label="Suppliers" onSubmit={() => void change.run()}>
+      <p className="text-mute">
+        What one order costs to send counts when the buying plan spreads orders. Prices come with the catalogue.
+      </p>
+      <fieldset disabled={!mayChange} className="grid gap-3">
+        {draft.map((one, i) => (
+          <div key={i} className="grid items-start gap-3 sm:grid-cols-[1fr_10rem_auto]">
+            <TextField
+              label="Supplier"
+              value={one.name}
+              problem={error(`suppliers[${i}].name`)}
+              onChange={(event) => set(i, { name: event.target.value })}
+            />
+            <TextField
+              label={`Freight, ${shop.facts.currency}`}
+              className="num"
+              inputMode="decimal"
+              value={one.freight}
+              problem={error(`suppliers[${i}].freight`)}
+              onChange={(event) => set(i, { freight: event.target.value })}
+            />
+            {mayChange && (
+              <Button
+                className="justify-self-start sm:mt-7"
+                aria-label={`Take away ${one.name || 'the new supplier'}`}
+                onClick={() => keep(draft.filter((_, place) => place !== i))}
+              >
+                <X aria-hidden size={18} />
+              </Button>
+            )}
+          </div>
+        ))}
+      </fieldset>
+      {error('suppliers') && <Notice title={error('suppliers') ?? ''} />}
+      {mayChange && (
+        <div>
+          <Button onClick={() => keep([...draft, { name: '', freight: '' }])}>
+            <Plus aria-hidden size={18} /> A supplier
+          </Button>
+        </div>
+      )}
       <Foot on={changed} busy={change.busy} problem={change.problem} onDrop={clear} />
     </Form>
   );
