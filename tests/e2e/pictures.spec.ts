@@ -22,6 +22,7 @@ const views: readonly [name: string, path: string][] = [
   ['stock-buying', '/stock/buying'],
   ['sheet', '/sheets/FB18'],
   ['rules', '/rules'],
+  ['knowledge', '/knowledge'],
 ];
 
 const folder = resolve(import.meta.dirname, '../../docs/screenshots');
@@ -35,8 +36,4 @@ test('pictures of every main view', async ({ page }) => {
     await page.evaluate(() => document.fonts.ready);
     await page.screenshot({ path: `${folder}/${name}.png` });
   }
-  await page.emulateMedia({ colorScheme: 'dark' });
-  await page.goto('/tray/27/gauge');
-  await page.waitForLoadState('networkidle');
-  await page.screenshot({ path: `${folder}/tray-gauge-dark.png` });
 });

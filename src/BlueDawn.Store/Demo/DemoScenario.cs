@@ -137,7 +137,8 @@ public sealed class DemoScenario(BlueDawnDb db, NpgsqlDataSource database, UserM
             return false;
         }
 
-        (await db.Shop.SingleAsync(cancel)).Demo = true;
+        var shop = await db.Shop.SingleAsync(cancel);
+        (shop.Demo, shop.Name) = (true, "Sandrigg Quay");
         await LoadCatalogueAsync(cancel);
         await using var transaction = await db.Database.BeginTransactionAsync(cancel);
         var staff = await LoadPeopleAsync();
