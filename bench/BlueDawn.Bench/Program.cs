@@ -4,6 +4,7 @@ using BlueDawn.Core.Carburetors;
 using BlueDawn.Core.Faults;
 using BlueDawn.Core.Logbook;
 using BlueDawn.Core.Shop;
+using BlueDawn.Core.Tables;
 using BlueDawn.Core.Tests.Faults;
 using Trace = BlueDawn.Core.Faults.Trace;
 

@@ -2,15 +2,9 @@ using BlueDawn.Core.Tables;
 
 namespace BlueDawn.Core.Tests;
 
-/// <summary>What ships, for tests of one room. The program itself asks the tray, whose shop may know something else.</summary>
+/// <summary>What ships, with something in it changed.</summary>
 internal static class ShippedKnowledge
 {
-    extension<T>(T)
-        where T : class, IKnowledge<T>
-    {
-        public static T Shipped => Knowledge.Shipped.Of<T>();
-    }
-
     /// <summary>The tables as they ship, with one text of one of them replaced.</summary>
     /// <param name="table">Its name, such as <c>faults/causes.csv</c>.</param>
     /// <param name="was">What stands there.</param>

@@ -147,9 +147,10 @@ test('a whole tray without the server: opened, reloaded, every station worked, s
       // Found no good at Strip: what the rules ask for is asked without the server too.
       if (left > 10) {
         await refit.click();
-        await expect(
-          form.getByText('At Strip it was found to be no good. Say why the old one goes back.'),
-        ).toBeVisible();
+        // Core folds three dozen waiting entries first: on a loaded machine that takes its time.
+        await expect(form.getByText('At Strip it was found to be no good. Say why the old one goes back.')).toBeVisible(
+          { timeout: 30_000 },
+        );
       }
       await form.getByLabel('Reason or remark').fill('No new one before the boat goes out');
     }

@@ -407,6 +407,23 @@ test('what is promised falls on a day the shop is open, and a day it is shut is 
   await expect(page.getByText('The shop is shut that day: Regatta.')).toBeVisible();
 });
 
+test('a tray’s label fits the labels the shop’s printer takes', async ({ page }) => {
+  await signIn(page, 'nessa', PASSWORD);
+  await page.goto('/tray/1/intake');
+  await page.getByRole('link', { name: 'Label' }).click();
+  await expect(page.getByRole('button', { name: 'Print' })).toBeFocused();
+  const label = page.getByRole('article', { name: 'Label of tray 1' });
+  await expect(label).toContainText('Deck pump');
+  // 62 × 29 mm at 96 dots an inch, and nothing of it hangs out.
+  const size = await label.boundingBox();
+  expect([Math.round(size?.width ?? 0), Math.round(size?.height ?? 0)]).toEqual([234, 110]);
+  expect(
+    await label.evaluate((box) => box.scrollHeight <= box.clientHeight && box.scrollWidth <= box.clientWidth),
+  ).toBe(true);
+  const paper = await page.pdf({ preferCSSPageSize: true });
+  expect(paper.toString('latin1')).toMatch(/MediaBox\s*\[\s*0 0 175\.\d+ 82\.\d+\s*\]/);
+});
+
 test('a bath and a maker’s date code are the shop’s own; what is wrong is said at its box', async ({ page }) => {
   await signIn(page, 'nessa', PASSWORD);
   await page.getByRole('link', { name: 'Rules' }).click();

@@ -34,7 +34,15 @@ public sealed record ShopDefaults(
 
     /// <summary>When the shop is open.</summary>
     public OpenDays Open { get; init; } = OpenDays.NotSaid;
+
+    /// <summary>The labels its printer takes.</summary>
+    public LabelSize Label { get; init; } = new();
 }
+
+/// <summary>A label for a tray.</summary>
+/// <param name="WidthMm">Its width, in millimetres.</param>
+/// <param name="HeightMm">Its height.</param>
+public sealed record LabelSize(double WidthMm = 62, double HeightMm = 29);
 
 /// <summary>What chokes are held against where a spec sheet says nothing.</summary>
 /// <param name="VacuumOpenS">Latest a vacuum choke is fully open, in seconds. Usually 2 to 3: common practice, no source.</param>

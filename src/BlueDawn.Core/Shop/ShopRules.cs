@@ -146,6 +146,14 @@ public static class ShopRules
             Own, Dimension.Count, 0, 60,
             d => d.PromisedDays, (d, v) => d with { PromisedDays = (int)v }, "days"),
         new(
+            "label.widthMm", "Desk", "Label’s width", "Width of the labels your printer takes.",
+            Own, Dimension.Length, 20, 210,
+            d => d.Label.WidthMm, (d, v) => d with { Label = d.Label with { WidthMm = v } }),
+        new(
+            "label.heightMm", "Desk", "Label’s height", "Their height.",
+            Own, Dimension.Length, 10, 297,
+            d => d.Label.HeightMm, (d, v) => d with { Label = d.Label with { HeightMm = v } }),
+        new(
             "labourPerHour", "Money", "An hour at the bench", "Hourly rate, in the shop’s currency.",
             Own, Dimension.Count, 0.01, 10_000,
             d => d.Trace.LabourPerHour, (d, v) => d with { Trace = d.Trace with { LabourPerHour = v } }, Money),

@@ -44,9 +44,10 @@ internal sealed record OpenChange(OpenText Open, OpenText Was);
 /// <param name="Open">When it is open.</param>
 /// <param name="ShutDays">The days it is shut, of the next months.</param>
 /// <param name="Suppliers">Who it orders from, and what one order costs to send.</param>
+/// <param name="Label">The labels its printer takes.</param>
 /// <param name="Baths">Its baths.</param>
 /// <param name="DateCodes">How makers write the day a carburetor was made.</param>
-internal sealed record ShopView(ShopFacts Facts, OpenText Open, IReadOnlyList<ShutDay> ShutDays, IReadOnlyList<Supplier> Suppliers, IReadOnlyList<Bath> Baths, IReadOnlyList<DateCodePattern> DateCodes);
+internal sealed record ShopView(ShopFacts Facts, OpenText Open, IReadOnlyList<ShutDay> ShutDays, IReadOnlyList<Supplier> Suppliers, LabelSize Label, IReadOnlyList<Bath> Baths, IReadOnlyList<DateCodePattern> DateCodes);
 
 /// <summary>Other facts.</summary>
 /// <param name="Facts">The new ones.</param>
@@ -205,6 +206,7 @@ internal static class ShopEndpoints
             Open(shop),
             [.. Enumerable.Range(0, DaysShown).Select(today.AddDays).Select(day => (day, Why: shop.Defaults.Open.WhyShut(day))).Where(one => one.Why is not null).Select(one => new ShutDay(one.day, one.Why!))],
             Suppliers(db),
+            shop.Defaults.Label,
             shop.Defaults.Cleaning.Baths,
             await db.DateCodes.AsNoTracking().OrderBy(row => row.Maker).Select(row => row.Code).ToListAsync(cancel));
     }

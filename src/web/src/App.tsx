@@ -20,6 +20,7 @@ const KnowledgePage = lazy(() => import('./shop/KnowledgePage').then((m) => ({ d
 const KnowledgeTablePage = lazy(() =>
   import('./shop/KnowledgeTablePage').then((m) => ({ default: m.KnowledgeTablePage })),
 );
+const LabelPage = lazy(() => import('./tray/LabelPage').then((m) => ({ default: m.LabelPage })));
 const OwnersPage = lazy(() => import('./shop/OwnersPage').then((m) => ({ default: m.OwnersPage })));
 const SheetsPage = lazy(() => import('./shop/SheetsPage').then((m) => ({ default: m.SheetsPage })));
 const SheetPage = lazy(() => import('./shop/SheetPage').then((m) => ({ default: m.SheetPage })));
@@ -61,6 +62,7 @@ export function App() {
           <Route path="check-in" element={<CheckInPage />} />
           <Route path="my-bench" element={<MyBenchPage />} />
           <Route path="tray/:number/report" element={<ReportPage />} />
+          <Route path="tray/:number/label" element={<LabelPage />} />
           <Route path="tray/:number/:station?/:step?" element={<TrayPage />} />
           <Route path="people" element={<PeoplePage />} />
           <Route path="rules" element={<RulesPage />} />

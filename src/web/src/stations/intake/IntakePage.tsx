@@ -4,7 +4,7 @@ import { useKept } from '../../outbox/drafts';
 import type { CarburetorFamily, ChokeKind, EngineKind } from '../../api/client';
 import { usePerson } from '../../session/session';
 import { Logbook } from '../../tray/Logbook';
-import { Button } from '../../ui/button';
+import { Button, LinkButton } from '../../ui/button';
 import { TextArea, TextField } from '../../ui/field';
 import { useWhyShut } from '../../shell/queries';
 import { chokeWord, choices, engineWord, familyWord } from '../../shell/words';
@@ -58,7 +58,12 @@ export default function IntakePage({ tray, writing }: StationProps) {
     <Card label="Check in" className="grid content-start gap-5">
       <header className="flex items-center justify-between gap-4">
         <h2 className="text-title">Check in</h2>
-        {!editing && facts.waitsFor !== 'handedBack' && <Button onClick={begin}>Change</Button>}
+        {!editing && (
+          <span className="flex flex-wrap gap-2">
+            <LinkButton to={`/tray/${tray.number}/label`}>Label</LinkButton>
+            {facts.waitsFor !== 'handedBack' && <Button onClick={begin}>Change</Button>}
+          </span>
+        )}
       </header>
       {editing ? (
         <form
