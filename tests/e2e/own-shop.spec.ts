@@ -409,7 +409,7 @@ test('what is promised falls on a day the shop is open, and a day it is shut is 
 
 test('a tray’s label fits the labels the shop’s printer takes', async ({ page }) => {
   await signIn(page, 'nessa', PASSWORD);
-  await page.goto('/tray/1/intake');
+  await page.goto('/tray/1/check-in');
   await page.getByRole('link', { name: 'Label' }).click();
   await expect(page.getByRole('button', { name: 'Print' })).toBeFocused();
   const label = page.getByRole('article', { name: 'Label of tray 1' });
