@@ -89,8 +89,14 @@ public sealed record KnowledgeEdit(IReadOnlyList<TableChange> Changes, IReadOnly
     /// <param name="changes">What a shop has changed.</param>
     public static IReadOnlyList<TableProblem> Check(IReadOnlyList<TableChange> changes)
     {
+        // What comes from elsewhere, or from before the product shipped other rows, is held against what ships now.
+        var problems = changes.SelectMany(Misfits).ToList();
+        if (problems.Count > 0)
+        {
+            return problems;
+        }
+
         var knowledge = Knowledge.With(changes);
-        var problems = new List<TableProblem>();
         Read<LedgerKnowledge>(knowledge, problems);
         Read<StackKnowledge>(knowledge, problems);
         Read<CleaningKnowledge>(knowledge, problems);
@@ -108,6 +114,34 @@ public sealed record KnowledgeEdit(IReadOnlyList<TableChange> Changes, IReadOnly
             .Select(vessel => new TableProblem("cleaning/recipes.csv", null, "vessel", $"No way to clean in the vessel “{vessel}” is left: a bath of the shop may be one.")));
         return problems;
     }
+
+    private static IEnumerable<TableProblem> Misfits(TableChange change)
+    {
+        if (KnowledgeTable.Find(change.Table) is not { } table)
+        {
+            yield return new(change.Table, null, "", "There is no such table that a shop may change.");
+        }
+        else if (change.Row is { } cells && (cells.Count != table.Columns.Count || table.KeyOf(cells) != change.Key))
+        {
+            yield return new(table.Name, null, table.Keys[0], $"“{change.Key}” has not the {table.Columns.Count} cells of its table, or another key.");
+        }
+        else if (table.Shipped.FirstOrDefault(row => table.KeyOf(row) == change.Key) is { } ships)
+        {
+            if (change.Row is null && table.Stays)
+            {
+                yield return new(table.Name, null, table.Keys[0], Stay(change.Key));
+            }
+            else if (change.Row is { } row && table.Cautions is { } column && Fewer(ships[table.Place(column)], row[table.Place(column)]) is { } gone)
+            {
+                yield return new(table.Name, null, column, Kept(gone));
+            }
+        }
+    }
+
+    private static string Stay(string key) => $"“{key}” came with the product and stays: other tables and the program rest on it. Change it instead.";
+
+    private static string Kept(string caution) =>
+        $"The caution “{caution}” came with it and stays: where work can hurt, it is said. Add others, or write a row of your own.";
 
     private static void Read<T>(Knowledge knowledge, List<TableProblem> problems)
         where T : class, IKnowledge<T>
@@ -150,12 +184,12 @@ public sealed record KnowledgeEdit(IReadOnlyList<TableChange> Changes, IReadOnly
                 .Select(pair => new TableProblem(table.Name, line, table.Columns[pair.i], $"One line of no more than {LongestCell} characters.")));
             if (table.Cautions is { } column1 && shipped.TryGetValue(key, out var ships) && Fewer(ships[table.Place(column1)], cells[table.Place(column1)]) is { } gone)
             {
-                problems.Add(new(table.Name, line, column1, $"The caution “{gone}” came with it and stays: where work can hurt, it is said. Add others, or write a row of your own."));
+                problems.Add(new(table.Name, line, column1, Kept(gone)));
             }
         }
 
         problems.AddRange(table.Stays
-            ? shipped.Keys.Where(key => !seen.Contains(key)).Select(key => new TableProblem(table.Name, null, table.Keys[0], $"“{key}” came with the product and stays: other tables and the program rest on it. Change it instead."))
+            ? shipped.Keys.Where(key => !seen.Contains(key)).Select(key => new TableProblem(table.Name, null, table.Keys[0], Stay(key)))
             : []);
         if (problems.Count > 0)
         {

@@ -154,6 +154,19 @@ public class KnowledgeEditTests
     }
 
     [Fact]
+    public void Changes_from_elsewhere_or_from_before_a_caution_shipped_are_held_against_what_ships_now()
+    {
+        TableProblem Problem(TableChange change) => Assert.Single(KnowledgeEdit.Check([change]));
+        // A shop changed a check; the caution came with a later version of the product.
+        var careless = With(Checks, "oil-check", "caution", "none");
+        Assert.Equal("caution", Problem(new(Checks.Name, "oil-check", careless, careless)).Column);
+        Assert.Contains("stays", Problem(new(Checks.Name, "oil-check", null, careless)).What, StringComparison.Ordinal);
+        Assert.Contains("cells", Problem(new(Causes.Name, "fuel-stale", ["fuel-stale", "short"], null)).What, StringComparison.Ordinal);
+        Assert.Contains("another key", Problem(new(Causes.Name, "other", Row(Causes, "fuel-stale"), null)).What, StringComparison.Ordinal);
+        Assert.Contains("no such table", Problem(new("faults/cautions.csv", "lead-off", null, null)).What, StringComparison.Ordinal);
+    }
+
+    [Fact]
     public void A_tray_is_led_by_what_its_shop_knows()
     {
         var tray = new TestTray(null).Does(new JobNote("full"));
