@@ -11,7 +11,7 @@ internal static class RoomArrows
         Chokes: Carburetors Holding Logbook Measures Safety Shop Stations Tables
         Cleaning: Carburetors Logbook Measures Parts Safety Shop Stations Tables
         Faults: Carburetors Logbook Measures Parts Safety Shop Stations Tables
-        Gauging: Carburetors Measures Safety Shop Stations
+        Gauging: Carburetors Logbook Measures Safety Shop Stations
         Handover: Logbook Measures Parts Safety Shop Stations
         Holding: Carburetors Measures Stations
         Intake: Carburetors Logbook Measures Shop Stations

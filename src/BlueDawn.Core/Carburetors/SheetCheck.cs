@@ -45,6 +45,15 @@ public static partial class SheetCheck
 
         found.Number((double?)sheet.Traits?.ThroatMm, 3, 80, "traits.throatMm", "mm");
         found.Number((double?)sheet.Traits?.BoltSpacingMm, 5, 200, "traits.boltSpacingMm", "mm");
+        found.Number(sheet.Traits?.MixtureNeedles, 0, 6, "traits.mixtureNeedles", "needles");
+        found.When(sheet.Traits is { } traits && !SheetForm.FloatShapes.Contains(traits.FloatShape), "traits.floatShape", $"A float is {string.Join(", ", SheetForm.FloatShapes)}.");
+        found.When(sheet.Plates?.Count > MostNumbers || sheet.Plates?.Any(plate => plate.Trim().Length is 0 or > StampedNumber.Longest) == true, "plates", $"No more than {MostNumbers} plates of 1 to {StampedNumber.Longest} characters.");
+        found.Number(sheet.Spring?.RateNPerMm, 0.005, 50, "spring.rateNPerMm", "N/mm");
+        found.Number(sheet.Spring?.PreloadMm, 0, 30, "spring.preloadMm", "mm");
+        found.Number(sheet.Spring?.SpringArmMm, 0.5, 60, "spring.springArmMm", "mm");
+        found.Number(sheet.Spring?.NeedleArmMm, 0.5, 60, "spring.needleArmMm", "mm");
+        found.Number(sheet.Spring?.DiaphragmArmMm, 0.5, 60, "spring.diaphragmArmMm", "mm");
+        found.Number(sheet.Spring?.SeatBoreMm, 0.3, 8, "spring.seatBoreMm", "mm");
         found.Number(sheet.Feeds?.SweptML, 5, 3000, "feeds.sweptML", "mL");
         found.Number(sheet.Feeds?.FullRpm, 500, 20_000, "feeds.fullRpm", "rpm");
         return found.Problems;

@@ -63,6 +63,11 @@ public sealed record TypedRow(int? Row, string? Holes, string? Bore, string? Tol
 /// <param name="Numbers">What was typed into the boxes of <see cref="SheetForm.Groups"/>, by group and name, such as <c>float.heightMm</c>; a box that is not there stays as it was.</param>
 /// <param name="Jets">Its jets.</param>
 /// <param name="Rows">Rows of its emulsion tube, from the top.</param>
+/// <param name="Plates">Engine plates it is found on, with commas between them; null stays as it was, as with all that follow.</param>
+/// <param name="Screws">What it says of screws, as <see cref="ScrewText"/> has it.</param>
+/// <param name="Element">What moves a heat choke.</param>
+/// <param name="BodyShape">How the float is shaped, for how deep it sinks.</param>
+/// <param name="FloatShape">How the float looks from above, to know the carburetor by.</param>
 public sealed record TypedSheet(
     UnitSystem Units,
     string Code,
@@ -75,7 +80,12 @@ public sealed record TypedSheet(
     LeverDatum LeverDatum,
     IReadOnlyDictionary<string, string> Numbers,
     IReadOnlyList<TypedJet> Jets,
-    IReadOnlyList<TypedRow> Rows);
+    IReadOnlyList<TypedRow> Rows,
+    string? Plates = null,
+    string? Screws = null,
+    HeatElement? Element = null,
+    FloatShape? BodyShape = null,
+    string? FloatShape = null);
 
 /// <summary>A typed sheet, read.</summary>
 /// <param name="Sheet">What it says as far as it could be read.</param>
@@ -114,6 +124,8 @@ public static class SheetForm
     /// <summary>Allowed either way of a bore when nobody says it, in millimetres: a jet and a row of an emulsion tube. Own judgement.</summary>
     public const decimal UsualJetToleranceMm = 0.015m, UsualRowToleranceMm = 0.02m;
 
+    /// <summary>How a float looks from above, in the words of a sheet.</summary>
+    public static IReadOnlyList<string> FloatShapes { get; } = ["round", "twin", "horseshoe", "none"];
 
     /// <summary>Every group, in the order it is typed.</summary>
     public static IReadOnlyList<SheetGroup> Groups { get; } =
@@ -133,6 +145,55 @@ public static class SheetForm
                 new("dryMassG", "dry mass", Dimension.Mass, sheet => sheet.Float?.DryMassG, Free: true),
                 new("massToleranceG", "mass either way", Dimension.Mass, sheet => sheet.Float?.MassToleranceG, Usual: 0.3),
                 new("dropMm", "drop at least", Dimension.Length, sheet => (double?)sheet.Float?.DropMm, Free: true),
+            ]),
+        new(
+            "float.body",
+            "What the float has to shut",
+            "For whether it can shut the needle, and where the fuel stands. The head is the tank’s top above the needle.",
+            [CarburetorFamily.FloatBowl],
+            [],
+            [
+                new("volumeML", "volume", Dimension.Volume, sheet => sheet.Float?.Body?.VolumeML),
+                new("armMm", "pin to middle", Dimension.Length, sheet => sheet.Float?.Body?.ArmMm),
+                new("seatBoreMm", "seat’s bore", Dimension.Length, sheet => sheet.Float?.Body?.SeatBoreMm),
+                new("headMm", "head of fuel", Dimension.Length, sheet => sheet.Float?.Body?.HeadMm),
+                new("tallMm", "own height", Dimension.Length, sheet => sheet.Float?.Body?.TallMm, Free: true),
+                new("pumpKPa", "pump", Dimension.Pressure, sheet => sheet.Float?.Body?.PumpKPa, Free: true),
+            ]),
+        new(
+            "spring",
+            "Metering lever’s spring",
+            "For what the spring alone gives at pop-off. Arms are from the pivot.",
+            [CarburetorFamily.Diaphragm],
+            [],
+            [
+                new("rateNPerMm", "rate, N/mm", Dimension.Count, sheet => sheet.Spring?.RateNPerMm),
+                new("preloadMm", "pressed by", Dimension.Length, sheet => sheet.Spring?.PreloadMm),
+                new("springArmMm", "to the spring", Dimension.Length, sheet => sheet.Spring?.SpringArmMm),
+                new("needleArmMm", "to the needle", Dimension.Length, sheet => sheet.Spring?.NeedleArmMm),
+                new("diaphragmArmMm", "to the diaphragm", Dimension.Length, sheet => sheet.Spring?.DiaphragmArmMm),
+                new("seatBoreMm", "seat’s bore", Dimension.Length, sheet => sheet.Spring?.SeatBoreMm),
+            ]),
+        new(
+            "feeds",
+            "Largest engine it feeds",
+            null,
+            [],
+            [],
+            [
+                new("sweptML", "swept volume", Dimension.Volume, sheet => sheet.Feeds?.SweptML),
+                new("fullRpm", "full load at", Dimension.Speed, sheet => sheet.Feeds?.FullRpm),
+            ]),
+        new(
+            "traits",
+            "Known by, when no number is legible",
+            null,
+            [],
+            [],
+            [
+                new("throatMm", "throat at the plate", Dimension.Length, sheet => (double?)sheet.Traits?.ThroatMm),
+                new("boltSpacingMm", "flange bolts apart", Dimension.Length, sheet => (double?)sheet.Traits?.BoltSpacingMm),
+                new("mixtureNeedles", "mixture needles", Dimension.Count, sheet => sheet.Traits?.MixtureNeedles),
             ]),
         new(
             "hold",
@@ -183,6 +244,17 @@ public static class SheetForm
                 new("beginsC", "begins at", Dimension.Temperature, sheet => sheet.Opens?.BeginsC, Free: true),
                 new("fullC", "fully open at", Dimension.Temperature, sheet => sheet.Opens?.FullC, Free: true),
                 new("strokeMm", "pin’s stroke", Dimension.Length, sheet => sheet.Opens?.StrokeMm, Free: true),
+            ]),
+        new(
+            "opens.strip",
+            "Bimetal strip",
+            "Unrolled. The difference is how much more one layer grows than the other, in millionths a kelvin.",
+            [],
+            [ChokeKind.Heat],
+            [
+                new("lengthMm", "length", Dimension.Length, sheet => sheet.Opens?.Strip?.LengthMm),
+                new("thicknessMm", "thickness", Dimension.Length, sheet => sheet.Opens?.Strip?.ThicknessMm),
+                new("expansionDifferencePerK", "difference", Dimension.Count, sheet => sheet.Opens?.Strip?.ExpansionDifferencePerK * 1e6),
             ]),
     ];
 
@@ -235,7 +307,7 @@ public static class SheetForm
             typed.Maker.Trim(),
             typed.Family,
             (from?.Issue ?? 0) + 1,
-            [.. typed.Stamped.Split([',', ';', '\n'], StringSplitOptions.TrimEntries | StringSplitOptions.RemoveEmptyEntries)],
+            Split(typed.Stamped),
             [
                 .. typed.Jets.Select((jet, i) =>
                 {
@@ -273,7 +345,7 @@ public static class SheetForm
             group["float"] is { } f
                 ? new FloatSpec(
                     (decimal)f("heightMm")!, (decimal)f("toleranceMm")!, (decimal)f("unevennessLimitMm")!, (decimal)f("tabArmMm")!, (decimal)f("measuringArmMm")!,
-                    f("dryMassG"), f("massToleranceG")!.Value, from?.Float?.Body, (decimal?)f("dropMm"))
+                    f("dryMassG"), f("massToleranceG")!.Value, Body(group["float.body"], typed.BodyShape ?? from?.Float?.Body?.Shape ?? Carburetors.FloatShape.Upright), (decimal?)f("dropMm"))
                 : null,
             group["hold"] is { } h
                 ? new HoldSpec(
@@ -283,16 +355,26 @@ public static class SheetForm
             group["governedSpeed"] is { } governed ? new SpeedSpec(governed("lowRpm")!.Value, governed("highRpm")!.Value) : null,
             from?.Needs ?? [],
             typed.Source.Trim(),
-            from?.Traits,
-            from?.Plates,
-            from?.Screws,
+            group["traits"] is { } traits
+                ? new CarburetorTraits((decimal)traits("throatMm")!, (decimal)traits("boltSpacingMm")!, (int)traits("mixtureNeedles")!, (typed.FloatShape ?? from?.Traits?.FloatShape ?? "").Trim().ToLowerInvariant() is { Length: > 0 } shape ? shape : "none")
+                : null,
+            typed.Plates is null ? from?.Plates : Split(typed.Plates),
+            Screws(typed, from, problems),
             typed.Engine,
             typed.Choke,
             group["lever"] is { } lever ? new LeverSpec(typed.LeverDatum, (decimal)lever("heightMm")!, (decimal)lever("toleranceMm")!) : null,
             group["popOff"] is { } pop ? new PopOffSpec(pop("lowKPa")!.Value, pop("highKPa")!.Value, pop("reseatKPa")) : null,
-            typed.Family == CarburetorFamily.Diaphragm ? from?.Spring : null,
-            from?.Feeds,
-            Opens(group["opens"], from?.Opens));
+            group["spring"] is { } spring
+                ? new MeteringSpring(
+                    spring("rateNPerMm")!.Value, spring("preloadMm")!.Value, spring("springArmMm")!.Value, spring("needleArmMm")!.Value, spring("diaphragmArmMm")!.Value, spring("seatBoreMm")!.Value)
+                : null,
+            group["feeds"] is { } feeds ? new EngineSize(feeds("sweptML")!.Value, feeds("fullRpm")!.Value) : null,
+            Opens(group["opens"], group["opens.strip"], typed.Choke == ChokeKind.Heat ? typed.Element ?? from?.Opens?.Element : from?.Opens?.Element));
+        if (group["float.body"] is not null && sheet.Float is null)
+        {
+            problems.Add(new("float.heightMm", "Needed with what the float has to shut."));
+        }
+
         // What could not be read is said once, at its box.
         return new ReadSheet(sheet, [.. problems, .. SheetCheck.Problems(sheet).Where(wrong => problems.All(problem => problem.Field != wrong.Field))]);
     }
@@ -345,11 +427,33 @@ public static class SheetForm
         return name => read[name];
     }
 
-    private static ChokeLimits? Opens(Func<string, double?>? group, ChokeLimits? before)
+    private static string[] Split(string typed) => typed.Split([',', ';', '\n'], StringSplitOptions.TrimEntries | StringSplitOptions.RemoveEmptyEntries);
+
+    private static FloatBody? Body(Func<string, double?>? body, FloatShape shape) => body is null ? null : new FloatBody(
+        body("volumeML")!.Value, body("armMm")!.Value, body("seatBoreMm")!.Value, body("headMm")!.Value, shape, body("tallMm"), body("pumpKPa"));
+
+    private static IReadOnlyList<ScrewSpec>? Screws(TypedSheet typed, SpecSheet? from, List<FieldProblem> problems)
     {
-        // What moves it has no box yet, and is kept.
+        if (typed.Screws is null || typed.Screws == ScrewText.Write(from?.Screws))
+        {
+            return from?.Screws;
+        }
+
+        var read = ScrewText.Read(typed.Screws, typed.Units);
+        if (!read.IsRight)
+        {
+            problems.Add(new("screws", read.Problem!));
+            return from?.Screws;
+        }
+
+        return read.Value!.Count == 0 ? null : read.Value;
+    }
+
+    private static ChokeLimits? Opens(Func<string, double?>? group, Func<string, double?>? strip, HeatElement? element)
+    {
         var opens = new ChokeLimits(
-            group?.Invoke("opensLowS"), group?.Invoke("opensHighS"), before?.Element, group?.Invoke("beginsC"), group?.Invoke("fullC"), group?.Invoke("strokeMm"), before?.Strip);
+            group?.Invoke("opensLowS"), group?.Invoke("opensHighS"), element, group?.Invoke("beginsC"), group?.Invoke("fullC"), group?.Invoke("strokeMm"),
+            strip is null ? null : new BimetalStrip(strip("lengthMm")!.Value, strip("thicknessMm")!.Value, strip("expansionDifferencePerK")!.Value / 1e6));
         return opens == new ChokeLimits() ? null : opens;
     }
 

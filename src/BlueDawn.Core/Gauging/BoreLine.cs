@@ -1,5 +1,7 @@
+using BlueDawn.Core.Logbook;
 using BlueDawn.Core.Measures;
 using BlueDawn.Core.Safety;
+using BlueDawn.Core.Shop;
 using BlueDawn.Core.Stations;
 
 namespace BlueDawn.Core.Gauging;
@@ -34,6 +36,28 @@ public sealed record BoreLine(
     int? Holes,
     string SpecName) : GaugeLine(Key, Station.Gauging, Section, Label)
 {
+    /// <summary>What the shop does with a jet that starves.</summary>
+    public JetSchool School { get; init; } = JetSchool.ClearOnly;
+
+    /// <summary>The sheet's bore in millimetres, when it was opened beyond it on purpose; null when it is as the sheet says.</summary>
+    public decimal? OpenedFromMm { get; init; }
+
+    /// <summary>When it was opened, or a new one fitted.</summary>
+    public DateTimeOffset? ChangedAt { get; init; }
+
+    /// <inheritdoc/>
+    public override DateTimeOffset? MadeAnotherAt => ChangedAt;
+
+    /// <inheritdoc/>
+    public override GaugeLine After(Log log) => Holes is null && StepUpLine.LastOn(Key, log) is { Note.Reading: StepUpReading step } logged
+        ? this with
+        {
+            NominalMm = step.DrillMm ?? NominalMm,
+            OpenedFromMm = step.DrillMm is null ? null : NominalMm,
+            ChangedAt = logged.TakenAt,
+        }
+        : this;
+
     /// <inheritdoc/>
     public override string Part => Holes is null ? Key[(Key.IndexOf('/', StringComparison.Ordinal) + 1)..] : "emulsion-tube";
 
@@ -43,6 +67,7 @@ public sealed record BoreLine(
     /// <inheritdoc/>
     public override Sentence Target => Holes is { } holes
         ? Sentence.Of("{0} holes, {1} ± {2}", Quantity.Count(holes), Quantity.Mm(NominalMm), Quantity.Mm(ToleranceMm))
+        : OpenedFromMm is { } before ? Sentence.Of("{0} ± {1}, opened from {2}", Quantity.Mm(NominalMm), Quantity.Mm(ToleranceMm), Quantity.Mm(before))
         : Sentence.Of("{0} ± {1}", Quantity.Mm(NominalMm), Quantity.Mm(ToleranceMm));
 
     /// <inheritdoc/>
@@ -145,7 +170,9 @@ public sealed record BoreLine(
     {
         if (reader(reading) is not { } bore)
         {
-            return Judgement.NotRead(Sentence.Of("Pass pins: the largest that goes, the smallest that stops."));
+            return Judgement.NotRead(OpenedFromMm is null
+                ? Sentence.Of("Pass pins: the largest that goes, the smallest that stops.")
+                : Sentence.Of("It was opened to {0}: pass pins again.", Quantity.Mm(NominalMm)));
         }
 
         if (Holes is { } holes && bore.OpenHoles < holes)
@@ -211,6 +238,8 @@ public sealed record BoreLine(
                 return Sentence.Of("At least {0} too wide: renew the tube.", Quantity.Mm(result.BoreLowMm - result.WindowHighMm));
             case BoreVerdict.OpenedUp:
                 return Sentence.Of("At least {0} too wide: fit a new jet.", Quantity.Mm(result.BoreLowMm - result.WindowHighMm));
+            case BoreVerdict.Restricted when Holes is null && School == JetSchool.Renew:
+                return Sentence.Of("Fit a new jet, then gauge it: this shop renews a jet that starves.");
             case BoreVerdict.Restricted:
                 return WireGauge.ThickestWithin(result.WindowLowMm) is { } gauge
                     ? Sentence.Of("Clear with a soft strand no thicker than {0}, then gauge again.", Quantity.Mm(WireGauge.DiameterMm(gauge), $"AWG {gauge} ({WireGauge.DiameterMm(gauge):0.00} mm)"))
@@ -243,11 +272,11 @@ public sealed record BoreLine(
         }
 
         figures.Add(new Figure("nearestDrill", "Nearest number drill", Quantity.Mm(result.NearestDrillMm, $"#{result.NearestDrill} ({result.NearestDrillMm:0.000} mm)")));
-        figures.Add(new Figure("nominal", "Bore on the spec sheet", Quantity.Mm(NominalMm)));
+        figures.Add(new Figure("nominal", OpenedFromMm is null ? "Bore on the spec sheet" : "Bore it was opened to", Quantity.Mm(NominalMm)));
         return figures;
     }
 
-    private static List<Sentence> Why(JetGaugeResult result, BoreReading bore)
+    private List<Sentence> Why(JetGaugeResult result, BoreReading bore)
     {
         var why = new List<Sentence>();
         if (bore.BoreMm is { } direct)
@@ -283,6 +312,11 @@ public sealed record BoreLine(
             why.Add(Sentence.Of(
                 $"If {{0}} goes: {Word(pin.IfItGoes)}. If it stops: {Word(pin.IfItStops)}.",
                 Quantity.Mm(pin.DiameterMm, pin.Label.StartsWith('#') ? pin.Label : null)));
+        }
+
+        if (OpenedFromMm is { } before)
+        {
+            why.Add(Sentence.Of("The sheet says {0}. It was opened one drill size on purpose, and the window moved with it.", Quantity.Mm(before)));
         }
 
         why.Add(Sentence.Of("Area goes with the square of the bore. Number drills: ASME B94.11M."));

@@ -14,16 +14,23 @@ public sealed class GaugingStation : LinesStation
     public override IReadOnlyList<NoteKind> Notes => ReadingNotes;
 
     /// <inheritdoc/>
-    public override IReadOnlyList<ReadingKind> Readings { get; } = [new(typeof(BoreReading), "bore")];
+    public override IReadOnlyList<ReadingKind> Readings { get; } = [new(typeof(BoreReading), "bore"), new(typeof(StepUpReading), "stepUp")];
 
     /// <inheritdoc/>
     public override IEnumerable<GaugeLine> Lines(TrayFacts tray, SpecSheet sheet, ShopDefaults shop) =>
     [
         .. NotOnSheet(tray, sheet).Select(jet => new NoLimitLine(new BoreLine($"gauging/{jet.Key}", "Jets", jet.Label, 1, 0, null, sheet.Name))),
-        .. sheet.Jets.Select(jet => new BoreLine($"gauging/{jet.Key}", "Jets", jet.Label, jet.BoreMm, jet.ToleranceMm, null, sheet.Name)),
+        .. Jets(sheet, shop),
+        // Only an idle jet, and only one whose bore is known.
+        .. Jets(sheet, shop).Where(jet => jet.Key == IdleJet).Select(jet => new StepUpLine(jet)),
         .. sheet.EmulsionRows.OrderBy(row => row.Row).Select(row =>
             new BoreLine($"gauging/emulsion-row-{row.Row}", "Emulsion tube, from the top", $"Row {row.Row}", row.BoreMm, row.ToleranceMm, row.Holes, sheet.Name)),
     ];
+
+    private const string IdleJet = "gauging/idle-jet";
+
+    private static IEnumerable<BoreLine> Jets(SpecSheet sheet, ShopDefaults shop) => sheet.Jets.Select(jet =>
+        new BoreLine($"gauging/{jet.Key}", "Jets", jet.Label, jet.BoreMm, jet.ToleranceMm, null, sheet.Name) { School = shop.JetSchool });
 
     /// <summary>Jets that such a carburetor has, though its sheet gives no bore for them.</summary>
     private static IEnumerable<(string Key, string Label)> NotOnSheet(TrayFacts tray, SpecSheet sheet) =>

@@ -28,6 +28,9 @@ public static class WatchList
                 case Verdict.NotRead when judged.Line.Required && !declined:
                     points.Add($"{label}: {judged.Line.NotReadWords}.");
                     break;
+                case Verdict.Good when judged.Judgement.Finding == "openedOneStep":
+                    points.Add($"{label}: opened one drill size on purpose. It idles richer than the sheet says; whoever works on it next has to know.");
+                    break;
                 default:
                     if (earlier.LastOrDefault(IsTrouble) is { } trouble)
                     {

@@ -28,6 +28,10 @@ public static class NumberDrills
     public static NumberDrill Nearest(decimal diameterMm) =>
         All.OrderBy(drill => Math.Abs(drill.DiameterMm - diameterMm)).ThenBy(drill => drill.DiameterMm).First();
 
+    /// <summary>The smallest drill that is larger than a bore; null when none is.</summary>
+    /// <param name="boreMm">The bore in millimetres.</param>
+    public static NumberDrill? NextAbove(decimal boreMm) => All.LastOrDefault(drill => drill.DiameterMm > boreMm);
+
     private static List<NumberDrill> Load()
     {
         using var stream = typeof(NumberDrills).Assembly.GetManifestResourceStream("number-drills.csv")

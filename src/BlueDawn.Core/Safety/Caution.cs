@@ -13,6 +13,10 @@ public sealed record Caution(string Key, string Text)
     public static readonly Caution NeverForce = new(
         "neverForce", "A pin is felt, not pushed. Forced, it cuts brass and the jet is spoiled.");
 
+    /// <summary>A jet that is opened on purpose.</summary>
+    public static readonly Caution Emission = new(
+        "emission", "A larger idle jet changes an emission setting, and local law may forbid it. Ask first: nothing makes the hole small again.");
+
     /// <summary>Bending the tab with the needle under it.</summary>
     public static readonly Caution OffTheNeedle = new(
         "offTheNeedle", "Hold the tab with pliers while you bend. Pressing on the needle marks its tip.");
@@ -61,7 +65,7 @@ public sealed record Caution(string Key, string Text)
     public static readonly Caution Strip = new(
         "strip", "Engine cool, plug lead off, fuel shut off or clamped. Glasses on: springs fly.");
 
-    private static readonly Caution[] All = [Eyes, NeverForce, OffTheNeedle, FuelInFloat, FuelInPocket, Pressure, Vapour, Running, HandBack, Bath, HotWater, Acid, Alcohol, Strip];
+    private static readonly Caution[] All = [Eyes, NeverForce, Emission, OffTheNeedle, FuelInFloat, FuelInPocket, Pressure, Vapour, Running, HandBack, Bath, HotWater, Acid, Alcohol, Strip];
 
     /// <summary>A caution by its key, or null.</summary>
     public static Caution? Find(string key) => All.FirstOrDefault(caution => caution.Key == key);

@@ -37,6 +37,80 @@ public sealed record ShopDefaults(
 
     /// <summary>The labels its printer takes.</summary>
     public LabelSize Label { get; init; } = new();
+
+    /// <summary>What it does with a jet that starves.</summary>
+    public JetSchool JetSchool { get; init; } = JetSchool.ClearOnly;
+
+    /// <summary>The shop's sets of gauge pins; the first stands in for whoever has not said what pins they have.</summary>
+    public IReadOnlyList<NamedPins> PinSets { get; init; } = [];
+
+    /// <summary>The pins somebody has at hand: their own, else the shop's first set.</summary>
+    /// <param name="own">Their own, as they described them; may be empty.</param>
+    public string PinsOf(string own) => own.Trim().Length > 0 || PinSets.Count == 0 ? own : PinSets[0].Pins;
+}
+
+/// <summary>What a shop does with a jet that starves. Three schools: common practice, no source.</summary>
+public enum JetSchool
+{
+    /// <summary>Back to the spec sheet's bore, never cut.</summary>
+    ClearOnly,
+
+    /// <summary>An idle jet in gauge may be opened one drill size.</summary>
+    OneStepUp,
+
+    /// <summary>A new jet goes in.</summary>
+    Renew,
+}
+
+/// <summary>A set of gauge pins.</summary>
+/// <param name="Name">What it is called, such as <c>bench 1</c>.</param>
+/// <param name="Pins">The pins as they are typed, such as <c>#61-#80, 0.30-1.00 by 0.05</c>.</param>
+public sealed record NamedPins(string Name, string Pins)
+{
+    private const int MostSets = 20, LongestName = 40, LongestPins = 500;
+
+    /// <summary>Reads sets as they were typed: trimmed, empty ones left out, or what is wrong with them.</summary>
+    /// <param name="typed">The sets.</param>
+    public static (IReadOnlyList<NamedPins> Sets, IReadOnlyList<FieldProblem> Problems) Read(IReadOnlyList<NamedPins> typed)
+    {
+        var problems = new List<FieldProblem>();
+        var sets = new List<NamedPins>();
+        for (var i = 0; i < typed.Count; i++)
+        {
+            var one = new NamedPins(typed[i].Name.Trim(), typed[i].Pins.Trim());
+            if (one is { Name: "", Pins: "" })
+            {
+                continue;
+            }
+
+            if (one.Name.Length is 0 or > LongestName)
+            {
+                problems.Add(new($"sets[{i}].name", $"Give the set a name of no more than {LongestName} letters."));
+            }
+            else if (sets.Any(other => other.Name.Equals(one.Name, StringComparison.OrdinalIgnoreCase)))
+            {
+                problems.Add(new($"sets[{i}].name", "Another set is called that."));
+            }
+
+            if (one.Pins.Length is 0 or > LongestPins)
+            {
+                problems.Add(new($"sets[{i}].pins", $"Say which pins are in it, in no more than {LongestPins} letters: #61-#80, 0.30-1.00 by 0.05."));
+            }
+            else if (PinSet.Parse(one.Pins).Problem is { } wrong)
+            {
+                problems.Add(new($"sets[{i}].pins", wrong));
+            }
+
+            sets.Add(one);
+        }
+
+        if (sets.Count > MostSets)
+        {
+            problems.Add(new("sets", $"No more than {MostSets} sets."));
+        }
+
+        return (sets, problems);
+    }
 }
 
 /// <summary>A label for a tray.</summary>

@@ -28,12 +28,26 @@ public sealed record ShopRule(
     Func<ShopDefaults, double, ShopDefaults> Set,
     string Counts = "")
 {
+    /// <summary>What can be chosen, in words, where the value is the place of one of them; empty for a number.</summary>
+    public IReadOnlyList<string> Choices { get; init; } = [];
+
     /// <summary>Reads what was typed for it, in the base unit, or says what is wrong.</summary>
     /// <param name="typed">What was typed.</param>
     /// <param name="units">The units that a number without a unit is in.</param>
     public Parsed<double> Read(string typed, UnitSystem units)
     {
+        var chosen = Choices.ToList().FindIndex(choice => choice.Equals(typed.Trim(), StringComparison.OrdinalIgnoreCase));
+        if (chosen >= 0)
+        {
+            return Parsed<double>.Right(chosen);
+        }
+
         var read = MeasureEntry.Parse(typed, Dimension, units);
+        if (Choices.Count > 0 && !(read is { IsRight: true, Value: var place } && place == decimal.Truncate(place) && place >= 0 && place < Choices.Count))
+        {
+            return Parsed<double>.Wrong($"Choose one: {string.Join(", ", Choices)}.");
+        }
+
         return !read.IsRight ? Parsed<double>.Wrong(read.Problem!)
             : (double)read.Value is var value && !(value >= Least && value <= Most)
                 ? Parsed<double>.Wrong($"From {Least} to {Most}{In}. Check the number and its unit.")
@@ -84,6 +98,13 @@ public static class ShopRules
             "bedInDays", "Prove", "Bedding in", "Days a new plunger or seat may weep before it is looked at again.",
             Common, Dimension.Count, 0, 14,
             d => d.BedInDays, (d, v) => d with { BedInDays = (int)v }, "days"),
+        new(
+            "jetSchool", "Gauge", "A jet that starves", "Clear only: back to the sheet’s bore, never cut. One step up: an idle jet in gauge may be opened one drill size. Renew: a new jet goes in.",
+            Common, Dimension.Count, 0, 2,
+            d => (double)d.JetSchool, (d, v) => d with { JetSchool = (JetSchool)(int)v })
+        {
+            Choices = ["clear only", "one step up", "renew"],
+        },
         Choke(
             "Vacuum choke open within", "Latest a vacuum choke is fully open.",
             Dimension.Time, 0.5, 30,
@@ -166,7 +187,7 @@ public static class ShopRules
             Own, Dimension.Minutes, 0, 100_000,
             d => d.Trace.ReferMinutes, (d, v) => d with { Trace = d.Trace with { ReferMinutes = v } }),
         Fit(
-            "Worth repairing up to", "Share of a machine’s worth that a repair may cost.",
+            "Decline above", "Share of a machine’s worth that a repair may cost: above it the advice is to decline.",
             Dimension.Percent, 1, 100,
             f => 100 * (double)f.WorthShare, (f, v) => f with { WorthShare = (decimal)v / 100 }, "worthShare", Common),
         Fit(

@@ -1,3 +1,4 @@
+using BlueDawn.Core.Logbook;
 using BlueDawn.Core.Measures;
 using BlueDawn.Core.Safety;
 
@@ -49,6 +50,19 @@ public abstract record GaugeLine(string Key, Station Station, string Section, st
 
     /// <summary>Whether it reads the carburetor as a whole: then work on any part of it stands behind the reading.</summary>
     public bool IsOfTheWhole => Station == Station.Proving;
+
+    /// <summary>Whether it is offered while nothing was read on it.</summary>
+    public virtual bool IsOffered => true;
+
+    /// <summary>Whether what it records stays in the book: it is neither corrected nor taken back.</summary>
+    public virtual bool ForGood => false;
+
+    /// <summary>When what it measures was last made another: what was read before that no longer says how it is.</summary>
+    public virtual DateTimeOffset? MadeAnotherAt => null;
+
+    /// <summary>The line as it is after what the logbook says was done.</summary>
+    /// <param name="log">The tray's logbook.</param>
+    public virtual GaugeLine After(Log log) => this;
 
     /// <summary>What is said of it on the report when nothing was read.</summary>
     public virtual string NotReadWords => "was not read";

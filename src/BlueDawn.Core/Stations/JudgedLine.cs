@@ -51,10 +51,11 @@ public sealed record JudgedLine(GaugeLine Line, Logged<ReadingNote>? Standing, J
         return [.. judged.Select(one =>
         {
             var (line, readings, judgements) = one;
+            var stands = readings.Count > 0 && !(readings[^1].TakenAt < line.MadeAnotherAt);
             return new JudgedLine(
                 line,
-                readings.Count == 0 ? null : readings[^1],
-                judgements.Count == 0 ? line.Judge(null, pins) : judgements[^1],
+                stands ? readings[^1] : null,
+                stands ? judgements[^1] : line.Judge(null, pins),
                 [.. readings.Select((logged, i) => new JudgedReading(
                     logged.EntryId,
                     line.Key,

@@ -28,8 +28,8 @@ public sealed class TrayBook
         Context = context;
         Log = log;
         Modules = modules;
-        lines = new(() => [.. JudgedLine.Judge(modules.SelectMany(module => module.Lines(facts, facts.MeasuredBy, Shop)), log, context.Pins, WorkBegan)
-            .Where(line => !(IsHandedBack && line.Line.GoesWithTheTray && line.Standing is null))]);
+        lines = new(() => [.. JudgedLine.Judge(modules.SelectMany(module => module.Lines(facts, facts.MeasuredBy, Shop)).Select(line => line.After(log)), log, context.Pins, WorkBegan)
+            .Where(line => line.Standing is not null || (line.Line.IsOffered && !(IsHandedBack && line.Line.GoesWithTheTray)))]);
         ledger = new(() => Ledger.Of(
             Knowledge.Of<LedgerKnowledge>().Jobs(Kind.Family), Knowledge.Of<LedgerKnowledge>().Expected(Kind, Sheet), Knowledge.Of<LedgerKnowledge>().All(Kind.Family), log.Notes<LedgerNote>()));
         signs = new(() => [.. modules.SelectMany(module => module.Signs(this))]);

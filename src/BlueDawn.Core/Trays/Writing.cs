@@ -114,6 +114,11 @@ public static class Writing
             return Refusal.NotFound("The reading to be corrected is not on this line.", "Reload the page and look at its history.");
         }
 
+        if (tray.Lines.Any(line => line.Line.Key == before.Line && line.Line.ForGood))
+        {
+            return Refusal.Conflict("What was cut stays in the book.", "Record what was done since instead: a new jet, for example.");
+        }
+
         return tray.Log.IsSuperseded(id)
             ? Refusal.Conflict("Someone else corrected that reading meanwhile.", "Look at what stands now; enter yours as a fresh reading if it is still right.")
             : null;

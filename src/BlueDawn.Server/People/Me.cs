@@ -12,6 +12,9 @@ internal sealed record Me(Person Person, Desk Desk, IReadOnlyList<May> Allowed, 
     /// <summary>Units they read and type in.</summary>
     public UnitSystem Units => Person.Units;
 
+    /// <summary>The pins they have at hand, as they were described.</summary>
+    public string Pins => Desk.Shop.PinsOf(Person.Pins);
+
     /// <summary>What the shop knows about cleaning.</summary>
     public CleaningKnowledge Recipes => Desk.Knowledge.Of().Of<CleaningKnowledge>();
 
@@ -27,7 +30,7 @@ internal sealed record Me(Person Person, Desk Desk, IReadOnlyList<May> Allowed, 
         var clock = context.RequestServices.GetRequiredService<TimeProvider>();
         return ValueTask.FromResult<Me?>(new Me(
             person,
-            new Desk(shop.Defaults, PinSet.Parse(person.Pins).Value ?? PinSet.Empty, clock.Today(shop.TimeZone), knowledge),
+            new Desk(shop.Defaults, PinSet.Parse(shop.Defaults.PinsOf(person.Pins)).Value ?? PinSet.Empty, clock.Today(shop.TimeZone), knowledge),
             Roles.Allow(role),
             shop.Version));
     }

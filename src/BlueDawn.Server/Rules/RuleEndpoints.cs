@@ -29,9 +29,10 @@ internal sealed record RuleChanged(DateTimeOffset At, string By, string What, st
 /// <param name="Value">Its value in the base unit.</param>
 /// <param name="Usual">What it came with.</param>
 /// <param name="Counts">What is counted, in the plural, or the currency of an amount; empty where the dimension says it.</param>
+/// <param name="Choices">What can be chosen, where the value is the place of one of them; empty for a number.</param>
 /// <param name="Changed">Its last change, or null.</param>
 internal sealed record RuleView(
-    string Key, string Group, string Label, string What, string Source, Dimension Dimension, double Value, double Usual, string Counts, RuleChanged? Changed);
+    string Key, string Group, string Label, string What, string Source, Dimension Dimension, double Value, double Usual, string Counts, IReadOnlyList<string> Choices, RuleChanged? Changed);
 
 /// <summary>Another value for a rule.</summary>
 /// <param name="Typed">The new one, as it was typed.</param>
@@ -70,6 +71,7 @@ internal static class RuleEndpoints
             rule.Get(shop),
             rule.Get(DemoScenario.ShippedDefaults),
             rule.Counts == ShopRules.Money ? shop.Currency : rule.Counts,
+            rule.Choices,
             changes.GetValueOrDefault($"rule/{rule.Key}")))];
     }
 
@@ -128,7 +130,7 @@ internal static class RuleEndpoints
     }
 
     /// <summary>A value in words; counts and amounts with every digit they were typed with.</summary>
-    private static string Said(ShopRule rule, double value, ShopDefaults shop) => rule.Counts.Length == 0
+    private static string Said(ShopRule rule, double value, ShopDefaults shop) => rule.Choices.Count > 0 ? rule.Choices[(int)value] : rule.Counts.Length == 0
         ? MetricText.Of(new Quantity(rule.Dimension, value))
         : $"{value.ToString(CultureInfo.InvariantCulture)} {(rule.Counts == ShopRules.Money ? shop.Currency : rule.Counts)}";
 

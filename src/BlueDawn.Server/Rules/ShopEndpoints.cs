@@ -39,15 +39,21 @@ internal sealed record SuppliersChange(IReadOnlyList<TypedSupplier> Suppliers, I
 /// <param name="Was">The ones they were changed from.</param>
 internal sealed record OpenChange(OpenText Open, OpenText Was);
 
+/// <summary>Other sets of gauge pins.</summary>
+/// <param name="Sets">All of them, as they were typed.</param>
+/// <param name="Was">The ones they were changed from.</param>
+internal sealed record PinSetsChange(IReadOnlyList<NamedPins> Sets, IReadOnlyList<NamedPins> Was);
+
 /// <summary>What belongs to the shop besides its rules.</summary>
 /// <param name="Facts">What it is called and where it stands.</param>
 /// <param name="Open">When it is open.</param>
 /// <param name="ShutDays">The days it is shut, of the next months.</param>
 /// <param name="Suppliers">Who it orders from, and what one order costs to send.</param>
+/// <param name="PinSets">Its sets of gauge pins.</param>
 /// <param name="Label">The labels its printer takes.</param>
 /// <param name="Baths">Its baths.</param>
 /// <param name="DateCodes">How makers write the day a carburetor was made.</param>
-internal sealed record ShopView(ShopFacts Facts, OpenText Open, IReadOnlyList<ShutDay> ShutDays, IReadOnlyList<Supplier> Suppliers, LabelSize Label, IReadOnlyList<Bath> Baths, IReadOnlyList<DateCodePattern> DateCodes);
+internal sealed record ShopView(ShopFacts Facts, OpenText Open, IReadOnlyList<ShutDay> ShutDays, IReadOnlyList<Supplier> Suppliers, IReadOnlyList<NamedPins> PinSets, LabelSize Label, IReadOnlyList<Bath> Baths, IReadOnlyList<DateCodePattern> DateCodes);
 
 /// <summary>Other facts.</summary>
 /// <param name="Facts">The new ones.</param>
@@ -81,6 +87,7 @@ internal static class ShopEndpoints
         lead.MapPut("/facts", FactsAsync).WithName("changeShopFacts").WithSummary("Change the shop's name, time zone or currency");
         lead.MapPut("/open", OpenAsync).WithName("changeOpenDays").WithSummary("Change when the shop is open");
         lead.MapPut("/suppliers", SuppliersAsync).WithName("changeSuppliers").WithSummary("Change who the shop orders from, and what an order costs to send");
+        lead.MapPut("/pin-sets", PinSetsAsync).WithName("changePinSets").WithSummary("Change the shop's sets of gauge pins");
         lead.MapPut("/baths", BathsAsync).WithName("changeBaths").WithSummary("Change the shop's baths");
         lead.MapPut("/date-codes", DateCodesAsync).WithName("changeDateCodes").WithSummary("Change how makers write the day a carburetor was made");
     }
@@ -108,6 +115,18 @@ internal static class ShopEndpoints
             }
 
             return Task.FromResult<(IReadOnlyList<FieldProblem>, string)>((problems, $"Open {read.WeekText}; shut {read.ShutText.Replace('\n', ',')}."));
+        }, db, me, clock, cancel);
+
+    private static Task<Results<Ok<ShopView>, ValidationProblem, ProblemHttpResult>> PinSetsAsync(PinSetsChange input, BlueDawnDb db, Me me, TimeProvider clock, CancellationToken cancel) =>
+        ChangeAsync("pin-sets", shop => shop.Defaults.PinSets, input.Was, shop =>
+        {
+            var (sets, problems) = NamedPins.Read(input.Sets);
+            if (problems.Count == 0)
+            {
+                shop.Defaults = shop.Defaults with { PinSets = sets };
+            }
+
+            return Task.FromResult<(IReadOnlyList<FieldProblem>, string)>((problems, $"Gauge pins: {string.Join("; ", sets.Select(set => $"{set.Name}: {set.Pins}"))}."));
         }, db, me, clock, cancel);
 
     private static Task<Results<Ok<ShopView>, ValidationProblem, ProblemHttpResult>> BathsAsync(BathsChange input, BlueDawnDb db, Me me, TimeProvider clock, CancellationToken cancel) =>
@@ -206,6 +225,7 @@ internal static class ShopEndpoints
             Open(shop),
             [.. Enumerable.Range(0, DaysShown).Select(today.AddDays).Select(day => (day, Why: shop.Defaults.Open.WhyShut(day))).Where(one => one.Why is not null).Select(one => new ShutDay(one.day, one.Why!))],
             Suppliers(db),
+            shop.Defaults.PinSets,
             shop.Defaults.Label,
             shop.Defaults.Cleaning.Baths,
             await db.DateCodes.AsNoTracking().OrderBy(row => row.Maker).Select(row => row.Code).ToListAsync(cancel));

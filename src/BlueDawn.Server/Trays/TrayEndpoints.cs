@@ -33,7 +33,7 @@ internal static class TrayEndpoints
         var seen = await db.Trays.Where(tray => tray.Number == number).Select(tray => new { tray.Revision, tray.Version, Sheet = (uint?)tray.Spec!.Version }).SingleOrDefaultAsync(cancel);
         return seen is null ? Problem.NoTray(number)
             : Etag.IsFresh(context, $"{seen.Revision}.{seen.Version}.{seen.Sheet}.{me.Stamp}") ? TypedResults.StatusCode(304)
-            : await TrayFile.OpenAsync(db, number, me.Desk, cancel) is { } file ? TypedResults.Ok((await file.WithHistoryAsync(db, cancel)).Papers(me.Person.Pins))
+            : await TrayFile.OpenAsync(db, number, me.Desk, cancel) is { } file ? TypedResults.Ok((await file.WithHistoryAsync(db, cancel)).Papers(me.Pins))
             : Problem.NoTray(number);
     }
 

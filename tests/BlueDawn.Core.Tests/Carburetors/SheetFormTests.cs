@@ -101,4 +101,64 @@ public sealed class SheetFormTests
         Assert.DoesNotContain("hold.pressureKPa", numbers.Keys);
         Assert.Equal(SheetForm.Groups.Sum(group => group.Boxes.Count), SheetForm.Groups.SelectMany(group => group.Boxes.Select(box => $"{group.At}.{box.Name}")).Distinct().Count());
     }
+
+    /// <summary>An inch-pound is 0.1129848 N·m (NIST SP 811, appendix B).</summary>
+    [Theory]
+    [InlineData("idle needle: 1 1/4 turns", 1.25, null)]
+    [InlineData("Idle-needle: 1¼ turns, 2 N·m", 1.25, 2.0)]
+    [InlineData("idle needle: ¾ turn", 0.75, null)]
+    [InlineData("idle needle: 5/4 turns; 50 in-lb", 1.25, 5.64924)]
+    [InlineData("idle needle: 1.5 turns, 2.5 Nm", 1.5, 2.5)]
+    [InlineData("idle needle: 3", null, 3.0)]
+    public void Screws_are_typed_as_they_are_said(string typed, double? turns, double? nm)
+    {
+        var read = SheetForm.Read(Typed() with { Screws = typed }, null);
+        Assert.Empty(read.Problems);
+        var screw = Assert.Single(read.Sheet.Screws!);
+        Assert.Equal(("idle-needle", turns), (screw.Part, screw.TurnsOut));
+        Assert.Equal(nm ?? 0, screw.TorqueNm ?? 0, 1e-5);
+    }
+
+    [Theory]
+    [InlineData("idle needle 1 1/4 turns")]
+    [InlineData("idle needle:")]
+    [InlineData("idle needle: tight")]
+    [InlineData("idle needle: 1/0 turns")]
+    [InlineData("idle needle: 1 turn\nidle-needle: 2 turns")]
+    public void A_line_about_a_screw_that_cannot_be_read_is_named(string typed) =>
+        Assert.Equal("screws", Assert.Single(SheetForm.Read(Typed() with { Screws = typed }, null).Problems).Field);
+
+    [Fact]
+    public void What_moves_a_choke_what_a_float_shuts_and_what_it_is_known_by_have_boxes()
+    {
+        var read = SheetForm.Read(
+            Typed(numbers:
+            [
+                ("float.heightMm", "14"), ("float.tabArmMm", "8"), ("float.measuringArmMm", "24"),
+                ("float.body.volumeML", "14"), ("float.body.armMm", "26"), ("float.body.seatBoreMm", "1.8"), ("float.body.headMm", "300"),
+                ("opens.strip.lengthMm", "400"), ("opens.strip.thicknessMm", "0.6"), ("opens.strip.expansionDifferencePerK", "18"),
+                ("traits.throatMm", "18"), ("traits.boltSpacingMm", "42"), ("traits.mixtureNeedles", "1"), ("feeds.sweptML", "170"), ("feeds.fullRpm", "3600"),
+            ]) with
+            {
+                Choke = ChokeKind.Heat,
+                Element = HeatElement.Bimetal,
+                Plates = "K170/0414, K170/0415",
+                FloatShape = "twin",
+                BodyShape = FloatShape.Lying,
+            },
+            null);
+        Assert.Empty(read.Problems);
+        var sheet = read.Sheet;
+        Assert.Equal(new FloatBody(14, 26, 1.8, 300, FloatShape.Lying), sheet.Float!.Body);
+        Assert.Equal((HeatElement.Bimetal, new BimetalStrip(400, 0.6, 18e-6)), (sheet.Opens!.Element!.Value, sheet.Opens.Strip!));
+        Assert.Equal(new CarburetorTraits(18, 42, 1, "twin"), sheet.Traits);
+        Assert.Equal((new EngineSize(170, 3600), 2), (sheet.Feeds!, sheet.Plates!.Count));
+        // Every number of it, once more through its boxes, is the same sheet.
+        var again = SheetForm.Read(Typed(numbers: [.. SheetForm.Numbers(sheet).Select(one => (one.Key, one.Value.ToString("R", System.Globalization.CultureInfo.InvariantCulture)))]) with { Choke = ChokeKind.Heat, Screws = "" }, sheet);
+        Assert.Equivalent(sheet with { Issue = 2 }, again.Sheet, strict: true);
+        // What a float shuts is nothing without the float, and a spring is a diaphragm's.
+        Assert.Equal("float.heightMm", Assert.Single(SheetForm.Read(Typed(numbers: [("float.body.volumeML", "14"), ("float.body.armMm", "26"), ("float.body.seatBoreMm", "1.8"), ("float.body.headMm", "300")]), null).Problems).Field);
+        Assert.Null(SheetForm.Read(Typed(numbers: ("spring.rateNPerMm", "2")), null).Sheet.Spring);
+        Assert.Contains(SheetForm.Read(Typed(CarburetorFamily.Diaphragm, numbers: ("spring.rateNPerMm", "2")), null).Problems, problem => problem.Field == "spring.preloadMm");
+    }
 }

@@ -49,7 +49,7 @@ internal static class Sheets
     public static IReadOnlyList<GaugeLine> Lines => LinesOf(Spec);
 
     public static IReadOnlyList<GaugeLine> LinesOf(SpecSheet sheet) =>
-        [.. StationList.All.SelectMany(station => station.Lines(FactsOf(sheet), sheet, Shop))];
+        [.. StationList.All.SelectMany(station => station.Lines(FactsOf(sheet), sheet, Shop)).Where(line => line.IsOffered)];
 
     /// <summary>Lines of a sheet of every family.</summary>
     public static IReadOnlyList<GaugeLine> LinesOfEveryFamily =>
@@ -60,7 +60,7 @@ internal static class Sheets
             Spec with { Float = Spec.Float! with { Body = new FloatBody(14, 26, 1.8, 300, FloatShape.Upright, 20) }, Feeds = new EngineSize(170, 3600) },
             Spec with { Family = CarburetorFamily.Diaphragm, Float = null, PopOff = new PopOffSpec(85, 135, 55) },
             Spec with { Family = CarburetorFamily.SuctionTank, Float = null },
-        }.SelectMany(LinesOf).Concat(Enum.GetValues<ChokeKind>().SelectMany(choke => StationList.All.SelectMany(station => station.Lines(FactsOf(Spec, new CarburetorKind(choke == ChokeKind.Vacuum ? CarburetorFamily.SuctionTank : CarburetorFamily.FloatBowl, EngineKind.FourStroke, choke)), Spec, Shop)))).DistinctBy(line => line.Key),
+        }.SelectMany(LinesOf).Concat(Enum.GetValues<ChokeKind>().SelectMany(choke => StationList.All.SelectMany(station => station.Lines(FactsOf(Spec, new CarburetorKind(choke == ChokeKind.Vacuum ? CarburetorFamily.SuctionTank : CarburetorFamily.FloatBowl, EngineKind.FourStroke, choke)), Spec, Shop)))).Where(line => line.IsOffered).DistinctBy(line => line.Key),
     ];
 
     public static TrayFacts FactsOf(SpecSheet? sheet, CarburetorKind? kind = null) => new(
