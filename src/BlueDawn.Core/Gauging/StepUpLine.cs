@@ -62,10 +62,10 @@ public sealed record StepUpLine(BoreLine Jet) : GaugeLine(Jet.Key + Ending, Stat
         [
             new EntryGroup("opened", "Opened",
             [
-                EntryField.Measure("drill", "drill", Dimension.Length),
-                EntryField.Choice("law", "law", false, new EntryChoice("lookedUp", "Local rule looked up: it may be")),
+                EntryField.Measure("drill", "drill", Dimension.Length, optional: true),
+                EntryField.Choice("law", "law", true, new EntryChoice("lookedUp", "Local rule looked up: it may be")),
+                EntryField.Choice("jet", "jet", true, new EntryChoice("new", "A new jet went in since")),
             ]),
-            new EntryGroup("renewed", "A new jet since", [EntryField.Choice("jet", "jet", false, new EntryChoice("new", "A new jet went in"))]),
         ],
         null);
 
@@ -81,6 +81,11 @@ public sealed record StepUpLine(BoreLine Jet) : GaugeLine(Jet.Key + Ending, Stat
         if (reader.Text("jet").Length > 0)
         {
             reader.Choice("jet", "new");
+            if (reader.Text("drill").Length > 0)
+            {
+                reader.Wrong("drill", "Either it was opened or a new jet went in. Take one of them out.");
+            }
+
             return Result(reader, () => new StepUpReading(null));
         }
 

@@ -40,8 +40,9 @@ internal sealed record BenchHand(string UserName, string DisplayName, string Ini
 /// <param name="ShopName">The shop's name; empty while it has none.</param>
 /// <param name="SharedBench">What this device is called, when a lead trusts it; null otherwise.</param>
 /// <param name="Hands">On a shared bench, while nobody is signed in: who has a PIN.</param>
+/// <param name="Initials">What stands for a name in the book, by the name; empty while nobody is signed in.</param>
 internal sealed record SessionView(
-    PersonView? Person, string Token, IReadOnlyList<string> DemoAccounts, bool ToSetUp, string ShopName, string? SharedBench, IReadOnlyList<BenchHand> Hands);
+    PersonView? Person, string Token, IReadOnlyList<string> DemoAccounts, bool ToSetUp, string ShopName, string? SharedBench, IReadOnlyList<BenchHand> Hands, IReadOnlyDictionary<string, string> Initials);
 
 /// <summary>A sign-in.</summary>
 internal sealed record SignIn(string UserName, string Password);
@@ -203,7 +204,10 @@ internal static class SessionEndpoints
             bench?.Label,
             bench is null || signedIn is not null ? []
                 : await db.Users.Where(person => !person.LockedOut && person.DoorPinHash != null).OrderBy(person => person.DisplayName)
-                    .Select(person => new BenchHand(person.UserName!, person.DisplayName, person.Initials)).ToListAsync(context.RequestAborted));
+                    .Select(person => new BenchHand(person.UserName!, person.DisplayName, person.Initials)).ToListAsync(context.RequestAborted),
+            signedIn is null ? new Dictionary<string, string>()
+                : (await db.Users.Where(person => person.Initials != "").Select(person => new { person.DisplayName, person.Initials }).ToListAsync(context.RequestAborted))
+                    .DistinctBy(person => person.DisplayName).ToDictionary(person => person.DisplayName, person => person.Initials));
     }
 
     private static PersonView PersonViewOf(SignedIn signedIn)

@@ -242,7 +242,8 @@ internal static class KnowledgeEndpoints
         }
 
         var (now, before) = (clock.GetUtcNow(), row.KnowledgeVersion);
-        if (edit!.Rows.Count > 0)
+        // While a version is set aside nothing changes row by row, and a version that can be used is needed all the same.
+        if (edit!.Rows.Count > 0 || shop.Problems.Count > 0)
         {
             // What has been handed back stays judged by what was known then.
             await db.Trays.Where(tray => tray.WaitsFor == WaitsFor.HandedBack && tray.KnowledgeVersion == null)

@@ -5,6 +5,7 @@ using System.Text.Json.Schema;
 using BlueDawn.Core.Carburetors;
 using BlueDawn.Core.Catalogue;
 using BlueDawn.Core.Measures;
+using BlueDawn.Core.Parts;
 using BlueDawn.Core.Shop;
 using BlueDawn.Core.Tables;
 using BlueDawn.Server.People;
@@ -33,13 +34,14 @@ internal sealed record SheetSummary(
 /// <param name="Sheet">What it says.</param>
 /// <param name="Numbers">Its numbers by the boxes they are typed in, such as <c>float.heightMm</c>.</param>
 /// <param name="Needs">The parts a kit should bring, as they are typed.</param>
+/// <param name="Screws">What it says of screws, as it is typed.</param>
 /// <param name="Current">True for the issue that is chosen from now on.</param>
 /// <param name="MadeAt">When it was made, or null for one that came with the shop.</param>
 /// <param name="MadeBy">Who made it, or null.</param>
 /// <param name="Why">What was changed and why.</param>
 /// <param name="Trays">Open trays that are judged by it.</param>
 internal sealed record SheetIssue(
-    SpecSheet Sheet, IReadOnlyDictionary<string, double> Numbers, string Needs, bool Current, DateTimeOffset? MadeAt, string? MadeBy, string Why, IReadOnlyList<int> Trays);
+    SpecSheet Sheet, IReadOnlyDictionary<string, double> Numbers, string Needs, string Screws, bool Current, DateTimeOffset? MadeAt, string? MadeBy, string Why, IReadOnlyList<int> Trays);
 
 /// <summary>How a sheet is typed.</summary>
 /// <param name="Groups">Its boxes.</param>
@@ -163,6 +165,7 @@ internal static class SheetEndpoints
             row.Sheet,
             SheetForm.Numbers(row.Sheet),
             NeedText.Write(row.Sheet.Needs),
+            ScrewText.Write(row.Sheet.Screws),
             row.Current,
             row.MadeAt,
             row.MadeBy,
@@ -173,29 +176,37 @@ internal static class SheetEndpoints
     private static async Task<SpecSheet?> FromAsync(BlueDawnDb db, SheetName? from, CancellationToken cancel) =>
         from is null ? null : await db.SpecSheets.AsNoTracking().Where(row => row.Code == from.Code && row.Issue == from.Issue).Select(row => row.Sheet).SingleOrDefaultAsync(cancel);
 
-    private static async Task<Ok<SheetLook>> LookAsync(SheetDraft draft, BlueDawnDb db, CancellationToken cancel)
+    private static async Task<Ok<SheetLook>> LookAsync(SheetDraft draft, BlueDawnDb db, Me me, CancellationToken cancel)
     {
-        var read = Read(draft.Typed, draft.Needs, await FromAsync(db, draft.From, cancel));
+        var read = Read(draft.Typed, draft.Needs, await FromAsync(db, draft.From, cancel), PartsOf(draft.Typed, me));
         return TypedResults.Ok(new SheetLook(read.Problems, read.Windows()));
     }
 
     private static async Task<Results<Ok<List<SheetIssue>>, ValidationProblem, ProblemHttpResult>> SaveTypedAsync(
         string code, NewTypedIssue input, BlueDawnDb db, Me me, TimeProvider clock, CancellationToken cancel)
     {
-        var read = Read(input.Typed, input.Needs, await FromAsync(db, input.From, cancel));
+        var read = Read(input.Typed, input.Needs, await FromAsync(db, input.From, cancel), PartsOf(input.Typed, me));
         return await PutAsync(code, new NewIssue(read.Sheet, input.BasedOn, input.Why), [.. read.Problems], db, me, clock, cancel);
     }
 
-    private static ReadSheet Read(TypedSheet typed, string? needs, SpecSheet? from)
+    private static IReadOnlyList<StripPart> PartsOf(TypedSheet typed, Me me) => me.Desk.Knowledge.Of().Of<LedgerKnowledge>().All(typed.Family);
+
+    private static ReadSheet Read(TypedSheet typed, string? needs, SpecSheet? from, IReadOnlyList<StripPart> parts)
     {
         var read = SheetForm.Read(typed, from);
+        // A screw of a part that no ledger has would never be asked for.
+        if ((read.Sheet.Screws ?? []).FirstOrDefault(screw => parts.All(part => part.Key != screw.Part)) is { } unknown && typed.Screws is not null)
+        {
+            read = read with { Problems = [.. read.Problems, new FieldProblem("screws", $"“{unknown.Part.Replace('-', ' ')}” is no part of such a carburetor. There are {string.Join(", ", parts.Select(part => part.Key.Replace('-', ' ')))}.")] };
+        }
+
         if (needs is null)
         {
             return read;
         }
 
-        var parts = NeedText.Read(needs, typed.Units, PartKnowledge.Shipped);
-        return parts.IsRight ? read with { Sheet = read.Sheet with { Needs = parts.Value! } } : read with { Problems = [.. read.Problems, new FieldProblem("needs", parts.Problem!)] };
+        var asked = NeedText.Read(needs, typed.Units, PartKnowledge.Shipped);
+        return asked.IsRight ? read with { Sheet = read.Sheet with { Needs = asked.Value! } } : read with { Problems = [.. read.Problems, new FieldProblem("needs", asked.Problem!)] };
     }
 
     private static Task<Results<Ok<List<SheetIssue>>, ValidationProblem, ProblemHttpResult>> SaveAsync(

@@ -68,6 +68,7 @@ public sealed class StepUpLineTests
     {
         var line = On(Tray(JetSchool.OneStepUp, InGauge), Up).Line;
         Assert.NotEmpty(line.Read(TypedReading.Of(("drill", drill), ("law", law))).Problems);
+        Assert.NotEmpty(line.Read(TypedReading.Of(("drill", "#80"), ("law", "lookedUp"), ("jet", "new"))).Problems);
         Assert.Empty(line.Read(TypedReading.Of(("drill", "0.0135 in"), ("law", "lookedUp"))).Problems);
     }
 

@@ -2,7 +2,7 @@ import { useState } from 'react';
 import { problemOf, type Problem, type UnitSystem } from '../api/client';
 import { Button } from '../ui/button';
 import { Choice } from '../ui/choice';
-import { Field, PasswordField, TextField } from '../ui/field';
+import { PasswordField, SelectField, TextField } from '../ui/field';
 import { Notice } from '../ui/states';
 import { Door } from './Door';
 import { MoveHere } from './MoveHere';
@@ -70,20 +70,16 @@ export function FirstStartPage() {
         />
         <div className="grid gap-4 sm:grid-cols-2">
           <TextField label="The shop’s name" required {...box('shopName')} />
-          <Field label="Time zone" problem={error('timeZone')}>
-            {(props) => (
-              <select
-                {...props}
-                className="border-line-strong bg-sheet min-h-11 w-full min-w-0 rounded-lg border-[1.5px] px-3 text-lead"
-                value={draft.timeZone}
-                onChange={(event) => setDraft({ ...draft, timeZone: event.target.value })}
-              >
-                {zones().map((zone) => (
-                  <option key={zone}>{zone}</option>
-                ))}
-              </select>
-            )}
-          </Field>
+          <SelectField
+            label="Time zone"
+            problem={error('timeZone')}
+            value={draft.timeZone}
+            onChange={(event) => setDraft({ ...draft, timeZone: event.target.value })}
+          >
+            {zones().map((zone) => (
+              <option key={zone}>{zone}</option>
+            ))}
+          </SelectField>
           <TextField label="Currency" hint="Three letters" maxLength={3} required {...box('currency')} />
           <TextField label="An hour at the bench costs" inputMode="decimal" required {...box('labour')} />
           <TextField label="Your name in the book" autoComplete="name" required {...box('displayName')} />

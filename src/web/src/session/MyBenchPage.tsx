@@ -1,8 +1,10 @@
 import { Card } from '../ui/card';
+import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { api, ask, type UnitSystem } from '../api/client';
 import { useWrite } from '../api/useWrite';
 import { useKept } from '../outbox/drafts';
+import { keys } from '../shell/keys';
 import { Button } from '../ui/button';
 import { Choice } from '../ui/choice';
 import { TextArea } from '../ui/field';
@@ -24,6 +26,26 @@ const themes = [
   { value: 'dark', label: 'Dark' },
 ] as const;
 const roleWord: Record<string, string> = { lead: 'Lead', technician: 'Technician', 'front-desk': 'Front desk' };
+
+/** The shop's sets of pins, each taken by a touch. */
+function PinSets({ onTake }: { onTake: (pins: string) => void }) {
+  const shop = useQuery({ queryKey: keys.shop, queryFn: () => ask(api.GET('/api/shop')) });
+  const sets = shop.data?.pinSets ?? [];
+  if (sets.length === 0) return null;
+  return (
+    <div className="grid gap-1">
+      <span className="font-strong">Sets of the shop</span>
+      <span className="flex flex-wrap gap-2">
+        {sets.map((set) => (
+          <Button key={set.name} onClick={() => onTake(set.pins)}>
+            {set.name}
+          </Button>
+        ))}
+      </span>
+      <p className="text-mute">With no pins of your own you go by the first of them.</p>
+    </div>
+  );
+}
 
 /** How one person works: the units they read and the pins they own. Changes nothing that was recorded. */
 export function MyBenchPage() {
@@ -70,6 +92,7 @@ export function MyBenchPage() {
               changes.
             </p>
           </div>
+          <PinSets onTake={keepPins} />
           <TextArea
             label="My pins"
             hint="Sizes and ranges, from which the deciding pin is named: #61-#80, 0.30-1.00 by 0.05, 0.315"

@@ -113,5 +113,8 @@ export function usePerson(): Person {
 
 export const useUnits = () => usePerson().units;
 
+/** What stands for a name in the book, by the name. */
+export const useInitials = (): Record<string, string> => useSession().query.data?.initials ?? {};
+
 /** Whether this person may do something; a role that is not known may do nothing. */
 export const useMay = (what: May): boolean => usePerson().may.includes(what);

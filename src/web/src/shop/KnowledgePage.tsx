@@ -61,7 +61,7 @@ export function KnowledgePage() {
       <Card label="Versions" title="Versions" pad="rows" className="block">
         <ul className="divide-line divide-y">
           {versions.map((one) => (
-            <VersionRow key={one.number} one={one} stands={one.number === version} />
+            <VersionRow key={one.number} one={one} stands={one.number === version} aside={problems.length > 0} />
           ))}
         </ul>
       </Card>
@@ -69,7 +69,7 @@ export function KnowledgePage() {
   );
 }
 
-function VersionRow({ one, stands }: { one: KnowledgeVersion; stands: boolean }) {
+function VersionRow({ one, stands, aside }: { one: KnowledgeVersion; stands: boolean; aside: boolean }) {
   const mayChange = useMay('manageShop');
   const proposal = useProposal();
   return (
@@ -96,7 +96,7 @@ function VersionRow({ one, stands }: { one: KnowledgeVersion; stands: boolean })
           )
         )}
       </div>
-      <Proposal proposal={proposal} />
+      <Proposal proposal={proposal} aside={aside} />
     </li>
   );
 }

@@ -11,7 +11,7 @@ import type { ProposalState } from './useProposal';
 const shown = 20;
 
 /** What a change of the tables would do, row by row and tray by tray, and the word that lets it count. */
-export function Proposal({ proposal }: { proposal: ProposalState }) {
+export function Proposal({ proposal, aside = false }: { proposal: ProposalState; aside?: boolean }) {
   const [why, setWhy] = useState('');
   const { looked, problem } = proposal;
   if (!looked) return problem ? <Notice title={problem.title}>{problem.detail}</Notice> : null;
@@ -30,7 +30,8 @@ export function Proposal({ proposal }: { proposal: ProposalState }) {
         </ul>
       </Notice>
     );
-  if (looked.rows.length === 0) return <Notice tone="ok" title="It is as it stands already." />;
+  // While a version is set aside, going back changes no row and counts all the same.
+  if (looked.rows.length === 0 && !aside) return <Notice tone="ok" title="It is as it stands already." />;
   return (
     <form
       aria-label="What it does"

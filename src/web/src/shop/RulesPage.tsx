@@ -9,7 +9,7 @@ import { useTitle } from '../shell/title';
 import { figure, moment, sign } from '../units/format';
 import { Button, FileButton } from '../ui/button';
 import { Card } from '../ui/card';
-import { TextField } from '../ui/field';
+import { SelectField, TextField } from '../ui/field';
 import { Loading, Notice, Trouble } from '../ui/states';
 import { ShopCards } from './ShopCards';
 
@@ -64,7 +64,8 @@ function RuleRow({ rule }: { rule: Rule }) {
   const queries = useQueryClient();
   const [open, setOpen] = useState(false);
   // Counts and amounts keep the digits they were typed with.
-  const written = (value: number): string => (rule.counts ? String(value) : figure(rule.dimension, value, units));
+  const written = (value: number): string =>
+    rule.choices[value] ?? (rule.counts ? String(value) : figure(rule.dimension, value, units));
   const shown = written(rule.value);
   const [draft, keep, clear] = useKept(`${person.id}:rule:${rule.key}`, { value: shown, why: '' });
   const unit = rule.counts || sign(rule.dimension, units);
@@ -117,14 +118,27 @@ function RuleRow({ rule }: { rule: Rule }) {
             void change.run();
           }}
         >
-          <TextField
-            label={`Value${unit ? `, ${unit}` : ''}`}
-            className="num"
-            inputMode="decimal"
-            value={draft.value}
-            problem={errors.typed?.[0]}
-            onChange={(event) => keep({ ...draft, value: event.target.value })}
-          />
+          {rule.choices.length > 0 ? (
+            <SelectField
+              label="Value"
+              value={draft.value}
+              problem={errors.typed?.[0]}
+              onChange={(event) => keep({ ...draft, value: event.target.value })}
+            >
+              {rule.choices.map((choice) => (
+                <option key={choice}>{choice}</option>
+              ))}
+            </SelectField>
+          ) : (
+            <TextField
+              label={`Value${unit ? `, ${unit}` : ''}`}
+              className="num"
+              inputMode="decimal"
+              value={draft.value}
+              problem={errors.typed?.[0]}
+              onChange={(event) => keep({ ...draft, value: event.target.value })}
+            />
+          )}
           <TextField
             label="Why"
             value={draft.why}

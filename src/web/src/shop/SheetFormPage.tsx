@@ -18,7 +18,7 @@ import { Card } from '../ui/card';
 import { Choice } from '../ui/choice';
 import { TextArea, TextField } from '../ui/field';
 import { Loading, Notice, Trouble } from '../ui/states';
-import { draftOf, emptyDraft, groupsOf, typedOf, type DraftRow, type SheetDraft } from './sheetFields';
+import { draftOf, elementWord, emptyDraft, groupsOf, typedOf, type DraftRow, type SheetDraft } from './sheetFields';
 import { useSheetForm } from './useSheetForm';
 
 /** A spec sheet to be made, copied or corrected. What has been typed stays on this device until it is on file. */
@@ -124,13 +124,14 @@ function Form({ form, base, correcting, tray }: Props) {
   );
   // What was never touched is not wrong yet; a press on the button says the rest.
   const live = (look.data?.problems ?? []).filter(
-    ({ field }) => field === 'needs' || (field.includes('.') && !isEmpty(draft, field)),
+    ({ field }) =>
+      field === 'needs' || field === 'screws' || field === 'plates' || (field.includes('.') && !isEmpty(draft, field)),
   );
   const errors: Record<string, string> = {
     ...Object.fromEntries(live.map(({ field, message }) => [field, message])),
     ...Object.fromEntries(Object.entries(save.problem?.errors ?? {}).map(([field, all]) => [field, all[0] ?? ''])),
   };
-  const shownFields = new Set(['code', 'maker', 'source', 'why', 'stampedNumbers', 'needs']);
+  const shownFields = new Set(['code', 'maker', 'source', 'why', 'stampedNumbers', 'needs', 'plates', 'screws']);
   const elsewhere = Object.entries(errors).filter(([field]) => !field.includes('.') && !shownFields.has(field));
   return (
     <form
@@ -185,6 +186,14 @@ function Form({ form, base, correcting, tray }: Props) {
             value={draft.stamped}
             problem={errors.stampedNumbers}
             onChange={(event) => put({ stamped: event.target.value })}
+          />
+          <TextField
+            label="Engine plates"
+            hint="Model/specification, with commas"
+            className="num"
+            value={draft.plates}
+            problem={errors.plates}
+            onChange={(event) => put({ plates: event.target.value })}
           />
         </div>
         <div className="flex flex-wrap gap-x-6 gap-y-3">
@@ -258,6 +267,17 @@ function Form({ form, base, correcting, tray }: Props) {
           onChange={(event) => put({ needs: event.target.value })}
         />
       </Card>
+      <Card label="Screws" title="Screws" className="grid gap-3">
+        <TextArea
+          label="Turns and torques, a part a line"
+          hint="idle needle: 1 1/4 turns. bowl: 2 N·m, or 18 in-lb. Turns are out from a light seat."
+          className="num"
+          value={draft.screws}
+          problem={errors.screws}
+          rows={Math.max(2, draft.screws.split('\n').length)}
+          onChange={(event) => put({ screws: event.target.value })}
+        />
+      </Card>
       <div className="grid gap-4 lg:grid-cols-2">
         {groupsOf(form, draft).map((group) => (
           <Card key={group.at} label={group.title} title={group.title} className="grid content-start gap-2">
@@ -274,14 +294,41 @@ function Form({ form, base, correcting, tray }: Props) {
                 onChange={(leverDatum) => put({ leverDatum })}
               />
             )}
+            {group.at === 'float.body' && (
+              <Choice
+                label="Shape of the float"
+                value={draft.bodyShape}
+                options={[
+                  { value: 'upright', label: 'upright sides' },
+                  { value: 'lying', label: 'lying cylinders' },
+                ]}
+                onChange={(bodyShape) => put({ bodyShape })}
+              />
+            )}
+            {group.at === 'traits' && (
+              <Choice
+                label="Float from above"
+                value={draft.floatShape}
+                options={['round', 'twin', 'horseshoe', 'none'].map((value) => ({ value, label: value }))}
+                onChange={(floatShape) => put({ floatShape })}
+              />
+            )}
+            {group.at === 'opens' && draft.choke === 'heat' && (
+              <Choice
+                label="What moves it"
+                value={draft.element}
+                options={choices(elementWord)}
+                onChange={(element) => put({ element })}
+              />
+            )}
             <div className="grid grid-cols-2 gap-3 sm:grid-cols-3">
               {group.boxes.map((field) => {
                 const box = `${group.at}.${field.name}`;
                 return (
                   <TextField
                     key={box}
-                    label={`${capital(field.label)}, ${sign(field.dimension, units)}`}
-                    aria-label={`${group.title}, ${field.label}, ${sign(field.dimension, units)}`}
+                    label={boxLabel(capital(field.label), sign(field.dimension, units))}
+                    aria-label={boxLabel(`${group.title}, ${field.label}`, sign(field.dimension, units))}
                     inputMode="decimal"
                     className="num"
                     placeholder={field.usual == null ? '' : figure(field.dimension, field.usual, units)}
@@ -343,6 +390,8 @@ function Named({ what, children }: { what: string; children: ReactNode }) {
     </div>
   );
 }
+
+const boxLabel = (label: string, unit: string): string => (unit ? `${label}, ${unit}` : label);
 
 const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
 

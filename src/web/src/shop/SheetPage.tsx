@@ -1,18 +1,56 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useParams } from 'react-router';
+import { v7 as uuidv7 } from 'uuid';
 import { api, ask, type SheetForm, type SheetIssue } from '../api/client';
 import { useWrite } from '../api/useWrite';
+import { sendEntries } from '../outbox/outbox';
 import { useMay, useUnits } from '../session/session';
 import { keys } from '../shell/keys';
 import { useTitle } from '../shell/title';
 import { moment } from '../units/format';
 import { Button, LinkButton } from '../ui/button';
 import { Card } from '../ui/card';
-import { Field } from '../ui/field';
+import { SelectField } from '../ui/field';
 import { Loading, Notice, Trouble } from '../ui/states';
 import { useSheetForm } from './useSheetForm';
 import { linesOf } from './sheetFields';
+
+/** Trays that are judged by an older issue, and the way to the newest for all of them. */
+function StillBy({ issue, newest }: { issue: SheetIssue; newest: number | null }) {
+  const { code, issue: old } = issue.sheet;
+  const mayMove = useMay('workAtTheBench');
+  const move = useWrite(
+    async () => {
+      // One after the other: each is decided on what stands on its tray now, and says so when somebody was quicker.
+      for (const number of issue.trays) {
+        const path = { params: { path: { number } } };
+        const { version } = await ask(api.GET('/api/trays/{number}', path));
+        const note = { kind: 'sheet' as const, specCode: code };
+        await sendEntries(number, [{ id: uuidv7(), takenAt: new Date().toISOString(), note, version }]);
+      }
+    },
+    { changes: [keys.sheets, keys.sheet(code), ['tray'], keys.bench] },
+  );
+  return (
+    <Notice tone="unsure" title={`Still judged by issue ${old}`}>
+      <p>
+        {issue.trays.map((number) => (
+          <Link key={number} className="mr-3 underline underline-offset-4" to={`/tray/${number}/kit`}>
+            Tray {number}
+          </Link>
+        ))}
+        What was read stays as it was read.
+      </p>
+      {move.problem && <p className="text-bad font-medium">{move.problem.title}</p>}
+      {mayMove && newest !== null && (
+        <Button disabled={move.busy} onClick={() => void move.run()}>
+          {issue.trays.length === 1 ? 'Judge it' : `Judge all ${issue.trays.length}`} by issue {newest}
+        </Button>
+      )}
+    </Notice>
+  );
+}
 
 /** One spec sheet: what it says, every issue of it, and another laid beside it. */
 export function SheetPage() {
@@ -77,44 +115,31 @@ export function SheetPage() {
       </header>
       {problem && <Notice title={problem.title}>{problem.detail}</Notice>}
       {old.map((issue) => (
-        <Notice key={issue.sheet.issue} tone="unsure" title={`Still judged by issue ${issue.sheet.issue}`}>
-          <p>
-            {issue.trays.map((number) => (
-              <Link key={number} className="mr-3 underline underline-offset-4" to={`/tray/${number}/kit`}>
-                Tray {number}
-              </Link>
-            ))}
-            What was judged stays. To judge one by the newest issue, choose the sheet again at its Kit.
-          </p>
-        </Notice>
+        <StillBy key={issue.sheet.issue} issue={issue} newest={retired ? null : shown.sheet.issue} />
       ))}
       <Card label={`What ${code} says`} className="grid gap-3">
-        <Field label="Beside it">
-          {(props) => (
-            <select
-              {...props}
-              className="border-line-strong bg-sheet min-h-11 max-w-64 rounded-lg border-[1.5px] px-3"
-              value={beside}
-              onChange={(event) => setBeside(event.target.value)}
-            >
-              <option value="">nothing</option>
-              {issues.data
-                .filter((issue) => issue !== shown)
-                .map((issue) => (
-                  <option key={issue.sheet.issue} value={`${code} ${issue.sheet.issue}`}>
-                    {code}, issue {issue.sheet.issue}
-                  </option>
-                ))}
-              {(sheets.data ?? [])
-                .filter((sheet) => sheet.code !== code)
-                .map((sheet) => (
-                  <option key={sheet.code} value={sheet.code}>
-                    {sheet.code}
-                  </option>
-                ))}
-            </select>
-          )}
-        </Field>
+        <SelectField
+          label="Beside it"
+          className="max-w-64"
+          value={beside}
+          onChange={(event) => setBeside(event.target.value)}
+        >
+          <option value="">nothing</option>
+          {issues.data
+            .filter((issue) => issue !== shown)
+            .map((issue) => (
+              <option key={issue.sheet.issue} value={`${code} ${issue.sheet.issue}`}>
+                {code}, issue {issue.sheet.issue}
+              </option>
+            ))}
+          {(sheets.data ?? [])
+            .filter((sheet) => sheet.code !== code)
+            .map((sheet) => (
+              <option key={sheet.code} value={sheet.code}>
+                {sheet.code}
+              </option>
+            ))}
+        </SelectField>
         <Beside form={form.data} mine={shown} other={laid ?? null} />
       </Card>
       <Card label="Issues" title="Issues" pad="rows" className="block">

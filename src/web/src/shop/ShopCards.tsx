@@ -10,7 +10,7 @@ import { figure, sign } from '../units/format';
 import { Button } from '../ui/button';
 import { Card } from '../ui/card';
 import { Choice } from '../ui/choice';
-import { Field, TextArea, TextField } from '../ui/field';
+import { Field, SelectField, TextArea, TextField } from '../ui/field';
 import { Notice } from '../ui/states';
 
 const useShop = () => useQuery({ queryKey: keys.shop, queryFn: () => ask(api.GET('/api/shop')) });
@@ -25,6 +25,7 @@ export function ShopCards() {
       <Facts key={JSON.stringify(shop.data.facts)} shop={shop.data} />
       <Open key={JSON.stringify(shop.data.open)} shop={shop.data} />
       <Suppliers key={JSON.stringify(shop.data.suppliers)} shop={shop.data} />
+      <PinSets key={JSON.stringify(shop.data.pinSets)} shop={shop.data} />
       <Baths key={JSON.stringify(shop.data.baths)} shop={shop.data} />
       <DateCodes key={JSON.stringify(shop.data.dateCodes)} shop={shop.data} />
     </>
@@ -187,7 +188,60 @@ function Suppliers({ shop }: { shop: ShopView }) {
   );
 }
 
-const select = 'border-line-strong bg-sheet min-h-11 w-full min-w-0 rounded-lg border-[1.5px] px-3 text-lead';
+/** Sets of gauge pins that lie in the shop: whoever has not said what pins they have goes by the first. */
+function PinSets({ shop }: { shop: ShopView }) {
+  const was = shop.pinSets;
+  const { draft, keep, clear, changed, mayChange, change, error } = useChange('pin-sets', was, (sets) =>
+    ask(api.PUT('/api/shop/pin-sets', { body: { sets, was } })),
+  );
+  const set = (place: number, part: Partial<(typeof was)[number]>): void =>
+    keep(draft.map((one, i) => (i === place ? { ...one, ...part } : one)));
+  return (
+    <Form label="Gauge pins" onSubmit={() => void change.run()}>
+      <p className="text-mute">
+        The deciding pin is named from them. Whoever has typed no pins of their own at My bench goes by the first set.
+      </p>
+      <fieldset disabled={!mayChange} className="grid gap-3">
+        {draft.map((one, i) => (
+          <div key={i} className="grid items-start gap-3 sm:grid-cols-[12rem_1fr_auto]">
+            <TextField
+              label="Set"
+              value={one.name}
+              problem={error(`sets[${i}].name`)}
+              onChange={(event) => set(i, { name: event.target.value })}
+            />
+            <TextField
+              label="Pins in it"
+              className="num"
+              placeholder="#61-#80, 0.30-1.00 by 0.05"
+              value={one.pins}
+              problem={error(`sets[${i}].pins`)}
+              onChange={(event) => set(i, { pins: event.target.value })}
+            />
+            {mayChange && (
+              <Button
+                className="justify-self-start sm:mt-7"
+                aria-label={`Take away ${one.name || 'the new set'}`}
+                onClick={() => keep(draft.filter((_, place) => place !== i))}
+              >
+                <X aria-hidden size={18} />
+              </Button>
+            )}
+          </div>
+        ))}
+      </fieldset>
+      {error('sets') && <Notice title={error('sets') ?? ''} />}
+      {mayChange && (
+        <div>
+          <Button onClick={() => keep([...draft, { name: '', pins: '' }])}>
+            <Plus aria-hidden size={18} /> A set
+          </Button>
+        </div>
+      )}
+      <Foot on={changed} busy={change.busy} problem={change.problem} onDrop={clear} />
+    </Form>
+  );
+}
 
 function Facts({ shop }: { shop: ShopView }) {
   const was = shop.facts;
@@ -203,21 +257,17 @@ function Facts({ shop }: { shop: ShopView }) {
           problem={error('shopName')}
           onChange={(event) => keep({ ...draft, name: event.target.value })}
         />
-        <Field label="Time zone" problem={error('timeZone')}>
-          {(props) => (
-            <select
-              {...props}
-              className={select}
-              value={draft.timeZone}
-              onChange={(event) => keep({ ...draft, timeZone: event.target.value })}
-            >
-              {was.timeZone === '' && <option value="">the server’s own clock</option>}
-              {['UTC', ...Intl.supportedValuesOf('timeZone')].map((zone) => (
-                <option key={zone}>{zone}</option>
-              ))}
-            </select>
-          )}
-        </Field>
+        <SelectField
+          label="Time zone"
+          problem={error('timeZone')}
+          value={draft.timeZone}
+          onChange={(event) => keep({ ...draft, timeZone: event.target.value })}
+        >
+          {was.timeZone === '' && <option value="">the server’s own clock</option>}
+          {['UTC', ...Intl.supportedValuesOf('timeZone')].map((zone) => (
+            <option key={zone}>{zone}</option>
+          ))}
+        </SelectField>
         <TextField
           label="Currency"
           maxLength={3}

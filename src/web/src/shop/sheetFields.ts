@@ -23,7 +23,16 @@ export interface SheetDraft {
   rows: DraftRow[];
   /** The parts a kit should bring, one a line. */
   needs: string;
+  plates: string;
+  /** Turns and torques, a part a line. */
+  screws: string;
+  element: '' | NonNullable<TypedSheet['element']>;
+  bodyShape: NonNullable<TypedSheet['bodyShape']>;
+  floatShape: string;
 }
+
+/** What moves a heat choke. */
+export const elementWord = { wax: 'a wax pellet', bimetal: 'a coil of two metals' } as const;
 
 export const emptyDraft: SheetDraft = {
   code: '',
@@ -39,6 +48,11 @@ export const emptyDraft: SheetDraft = {
   jets: [{ label: 'Main jet', bore: '', tolerance: '' }],
   rows: [],
   needs: '',
+  plates: '',
+  screws: '',
+  element: '',
+  bodyShape: 'upright',
+  floatShape: 'none',
 };
 
 /** The groups a carburetor of this kind has. */
@@ -50,7 +64,7 @@ export const groupsOf = (form: SheetForm, { family, choke }: Pick<SheetDraft, 'f
   );
 
 /** A sheet on file, to be typed over. */
-export function draftOf({ sheet, numbers, needs }: SheetIssue, form: SheetForm, units: UnitSystem): SheetDraft {
+export function draftOf({ sheet, numbers, needs, screws }: SheetIssue, form: SheetForm, units: UnitSystem): SheetDraft {
   const length = (mm: number): string => figure('length', mm, units);
   return {
     code: sheet.code,
@@ -63,6 +77,11 @@ export function draftOf({ sheet, numbers, needs }: SheetIssue, form: SheetForm, 
     why: '',
     leverDatum: sheet.lever?.datum ?? 'gaugeLeg',
     needs,
+    plates: (sheet.plates ?? []).join(', '),
+    screws,
+    element: sheet.opens?.element ?? '',
+    bodyShape: sheet.float?.body?.shape ?? 'upright',
+    floatShape: sheet.traits?.floatShape ?? 'none',
     numbers: Object.fromEntries(
       form.groups.flatMap(({ at, boxes }) =>
         boxes.flatMap(({ name, dimension }) => {
@@ -103,6 +122,11 @@ export function typedOf(draft: SheetDraft, first: SheetDraft, written: boolean, 
     stamped: draft.stamped,
     source: draft.source,
     leverDatum: draft.leverDatum,
+    plates: draft.plates,
+    screws: draft.screws,
+    element: draft.element || null,
+    bodyShape: draft.bodyShape,
+    floatShape: draft.floatShape,
     numbers: Object.fromEntries(
       Object.entries(draft.numbers).filter(([box, text]) => !written || text !== (first.numbers[box] ?? '')),
     ),
@@ -129,6 +153,9 @@ export function linesOf({ sheet, numbers }: SheetIssue, form: SheetForm, units: 
   return [
     ['Maker', sheet.maker],
     ['Stamped', sheet.stampedNumbers.join(', ')],
+    ...(sheet.plates?.length ? [['Engine plates', sheet.plates.join(', ')] as [string, string]] : []),
+    ...(sheet.traits ? [['Float', sheet.traits.floatShape] as [string, string]] : []),
+    ...(sheet.opens?.element ? [['What moves the choke', elementWord[sheet.opens.element]] as [string, string]] : []),
     ...sheet.jets.map((jet): [string, string] => [
       jet.label,
       `${length(jet.boreMm)} ± ${length(jet.toleranceMm)} ${mm}`,

@@ -1,10 +1,11 @@
 import type { Entry } from '../api/client';
-import { useUnits } from '../session/session';
+import { useInitials, useUnits } from '../session/session';
 import { moment, say } from '../units/format';
 
 /** Everything that happened on a tray, newest first. What was corrected stays readable. */
 export function Logbook({ entries }: { entries: Entry[] }) {
   const units = useUnits();
+  const initials = useInitials();
   return (
     <section aria-label="Logbook">
       <h3 className="text-mute pb-1 text-note font-strong">Logbook</h3>
@@ -16,6 +17,7 @@ export function Logbook({ entries }: { entries: Entry[] }) {
               {entry.supersedes && entry.kind === 'reading' && ' (correction)'}
             </span>
             <span className="text-mute text-right text-note">
+              {initials[entry.by] && <b className="num text-ink mr-1.5">{initials[entry.by]}</b>}
               {entry.by}, {moment(entry.takenAt)}
             </span>
           </li>

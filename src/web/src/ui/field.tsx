@@ -1,6 +1,13 @@
 import { Eye, EyeOff } from 'lucide-react';
 import { Label } from 'radix-ui';
-import { useId, useState, type InputHTMLAttributes, type ReactNode, type TextareaHTMLAttributes } from 'react';
+import {
+  useId,
+  useState,
+  type InputHTMLAttributes,
+  type ReactNode,
+  type SelectHTMLAttributes,
+  type TextareaHTMLAttributes,
+} from 'react';
 
 interface Shared {
   label: string;
@@ -54,6 +61,21 @@ export function TextField({
   return (
     <Field label={label} hint={hint} problem={problem}>
       {(props) => <input {...props} className={`${box} ${className}`} autoComplete="off" {...rest} />}
+    </Field>
+  );
+}
+
+/** One of many words, by a list that the device opens. */
+export function SelectField({
+  label,
+  hint,
+  problem,
+  className = '',
+  ...rest
+}: Shared & SelectHTMLAttributes<HTMLSelectElement>) {
+  return (
+    <Field label={label} hint={hint} problem={problem}>
+      {(props) => <select {...props} className={`${box} min-w-0 ${className}`} {...rest} />}
     </Field>
   );
 }
