@@ -30,6 +30,63 @@ public sealed class OwnShopTests(EmptyShop shop) : IClassFixture<EmptyShop>
     }
 
     [Fact]
+    public async Task The_shops_pins_are_anybodys_who_has_none_and_what_was_cut_by_the_shops_school_stays_in_the_book()
+    {
+        await using var own = new EmptyShop();
+        await own.InitializeAsync();
+        var lead = await own.LeadAsync();
+        var none = Array.Empty<object>();
+        var wrong = await lead.PutAsync("/api/shop/pin-sets", new { sets = new[] { new { name = "bench 1", pins = "#61-0.3" } }, was = none });
+        Assert.NotEmpty(wrong.Error("sets[0].pins"));
+        Assert.Equal(HttpStatusCode.OK, (await lead.PutAsync("/api/shop/pin-sets", new { sets = new[] { new { name = " bench 1", pins = "0.315-0.33 by 0.005" } }, was = none })).Status);
+        Assert.Equal(HttpStatusCode.Conflict, (await lead.PutAsync("/api/shop/pin-sets", new { sets = none, was = none })).Status);
+        Assert.Equal(HttpStatusCode.OK, (await lead.PutAsync("/api/shop/rules/jetSchool", new { typed = "one step up", units = "metric", was = 0, why = "they hunt" })).Status);
+
+        var (hand, _, _) = await own.AddAsync("technician");
+        Assert.Equal(HttpStatusCode.Forbidden, (await hand.PutAsync("/api/shop/pin-sets", new { sets = none, was = none })).Status);
+        object Sheet(string screws) => new
+        {
+            typed = new
+            {
+                units = "metric",
+                code = "CUT",
+                maker = "unknown",
+                family = "floatBowl",
+                engine = (string?)null,
+                choke = (string?)null,
+                stamped = "CUT",
+                source = "measured here",
+                leverDatum = "gaugeLeg",
+                numbers = new { },
+                jets = new[] { new { key = (string?)null, label = "Idle jet", bore = "0.33", tolerance = "" } },
+                rows = none,
+                screws,
+            },
+            from = (object?)null,
+            needs = (string?)null,
+            basedOn = 0,
+            why = "",
+        };
+        Assert.Contains("is no part of such a carburetor", (await hand.PutAsync("/api/sheets/CUT/typed", Sheet("sail: 2 turns"))).Error("screws"), StringComparison.Ordinal);
+        Assert.Equal(HttpStatusCode.OK, (await hand.PutAsync("/api/sheets/CUT/typed", Sheet("idle needle: 1 1/4 turns"))).Status);
+        var tray = await hand.NewTrayAsync("CUT");
+        async Task<Answer> ReadAsync(string line, object values, Guid? supersedes = null) => await hand.PostAsync($"/api/trays/{tray}/notes", new
+        {
+            entries = new[] { new { id = Guid.CreateVersion7(), takenAt = DateTimeOffset.UtcNow, supersedes, note = new { kind = "reading", line, typed = new { units = "metric", values, rows = none } } } },
+        });
+        // The pins named are the shop's: between 0.30 and 0.34 the next one is 0.315.
+        var draft = await hand.PostAsync($"/api/trays/{tray}/draft", new { lineKey = "gauging/idle-jet", typed = new { units = "metric", values = new { go = "0.30", noGo = "0.34" }, rows = none } });
+        Assert.Contains("0.315 mm goes", draft.Body.GetProperty("judgement").GetProperty("answers").ToString(), StringComparison.Ordinal);
+        Assert.Equal(HttpStatusCode.OK, (await ReadAsync("gauging/idle-jet", new { go = "0.32", noGo = "0.34" })).Status);
+        Assert.Equal(HttpStatusCode.OK, (await ReadAsync("gauging/idle-jet/step-up", new { drill = "#80", law = "lookedUp" })).Status);
+        var cut = (await hand.GetAsync($"/api/trays/{tray}")).Body.GetProperty("lines").EnumerateArray().Single(line => line.GetProperty("key").GetString() == "gauging/idle-jet/step-up").GetProperty("standing").GetProperty("entryId").GetGuid();
+        Assert.Equal(HttpStatusCode.Conflict, (await ReadAsync("gauging/idle-jet/step-up", new { jet = "new" }, cut)).Status);
+        Assert.Equal(HttpStatusCode.OK, (await lead.PutAsync("/api/shop/rules/jetSchool", new { typed = "clear only", units = "metric", was = 1, why = "enough" })).Status);
+        var report = (await lead.GetAsync($"/api/trays/{tray}/report")).Body.ToString();
+        Assert.Contains("opened one drill size on purpose", report, StringComparison.Ordinal);
+    }
+
+    [Fact]
     public async Task Of_two_first_starts_at_once_one_makes_the_lead()
     {
         Assert.Equal([HttpStatusCode.OK, HttpStatusCode.Conflict], shop.Starts.Select(answer => answer.Status).Order());
