@@ -22,6 +22,8 @@ public sealed record Tells(
 /// <param name="First">What has to be so before it may start, or null.</param>
 /// <param name="FirstWords">The same in words, or null.</param>
 /// <param name="Caution">Its caution, or null.</param>
+/// <param name="Before">The check that has to be done first, because what this one needs is not known; null when nothing is in its way.</param>
+/// <param name="BeforeWords">What has to be so, in words, or null.</param>
 public sealed record CheckValue(
     Check Check,
     double Minutes,
@@ -30,7 +32,9 @@ public sealed record CheckValue(
     IReadOnlyList<Tells> Tells,
     SafetyCondition? First,
     string? FirstWords,
-    Safety.Caution? Caution)
+    Safety.Caution? Caution,
+    Check? Before = null,
+    string? BeforeWords = null)
 {
     /// <summary>The same with what has to be so first, and its caution.</summary>
     internal CheckValue With(SafetyState safety, FaultKnowledge knowledge)
@@ -51,6 +55,15 @@ internal sealed class CheckValuer
 
     /// <summary>Answers of one check looked at together, 2^n outcomes; the rest of its findings count as untold.</summary>
     private const int MostAnswers = 4;
+
+    /// <summary>The same for a check that is looked at two steps ahead, and for the check that follows it.</summary>
+    private const int MostAnswersAhead = 3, MostAnswersThen = 2;
+
+    /// <summary>Checks looked at after a fix that has not mended it.</summary>
+    private const int FollowedOn = 4;
+
+    /// <summary>Sets that carry less of a branch than this are left out when it is looked at once more.</summary>
+    private const double LeastShareThen = 2e-4;
 
     /// <summary>Outcomes less likely than this count as giving up: at most a quarter of a minute together.</summary>
     private const double LeastOutcome = 1e-4;
@@ -90,7 +103,8 @@ internal sealed class CheckValuer
     /// <param name="now">How far apart it is.</param>
     /// <param name="known">Findings that were answered.</param>
     /// <param name="likely">Checks worth looking at when the fix has not mended it.</param>
-    public RepairPlan PlanFixFirst(ApartLevel now, IReadOnlySet<int> known, IEnumerable<Check> likely)
+    /// <param name="twoAhead">Whether those are weighed two steps ahead.</param>
+    public RepairPlan PlanFixFirst(ApartLevel now, IReadOnlySet<int> known, IReadOnlyList<Check> likely, bool twoAhead)
     {
         var plan = Plan(now);
         if (plan.First < 0)
@@ -117,7 +131,10 @@ internal sealed class CheckValuer
         }
 
         var after = new CheckValuer(faults, costs, [.. left.Keys], [.. left.Values.Select(weight => weight / failing)]);
-        var onward = likely.Select(check => after.Value(check, level, known)?.ExpectedMinutes).OfType<double>().Append(after.Plan(level).Minutes).Min();
+        var next = likely.Select(check => after.Value(check, level, known, MostAnswersThen)).OfType<CheckValue>().OrderBy(value => value.ExpectedMinutes).ToList();
+        var onward = next.Select(value => value.ExpectedMinutes)
+            .Concat(twoAhead ? next.Take(FollowedOn).Select(value => after.ExpectedTwoAhead(value, level, known, likely)) : [])
+            .Append(after.Plan(level).Minutes).Min();
         return plan with { Minutes = Math.Min(plan.Minutes, minutes + (failing * onward)) };
     }
 
@@ -128,7 +145,8 @@ internal sealed class CheckValuer
     /// <param name="check">The check.</param>
     /// <param name="now">How far apart it is.</param>
     /// <param name="known">Findings that were answered.</param>
-    public CheckValue? Value(Check check, ApartLevel now, IReadOnlySet<int> known)
+    /// <param name="mostAnswers">Answers looked at together.</param>
+    public CheckValue? Value(Check check, ApartLevel now, IReadOnlySet<int> known, int mostAnswers = MostAnswers)
     {
         var asked = new List<Asked>();
         foreach (var id in check.Reveals)
@@ -153,10 +171,64 @@ internal sealed class CheckValuer
         }
 
         asked.Sort((a, b) => Bits(b).CompareTo(Bits(a)));
-        var told = asked.Take(MostAnswers).ToList();
+        var told = asked.Take(mostAnswers).ToList();
         var (minutes, after) = costs.Check(check, now);
         var (expected, bits) = Outcomes(told, after);
         return new CheckValue(check, minutes, minutes + expected, bits, [.. told.Select(answer => TellsOf(answer.Finding, answer.Present))], null, null, null);
+    }
+
+    /// <summary>
+    /// Expected minutes to a fix when a check is done next and, after each of its answers, whatever is best then: fixes
+    /// alone, or one more check before them. A fix is weighed as far ahead by <see cref="PlanFixFirst"/>.
+    /// </summary>
+    /// <param name="value">The check, one step ahead.</param>
+    /// <param name="now">How far apart it is.</param>
+    /// <param name="known">Findings that were answered.</param>
+    /// <param name="then">Checks that may follow.</param>
+    public double ExpectedTwoAhead(CheckValue value, ApartLevel now, IReadOnlySet<int> known, IReadOnlyList<Check> then)
+    {
+        var (minutes, after) = costs.Check(value.Check, now);
+        var asked = value.Tells.Take(MostAnswersAhead).Select(tells => faults.FindingAt(tells.FindingId)).ToList();
+        var told = known.Concat(value.Check.Reveals.Select(faults.FindingAt)).ToHashSet();
+        var expected = minutes;
+        for (var outcome = 0; outcome < 1 << asked.Count; outcome++)
+        {
+            var branch = new double[sets.Length];
+            var probability = 0.0;
+            for (var s = 0; s < sets.Length; s++)
+            {
+                var share = weights[s];
+                for (var i = 0; i < asked.Count && share > 0; i++)
+                {
+                    var absent = faults.Network.Absent(asked[i], sets[s], 1 - faults.Findings[asked[i]].Background);
+                    share *= (outcome & (1 << i)) != 0 ? 1 - absent : absent;
+                }
+
+                probability += branch[s] = share;
+            }
+
+            if (probability < LeastOutcome)
+            {
+                expected += probability * costs.ReferMinutes;
+                continue;
+            }
+
+            var kept = Enumerable.Range(0, sets.Length).Where(s => branch[s] >= LeastShareThen * probability).ToArray();
+            var here = new CheckValuer(faults, costs, [.. kept.Select(s => sets[s])], [.. kept.Select(s => branch[s] / probability)]);
+            var best = here.PlanFixFirst(after, told, then.Take(FollowedOn).ToList(), false).Minutes;
+            foreach (var check in then.Where(check => check != value.Check))
+            {
+                // One that costs as much as the plan already cannot be better.
+                if (costs.Check(check, after).Minutes < best && here.Value(check, after, told, MostAnswersThen) is { } next && next.ExpectedMinutes < best)
+                {
+                    best = next.ExpectedMinutes;
+                }
+            }
+
+            expected += probability * best;
+        }
+
+        return expected;
     }
 
     /// <summary>Expected minutes afterwards and bits told, over every combination of answers.</summary>

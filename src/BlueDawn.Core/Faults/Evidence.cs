@@ -20,6 +20,19 @@ public enum EvidenceFrom
     Strip,
 }
 
+/// <summary>How something that has to be so stands.</summary>
+public enum NeedState
+{
+    /// <summary>It is so, or nothing asks for it.</summary>
+    Met,
+
+    /// <summary>Nobody has looked.</summary>
+    Unknown,
+
+    /// <summary>It is not so.</summary>
+    RuledOut,
+}
+
 /// <summary>One finding as it stands, with where it is from.</summary>
 /// <param name="FindingId">The finding.</param>
 /// <param name="Label">What is found.</param>
@@ -81,16 +94,19 @@ public sealed record Evidence(
     {
         var said = FaultNote.Standing(notes).Select(logged => (Logged: logged, Note: (FaultNote)logged.Note)).ToList();
         var found = FoundIn(knowledge, kind, said, readings);
-        var fixes = found.Where(fault => fault.Outcome == FaultOutcome.Fixed).Select(fault => fault.At).Order().ToList();
-        int Stretch(DateTimeOffset at) => fixes.Count(fix => fix <= at);
+        var fixes = found.Where(fault => fault.Outcome == FaultOutcome.Fixed).ToList();
+        // Only a fix that can have touched a part makes an older look at it a look of before; trouble is tried again after any.
+        bool Touches(FaultFound fix, string finding) => knowledge.Touches(fix.CauseId, finding) || knowledge.FindFinding(finding)?.Role == FindingRole.Trouble;
+        int Stretch(string finding, DateTimeOffset at) => fixes.Count(fix => fix.At <= at && Touches(fix, finding));
+        bool Touched(string finding, DateTimeOffset at) => fixes.Any(fix => fix.At > at && Touches(fix, finding));
 
-        // One item a finding and a stretch between fixes: the last answer of the stretch stands.
+        // One item a finding and a stretch between fixes that touch it: the last answer of the stretch stands.
         var standing = new Dictionary<(string Finding, int Stretch), EvidenceItem>();
         foreach (var item in Answers(knowledge, notes).Concat(FromStations(knowledge, readings, lineKeys))
             .Concat(signs.Select(sign => new Answer(sign.FindingId, Said.Present, false, EvidenceFrom.Strip, sign.Source, sign.EntryId, sign.TakenAt, false)))
             .OrderBy(answer => answer.At).Where(answer => Applies(knowledge, kind, answer.FindingId)))
         {
-            var key = (item.FindingId, Stretch(item.At));
+            var key = (item.FindingId, Stretch(item.FindingId, item.At));
             if (item.Said == Said.CouldNotTell)
             {
                 standing.Remove(key);
@@ -112,24 +128,26 @@ public sealed record Evidence(
                 item.LineKey,
                 item.EntryId,
                 item.At,
-                found.Any(fault => fault.At > item.At && fault.Outcome == FaultOutcome.Fixed),
+                Touched(item.FindingId, item.At),
                 item.AsLeft);
         }
 
         var items = standing.Values.OrderBy(item => item.TakenAt).ThenBy(item => item.FindingId, StringComparer.Ordinal).ToList();
         var ruledOut = said.Where(one => one.Note.Outcome == FaultOutcome.NotIt).Select(one => one.Note.CauseId!).ToList();
         var settled = found.Select(fault => fault.CauseId).Concat(ruledOut).ToHashSet();
-        var since = items.Where(item => Stretch(item.TakenAt) == fixes.Count).Select(item => item.FindingId).ToHashSet();
+        var since = items.Where(item => !item.BeforeFix).Select(item => item.FindingId).ToHashSet();
         return new Evidence(
             items,
             found,
             settled,
             ruledOut,
-            fixes.Count == 0
-                ? []
-                : [.. items.Where(item => item.Present && !since.Contains(item.FindingId) && knowledge.FindFinding(item.FindingId)!.Role == FindingRole.Trouble).Select(item => item.FindingId).Distinct()],
-            notes.Where(note => Stretch(note.TakenAt) == fixes.Count || note.Note is FindingsNote { FromOwner: true })
-                .Select(note => (note.Note as FindingsNote)?.CheckId).OfType<string>().ToHashSet(),
+            [.. items.Where(item => item is { Present: true, BeforeFix: true } && !since.Contains(item.FindingId) && knowledge.FindFinding(item.FindingId)!.Role == FindingRole.Trouble).Select(item => item.FindingId).Distinct()],
+            // A check stays done unless something was put right since that could change what it shows; the owner is asked once.
+            (from note in notes
+             where note.Note is FindingsNote { CheckId: not null }
+             let done = (FindingsNote)note.Note
+             where done.FromOwner || !(knowledge.FindCheck(done.CheckId!)?.Reveals.Any(finding => Touched(finding, note.TakenAt)) ?? false)
+             select done.CheckId!).ToHashSet(),
             said.Any(one => one.Note.Outcome == FaultOutcome.NothingFound),
             ApartNow(knowledge, notes),
             SafetyState.Of(knowledge, kind, notes.Select(note => note.Note)).After(knowledge, kind, items));
@@ -138,6 +156,29 @@ public sealed record Evidence(
     /// <summary>Whether a finding is there now, as far as is known: seen or told, and nothing put right since.</summary>
     /// <param name="finding">The finding.</param>
     public bool IsThere(string finding) => Items.Any(item => item.FindingId == finding && item is { Present: true, BeforeFix: false });
+
+    /// <summary>How what a check needs stands.</summary>
+    /// <param name="need">The need.</param>
+    /// <param name="kind">The carburetor.</param>
+    /// <param name="knowledge">The fault knowledge.</param>
+    public NeedState StateOf(Need need, CarburetorKind kind, FaultKnowledge knowledge)
+    {
+        if (need.OnlyWith.Count > 0 && !need.OnlyWith.Any(IsThere))
+        {
+            return NeedState.Met;
+        }
+
+        if (need.RuledOutBy.Any(IsThere))
+        {
+            return NeedState.RuledOut;
+        }
+
+        var asks = need.AskedBy is { } id && knowledge.FindCheck(id) is { } check && check.Applies.Matches(kind) ? check : null;
+        return asks is null || DoneChecks.Contains(asks.Id) || need.ShownBy.Any(finding => Items.Any(item => item.FindingId == finding && item.Present))
+            || need.RuledOutBy.Where(asks.Reveals.Contains).All(finding => Items.Any(item => item.FindingId == finding && item is { Present: false, BeforeFix: false }))
+            ? NeedState.Met
+            : NeedState.Unknown;
+    }
 
     /// <summary>Findings that say something of how it came in, in the order the network counts them.</summary>
     public IReadOnlyList<EvidenceItem> Speaking => [.. Items.Where(item => !item.AsLeft)];
@@ -159,7 +200,7 @@ public sealed record Evidence(
                 }
             }
 
-            observations.Add(new Observation(finding, item.Present, WitnessOf(item, faults.Knowledge.Reliability), absent));
+            observations.Add(new Observation(finding, item.Present, WitnessOf(item, faults.Knowledge), absent));
         }
 
         return observations;
@@ -176,8 +217,11 @@ public sealed record Evidence(
         .Select(known => known.Finding)
         .ToHashSet();
 
-    private static Witness WitnessOf(EvidenceItem item, Reliability reliability) =>
+    private static Witness WitnessOf(EvidenceItem item, FaultKnowledge knowledge) => WitnessOf(item, knowledge.Reliability, knowledge.Decisive.ContainsKey(item.FindingId));
+
+    private static Witness WitnessOf(EvidenceItem item, Reliability reliability, bool decisive) =>
         item.Doubtful ? reliability.Doubtful
+        : decisive && item is { Present: true, From: not EvidenceFrom.Owner } ? reliability.Plain
         : item.From switch
         {
             EvidenceFrom.Owner => reliability.Owner,

@@ -189,7 +189,30 @@ public readonly record struct Witness(double Seen, double FalseAlarm)
 /// <param name="Technician">What a technician saw.</param>
 /// <param name="Gauge">What was read off a gauge.</param>
 /// <param name="Doubtful">What was marked as doubtful.</param>
-public sealed record Reliability(Witness Owner, Witness Technician, Witness Gauge, Witness Doubtful);
+/// <param name="Plain">A finding that all but is the fault, seen at the bench.</param>
+public sealed record Reliability(Witness Owner, Witness Technician, Witness Gauge, Witness Doubtful, Witness Plain);
+
+/// <summary>What has to be so before something is done on a machine.</summary>
+/// <param name="Id">Stable name, such as <c>turns</c>.</param>
+/// <param name="Words">What has to be so, a sentence without its stop.</param>
+/// <param name="For">What needs it: <c>running</c> for whatever runs the engine, or the id of a check.</param>
+/// <param name="OnlyWith">Findings with which it matters; empty when it always does.</param>
+/// <param name="RuledOutBy">Findings with which it is not so.</param>
+/// <param name="ShownBy">Findings that show that it is so: an engine that hunts turns over.</param>
+/// <param name="AskedBy">The check that asks for it when it is not known; null when none does, and then it is taken to be so.</param>
+public sealed record Need(
+    string Id, string Words, IReadOnlyList<string> For, IReadOnlyList<string> OnlyWith, IReadOnlyList<string> RuledOutBy, IReadOnlyList<string> ShownBy, string? AskedBy)
+{
+    /// <summary>Stands in <see cref="For"/> for whatever runs the engine.</summary>
+    public const string Running = "running";
+
+    /// <summary>The oil of a machine that floods or smokes.</summary>
+    public const string Oil = "oil-right";
+
+    /// <summary>Whether a check needs it.</summary>
+    /// <param name="check">The check.</param>
+    public bool IsFor(Check check) => For.Contains(check.Id) || (check.State == CheckState.Running && For.Contains(Running));
+}
 
 /// <summary>
 /// What the bench knows about faults: causes, findings, how one shows as the other, and the checks that tell. It is
@@ -203,6 +226,8 @@ public sealed record Reliability(Witness Owner, Witness Technician, Witness Gaug
 /// <param name="Apart">Levels, from together to taken apart.</param>
 /// <param name="StationFindings">How other stations' readings answer findings.</param>
 /// <param name="Reliability">How far answers are believed.</param>
+/// <param name="Needs">What has to be so before something is done.</param>
+/// <param name="Decisive">Findings that all but are a fault, with its cause.</param>
 public sealed record FaultKnowledge(
     IReadOnlyList<Cause> Causes,
     IReadOnlyList<Finding> Findings,
@@ -211,14 +236,23 @@ public sealed record FaultKnowledge(
     IReadOnlyDictionary<string, CheckCaution> Cautions,
     IReadOnlyList<ApartCost> Apart,
     IReadOnlyList<StationFinding> StationFindings,
-    Reliability Reliability) : IKnowledge<FaultKnowledge>
+    Reliability Reliability,
+    IReadOnlyList<Need> Needs,
+    IReadOnlyDictionary<string, string> Decisive) : IKnowledge<FaultKnowledge>
 {
+    private readonly Lazy<HashSet<(string, string)>> touching = new(() => [.. Links.Select(link => (link.CauseId, link.FindingId))]);
+
     /// <inheritdoc/>
     public static FaultKnowledge Read(Knowledge knowledge) => FaultKnowledgeReader.Read(knowledge);
 
     /// <summary>Findings an owner can name, in the order they are asked.</summary>
     public IEnumerable<Finding> ComplaintsFor(CarburetorKind kind) =>
         Findings.Where(finding => finding.Stage == "complaint" && finding.Applies.Matches(kind));
+
+    /// <summary>Whether a cause can bring a finding about, and so mending it can take it away.</summary>
+    /// <param name="causeId">The cause.</param>
+    /// <param name="findingId">The finding.</param>
+    public bool Touches(string causeId, string findingId) => touching.Value.Contains((causeId, findingId));
 
     /// <summary>The cause of that id, or null.</summary>
     public Cause? FindCause(string id) => Causes.FirstOrDefault(cause => cause.Id == id);

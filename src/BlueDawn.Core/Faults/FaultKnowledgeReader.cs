@@ -88,7 +88,17 @@ internal static class FaultKnowledgeReader
                     new(Complaint.KeyOf(finding.Id), Complaint.Gone, finding.Id, false, null),
                 }),
             ],
-            new Reliability(reliability["owner"], reliability["technician"], reliability["gauge"], reliability["doubtful"]));
+            new Reliability(reliability["owner"], reliability["technician"], reliability["gauge"], reliability["doubtful"], reliability["plain"]),
+            tables.Rows("faults/needs.csv", row => new Need(
+                row.Once("need", Ids("needs")),
+                row.Text("words"),
+                [.. row.Text("for").Split(' ').Select(what => what == Need.Running || Ids("checks").Contains(what) ? what : throw row.Wrong("for", $"speaks of {what}, which is neither running nor a check"))],
+                FindingsOf(row, "only_with"),
+                FindingsOf(row, "ruled_out_by"),
+                FindingsOf(row, "shown_by"),
+                row.TextOrNull("asked_by") is null ? null : row.In("asked_by", Ids("checks"), "faults/checks.csv"))),
+            tables.Rows("faults/decisive.csv", row => (Finding: row.Once("finding", Ids("decisive")), Known: Finding(row, "finding"), Cause: row.In("cause", Ids(Causes), Causes)))
+                .ToDictionary(row => row.Finding, row => row.Cause));
     }
 
     private const string Causes = "faults/causes.csv", Findings = "faults/findings.csv", Cautions = "faults/cautions.csv";

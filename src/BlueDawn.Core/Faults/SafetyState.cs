@@ -27,13 +27,10 @@ public sealed record SafetyState(IReadOnlySet<SafetyCondition> Met, bool OilThin
 {
     private const string FuelInOil = "fuel-in-oil";
 
-    /// <summary>Findings after which the sump may hold fuel. Common practice, no source.</summary>
-    private static readonly HashSet<string> Flooding = ["fuel-from-overflow", "inlet-fails-hold", "bowl-flooded"];
-
     /// <summary>What has to be said of the oil before the engine runs, or null.</summary>
     public (SafetyCondition Condition, string Words)? BeforeRunning =>
         OilThinned ? (SafetyCondition.OilChanged, "Fuel in the oil: drain and change it before the engine runs")
-        : OilUnread ? (SafetyCondition.OilRead, "It floods, and a needle that leaks fills the sump: read the oil, at its mark and smelling of oil")
+        : OilUnread ? (SafetyCondition.OilRead, "It floods or smokes, and a needle that leaks fills the sump: read the oil, at its mark and smelling of oil")
         : null;
 
     /// <summary>The same with what the findings say of flooding.</summary>
@@ -42,8 +39,9 @@ public sealed record SafetyState(IReadOnlySet<SafetyCondition> Met, bool OilThin
     /// <param name="items">Findings as they stand.</param>
     public SafetyState After(FaultKnowledge knowledge, Carburetors.CarburetorKind kind, IReadOnlyList<EvidenceItem> items) => this with
     {
+        // Whatever was put right since: what ran into the sump is still there.
         OilUnread = knowledge.FindFinding(FuelInOil)?.Applies.Matches(kind) == true
-            && items.Any(item => item.Present && Flooding.Contains(item.FindingId))
+            && items.Any(item => item.Present && knowledge.Needs.Any(need => need.Id == Need.Oil && need.OnlyWith.Contains(item.FindingId)))
             && !items.Any(item => item.FindingId == FuelInOil)
             && !Met.Contains(SafetyCondition.OilRead),
     };

@@ -97,14 +97,22 @@ public sealed record Trace(
     private const double GoesWith = 0.7;
 
     private const double Sure = 0.9;
+
+    /// <summary>How likely a cause has to be for its bad part, on the bench already, to be put right at once.</summary>
+    private const double InHandLeast = 0.5;
     private const double PointsTo = 0.6;
 
     /// <summary>Share of the expected time a check must save when one cause is as good as certain.</summary>
     private const double WorthWhenSure = 0.05;
     private const double Unlikely = 0.005;
     private const int CausesShown = 14;
-    private const int ChecksAfterFix = 6;
+    /// <summary>Checks weighed two steps ahead, and those looked at as the second of them: the best one step ahead, and the cheapest.</summary>
+    private const int ChecksAhead = 8, CheapAhead = 6, ChecksThen = 6, CheapThen = 4;
     private const string OwnerStory = "owner-story";
+    private const string FuelInOil = "fuel-in-oil";
+
+    /// <summary>A part that is bad is explained by a cause that shows so this often: the words “sometimes” and more.</summary>
+    private const double Shows = 0.3;
 
     /// <summary>What to look at first when it is probably not the carburetor; null when it may well be, or nothing is found yet.</summary>
     public Sentence? ElsewhereAdvice =>
@@ -152,16 +160,33 @@ public sealed record Trace(
     {
         var valuer = new CheckValuer(faults, costs, posterior, Relevant(faults, evidence));
         var known = evidence.Known(faults);
+        var needs = faults.Knowledge.Needs.Where(need => need.Id != Need.Oil).Select(need => (Need: need, State: evidence.StateOf(need, faults.Kind, faults.Knowledge))).ToList();
         var checks = faults.Checks
             .Where(check => !evidence.DoneChecks.Contains(check.Id) && !check.NotWith.Any(evidence.IsThere))
+            // What cannot be done as things stand is not advised.
+            .Where(check => !needs.Any(one => one.State == NeedState.RuledOut && one.Need.IsFor(check)))
             .Select(check => valuer.Value(check, evidence.Apart, known))
             .OfType<CheckValue>()
+            .OrderBy(value => value.ExpectedMinutes)
+            .ThenBy(value => value.Minutes)
+            .ToList();
+        var then = checks.Take(ChecksThen).Concat(checks.OrderBy(value => value.Minutes).Take(CheapThen)).Select(value => value.Check).Distinct().ToList();
+        // A look that costs a minute is weighed as far ahead as the likeliest ones.
+        var ahead = checks.Take(ChecksAhead).Concat(checks.OrderBy(value => value.Minutes).Take(CheapAhead)).Select(value => value.Check).ToHashSet();
+        checks = checks
+            .Select(value => ahead.Contains(value.Check) ? value with { ExpectedMinutes = Math.Min(value.ExpectedMinutes, valuer.ExpectedTwoAhead(value, evidence.Apart, known, then)) } : value)
+            .Select(value => After(value, needs.FirstOrDefault(one => one.State == NeedState.Unknown && one.Need.IsFor(value.Check) && one.Need.AskedBy != value.Check.Id).Need, faults))
             .Select(value => value.With(evidence.Safety, faults.Knowledge))
             .OrderBy(value => value.ExpectedMinutes)
             .ThenBy(value => value.Minutes)
             .ToList();
-        return (valuer.PlanFixFirst(evidence.Apart, known, checks.Take(ChecksAfterFix).Select(value => value.Check)), checks);
+        return (valuer.PlanFixFirst(evidence.Apart, known, then, false), checks);
     }
+
+    /// <summary>A check with what has to be asked before it, whose minutes it then costs as well.</summary>
+    private static CheckValue After(CheckValue value, Need? need, FaultCase faults) => need?.AskedBy is { } id && faults.Knowledge.FindCheck(id) is { } first
+        ? value with { Minutes = value.Minutes + first.Minutes, ExpectedMinutes = value.ExpectedMinutes + first.Minutes, Before = first, BeforeWords = need.Words }
+        : value;
 
     /// <summary>
     /// Causes a repair has to reckon with, a bit each: those that may bring about the trouble that is there, and those
@@ -253,39 +278,40 @@ public sealed record Trace(
                 return Plain(StepKind.Done, "Closed without a cause.", "Clean and renew as usual; the report says that no cause was found.");
             }
 
-            if (evidence.Recheck.Count > 0)
+            if (InHand(faults, evidence, causes) is { } inHand)
             {
-                return new TraceStep(
-                    StepKind.Recheck,
-                    null,
-                    null,
-                    Sentence.Of("Together again and run: what is left of the trouble?"),
-                    Sentence.Of("What has been put right explains part of what was found; only what is still there counts from here."),
-                    shop.ProofMinutes,
-                    evidence.Recheck,
-                    [],
-                    evidence.Safety.BeforeRunning?.Condition,
-                    evidence.Safety.BeforeRunning?.Words,
-                    Caution.Running);
+                return Fix(inHand.Cause, inHand.Probability, evidence, faults, elsewhere, shop) with
+                {
+                    Why = Sentence.Of("It is in your hand and it is bad: put it right before anything goes back together."),
+                };
             }
 
-            var troubled = evidence.Items.Any(item => item.Present && !item.BeforeFix && faults.Findings[faults.FindingAt(item.FindingId)].Role != FindingRole.Context);
-            if (evidence.Found.Count > 0 && !troubled)
+            if (Again(faults, evidence, shop) is { } again)
+            {
+                return again;
+            }
+
+            if (evidence.Found.Count > 0 && !evidence.Items.Any(item => item.Present && !item.BeforeFix && IsOpen(item, faults)))
             {
                 return Plain(StepKind.Done, "Nothing is left unexplained.", $"Found: {string.Join("; ", evidence.Found.Select(fault => Lower(fault.Label)))}.");
             }
 
             if (!evidence.Items.Any(item => item.Present) && checks.FirstOrDefault(value => value.Check.Id == OwnerStory) is { } story)
             {
-                return Of(story, faults, evidence, Sentence.Of("Nothing speaks for any cause yet; the story costs least."));
+                return Of(story, faults, evidence, new RepairCosts(faults, shop), Sentence.Of("Nothing speaks for any cause yet; the story costs least."));
             }
 
             var best = checks.Count > 0 ? checks[0] : null;
+            if (best?.Before is not null && best.ExpectedMinutes >= plan.Minutes)
+            {
+                best = checks.FirstOrDefault(value => value.Before is null);
+            }
+
             var likely = plan.First < 0 ? null : causes.FirstOrDefault(cause => cause.Cause == faults.Causes[plan.First]);
             var least = likely?.Probability >= Sure ? plan.Minutes * WorthWhenSure : 0;
             if (best is not null && best.ExpectedMinutes < plan.Minutes - least)
             {
-                return Of(best, faults, evidence, Sentence.Of(
+                return Of(best, faults, evidence, new RepairCosts(faults, shop), Sentence.Of(
                     "Cuts the expected time to a fix from {0} to {1}, this check included.", Quantity.Min(plan.Minutes), Quantity.Min(best.ExpectedMinutes)));
             }
 
@@ -308,10 +334,83 @@ public sealed record Trace(
             var first = faults.Causes[plan.First];
             if (first.PartsMoney > 0 && (likely?.Probability ?? 0) < Sure && Cheaper(first, faults, checks, shop) is { } rulingOut)
             {
-                return Of(rulingOut, faults, evidence, Sentence.Of($"Before a part is bought for “{Lower(first.Label)}”: this could rule it out for less."));
+                return Of(rulingOut, faults, evidence, new RepairCosts(faults, shop), Sentence.Of($"Before a part is bought for “{Lower(first.Label)}”: this could rule it out for less."));
             }
 
             return Fix(first, likely?.Probability ?? 0, evidence, faults, elsewhere, shop);
+        }
+
+        /// <summary>Whether a finding still wants something done: trouble, or a part that is bad, of which some cause may still be there.</summary>
+        private static bool IsOpen(EvidenceItem item, FaultCase faults)
+        {
+            var finding = faults.FindingAt(item.FindingId);
+            return faults.Findings[finding].Role switch
+            {
+                FindingRole.Trouble => true,
+                FindingRole.Part => Enumerable.Range(0, faults.Causes.Count).Any(cause => faults.Prior[cause] > 0 && faults.Strengths[finding][cause] >= Shows),
+                FindingRole.Context => false,
+            };
+        }
+
+        /// <summary>A part that was seen bad and can be reached as far apart as it is; null when there is none.</summary>
+        private static CauseStanding? InHand(FaultCase faults, Evidence evidence, IReadOnlyList<CauseStanding> causes) => evidence.Items
+            .Where(item => item is { Present: true, BeforeFix: false, Doubtful: false, From: not EvidenceFrom.Owner })
+            .Select(item => faults.Knowledge.Decisive.TryGetValue(item.FindingId, out var id) ? (Ids: [id], Least: Sure) : (Ids: SeenIn(item, faults), Least: InHandLeast))
+            .Select(seen => causes.FirstOrDefault(standing => standing.Probability >= seen.Least && seen.Ids.Contains(standing.Cause.Id)))
+            .FirstOrDefault(standing => standing is { Cause.Refer: false } && standing.Cause.Apart <= evidence.Apart);
+
+        /// <summary>Causes that a part found bad goes with, of a carburetor that is apart: the part is on the bench.</summary>
+        private static IReadOnlyList<string> SeenIn(EvidenceItem item, FaultCase faults)
+        {
+            var finding = faults.FindingAt(item.FindingId);
+            return faults.Findings[finding].Role != FindingRole.Part ? []
+                : [.. Enumerable.Range(0, faults.Causes.Count)
+                    .Where(cause => faults.Causes[cause].Apart > ApartLevel.Together && faults.Strengths[finding][cause] >= GoesWith).Select(cause => faults.Causes[cause].Id)];
+        }
+
+        /// <summary>After a fix: first what can be seen with the engine standing, then the run, when nothing forbids it; null when nothing is to be tried again.</summary>
+        private static TraceStep? Again(FaultCase faults, Evidence evidence, TraceDefaults shop)
+        {
+            if (evidence.Recheck.Count == 0)
+            {
+                return null;
+            }
+
+            var why = Sentence.Of("What has been put right explains part of what was found; only what is still there counts from here.");
+            var running = faults.Knowledge.Needs.Where(need => need.Id != Need.Oil && need.For.Contains(Need.Running)).ToList();
+            var standing = evidence.Recheck.Where(finding => finding == FuelInOil || running.Any(need => need.RuledOutBy.Contains(finding))).ToList();
+            if (standing.Count > 0)
+            {
+                return new TraceStep(
+                    StepKind.Recheck, null, null, Sentence.Of("Together again, not run yet: look once more at what forbade it."), why, shop.ProofMinutes, standing, [], null, null, Caution.Vapour);
+            }
+
+            var states = running.Select(need => (Need: need, State: evidence.StateOf(need, faults.Kind, faults.Knowledge))).ToList();
+            // What forbids a run is put right first; then it is run.
+            return states.Any(one => one.State == NeedState.RuledOut) ? null
+                : states.FirstOrDefault(one => one.State == NeedState.Unknown).Need is { AskedBy: { } id } need && faults.Knowledge.FindCheck(id) is { } first ? Before(first, need.Words, faults, evidence, new RepairCosts(faults, shop))
+                : new TraceStep(
+                    StepKind.Recheck, null, null, Sentence.Of("Together again and run: what is left of the trouble?"), why, shop.ProofMinutes, evidence.Recheck, [],
+                    evidence.Safety.BeforeRunning?.Condition, evidence.Safety.BeforeRunning?.Words, Caution.Running);
+        }
+
+        /// <summary>A check that is done because another, or a run, needs what it asks.</summary>
+        private static TraceStep Before(Check first, string words, FaultCase faults, Evidence evidence, RepairCosts costs)
+        {
+            var (condition, conditionWords) = evidence.Safety.Before(first, faults.Knowledge) is { } before ? ((SafetyCondition?)before.Condition, before.Words) : (null, null);
+            var caution = faults.Knowledge.Cautions[first.CautionKey].Caution;
+            return new TraceStep(
+                StepKind.Check,
+                first.Id,
+                null,
+                Sentence.Of($"{first.Label}."),
+                Sentence.Of($"{words}, before it is run or pulled."),
+                costs.Check(first, evidence.Apart).Minutes,
+                [.. first.Reveals.Where(id => faults.FindingAt(id) >= 0)],
+                [],
+                condition,
+                conditionWords,
+                caution.Text.Length > 0 ? caution : null);
         }
 
         /// <summary>The best check that could rule a cause out and costs less than its fix.</summary>
@@ -354,8 +453,13 @@ public sealed record Trace(
             .Select(finding => faults.Findings[finding])
             .FirstOrDefault();
 
-        private static TraceStep Of(CheckValue value, FaultCase faults, Evidence evidence, Sentence why)
+        private static TraceStep Of(CheckValue value, FaultCase faults, Evidence evidence, RepairCosts costs, Sentence why)
         {
+            if (value is { Before: { } first, BeforeWords: { } words })
+            {
+                return Before(first, words, faults, evidence, costs);
+            }
+
             var check = value.Check;
             var known = evidence.Known(faults);
             return new TraceStep(
