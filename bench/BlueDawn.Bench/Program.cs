@@ -28,6 +28,12 @@ if (args is ["shop"])
     return;
 }
 
+if (args is ["stories", ..])
+{
+    BlueDawn.Bench.StoryBench.Run(args is [_, "steps"]);
+    return;
+}
+
 if (args is ["setting"])
 {
     BlueDawn.Bench.SettingBench.Run(Median);

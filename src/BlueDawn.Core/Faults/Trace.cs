@@ -111,7 +111,7 @@ public sealed record Trace(
     private const string OwnerStory = "owner-story";
     private const string FuelInOil = "fuel-in-oil";
 
-    /// <summary>A part that is bad is explained by a cause that shows so this often: the words “sometimes” and more.</summary>
+    /// <summary>A part that was found bad is not settled while a cause it goes with is this likely.</summary>
     private const double Shows = 0.3;
 
     /// <summary>What to look at first when it is probably not the carburetor; null when it may well be, or nothing is found yet.</summary>
@@ -291,7 +291,7 @@ public sealed record Trace(
                 return again;
             }
 
-            if (evidence.Found.Count > 0 && !evidence.Items.Any(item => item.Present && !item.BeforeFix && IsOpen(item, faults)))
+            if (evidence.Found.Count > 0 && !evidence.Items.Any(item => item.Present && !item.BeforeFix && IsOpen(item, faults, causes)))
             {
                 return Plain(StepKind.Done, "Nothing is left unexplained.", $"Found: {string.Join("; ", evidence.Found.Select(fault => Lower(fault.Label)))}.");
             }
@@ -341,13 +341,13 @@ public sealed record Trace(
         }
 
         /// <summary>Whether a finding still wants something done: trouble, or a part that is bad, of which some cause may still be there.</summary>
-        private static bool IsOpen(EvidenceItem item, FaultCase faults)
+        private static bool IsOpen(EvidenceItem item, FaultCase faults, IReadOnlyList<CauseStanding> causes)
         {
             var finding = faults.FindingAt(item.FindingId);
             return faults.Findings[finding].Role switch
             {
                 FindingRole.Trouble => true,
-                FindingRole.Part => Enumerable.Range(0, faults.Causes.Count).Any(cause => faults.Prior[cause] > 0 && faults.Strengths[finding][cause] >= Shows),
+                FindingRole.Part => causes.Any(standing => standing.Probability >= Shows && faults.Strengths[finding][faults.CauseAt(standing.Cause.Id)] >= GoesWith),
                 FindingRole.Context => false,
             };
         }

@@ -34,6 +34,8 @@ public class CheckValueTests
             """,
         ["faults/cautions.csv"] = "key,text,precondition,condition,source\nnone,,,,invented",
         ["faults/station-findings.csv"] = "line,judged,finding,answer,cause,source",
+        ["faults/needs.csv"] = "need,words,for,only_with,ruled_out_by,shown_by,asked_by,source",
+        ["faults/decisive.csv"] = "finding,cause,source",
     };
 
     private static readonly FaultKnowledge Knowledge = new Core.Tables.Knowledge(
