@@ -49,7 +49,7 @@ public sealed record CheckValue(
 internal sealed class CheckValuer
 {
     /// <summary>Likeliest sets planned on: they carry nearly all of the probability.</summary>
-    public const int MostSets = 120;
+    public const int MostSets = 72;
 
     private const double ShareOfSets = 0.985;
 
@@ -103,8 +103,7 @@ internal sealed class CheckValuer
     /// <param name="now">How far apart it is.</param>
     /// <param name="known">Findings that were answered.</param>
     /// <param name="likely">Checks worth looking at when the fix has not mended it.</param>
-    /// <param name="twoAhead">Whether those are weighed two steps ahead.</param>
-    public RepairPlan PlanFixFirst(ApartLevel now, IReadOnlySet<int> known, IReadOnlyList<Check> likely, bool twoAhead)
+    public RepairPlan PlanFixFirst(ApartLevel now, IReadOnlySet<int> known, IReadOnlyList<Check> likely)
     {
         var plan = Plan(now);
         if (plan.First < 0)
@@ -131,10 +130,15 @@ internal sealed class CheckValuer
         }
 
         var after = new CheckValuer(faults, costs, [.. left.Keys], [.. left.Values.Select(weight => weight / failing)]);
-        var next = likely.Select(check => after.Value(check, level, known, MostAnswersThen)).OfType<CheckValue>().OrderBy(value => value.ExpectedMinutes).ToList();
-        var onward = next.Select(value => value.ExpectedMinutes)
-            .Concat(twoAhead ? next.Take(FollowedOn).Select(value => after.ExpectedTwoAhead(value, level, known, likely)) : [])
-            .Append(after.Plan(level).Minutes).Min();
+        var onward = after.Plan(level).Minutes;
+        foreach (var check in likely)
+        {
+            if (costs.Check(check, level).Minutes < onward && after.Expected(check, level, known) is { } next)
+            {
+                onward = Math.Min(onward, next);
+            }
+        }
+
         return plan with { Minutes = Math.Min(plan.Minutes, minutes + (failing * onward)) };
     }
 
@@ -145,8 +149,43 @@ internal sealed class CheckValuer
     /// <param name="check">The check.</param>
     /// <param name="now">How far apart it is.</param>
     /// <param name="known">Findings that were answered.</param>
-    /// <param name="mostAnswers">Answers looked at together.</param>
-    public CheckValue? Value(Check check, ApartLevel now, IReadOnlySet<int> known, int mostAnswers = MostAnswers)
+    public CheckValue? Value(Check check, ApartLevel now, IReadOnlySet<int> known)
+    {
+        var asked = Asks(check, known);
+        if (asked.Count == 0)
+        {
+            return null;
+        }
+
+        asked = [.. asked.Select(answer => answer with { Doubt = Doubt(answer.Present) })];
+        asked.Sort((a, b) => Bits(b).CompareTo(Bits(a)));
+        var told = asked.Take(MostAnswers).ToList();
+        var (minutes, after) = costs.Check(check, now);
+        var (expected, bits) = Outcomes(told, after);
+        return new CheckValue(check, minutes, minutes + expected, bits, [.. told.Select(answer => TellsOf(answer.Finding, answer.Present))], null, null, null);
+    }
+
+    /// <summary>Expected minutes when a check is done and fixes follow, by its answers that split the sets most; null when it tells nothing new.</summary>
+    private double? Expected(Check check, ApartLevel now, IReadOnlySet<int> known)
+    {
+        var asked = Asks(check, known);
+        if (asked.Count == 0)
+        {
+            return null;
+        }
+
+        if (asked.Count > MostAnswersThen)
+        {
+            asked.Sort((a, b) => Spread(b.Present).CompareTo(Spread(a.Present)));
+            asked.RemoveRange(MostAnswersThen, asked.Count - MostAnswersThen);
+        }
+
+        var (minutes, after) = costs.Check(check, now);
+        return minutes + Outcomes(asked, after).Minutes;
+    }
+
+    /// <summary>Findings that a check would answer and that are not known, with how likely each is under each set.</summary>
+    private List<Asked> Asks(Check check, IReadOnlySet<int> known)
     {
         var asked = new List<Asked>();
         foreach (var id in check.Reveals)
@@ -161,20 +200,24 @@ internal sealed class CheckValuer
                     present[s] = 1 - faults.Network.Absent(finding, sets[s], absentBase);
                 }
 
-                asked.Add(new Asked(finding, present, Doubt(present)));
+                asked.Add(new Asked(finding, present, 0));
             }
         }
 
-        if (asked.Count == 0)
+        return asked;
+    }
+
+    /// <summary>How far an answer splits the sets: the variance of its probability over them. Nearly the order of the bits, without a logarithm.</summary>
+    private double Spread(double[] present)
+    {
+        var (mean, square) = (0.0, 0.0);
+        for (var s = 0; s < sets.Length; s++)
         {
-            return null;
+            mean += weights[s] * present[s];
+            square += weights[s] * present[s] * present[s];
         }
 
-        asked.Sort((a, b) => Bits(b).CompareTo(Bits(a)));
-        var told = asked.Take(mostAnswers).ToList();
-        var (minutes, after) = costs.Check(check, now);
-        var (expected, bits) = Outcomes(told, after);
-        return new CheckValue(check, minutes, minutes + expected, bits, [.. told.Select(answer => TellsOf(answer.Finding, answer.Present))], null, null, null);
+        return square - (mean * mean);
     }
 
     /// <summary>
@@ -215,13 +258,13 @@ internal sealed class CheckValuer
 
             var kept = Enumerable.Range(0, sets.Length).Where(s => branch[s] >= LeastShareThen * probability).ToArray();
             var here = new CheckValuer(faults, costs, [.. kept.Select(s => sets[s])], [.. kept.Select(s => branch[s] / probability)]);
-            var best = here.PlanFixFirst(after, told, then.Take(FollowedOn).ToList(), false).Minutes;
+            var best = here.PlanFixFirst(after, told, then.Take(FollowedOn).ToList()).Minutes;
             foreach (var check in then.Where(check => check != value.Check))
             {
                 // One that costs as much as the plan already cannot be better.
-                if (costs.Check(check, after).Minutes < best && here.Value(check, after, told, MostAnswersThen) is { } next && next.ExpectedMinutes < best)
+                if (costs.Check(check, after).Minutes < best && here.Expected(check, after, told) is { } next && next < best)
                 {
-                    best = next.ExpectedMinutes;
+                    best = next;
                 }
             }
 

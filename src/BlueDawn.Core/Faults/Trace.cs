@@ -180,7 +180,7 @@ public sealed record Trace(
             .OrderBy(value => value.ExpectedMinutes)
             .ThenBy(value => value.Minutes)
             .ToList();
-        return (valuer.PlanFixFirst(evidence.Apart, known, then, false), checks);
+        return (valuer.PlanFixFirst(evidence.Apart, known, then), checks);
     }
 
     /// <summary>A check with what has to be asked before it, whose minutes it then costs as well.</summary>
