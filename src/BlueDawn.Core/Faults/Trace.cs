@@ -99,7 +99,7 @@ public sealed record Trace(
     private const double Sure = 0.9;
 
     /// <summary>How likely a cause has to be for its bad part, on the bench already, to be put right at once.</summary>
-    private const double InHandLeast = 0.5;
+    private const double InHandLeast = 0.3;
     private const double PointsTo = 0.6;
 
     /// <summary>Share of the expected time a check must save when one cause is as good as certain.</summary>

@@ -69,7 +69,8 @@ public class TradeStoriesTests
     {
         var tray = Tray.FloatBowl().Owner("fuel-from-overflow");
         var before = tray.P("inner-rings-leaking");
-        Assert.True(tray.Read("setting/hold-test", "held").No("float-has-fuel", "float-sticks", "float-level-high").P("inner-rings-leaking") > 2 * before);
+        var after = tray.Read("setting/hold-test", "held").No("float-has-fuel", "float-sticks", "float-level-high");
+        Assert.True(after.P("inner-rings-leaking") > 2 * before, $"{before:0.000} then {string.Join(", ", after.Trace().Causes.Take(6).Select(standing => $"{standing.Cause.Id} {standing.Probability:0.000}"))}");
         Assert.Equal("inner-rings-leaking", tray.Yes("inner-rings-flat").Trace().Causes[0].Cause.Id);
     }
 
