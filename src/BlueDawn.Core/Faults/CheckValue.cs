@@ -46,7 +46,7 @@ public sealed record CheckValue(
 }
 
 /// <summary>Works out what each check is worth, one step ahead.</summary>
-internal sealed class CheckValuer
+public sealed class CheckValuer
 {
     /// <summary>Likeliest sets planned on: they carry nearly all of the probability.</summary>
     public const int MostSets = 72;
@@ -73,6 +73,7 @@ internal sealed class CheckValuer
     private readonly ulong[] sets;
     private readonly double[] weights;
 
+    /// <summary>For a posterior: its likeliest sets.</summary>
     /// <param name="faults">The case.</param>
     /// <param name="costs">The costs.</param>
     /// <param name="posterior">How likely each set of causes is.</param>
@@ -93,7 +94,12 @@ internal sealed class CheckValuer
         weights = [.. merged.Values];
     }
 
-    private CheckValuer(FaultCase faults, RepairCosts costs, ulong[] sets, double[] weights) =>
+    /// <summary>For sets and probabilities that are given.</summary>
+    /// <param name="faults">The case.</param>
+    /// <param name="costs">The costs.</param>
+    /// <param name="sets">Sets of causes, a bit each.</param>
+    /// <param name="weights">Their probabilities; they add up to 1.</param>
+    public CheckValuer(FaultCase faults, RepairCosts costs, ulong[] sets, double[] weights) =>
         (this.faults, this.costs, this.sets, this.weights) = (faults, costs, sets, weights);
 
     /// <summary>
