@@ -109,7 +109,6 @@ app.UseAntiforgery();
 app.MapOpenApi();
 app.MapBlueDawnHealth();
 var api = app.MapGroup("/api");
-api.MapCompute();
 api.MapFaultWords();
 api.MapSession();
 api.MapArchiveIn();
@@ -142,6 +141,8 @@ bench.MapBaths();
 bench.MapInstruments();
 bench.MapNotes();
 bench.MapHandover();
+// Last: a kind that is first met where it may be null would be null everywhere in the document.
+api.MapCompute();
 app.Map("/api/{**rest}", () => TypedResults.Problem(statusCode: 404, title: "There is nothing at this address.", detail: "Check the address, the method, and the kind of body.")).ExcludeFromDescription();
 app.MapStaticAssets();
 app.MapFallbackToFile("index.html");

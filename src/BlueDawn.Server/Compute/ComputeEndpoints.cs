@@ -37,6 +37,7 @@ internal sealed record NumberDrillView(int Number, decimal DiameterIn, decimal D
 /// <param name="LabourPerHour">Hourly rate that turns money into minutes, above 0.</param>
 /// <param name="ProofMin">Minutes to prove a fix.</param>
 /// <param name="ReferMin">What giving up costs, in minutes.</param>
+/// <param name="Steps">What was done since, in order: entries of the trace as a tray's logbook has them (findings, fault, apart, safety). A check that told nothing is a findings entry whose answers could not be told.</param>
 internal sealed record FaultTraceInput(
     CarburetorFamily Family,
     IReadOnlyList<FindingAnswer> Answers,
@@ -45,7 +46,17 @@ internal sealed record FaultTraceInput(
     bool FromOwner = false,
     double LabourPerHour = 48,
     double ProofMin = 5,
-    double ReferMin = 240);
+    double ReferMin = 240,
+    IReadOnlyList<Note>? Steps = null);
+
+/// <summary>A check that may come next.</summary>
+/// <param name="CheckId">Which.</param>
+/// <param name="Label">What to do.</param>
+/// <param name="Min">Minutes it takes from here, with what has to be asked before it.</param>
+/// <param name="ExpectedMin">Expected minutes to a fix this way.</param>
+/// <param name="BeforeCheckId">The check that has to be done first, or null.</param>
+/// <param name="Reveals">Findings it answers.</param>
+internal sealed record RankedCheck(string CheckId, string Label, double Min, double ExpectedMin, string? BeforeCheckId, IReadOnlyList<string> Reveals);
 
 /// <summary>A cause and how likely it is.</summary>
 internal sealed record RankedCause(string CauseId, string Label, double Probability);
@@ -59,11 +70,20 @@ internal sealed record FaultTraceResult(
     StepKind NextKind,
     string? NextCheckId,
     string? NextCauseId,
-    double NextMin);
+    double NextMin,
+    string NextDo,
+    string NextWhy,
+    IReadOnlyList<string> NextAsks,
+    SafetyCondition? NextFirst,
+    string? NextFirstWords,
+    IReadOnlyList<RankedCheck> Checks,
+    ApartLevel Apart);
 
 /// <summary>The pure computations, for scripts: no sign-in, nothing stored, the unit in every field name.</summary>
 internal static class ComputeEndpoints
 {
+    private const int MostSteps = 200;
+
     public static void MapCompute(this RouteGroupBuilder api)
     {
         var compute = api.MapGroup("/compute").WithTags("Compute");
@@ -92,13 +112,24 @@ internal static class ComputeEndpoints
         var knowledge = (await memory.OfAsync(db, cancel)).Of().Of<FaultKnowledge>();
         var note = new FindingsNote(null, input.Answers, input.FromOwner);
         var shop = new TraceDefaults(input.LabourPerHour, input.ProofMin, input.ReferMin);
-        if (note.Check(knowledge).Concat(shop.Check()).ToList() is { Count: > 0 } problems)
+        var steps = input.Steps ?? [];
+        List<FieldProblem> problems =
+        [
+            .. note.Check(knowledge),
+            .. shop.Check(),
+            .. steps.Count > MostSteps ? [new FieldProblem("steps", $"No more than {MostSteps} steps.")] : Array.Empty<FieldProblem>(),
+            .. steps.SelectMany((step, i) => step is TraceNote trace
+                ? trace.Check(knowledge).Select(problem => problem with { Field = $"steps[{i}].{problem.Field["note.".Length..]}" })
+                : [new FieldProblem($"steps[{i}]", "A step of a trace is one of findings, fault, apart and safety.")]),
+        ];
+        if (problems.Count > 0)
         {
             return Problem.Fields(problems);
         }
 
         var kind = new CarburetorKind(input.Family, input.Engine, input.Choke);
-        var evidence = Evidence.Gather(knowledge, kind, [new Logged<TraceNote>(Guid.Empty, DateTimeOffset.UnixEpoch, "", note)], [], [], []);
+        var evidence = Evidence.Gather(
+            knowledge, kind, [.. steps.Cast<TraceNote>().Prepend(note).Select((step, i) => new Logged<TraceNote>(Guid.Empty, DateTimeOffset.UnixEpoch.AddMinutes(i), "", step))], [], [], []);
         var trace = Trace.Of(knowledge, kind, shop, FaultHistory.None, evidence);
         return TypedResults.Ok(new FaultTraceResult(
             [.. trace.Causes.Select(standing => new RankedCause(standing.Cause.Id, standing.Cause.Label, standing.Probability))],
@@ -108,7 +139,14 @@ internal static class ComputeEndpoints
             trace.Next.Kind,
             trace.Next.CheckId,
             trace.Next.CauseId,
-            trace.Next.Minutes));
+            trace.Next.Minutes,
+            trace.Next.Do.ToString(),
+            trace.Next.Why.ToString(),
+            trace.Next.Asks,
+            trace.Next.First,
+            trace.Next.FirstWords,
+            [.. trace.Checks.Select(value => new RankedCheck(value.Check.Id, value.Check.Label, value.Minutes, value.ExpectedMinutes, value.Before?.Id, value.Check.Reveals))],
+            trace.Evidence.Apart));
     }
 
     private static Results<Ok<MeasureResult>, ValidationProblem> ReadMeasure(MeasureInput input) =>

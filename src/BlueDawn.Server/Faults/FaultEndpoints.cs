@@ -22,8 +22,16 @@ internal sealed record FindingName(string Id, string Label, string Short, bool C
 /// <summary>A cause as the pages name it.</summary>
 internal sealed record CauseName(string Id, string Label, string Fix);
 
+/// <summary>A check as scripts need it: what it shows.</summary>
+/// <param name="Id">Stable name.</param>
+/// <param name="Label">What to do.</param>
+/// <param name="State">The state it needs.</param>
+/// <param name="Minutes">Hands-on minutes, without getting there.</param>
+/// <param name="Reveals">Findings it answers.</param>
+internal sealed record CheckName(string Id, string Label, CheckState State, double Minutes, IReadOnlyList<string> Reveals);
+
 /// <summary>The words of the fault knowledge that apply to a carburetor.</summary>
-internal sealed record FaultWords(IReadOnlyList<FindingName> Findings, IReadOnlyList<CauseName> Causes, IReadOnlyList<ApartCost> Levels);
+internal sealed record FaultWords(IReadOnlyList<FindingName> Findings, IReadOnlyList<CauseName> Causes, IReadOnlyList<ApartCost> Levels, IReadOnlyList<CheckName> Checks);
 
 internal static class FaultEndpoints
 {
@@ -63,7 +71,8 @@ internal static class FaultEndpoints
         return TypedResults.Ok(new FaultWords(
             [.. knowledge.Findings.Where(finding => kinds.Any(finding.Applies.Matches)).Select(finding => new FindingName(finding.Id, finding.Label, finding.Short, finding.Stage == "complaint"))],
             [.. knowledge.Causes.Where(cause => kinds.Any(cause.Applies.Matches)).Select(cause => new CauseName(cause.Id, cause.Label, cause.Fix))],
-            [.. knowledge.Apart.Where(cost => families.Contains(CarburetorFamily.FloatBowl) || cost.Level != ApartLevel.Bowl)]));
+            [.. knowledge.Apart.Where(cost => families.Contains(CarburetorFamily.FloatBowl) || cost.Level != ApartLevel.Bowl)],
+            [.. knowledge.Checks.Where(check => kinds.Any(check.Applies.Matches)).Select(check => new CheckName(check.Id, check.Label, check.State, check.Minutes, check.Reveals))]));
     }
 
     private static async Task<Results<Ok<TraceView>, ProblemHttpResult>> ShowAsync(int number, BlueDawnDb db, Me me, CancellationToken cancel, bool history = true)

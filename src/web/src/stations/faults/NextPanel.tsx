@@ -28,9 +28,24 @@ interface Props {
   onLeave: () => void;
 }
 
+/** What has to be known before a chosen check is asked in its place. */
+const askedFirst = (value: CheckValue, trace: Trace): CheckValue =>
+  !value.before
+    ? value
+    : (trace.checks.find(({ check }) => check.id === value.before?.id) ?? {
+        ...value,
+        check: value.before,
+        minutes: value.before.minutes,
+        tells: [],
+        first: null,
+        firstWords: null,
+      });
+
 /** The one thing to do next, what it would tell, and the answers it asks for. */
-export function NextPanel({ tray, trace, words, chosen, mayRecord, record, onLeave }: Props) {
+export function NextPanel({ tray, trace, words, chosen: wanted, mayRecord, record, onLeave }: Props) {
   const units = useUnits();
+  const before = wanted?.before ?? null;
+  const chosen = wanted && askedFirst(wanted, trace);
   const { next } = trace;
   const title = {
     check: 'Next best check',
@@ -59,9 +74,10 @@ export function NextPanel({ tray, trace, words, chosen, mayRecord, record, onLea
           {chosen ? `${chosen.check.label}.` : say(next.do, units)}
         </h2>
         <p className="text-mute mt-0.5 leading-snug">
-          {chosen
+          {before && `Before “${wanted?.check.label ?? ''}”: ${wanted?.beforeWords ?? ''}. `}
+          {chosen && !before
             ? `Expected ${Math.round(chosen.expectedMinutes)} min to a fix this way, ${Math.round(trace.checks[0]?.expectedMinutes ?? trace.fixMinutes)} min by the best.`
-            : say(next.why, units)}
+            : !before && say(next.why, units)}
         </p>
         {chosen && (
           <Button look="quiet" onClick={onLeave}>
