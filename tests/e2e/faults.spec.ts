@@ -1,5 +1,5 @@
 import { expect, test, type Locator, type Page } from './test';
-import { box, fresh, signIn, signInByKeyboard, tabTo } from './bench';
+import { box, fresh, get, send, signIn, signInByKeyboard, tabTo } from './bench';
 
 const next = (page: Page): Locator => page.getByRole('region', { name: 'Next step' });
 const causes = (page: Page): Locator => page.getByRole('region', { name: 'Causes still standing' });
@@ -138,6 +138,13 @@ test('a machine that hunts is traced to a blocked idle jet and a torn gasket, by
   await press(page, cause(page, 'Air leak at intake gasket'));
   await press(page, causes(page).getByRole('button', { name: 'Put right: it was that' }));
   await expect(page.getByText('What was wrong: 2 things')).toBeVisible();
+  // What has to be so before it runs comes first, where nobody has looked since; then it is run.
+  const before = next(page).getByText(/^Before it runs/);
+  await expect(before.or(next(page).getByText('See what is left'))).toBeVisible();
+  if (await before.isVisible()) {
+    await noToTheRest(page);
+    await press(page, next(page).getByRole('button', { name: 'Record' }));
+  }
   await expect(next(page).getByText('See what is left')).toBeVisible();
   await noToTheRest(page);
   await press(page, next(page).getByRole('button', { name: 'Record' }));
@@ -175,12 +182,159 @@ test('fuel in the oil stops every running check until it is changed', async ({ p
   await page.getByRole('button', { name: 'Give it a tray' }).click();
   await expect(page).toHaveURL(/\/trace$/);
   await page.getByRole('button', { name: /^Any other check/ }).click();
-  await page.getByRole('button', { name: /^Do it: Run ten minutes/ }).click();
+  // Somebody who wants to run it is first asked what has to be so before.
+  const runIt = page.getByRole('button', { name: /^Do it: Run ten minutes/ });
+  await runIt.click();
+  await expect(next(page).getByText(/^Before “Run ten minutes/)).toBeVisible();
+  await next(page).getByRole('button', { name: 'No to the rest' }).click();
+  await next(page).getByRole('button', { name: 'Record' }).click();
   await expect(next(page).getByText(/^First: Fuel in the oil/)).toBeVisible();
   await expect(next(page).getByRole('button', { name: 'Record' })).toBeDisabled();
   await next(page).getByRole('button', { name: 'Oil is changed' }).click();
   await expect(next(page).getByText(/^First: Fuel in the oil/)).toBeHidden();
   await expect(next(page).getByRole('button', { name: 'Record' })).toBeEnabled();
+});
+
+/** A trace led by a script over the stateless endpoint: what is there is answered, what is advised is done. */
+async function leadByScript(
+  page: Page,
+  start: { family: string; engine: string; choke: string; told: string[] },
+  faults: Record<string, string[]>,
+): Promise<{ mended: string[]; forNothing: string[]; ran: string[]; asked: string[]; last: string }> {
+  interface Step {
+    nextKind: string;
+    nextCheckId: string | null;
+    nextCauseId: string | null;
+    nextAsks: string[];
+    nextFirst: string | null;
+    nextDo: string;
+  }
+  const { checks } = (await get(page, `/api/faults/knowledge?family=${start.family}&engine=${start.engine}`)) as {
+    checks: { id: string; state: string; reveals: string[] }[];
+  };
+  const left = new Set(Object.keys(faults));
+  const there = (finding: string): boolean => [...left].some((fault) => faults[fault]?.includes(finding));
+  const answered = (ids: string[]) =>
+    ids.map((findingId) => ({ findingId, said: there(findingId) ? 'present' : 'absent' }));
+  const log = {
+    mended: [] as string[],
+    forNothing: [] as string[],
+    ran: [] as string[],
+    asked: [] as string[],
+    last: '',
+  };
+  const steps: object[] = [];
+  for (let i = 0; i < 60; i++) {
+    const now = await send<Step>(page, '/api/compute/fault-trace', {
+      ...start,
+      told: undefined,
+      answers: start.told.map((findingId) => ({ findingId, said: 'present' })),
+      fromOwner: true,
+      steps,
+    });
+    log.last = now.nextDo;
+    if (now.nextFirst) steps.push({ kind: 'safety', condition: now.nextFirst });
+    if (now.nextKind === 'check') {
+      const check = checks.find(({ id }) => id === now.nextCheckId);
+      if (check?.state === 'running') log.ran.push(`${check.id} with ${[...left].join(' ')}`);
+      log.asked.push(now.nextCheckId ?? '');
+      const story = now.nextCheckId === 'owner-story';
+      steps.push({
+        kind: 'findings',
+        checkId: now.nextCheckId,
+        fromOwner: story,
+        // An owner has said what they have to say.
+        answers: story
+          ? start.told.map((findingId) => ({ findingId, said: 'present' }))
+          : answered(check?.reveals ?? []),
+      });
+    } else if (now.nextKind === 'recheck') {
+      const all = [...new Set([...now.nextAsks, ...start.told])];
+      steps.push({
+        kind: 'findings',
+        checkId: null,
+        answers: answered(now.nextDo.includes('run:') ? all : now.nextAsks),
+      });
+    } else if (now.nextKind === 'fix' || (now.nextKind === 'refer' && now.nextCauseId)) {
+      const was = left.delete(now.nextCauseId ?? '');
+      (was ? log.mended : log.forNothing).push(now.nextCauseId ?? '');
+      steps.push({ kind: 'fault', causeId: now.nextCauseId, outcome: was ? 'fixed' : 'notIt' });
+    } else return log;
+  }
+  return log;
+}
+
+test('a machine that leaks and smokes is not run before oil and leak are settled; one that is stuck is not pulled', async ({
+  page,
+}) => {
+  await signIn(page, 'jory');
+  await page.goto('/check-in');
+  await page.getByRole('combobox', { name: 'Owner' }).fill('Boat Petrel');
+  await page.getByRole('combobox', { name: 'Machine' }).fill(fresh('Smoky pump'));
+  await page.getByRole('radio', { name: 'Float bowl' }).click();
+  await page.getByRole('radio', { name: 'Four-stroke' }).click();
+  const complaints = page.getByLabel('What the owner complains of');
+  await complaints.getByRole('button', { name: 'Leaks fuel' }).click();
+  await complaints.getByRole('button', { name: 'White or blue smoke' }).click();
+  await page.getByRole('button', { name: 'Give it a tray' }).click();
+  await expect(page).toHaveURL(/\/trace$/);
+  const tray = Number(page.url().split('/').at(-2));
+  const running = async (): Promise<string[]> =>
+    (
+      (await get(page, `/api/trays/${tray}/trace`)) as {
+        trace: { checks: { check: { id: string; state: string } }[] };
+      }
+    ).trace.checks
+      .filter(({ check }) => check.state === 'running')
+      .map(({ check }) => check.id);
+  expect(await running()).toEqual([]);
+  await page.getByRole('button', { name: /^Any other check/ }).click();
+  await expect(page.getByRole('button', { name: /^Do it: Read the oil/ })).toBeVisible();
+  await expect(page.getByRole('button', { name: /^Do it: Run ten minutes/ })).toHaveCount(0);
+  await expect(page.getByRole('button', { name: /^Do it: Give the throat/ })).toHaveCount(0);
+  // By script: whatever the trace advises until all is mended, nothing ran while it leaked.
+  const log = await leadByScript(
+    page,
+    { family: 'floatBowl', engine: 'fourStroke', choke: 'manual', told: ['leaks-fuel', 'oil-smoke'] },
+    {
+      'inlet-needle-leaking': [
+        'leaks-fuel',
+        'oil-smoke',
+        'fuel-in-oil',
+        'inlet-fails-hold',
+        'fuel-from-overflow',
+        'bowl-flooded',
+        'plug-wet',
+      ],
+    },
+  );
+  expect(log.mended).toEqual(['inlet-needle-leaking']);
+  expect(log.ran).toEqual([]);
+  expect(log.last).toContain('Nothing is left unexplained');
+  // Stuck: turned by hand before anything else, freed, and only then started.
+  const stuck = await leadByScript(
+    page,
+    { family: 'floatBowl', engine: 'fourStroke', choke: 'manual', told: ['wont-start'] },
+    { 'engine-stuck': ['wont-start', 'engine-locked'] },
+  );
+  expect(stuck.mended).toEqual(['engine-stuck']);
+  expect(stuck.ran).toEqual([]);
+  expect(stuck.asked.indexOf('turn-by-hand')).toBeLessThan(3);
+});
+
+test('three faults of one machine are followed to the end, by a script', async ({ page }) => {
+  await signIn(page, 'jory');
+  const log = await leadByScript(
+    page,
+    { family: 'floatBowl', engine: 'fourStroke', choke: 'manual', told: ['wont-start'] },
+    {
+      'engine-stuck': ['wont-start', 'engine-locked'],
+      'main-jet-blocked': ['wont-start', 'fires-on-prime', 'main-jet-dark', 'main-jet-small'],
+      'fuel-stale': ['wont-start', 'fuel-smells-stale'],
+    },
+  );
+  expect([...log.mended].sort()).toEqual(['engine-stuck', 'fuel-stale', 'main-jet-blocked']);
+  expect(log.last).toContain('Nothing is left unexplained');
 });
 
 test('a doubtful finding weighs less, and a finding can be taken back', async ({ page }) => {

@@ -57,7 +57,8 @@ function OpenTrace({ tray, view, words }: { tray: Tray; view: TraceView; words: 
         mayRecord={mayRecord && !work.busy}
         record={async (note) => {
           const done = await work.record(note);
-          if (done && note.kind !== 'safety') setChosen(null);
+          // What was asked before a chosen check leads on to it.
+          if (done && note.kind !== 'safety' && !chosen?.before) setChosen(null);
           return done;
         }}
         onLeave={() => setChosen(null)}
