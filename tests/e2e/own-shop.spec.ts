@@ -289,9 +289,9 @@ test('a table is changed a row, seen in the step it leads a tray to, and taken b
   await expect(row.getByLabel('Prior weight')).toHaveValue('seldom');
   await row.getByLabel('Prior weight').focus();
   await page.keyboard.press('ControlOrMeta+a');
-  await page.keyboard.type('0.01');
+  await page.keyboard.type('500');
   await page.keyboard.press('Enter');
-  await expect(row.getByText(`prior weight: 3 → 0.01`)).toBeVisible();
+  await expect(row.getByText(`prior weight: 3 → 500`)).toBeVisible();
   await expect(row.getByRole('link', { name: new RegExp(`^${number} Fog horn`) })).toBeVisible();
   expect(await step()).toBe(before);
   await expect(row.getByLabel('Why')).toBeFocused();
