@@ -111,6 +111,9 @@ public sealed record Trace(
     private const string OwnerStory = "owner-story";
     private const string FuelInOil = "fuel-in-oil";
 
+    /// <summary>Circuits of data/faults/causes.csv, and a caution of data/faults/cautions.csv.</summary>
+    private const string Supply = "supply", Idle = "idle", LeadOff = "lead-off";
+
     /// <summary>A part that was found bad is not settled while a cause it goes with is this likely.</summary>
     private const double Shows = 0.3;
 
@@ -442,8 +445,15 @@ public sealed record Trace(
                 [],
                 null,
                 null,
-                cause.Apart == ApartLevel.Together ? null : Caution.Vapour);
+                CautionOf(cause, faults.Knowledge));
         }
+
+        /// <summary>What a fix endangers: fuel where fuel is opened, the plug lead where the engine is worked on, a running engine where it is set.</summary>
+        private static Caution CautionOf(Cause cause, FaultKnowledge knowledge) =>
+            cause.Apart != ApartLevel.Together || cause.Circuit == Supply ? Caution.Vapour
+            : cause.Place == Place.Engine ? knowledge.Cautions[LeadOff].Caution
+            : cause.Circuit == Idle ? Caution.Running
+            : Caution.Strip;
 
         /// <summary>A finding that goes with the cause nearly always, and was looked at and is not there; null when nothing contradicts it.</summary>
         private static Finding? Against(Cause cause, Evidence evidence, FaultCase faults) => evidence.Speaking

@@ -122,6 +122,16 @@ public sealed class ConductTests
         Assert.DoesNotContain(tray.Trace().Checks, value => value.Check.Id == "air-filter-look");
     }
 
+    [Theory]
+    [InlineData("vent-dark", "tank-vent-blocked", "vapour")]
+    [InlineData("plug-loose", "plug-loose", "lead-off")]
+    [InlineData("idle-jet-dark", "idle-jet-blocked", "vapour")]
+    public void A_fix_carries_its_caution_on_the_machine_too(string finding, string cause, string caution)
+    {
+        var next = new Tray(FloatBowl).Owner("low-power").Note(new ApartNote(Shipped.FindCause(cause)!.Apart)).Yes(finding).Trace().Next;
+        Assert.Equal((StepKind.Fix, cause, caution), (next.Kind, next.CauseId, next.Caution?.Key));
+    }
+
     /// <summary>A needle that must be mended, a joint behind it: each is found and kept apart.</summary>
     [Fact]
     public void A_second_and_a_third_fault_are_followed_to_the_end()
