@@ -22,14 +22,25 @@ test('the first page makes the first lead, with the code from the terminal and a
   await page.goto('/');
   const field = (name: string) => page.getByLabel(name, { exact: true });
   await expect(field('Code from the terminal')).toBeFocused();
-  await page.keyboard.type('AAAA-BBBB-CCCC');
-  await field('The shop’s name').fill('Lee Shore Workshop');
-  await field('An hour at the bench costs').fill('52');
-  await field('Your name in the book').fill('Nessa Falk');
-  await field('Name you sign in with').fill('nessa');
-  await field('Password').fill('password1234');
-  await page.keyboard.press('Enter');
-  await expect(page.getByText('That is not the code in the terminal')).toBeVisible();
+  // By Tab and Enter alone, on a phone, a tablet and a screen.
+  for (const [width, height] of [
+    [390, 844],
+    [820, 1180],
+    [1280, 800],
+  ] as const) {
+    await page.setViewportSize({ width, height });
+    await page.reload();
+    await expect(field('Code from the terminal')).toBeFocused();
+    await typeInto(page, field('Code from the terminal'), 'AAAA-BBBB-CCCC');
+    await typeInto(page, field('The shop’s name'), 'Lee Shore Workshop');
+    await typeInto(page, field('An hour at the bench costs'), '52');
+    await typeInto(page, field('Your name in the book'), 'Nessa Falk');
+    await typeInto(page, field('Name you sign in with'), 'nessa');
+    await typeInto(page, field('Password'), 'password1234');
+    await page.keyboard.press('Enter');
+    await expect(page.getByText('That is not the code in the terminal')).toBeVisible();
+    expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(width);
+  }
   await expect(page.getByText(/on every list of passwords/)).toBeVisible();
   // Nothing that was typed is lost.
   await expect(field('The shop’s name')).toHaveValue('Lee Shore Workshop');
@@ -621,6 +632,12 @@ test('the shop moves to another place with everything but its passwords, and its
     await there.goto('/');
     await there.getByRole('button', { name: 'Move a shop here from its archive' }).click();
     await expect(there.getByLabel('Code from the terminal')).toBeFocused();
+    for (const width of [390, 820, 1280]) {
+      await there.setViewportSize({ width, height: 844 });
+      for (const box of ['Archive', 'Name you sign in with', 'New password', 'Code from the terminal'])
+        await reach(there, there.getByLabel(box));
+      expect(await there.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(width);
+    }
     await there.keyboard.type(SETUP_CODE);
     await there
       .getByLabel('Archive')

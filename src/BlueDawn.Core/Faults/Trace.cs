@@ -285,7 +285,9 @@ public sealed record Trace(
             {
                 return Fix(inHand.Cause, inHand.Probability, evidence, faults, elsewhere, shop) with
                 {
-                    Why = Sentence.Of("It is in your hand and it is bad: put it right before anything goes back together."),
+                    Why = Sentence.Of(inHand.Cause.Apart == ApartLevel.Together
+                        ? "It was seen, and it all but is the fault: put it right before anything else."
+                        : "It is in your hand and it is bad: put it right before anything goes back together."),
                 };
             }
 
@@ -305,11 +307,6 @@ public sealed record Trace(
             }
 
             var best = checks.Count > 0 ? checks[0] : null;
-            if (best?.Before is not null && best.ExpectedMinutes >= plan.Minutes)
-            {
-                best = checks.FirstOrDefault(value => value.Before is null);
-            }
-
             var likely = plan.First < 0 ? null : causes.FirstOrDefault(cause => cause.Cause == faults.Causes[plan.First]);
             var least = likely?.Probability >= Sure ? plan.Minutes * WorthWhenSure : 0;
             if (best is not null && best.ExpectedMinutes < plan.Minutes - least)
@@ -384,8 +381,20 @@ public sealed record Trace(
             var standing = evidence.Recheck.Where(finding => finding == FuelInOil || running.Any(need => need.RuledOutBy.Contains(finding))).ToList();
             if (standing.Count > 0)
             {
+                // Oil that has not been changed is as thin as before, whatever was mended, and says nothing new.
+                var thin = evidence.Safety.OilThinned ? evidence.Safety.BeforeRunning : null;
                 return new TraceStep(
-                    StepKind.Recheck, null, null, Sentence.Of("Together again, not run yet: look once more at what forbade it."), why, shop.ProofMinutes, standing, [], null, null, Caution.Vapour);
+                    StepKind.Recheck,
+                    null,
+                    null,
+                    Sentence.Of("Together again, not run yet: look once more at what forbade it."),
+                    why,
+                    shop.ProofMinutes,
+                    standing,
+                    [],
+                    thin?.Condition,
+                    thin?.Words,
+                    Caution.Vapour);
             }
 
             var states = running.Select(need => (Need: need, State: evidence.StateOf(need, faults.Kind, faults.Knowledge))).ToList();

@@ -1,4 +1,6 @@
 using BlueDawn.Core.Carburetors;
+using BlueDawn.Core.Logbook;
+using BlueDawn.Core.Measures;
 using BlueDawn.Core.Shop;
 using BlueDawn.Core.Stations;
 
@@ -31,6 +33,19 @@ public sealed class GaugingStation : LinesStation
 
     private static IEnumerable<BoreLine> Jets(SpecSheet sheet, ShopDefaults shop) => sheet.Jets.Select(jet =>
         new BoreLine($"gauging/{jet.Key}", "Jets", jet.Label, jet.BoreMm, jet.ToleranceMm, null, sheet.Name) { School = shop.JetSchool });
+
+    /// <inheritdoc/>
+    public override IReadOnlyList<FieldProblem> Check(Note note, TrayBook tray)
+    {
+        var problems = base.Check(note, tray);
+        return problems.Count == 0
+            && note is ReadingNote reading
+            && tray.Lines.FirstOrDefault(line => line.Line.Key == reading.Line)?.Line is StepUpLine line
+            && line.Read(reading.Typed).Reading is StepUpReading { DrillMm: not null }
+            && tray.Lines.First(other => other.Line.Key == line.Jet.Key).Judgement.Verdict != Verdict.Good
+                ? [new FieldProblem("drill", "Clear the jet and gauge it first: only one in gauge is opened.")]
+                : problems;
+    }
 
     /// <summary>Jets that such a carburetor has, though its sheet gives no bore for them.</summary>
     private static IEnumerable<(string Key, string Label)> NotOnSheet(TrayFacts tray, SpecSheet sheet) =>

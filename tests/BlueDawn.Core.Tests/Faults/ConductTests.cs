@@ -90,6 +90,16 @@ public sealed class ConductTests
         Assert.DoesNotContain(new Tray(FloatBowl).Owner("hunts").Trace().Checks, value => value.Before?.Id == "turn-by-hand");
     }
 
+    /// <summary>The needle is mended, the oil is not changed: it is as thin as before, and nobody is asked to read it for news.</summary>
+    [Fact]
+    public void Thin_oil_is_changed_before_it_is_read_again()
+    {
+        var tray = new Tray(FloatBowl).Owner("oil-smoke").Yes("fuel-in-oil").Fixed("inlet-needle-leaking");
+        var next = tray.Trace().Next;
+        Assert.Equal((StepKind.Recheck, SafetyCondition.OilChanged), (next.Kind, next.First));
+        Assert.Null(tray.Note(new SafetyNote(SafetyCondition.OilChanged)).Trace().Next.First);
+    }
+
     [Theory]
     [InlineData("oil-smoke")]
     [InlineData("tank-lost-fuel")]

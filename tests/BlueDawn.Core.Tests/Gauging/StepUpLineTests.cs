@@ -73,6 +73,15 @@ public sealed class StepUpLineTests
     }
 
     [Fact]
+    public void Only_a_jet_in_gauge_is_opened()
+    {
+        var open = new ReadingNote(Up, TypedReading.Of(("drill", "#80"), ("law", "lookedUp")));
+        Assert.Equal("drill", Assert.Single(Bench(JetSchool.OneStepUp).Refuses(open)!.Fields).Field);
+        Assert.Equal("drill", Assert.Single(Bench(JetSchool.OneStepUp, Starves).Refuses(open)!.Fields).Field);
+        Assert.Null(Bench(JetSchool.OneStepUp, InGauge).Refuses(open));
+    }
+
+    [Fact]
     public void What_was_cut_moves_the_window_asks_for_the_pins_again_and_stays_in_the_book()
     {
         var tray = Tray(JetSchool.OneStepUp, InGauge, Opened);
