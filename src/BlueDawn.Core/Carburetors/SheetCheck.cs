@@ -30,6 +30,9 @@ public static partial class SheetCheck
         found.Number(sheet.Hold?.GaugeResolutionKPa, 0.001, 50, "hold.gaugeResolutionKPa", "kPa");
         Speed(sheet.IdleSpeed, "idleSpeed", found);
         Speed(sheet.GovernedSpeed, "governedSpeed", found);
+        found.Number(sheet.Compression?.FloorKPa, 50, 2500, "compression.floorKPa", "kPa");
+        found.Number(sheet.Compression?.GoodKPa, 50, 2500, "compression.goodKPa", "kPa");
+        found.When(sheet.Compression is { } band && band.FloorKPa > band.GoodKPa, "compression.goodKPa", "Good is above low.");
         found.When(sheet is { IdleSpeed: { } idle, GovernedSpeed: { } governed } && idle.HighRpm >= governed.HighRpm, "idleSpeed.highRpm", "Idle is slower than the governed speed.");
         found.Number(sheet.PopOff?.LowKPa, 5, 500, "popOff.lowKPa", "kPa");
         found.When(sheet.PopOff is { } pop && pop.HighKPa <= pop.LowKPa, "popOff.highKPa", "The higher pressure is above the lower.");

@@ -233,6 +233,16 @@ public static class SheetForm
         new("idleSpeed", "Idle speed", "Left empty: a machine of one speed, with no idle to tune.", [], [], Window(sheet => sheet.IdleSpeed)),
         new("governedSpeed", "Governed speed", null, [], [], Window(sheet => sheet.GovernedSpeed)),
         new(
+            "compression",
+            "Compression",
+            "Of the engine it feeds, plug out, throttle open. Between the two it cannot be told.",
+            [],
+            [],
+            [
+                new("floorKPa", "low below", Dimension.Pressure, sheet => sheet.Compression?.FloorKPa),
+                new("goodKPa", "good from", Dimension.Pressure, sheet => sheet.Compression?.GoodKPa),
+            ]),
+        new(
             "opens",
             "Choke opens",
             "Seconds from the start; of a heat choke on a day of 20 °C.",
@@ -369,7 +379,8 @@ public static class SheetForm
                     spring("rateNPerMm")!.Value, spring("preloadMm")!.Value, spring("springArmMm")!.Value, spring("needleArmMm")!.Value, spring("diaphragmArmMm")!.Value, spring("seatBoreMm")!.Value)
                 : null,
             group["feeds"] is { } feeds ? new EngineSize(feeds("sweptML")!.Value, feeds("fullRpm")!.Value) : null,
-            Opens(group["opens"], group["opens.strip"], typed.Choke == ChokeKind.Heat ? typed.Element ?? from?.Opens?.Element : from?.Opens?.Element));
+            Opens(group["opens"], group["opens.strip"], typed.Choke == ChokeKind.Heat ? typed.Element ?? from?.Opens?.Element : from?.Opens?.Element),
+            group["compression"] is { } compression ? new CompressionBand(compression("floorKPa")!.Value, compression("goodKPa")!.Value) : null);
         if (group["float.body"] is not null && sheet.Float is null)
         {
             problems.Add(new("float.heightMm", "Needed with what the float has to shut."));

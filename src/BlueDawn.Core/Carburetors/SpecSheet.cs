@@ -26,6 +26,7 @@ namespace BlueDawn.Core.Carburetors;
 /// <param name="Spring">The metering lever with its spring, or null where it is not known.</param>
 /// <param name="Feeds">The largest engine it feeds, or null where it is not known.</param>
 /// <param name="Opens">How its choke opens by itself, or null for the shop's defaults.</param>
+/// <param name="Compression">Compression of the engine it feeds, or null for the shop's defaults.</param>
 public sealed record SpecSheet(
     string Code,
     string Maker,
@@ -49,7 +50,8 @@ public sealed record SpecSheet(
     PopOffSpec? PopOff = null,
     MeteringSpring? Spring = null,
     EngineSize? Feeds = null,
-    ChokeLimits? Opens = null)
+    ChokeLimits? Opens = null,
+    CompressionBand? Compression = null)
 {
     /// <summary>How the sheet is named where a limit is from it.</summary>
     [JsonIgnore]
@@ -172,6 +174,11 @@ public sealed record BimetalStrip(double LengthMm, double ThicknessMm, double Ex
 /// <param name="SweptML">Swept volume in millilitres.</param>
 /// <param name="FullRpm">Speed at full load in revolutions a minute.</param>
 public sealed record EngineSize(double SweptML, double FullRpm);
+
+/// <summary>Cranking compression of the engine it feeds, gauge.</summary>
+/// <param name="FloorKPa">Below it the engine is worn, or the reading is wrong.</param>
+/// <param name="GoodKPa">From it on the engine is sound; between the two it cannot be told.</param>
+public sealed record CompressionBand(double FloorKPa, double GoodKPa);
 
 /// <summary>A metering lever with its spring; lengths in millimetres.</summary>
 /// <param name="RateNPerMm">Spring rate in newtons a millimetre.</param>

@@ -44,8 +44,9 @@ public enum NeedState
 /// <param name="TakenAt">When.</param>
 /// <param name="BeforeFix">True when something that explains part of it has been put right since.</param>
 /// <param name="AsLeft">True when a part reads good only after work on the carburetor: that says nothing of how it came in.</param>
+/// <param name="CannotShow">True when it is said not to be there of a machine that could not show it: one that does not start does not hunt.</param>
 public sealed record EvidenceItem(
-    string FindingId, string Label, bool Present, bool Doubtful, EvidenceFrom From, string? LineKey, Guid EntryId, DateTimeOffset TakenAt, bool BeforeFix, bool AsLeft);
+    string FindingId, string Label, bool Present, bool Doubtful, EvidenceFrom From, string? LineKey, Guid EntryId, DateTimeOffset TakenAt, bool BeforeFix, bool AsLeft, bool CannotShow = false);
 
 /// <summary>A cause that is settled as having been there.</summary>
 /// <param name="CauseId">The cause.</param>
@@ -77,6 +78,9 @@ public sealed record Evidence(
     ApartLevel Apart,
     SafetyState Safety)
 {
+    /// <summary>What the owner told, whatever was seen since: by finding, whether it is there.</summary>
+    public IReadOnlyDictionary<string, bool> Told { get; init; } = new Dictionary<string, bool>();
+
     /// <summary>Gathers the evidence of a tray.</summary>
     /// <param name="knowledge">The fault knowledge.</param>
     /// <param name="kind">The carburetor.</param>
@@ -103,7 +107,7 @@ public sealed record Evidence(
         // One item a finding and a stretch between fixes that touch it: the last answer of the stretch stands.
         var standing = new Dictionary<(string Finding, int Stretch), EvidenceItem>();
         foreach (var item in Answers(knowledge, notes).Concat(FromStations(knowledge, readings, lineKeys))
-            .Concat(signs.Select(sign => new Answer(sign.FindingId, Said.Present, false, EvidenceFrom.Strip, sign.Source, sign.EntryId, sign.TakenAt, false)))
+            .Concat(signs.Select(sign => new Answer(sign.FindingId, sign.Present ? Said.Present : Said.Absent, false, From(sign), sign.Source, sign.EntryId, sign.TakenAt, false)))
             .OrderBy(answer => answer.At).Where(answer => Applies(knowledge, kind, answer.FindingId)))
         {
             var key = (item.FindingId, Stretch(item.FindingId, item.At));
@@ -132,10 +136,17 @@ public sealed record Evidence(
                 item.AsLeft);
         }
 
-        var items = standing.Values.OrderBy(item => item.TakenAt).ThenBy(item => item.FindingId, StringComparer.Ordinal).ToList();
+        var silent = knowledge.Needs.Where(need => need.RuledOutBy.Any(finding => standing.Values.Any(item => item.FindingId == finding && item is { Present: true, BeforeFix: false })))
+            .SelectMany(need => need.ShownBy).ToHashSet();
+        var items = standing.Values.OrderBy(item => item.TakenAt).ThenBy(item => item.FindingId, StringComparer.Ordinal)
+            .Select(item => item is { Present: false, BeforeFix: false } && silent.Contains(item.FindingId) ? item with { CannotShow = true } : item).ToList();
         var ruledOut = said.Where(one => one.Note.Outcome == FaultOutcome.NotIt).Select(one => one.Note.CauseId!).ToList();
         var settled = found.Select(fault => fault.CauseId).Concat(ruledOut).ToHashSet();
         var since = items.Where(item => !item.BeforeFix).Select(item => item.FindingId).ToHashSet();
+        // Oil that a gauge line found thin is as thin as oil that was smelt.
+        var thinned = items.Any(item => item is { FindingId: SafetyState.FuelInOil, Present: true, From: EvidenceFrom.Gauge }
+            && !notes.Any(note => note.Note is SafetyNote { Condition: SafetyCondition.OilChanged } && note.TakenAt > item.TakenAt));
+        var safety = SafetyState.Of(knowledge, kind, notes.Select(note => note.Note));
         return new Evidence(
             items,
             found,
@@ -147,11 +158,25 @@ public sealed record Evidence(
              where note.Note is FindingsNote { CheckId: not null }
              let done = (FindingsNote)note.Note
              where done.FromOwner || !(knowledge.FindCheck(done.CheckId!)?.Reveals.Any(finding => Touched(finding, note.TakenAt)) ?? false)
-             select done.CheckId!).ToHashSet(),
+             select done.CheckId!).Concat(Measured(knowledge, readings, Touched)).ToHashSet(),
             said.Any(one => one.Note.Outcome == FaultOutcome.NothingFound),
             ApartNow(knowledge, notes),
-            SafetyState.Of(knowledge, kind, notes.Select(note => note.Note)).After(knowledge, kind, items));
+            (safety with { OilThinned = safety.OilThinned || thinned }).After(knowledge, kind, items))
+        {
+            Told = notes.Select(note => note.Note).OfType<FindingsNote>().Where(note => note.FromOwner).SelectMany(note => note.Answers).Where(answer => answer.Said != Said.CouldNotTell)
+                .GroupBy(answer => answer.FindingId).ToDictionary(answers => answers.Key, answers => answers.Last().Said == Said.Present),
+        };
     }
+
+    /// <summary>
+    /// Checks that were done by reading a gauge line: one that answers all they show. A reading that cannot tell is not asked
+    /// for again at once.
+    /// </summary>
+    private static IEnumerable<string> Measured(FaultKnowledge knowledge, IReadOnlyList<JudgedReading> readings, Func<string, DateTimeOffset, bool> touched) =>
+        from check in knowledge.Checks
+        where knowledge.LinesOf(check.Id).Any(line => readings.LastOrDefault(reading => reading.LineKey == line) is { } reading
+            && check.Reveals.All(finding => !touched(finding, reading.TakenAt) && knowledge.StationFindings.Any(station => station.FindingId == finding && station.Matches(line))))
+        select check.Id;
 
     /// <summary>Whether a finding is there now, as far as is known: seen or told, and nothing put right since.</summary>
     /// <param name="finding">The finding.</param>
@@ -181,7 +206,7 @@ public sealed record Evidence(
     }
 
     /// <summary>Findings that say something of how it came in, in the order the network counts them.</summary>
-    public IReadOnlyList<EvidenceItem> Speaking => [.. Items.Where(item => !item.AsLeft)];
+    public IReadOnlyList<EvidenceItem> Speaking => [.. Items.Where(item => item is { AsLeft: false, CannotShow: false })];
 
     /// <summary>The findings as the network counts them, one for each of <see cref="Speaking"/>.</summary>
     /// <param name="faults">The case.</param>
@@ -216,6 +241,10 @@ public sealed record Evidence(
         .Where(known => known.From != EvidenceFrom.Owner || faults.Findings[known.Finding].Role != FindingRole.Part)
         .Select(known => known.Finding)
         .ToHashSet();
+
+    private const string QuickTests = "faults/";
+
+    private static EvidenceFrom From(FindingSign sign) => sign.Source.StartsWith(QuickTests, StringComparison.Ordinal) ? EvidenceFrom.Gauge : EvidenceFrom.Strip;
 
     private static Witness WitnessOf(EvidenceItem item, FaultKnowledge knowledge) => WitnessOf(item, knowledge.Reliability, knowledge.Decisive.ContainsKey(item.FindingId));
 

@@ -214,6 +214,26 @@ public sealed record Need(
     public bool IsFor(Check check) => For.Contains(check.Id) || (check.State == CheckState.Running && For.Contains(Running));
 }
 
+/// <summary>What putting a cause right needs and endangers.</summary>
+/// <param name="Running">Whether the engine runs while it is done: then whatever a run needs has to be so.</param>
+/// <param name="Caution">Its caution.</param>
+public sealed record FixNeed(bool Running, Caution Caution);
+
+/// <summary>Something told and something seen that do not go together.</summary>
+/// <param name="Id">Stable name.</param>
+/// <param name="Told">What was told: findings of which one is enough.</param>
+/// <param name="ToldPresent">Whether they were told to be there, or not to be.</param>
+/// <param name="Seen">What was seen or measured to be there: findings of which one is enough.</param>
+/// <param name="Words">What that says, gently.</param>
+public sealed record Contradiction(string Id, IReadOnlyList<string> Told, bool ToldPresent, IReadOnlyList<string> Seen, string Words)
+{
+    /// <summary>Whether it holds.</summary>
+    /// <param name="evidence">Everything known.</param>
+    public bool Holds(Evidence evidence) =>
+        Told.Any(finding => evidence.Told.TryGetValue(finding, out var present) && present == ToldPresent)
+        && evidence.Items.Any(item => item is { Present: true, Doubtful: false, From: not EvidenceFrom.Owner } && Seen.Contains(item.FindingId));
+}
+
 /// <summary>
 /// What the bench knows about faults: causes, findings, how one shows as the other, and the checks that tell. It is
 /// data with a source in each row (data/faults); this is the data in memory.
@@ -228,6 +248,9 @@ public sealed record Need(
 /// <param name="Reliability">How far answers are believed.</param>
 /// <param name="Needs">What has to be so before something is done.</param>
 /// <param name="Decisive">Findings that all but are a fault, with its cause.</param>
+/// <param name="Measured">Checks that give a number, with the gauge lines it is read on.</param>
+/// <param name="Fixes">What each fix needs and endangers, by its cause.</param>
+/// <param name="Contradictions">What an owner can have told and a bench can see that do not go together.</param>
 public sealed record FaultKnowledge(
     IReadOnlyList<Cause> Causes,
     IReadOnlyList<Finding> Findings,
@@ -238,7 +261,10 @@ public sealed record FaultKnowledge(
     IReadOnlyList<StationFinding> StationFindings,
     Reliability Reliability,
     IReadOnlyList<Need> Needs,
-    IReadOnlyDictionary<string, string> Decisive) : IKnowledge<FaultKnowledge>
+    IReadOnlyDictionary<string, string> Decisive,
+    ILookup<string, string> Measured,
+    IReadOnlyDictionary<string, FixNeed> Fixes,
+    IReadOnlyList<Contradiction> Contradictions) : IKnowledge<FaultKnowledge>
 {
     private readonly Lazy<HashSet<(string, string)>> touching = new(() => [.. Links.Select(link => (link.CauseId, link.FindingId))]);
 
@@ -253,6 +279,14 @@ public sealed record FaultKnowledge(
     /// <param name="causeId">The cause.</param>
     /// <param name="findingId">The finding.</param>
     public bool Touches(string causeId, string findingId) => touching.Value.Contains((causeId, findingId));
+
+    /// <summary>What putting a cause right needs and endangers; of a cause the shop has added and said nothing of, what opening fuel endangers.</summary>
+    /// <param name="causeId">The cause.</param>
+    public FixNeed FixOf(string causeId) => Fixes.GetValueOrDefault(causeId) ?? new FixNeed(false, Caution.Vapour);
+
+    /// <summary>Gauge lines on which what a check shows is read as a number.</summary>
+    /// <param name="checkId">The check, or null.</param>
+    public IReadOnlyList<string> LinesOf(string? checkId) => checkId is null ? [] : [.. Measured[checkId]];
 
     /// <summary>The cause of that id, or null.</summary>
     public Cause? FindCause(string id) => Causes.FirstOrDefault(cause => cause.Id == id);

@@ -98,7 +98,14 @@ internal static class FaultKnowledgeReader
                 FindingsOf(row, "shown_by"),
                 row.TextOrNull("asked_by") is null ? null : row.In("asked_by", Ids("checks"), "faults/checks.csv"))),
             tables.Rows("faults/decisive.csv", row => (Finding: row.Once("finding", Ids("decisive")), Known: Finding(row, "finding"), Cause: row.In("cause", Ids(Causes), Causes)))
-                .ToDictionary(row => row.Finding, row => row.Cause));
+                .ToDictionary(row => row.Finding, row => row.Cause),
+            tables.Rows("faults/measured.csv", row => (Check: row.In("check", Ids("checks"), "faults/checks.csv"), Line: row.Text("line"))).ToLookup(row => row.Check, row => row.Line),
+            tables.Rows("faults/fixes.csv", row => (
+                Cause: row.Once("cause", Ids("fixes")),
+                Known: row.In("cause", Ids(Causes), Causes),
+                Fix: new FixNeed(row.Text("running") == "yes", Caution.Find(row.Text("caution")) ?? throw row.Wrong("caution", "is not a caution of the bench"))))
+                .ToDictionary(row => row.Cause, row => row.Fix),
+            tables.Rows("faults/contradictions.csv", row => new Contradiction(row.Once("id", Ids("contradictions")), FindingsOf(row, "told"), row.Text("told_answer") == "present", FindingsOf(row, "seen"), row.Text("words"))));
     }
 
     private const string Causes = "faults/causes.csv", Findings = "faults/findings.csv", Cautions = "faults/cautions.csv";

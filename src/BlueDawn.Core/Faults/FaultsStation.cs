@@ -1,11 +1,13 @@
+using BlueDawn.Core.Carburetors;
 using BlueDawn.Core.Logbook;
 using BlueDawn.Core.Measures;
+using BlueDawn.Core.Shop;
 using BlueDawn.Core.Stations;
 
 namespace BlueDawn.Core.Faults;
 
 /// <summary>Trace: from what was found to what is wrong.</summary>
-public sealed class FaultsStation : StationModule
+public sealed class FaultsStation : LinesStation
 {
     /// <inheritdoc/>
     public override Station Station => Station.Faults;
@@ -20,16 +22,42 @@ public sealed class FaultsStation : StationModule
     ];
 
     /// <inheritdoc/>
+    public override IReadOnlyList<ReadingKind> Readings { get; } =
+    [
+        new(typeof(CompressionReading), "compression"), new(typeof(BulbStrokesReading), "bulbStrokes"), new(typeof(FailureTimeReading), "failureTime"), new(typeof(MissingFuelReading), "missingFuel"),
+    ];
+
+    /// <summary>Quick tests that give a number. None has to be read: the trace asks for one where it tells something.</summary>
+    /// <inheritdoc/>
+    public override IEnumerable<GaugeLine> Lines(TrayFacts tray, SpecSheet sheet, ShopDefaults shop)
+    {
+        yield return CompressionLine.Of(tray.Kind, sheet, shop.QuickTests);
+        yield return FailureTimeLine.Of(tray.Kind, sheet, shop);
+        yield return new BulbStrokesLine(shop.QuickTests.BulbFew, shop.QuickTests.BulbMany);
+        if (tray.Kind.Engine != EngineKind.TwoStroke)
+        {
+            yield return new MissingFuelLine(shop.QuickTests.MissingLeastML);
+        }
+    }
+
+    /// <inheritdoc/>
     public override StationState State(TrayBook tray) => new FaultsState(tray);
 
     /// <inheritdoc/>
-    public override IReadOnlyList<FieldProblem> Check(Note note, TrayBook tray) => ((TraceNote)note).Check(tray.Knowledge.Of<FaultKnowledge>());
+    public override IReadOnlyList<FieldProblem> Check(Note note, TrayBook tray) => note is TraceNote step ? step.Check(tray.Knowledge.Of<FaultKnowledge>()) : base.Check(note, tray);
+
+    /// <summary>What minutes to failure say, each held against its own time.</summary>
+    /// <inheritdoc/>
+    public override IReadOnlyList<FindingSign> Signs(TrayBook tray) =>
+        tray.Lines.FirstOrDefault(line => line.Line is FailureTimeLine) is { Line: FailureTimeLine line, Standing: { } standing, Reading: var reading }
+            ? [.. line.Findings(reading).Select(found => new FindingSign(found.Finding, line.Key, standing.EntryId, standing.TakenAt, found.Present))]
+            : [];
 
     /// <inheritdoc/>
     public override bool Works(Note note) => note is FaultNote { Outcome: FaultOutcome.Fixed };
 
     /// <inheritdoc/>
-    public override Sentence Say(Note note, TrayBook tray) => Sentence.Say($"{((TraceNote)note).Words(tray.Knowledge.Of<FaultKnowledge>())}");
+    public override Sentence Say(Note note, TrayBook tray) => note is TraceNote step ? Sentence.Say($"{step.Words(tray.Knowledge.Of<FaultKnowledge>())}") : base.Say(note, tray);
 }
 
 /// <summary>How a trace stands. The ranking is worked out only when somebody looks at it.</summary>

@@ -25,7 +25,7 @@ public enum SafetyCondition
 /// <param name="OilUnread">It flooded, and nobody has read the oil: a needle that leaks fills the sump.</param>
 public sealed record SafetyState(IReadOnlySet<SafetyCondition> Met, bool OilThinned, bool OilUnread = false)
 {
-    private const string FuelInOil = "fuel-in-oil";
+    internal const string FuelInOil = "fuel-in-oil";
 
     /// <summary>What has to be said of the oil before the engine runs, or null.</summary>
     public (SafetyCondition Condition, string Words)? BeforeRunning =>

@@ -54,6 +54,7 @@ public enum StepKind
 /// <param name="First">What has to be so before it may start, or null.</param>
 /// <param name="FirstWords">The same in words, or null.</param>
 /// <param name="Caution">Its caution, or null.</param>
+/// <param name="Lines">Gauge lines on which what it asks is read as a number; empty when there are none.</param>
 public sealed record TraceStep(
     StepKind Kind,
     string? CheckId,
@@ -65,7 +66,8 @@ public sealed record TraceStep(
     IReadOnlyList<Tells> Tells,
     SafetyCondition? First,
     string? FirstWords,
-    Caution? Caution);
+    Caution? Caution,
+    IReadOnlyList<string> Lines);
 
 /// <summary>A trace as it stands: evidence in, ranked causes and the next best step out.</summary>
 /// <param name="Kind">The carburetor.</param>
@@ -78,6 +80,7 @@ public sealed record TraceStep(
 /// <param name="SeveralProbability">Probability that more than one thing is wrong.</param>
 /// <param name="ElsewhereProbability">Probability that what is wrong is not in the carburetor.</param>
 /// <param name="History">The shop's history that was used.</param>
+/// <param name="Doubts">Where what was told and what was seen do not go together, gently; for the bench alone.</param>
 public sealed record Trace(
     CarburetorKind Kind,
     Evidence Evidence,
@@ -88,7 +91,8 @@ public sealed record Trace(
     double NoneProbability,
     double SeveralProbability,
     double ElsewhereProbability,
-    FaultHistory History)
+    FaultHistory History,
+    IReadOnlyList<string> Doubts)
 {
     private const double ElsewhereLikely = 0.6;
     private const double Speaks = 0.12;
@@ -106,13 +110,14 @@ public sealed record Trace(
     private const double WorthWhenSure = 0.05;
     private const double Unlikely = 0.005;
     private const int CausesShown = 14;
+
+    /// <summary>A look costs no more than this, and tells at least this many bits. Own judgement.</summary>
+    private const double LookMinutes = 3, LookBits = 0.02;
+
     /// <summary>Checks weighed two steps ahead, and those looked at as the second of them: the best one step ahead, and the cheapest.</summary>
     private const int ChecksAhead = 8, CheapAhead = 6, ChecksThen = 6, CheapThen = 4;
     private const string OwnerStory = "owner-story";
     private const string FuelInOil = "fuel-in-oil";
-
-    /// <summary>Circuits of data/faults/causes.csv, and a caution of data/faults/cautions.csv.</summary>
-    private const string Supply = "supply", Idle = "idle", LeadOff = "lead-off";
 
     /// <summary>A part that was found bad is not settled while a cause it goes with is this likely.</summary>
     private const double Shows = 0.3;
@@ -148,7 +153,8 @@ public sealed record Trace(
             posterior.NoneProbability,
             posterior.SeveralProbability,
             elsewhere,
-            history);
+            history,
+            [.. knowledge.Contradictions.Where(one => one.Holds(evidence)).Select(one => one.Words).Distinct()]);
     }
 
     /// <summary>Ranking and next check without the explanations: what the benchmark times.</summary>
@@ -315,6 +321,12 @@ public sealed record Trace(
                     "Cuts the expected time to a fix from {0} to {1}, this check included.", Quantity.Min(plan.Minutes), Quantity.Min(best.ExpectedMinutes)));
             }
 
+            // Giving up may cost less than any one check by the sums; a look that costs a minute or two comes before it all the same.
+            if (plan.First < 0 && checks.Where(value => value.Minutes <= LookMinutes && value.InformationBits >= LookBits).MaxBy(value => value.InformationBits / value.Minutes) is { } look)
+            {
+                return Of(look, faults, evidence, new RepairCosts(faults, shop), Sentence.Of("Before it is sent on: a look that costs {0}.", Quantity.Min(look.Minutes)));
+            }
+
             if (plan.First < 0)
             {
                 return new TraceStep(
@@ -328,7 +340,8 @@ public sealed record Trace(
                     [],
                     null,
                     null,
-                    null);
+                    null,
+                    []);
             }
 
             var first = faults.Causes[plan.First];
@@ -337,8 +350,21 @@ public sealed record Trace(
                 return Of(rulingOut, faults, evidence, new RepairCosts(faults, shop), Sentence.Of($"Before a part is bought for “{Lower(first.Label)}”: this could rule it out for less."));
             }
 
-            return Fix(first, likely?.Probability ?? 0, evidence, faults, elsewhere, shop);
+            return Unmet(first, faults, evidence) is { } unmet
+                ? unmet.Need.AskedBy is { } asks && unmet.State == NeedState.Unknown && faults.Knowledge.FindCheck(asks) is { } asked
+                    ? Before(asked, unmet.Need.Words, faults, evidence, new RepairCosts(faults, shop))
+                    : Fix(first, likely?.Probability ?? 0, evidence, faults, elsewhere, shop) with { FirstWords = unmet.Need.Words, First = evidence.Safety.BeforeRunning?.Condition }
+                : Fix(first, likely?.Probability ?? 0, evidence, faults, elsewhere, shop);
         }
+
+        /// <summary>What a fix needs and what is not so, or not known; null when nothing is in its way.</summary>
+        private static (Need Need, NeedState State)? Unmet(Cause cause, FaultCase faults, Evidence evidence) => !faults.Knowledge.FixOf(cause.Id).Running ? null
+            : faults.Knowledge.Needs.Where(need => need.For.Contains(Need.Running))
+                .Select(need => (Need: need, State: evidence.StateOf(need, faults.Kind, faults.Knowledge)))
+                .Where(one => one.State != NeedState.Met)
+                .OrderBy(one => one.State == NeedState.RuledOut ? 0 : 1)
+                .Select(one => ((Need, NeedState)?)one)
+                .FirstOrDefault();
 
         /// <summary>Whether a finding still wants something done: trouble, or a part that is bad, of which some cause may still be there.</summary>
         private static bool IsOpen(EvidenceItem item, FaultCase faults, IReadOnlyList<CauseStanding> causes)
@@ -394,7 +420,8 @@ public sealed record Trace(
                     [],
                     thin?.Condition,
                     thin?.Words,
-                    Caution.Vapour);
+                    Caution.Vapour,
+                    []);
             }
 
             var states = running.Select(need => (Need: need, State: evidence.StateOf(need, faults.Kind, faults.Knowledge))).ToList();
@@ -403,7 +430,8 @@ public sealed record Trace(
                 : states.FirstOrDefault(one => one.State == NeedState.Unknown).Need is { AskedBy: { } id } need && faults.Knowledge.FindCheck(id) is { } first ? Before(first, need.Words, faults, evidence, new RepairCosts(faults, shop))
                 : new TraceStep(
                     StepKind.Recheck, null, null, Sentence.Of("Together again and run: what is left of the trouble?"), why, shop.ProofMinutes, evidence.Recheck, [],
-                    evidence.Safety.BeforeRunning?.Condition, evidence.Safety.BeforeRunning?.Words, Caution.Running);
+                    evidence.Safety.BeforeRunning?.Condition, evidence.Safety.BeforeRunning?.Words, Caution.Running,
+                    evidence.Recheck.Contains(FailureTimeLine.Finding) ? [FailureTimeLine.LineKey] : []);
         }
 
         /// <summary>A check that is done because another, or a run, needs what it asks.</summary>
@@ -422,7 +450,8 @@ public sealed record Trace(
                 [],
                 condition,
                 conditionWords,
-                caution.Text.Length > 0 ? caution : null);
+                caution.Text.Length > 0 ? caution : null,
+                faults.Knowledge.LinesOf(first.Id));
         }
 
         /// <summary>The best check that could rule a cause out and costs less than its fix.</summary>
@@ -454,15 +483,9 @@ public sealed record Trace(
                 [],
                 null,
                 null,
-                CautionOf(cause, faults.Knowledge));
+                faults.Knowledge.FixOf(cause.Id).Caution,
+                []);
         }
-
-        /// <summary>What a fix endangers: fuel where fuel is opened, the plug lead where the engine is worked on, a running engine where it is set.</summary>
-        private static Caution CautionOf(Cause cause, FaultKnowledge knowledge) =>
-            cause.Apart != ApartLevel.Together || cause.Circuit == Supply ? Caution.Vapour
-            : cause.Place == Place.Engine ? knowledge.Cautions[LeadOff].Caution
-            : cause.Circuit == Idle ? Caution.Running
-            : Caution.Strip;
 
         /// <summary>A finding that goes with the cause nearly always, and was looked at and is not there; null when nothing contradicts it.</summary>
         private static Finding? Against(Cause cause, Evidence evidence, FaultCase faults) => evidence.Speaking
@@ -492,10 +515,11 @@ public sealed record Trace(
                 value.Tells,
                 value.First,
                 value.FirstWords,
-                value.Caution);
+                value.Caution,
+                faults.Knowledge.LinesOf(check.Id));
         }
 
         private static TraceStep Plain(StepKind kind, string what, string why) =>
-            new(kind, null, null, Sentence.Of(what), Sentence.Of(why), 0, [], [], null, null, null);
+            new(kind, null, null, Sentence.Of(what), Sentence.Of(why), 0, [], [], null, null, null, []);
     }
 }

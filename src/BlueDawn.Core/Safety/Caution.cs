@@ -65,7 +65,11 @@ public sealed record Caution(string Key, string Text)
     public static readonly Caution Strip = new(
         "strip", "Engine cool, plug lead off, fuel shut off or clamped. Glasses on: springs fly.");
 
-    private static readonly Caution[] All = [Eyes, NeverForce, Emission, OffTheNeedle, FuelInFloat, FuelInPocket, Pressure, Vapour, Running, HandBack, Bath, HotWater, Acid, Alcohol, Strip];
+    /// <summary>Hands or a gauge where the engine turns.</summary>
+    public static readonly Caution LeadOff = new(
+        "leadOff", "Plug lead off and held clear before hands go in; a spark goes to earth, away from fuel.");
+
+    private static readonly Caution[] All = [Eyes, NeverForce, Emission, OffTheNeedle, FuelInFloat, FuelInPocket, Pressure, Vapour, Running, HandBack, Bath, HotWater, Acid, Alcohol, Strip, LeadOff];
 
     /// <summary>A caution by its key, or null.</summary>
     public static Caution? Find(string key) => All.FirstOrDefault(caution => caution.Key == key);

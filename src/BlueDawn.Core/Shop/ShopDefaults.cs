@@ -32,6 +32,9 @@ public sealed record ShopDefaults(
     /// <summary>What chokes are held against.</summary>
     public ChokeDefaults Chokes { get; init; } = Chokes ?? new();
 
+    /// <summary>What quick tests are held against.</summary>
+    public QuickTestDefaults QuickTests { get; init; } = new();
+
     /// <summary>When the shop is open.</summary>
     public OpenDays Open { get; init; } = OpenDays.NotSaid;
 
@@ -144,6 +147,29 @@ public sealed record ChokeDefaults(
     /// <summary>Hold test of a vacuum choke's chamber.</summary>
     public HoldSpec ChamberHold { get; init; } = ChamberHold ?? new(10, 10, 3, 2, 10, 0.5);
 }
+
+/// <summary>What quick tests on a machine are held against where a spec sheet says nothing.</summary>
+/// <param name="TwoStrokeFloorKPa">Compression of a small two-stroke below which it is low: 50 psi, common practice, no source.</param>
+/// <param name="TwoStrokeGoodKPa">From which it is good: 90 psi, likewise.</param>
+/// <param name="FourStrokeFloorKPa">The same of a small four-stroke, whose decompressor takes part of it away. Own judgement.</param>
+/// <param name="FourStrokeGoodKPa">From which it is good. Own judgement.</param>
+/// <param name="CompressionPulls">Firm pulls before a low reading counts: at least ten, common practice, no source.</param>
+/// <param name="BulbFew">Strokes a sound bulb takes that is not dry. Own judgement.</param>
+/// <param name="BulbMany">Strokes from which, each time, something is wrong. Own judgement: tens at a first fill are common practice, no source.</param>
+/// <param name="MissingLeastML">Fuel or oil that a tank and a dipstick do not show, in millilitres. Own judgement.</param>
+/// <param name="CoilTauMin">Time constant of a coil heating on a running engine, in minutes. Own judgement.</param>
+/// <param name="RunsOnMin">Minutes without dying after which a machine is said to run on. Ten where it failed at five: common practice, no source.</param>
+public sealed record QuickTestDefaults(
+    double TwoStrokeFloorKPa = 345,
+    double TwoStrokeGoodKPa = 620,
+    double FourStrokeFloorKPa = 207,
+    double FourStrokeGoodKPa = 414,
+    int CompressionPulls = 10,
+    int BulbFew = 10,
+    int BulbMany = 40,
+    double MissingLeastML = 100,
+    double CoilTauMin = 8,
+    double RunsOnMin = 10);
 
 /// <summary>What the shop's time costs while a fault is traced.</summary>
 /// <param name="LabourPerHour">Hourly rate, in the shop's currency, above 0.</param>

@@ -222,6 +222,46 @@ public static class ShopRules
             "lookBackDays", "Stock", "Look back", "Days of use that are looked back on.",
             Own, Dimension.Count, 7, 730,
             d => d.Stock.LookBackDays, (d, v) => d with { Stock = d.Stock with { LookBackDays = (int)v } }, "days"),
+        Quick(
+            "Two-stroke compression low below", "Below it a small two-stroke is worn, or the reading is wrong.",
+            Dimension.Pressure, 50, 2000,
+            q => q.TwoStrokeFloorKPa, (q, v) => q with { TwoStrokeFloorKPa = v }, "twoStrokeFloorKPa", Common),
+        Quick(
+            "Two-stroke compression good from", "From it on its engine is not the trouble.",
+            Dimension.Pressure, 50, 2000,
+            q => q.TwoStrokeGoodKPa, (q, v) => q with { TwoStrokeGoodKPa = v }, "twoStrokeGoodKPa", Common),
+        Quick(
+            "Four-stroke compression low below", "The same of a small four-stroke, whose decompressor takes part of it away.",
+            Dimension.Pressure, 50, 2000,
+            q => q.FourStrokeFloorKPa, (q, v) => q with { FourStrokeFloorKPa = v }, "fourStrokeFloorKPa", Own),
+        Quick(
+            "Four-stroke compression good from", "From it on its engine is not the trouble.",
+            Dimension.Pressure, 50, 2000,
+            q => q.FourStrokeGoodKPa, (q, v) => q with { FourStrokeGoodKPa = v }, "fourStrokeGoodKPa", Own),
+        Quick(
+            "Pulls", "Firm pulls before a low reading of compression counts.",
+            Dimension.Count, 1, 50,
+            q => q.CompressionPulls, (q, v) => q with { CompressionPulls = (int)v }, "compressionPulls", Common, "pulls"),
+        Quick(
+            "Bulb fills within", "Strokes a sound bulb takes that is not dry.",
+            Dimension.Count, 1, 100,
+            q => q.BulbFew, (q, v) => q with { BulbFew = (int)v }, "bulbFew", Own, "strokes"),
+        Quick(
+            "Bulb is slow from", "Strokes from which, each time, something is wrong upstream.",
+            Dimension.Count, 2, 300,
+            q => q.BulbMany, (q, v) => q with { BulbMany = (int)v }, "bulbMany", Own, "strokes"),
+        Quick(
+            "Missing fuel shows from", "Fuel gone from a tank, or oil risen in a sump, that can be told at all.",
+            Dimension.Volume, 1, 2000,
+            q => q.MissingLeastML, (q, v) => q with { MissingLeastML = v }, "missingLeastML", Own),
+        Quick(
+            "A coil heats in", "Time constant of a coil on a running engine: one that fails hot does so after about one to four of them.",
+            Dimension.Minutes, 1, 60,
+            q => q.CoilTauMin, (q, v) => q with { CoilTauMin = v }, "coilTauMin", Own),
+        Quick(
+            "Runs on after", "Minutes without dying after which a machine is said to run on.",
+            Dimension.Minutes, 1, 120,
+            q => q.RunsOnMin, (q, v) => q with { RunsOnMin = v }, "runsOnMin", Common),
         new(
             "latePerDay", "Stock", "A day late costs", "What a day past a promised day is taken to cost, in the shop’s currency.",
             Own, Dimension.Count, 0, 1000,
@@ -234,6 +274,8 @@ public static class ShopRules
     {
         (shop.Hold.DropLimitKPa > shop.Hold.PressureKPa, "It cannot lose more than it has to hold."),
         (shop.Chokes.ChamberHold.DropLimitKPa > shop.Chokes.ChamberHold.PressureKPa, "A chamber cannot lose more than it has to hold."),
+        (shop.QuickTests.TwoStrokeFloorKPa > shop.QuickTests.TwoStrokeGoodKPa || shop.QuickTests.FourStrokeFloorKPa > shop.QuickTests.FourStrokeGoodKPa, "Good compression is above low."),
+        (shop.QuickTests.BulbFew >= shop.QuickTests.BulbMany, "A slow bulb takes more strokes than a sound one."),
         (shop.Chokes.HeatLowS >= shop.Chokes.HeatHighS, "The latest is after the earliest."),
         (shop.Chokes.WaxBeginsC >= shop.Chokes.WaxFullC, "Wax is molten above where it begins to melt."),
         (shop.Chokes.StripBeginsC >= shop.Chokes.StripFullC, "A coil is done above where it begins."),
@@ -249,6 +291,10 @@ public static class ShopRules
     private static ShopRule Choke(
         string label, string what, Dimension dimension, double least, double most, Func<ChokeDefaults, double> get, Func<ChokeDefaults, double, ChokeDefaults> set, string key, string source) =>
         new("chokes." + key, "Choke", label, what, source, dimension, least, most, d => get(d.Chokes), (d, v) => d with { Chokes = set(d.Chokes, v) });
+
+    private static ShopRule Quick(
+        string label, string what, Dimension dimension, double least, double most, Func<QuickTestDefaults, double> get, Func<QuickTestDefaults, double, QuickTestDefaults> set, string key, string source, string counts = "") =>
+        new("quickTests." + key, "Trace", label, what, source, dimension, least, most, d => get(d.QuickTests), (d, v) => d with { QuickTests = set(d.QuickTests, v) }, counts);
 
     private static ShopRule Chamber(
         string label, string what, Dimension dimension, double least, double most, Func<HoldSpec, double> get, Func<HoldSpec, double, HoldSpec> set, string key) =>

@@ -51,6 +51,9 @@ public abstract record GaugeLine(string Key, Station Station, string Section, st
     /// <summary>Whether it reads the carburetor as a whole: then work on any part of it stands behind the reading.</summary>
     public bool IsOfTheWhole => Station == Station.Proving;
 
+    /// <summary>Whether it is a quick test of the machine as it came in: reading it takes no hand to the carburetor.</summary>
+    public bool IsQuickTest => Station == Station.Faults;
+
     /// <summary>Whether it is offered while nothing was read on it.</summary>
     public virtual bool IsOffered => true;
 

@@ -30,7 +30,8 @@ public sealed record ReadingKind(Type Type, string Word);
 /// <param name="Source">What showed it, such as <c>strip/needle</c>.</param>
 /// <param name="EntryId">The entry that showed it.</param>
 /// <param name="TakenAt">When.</param>
-public sealed record FindingSign(string FindingId, string Source, Guid EntryId, DateTimeOffset TakenAt);
+/// <param name="Present">Whether it is there, or is seen not to be.</param>
+public sealed record FindingSign(string FindingId, string Source, Guid EntryId, DateTimeOffset TakenAt, bool Present = true);
 
 /// <summary>
 /// One station of the bench: everything it asks for, takes in, refuses and concludes. A station knows its own room and

@@ -75,7 +75,7 @@ public sealed class TrayBook
     public DateTimeOffset? WorkBegan => Log.Notes<Note>().FirstOrDefault(logged => Modules.Any(module => module.Works(logged.Note)))?.TakenAt;
 
     /// <summary>Whether hands have begun: something was read, or parts came out.</summary>
-    public bool IsWorkedOn => Ledger.IsBegun || Readings.Count > 0;
+    public bool IsWorkedOn => Ledger.IsBegun || Lines.Any(line => !line.Line.IsQuickTest && line.Readings.Count > 0);
 
     /// <summary>Every part that came out.</summary>
     public Ledger Ledger => ledger.Value;

@@ -134,7 +134,7 @@ public sealed class ConductTests
 
     [Theory]
     [InlineData("vent-dark", "tank-vent-blocked", "vapour")]
-    [InlineData("plug-loose", "plug-loose", "lead-off")]
+    [InlineData("plug-loose", "plug-loose", "leadOff")]
     [InlineData("idle-jet-dark", "idle-jet-blocked", "vapour")]
     public void A_fix_carries_its_caution_on_the_machine_too(string finding, string cause, string caution)
     {
@@ -152,5 +152,91 @@ public sealed class ConductTests
             Assert.Empty(run.Left);
             Assert.Equal(story.Faults.Keys.Order(), run.Steps.Where(step => step.StartsWith("mended ", StringComparison.Ordinal)).Select(step => step["mended ".Length..]).Order());
         }
+    }
+
+    [Fact]
+    public void Every_fix_that_ships_says_what_it_needs_and_endangers() =>
+        Assert.Equal(Shipped.Causes.Select(cause => cause.Id).Order(), Shipped.Fixes.Keys.Order());
+
+    /// <summary>A mixture is set on a running engine: not while it drips, nor before anybody has looked whether its throttle returns.</summary>
+    [Fact]
+    public void A_fix_that_runs_the_engine_waits_for_what_a_run_needs()
+    {
+        var sure = new Tray(FloatBowl).Owner("hunts", "wont-idle").Note(new ApartNote(ApartLevel.Strip)).Note(new FindingsNote("screws-count", [new("screws-in", Said.Present), new("screws-out", Said.Absent), new("screw-seal-flat", Said.Absent)]))
+            .Note(new FindingsNote("gauge-jets", [new("idle-jet-dark", Said.Absent), new("main-jet-small", Said.Absent), new("tube-holes-dark", Said.Absent)]))
+            .Note(new FindingsNote("blow-passages", [new("idle-ports-dark", Said.Absent)])).Note(new ApartNote(ApartLevel.Together));
+        TraceStep Until(Tray tray)
+        {
+            for (var step = 0; step < 40; step++)
+            {
+                var next = tray.Trace().Next;
+                if (next.Kind != StepKind.Check)
+                {
+                    return next;
+                }
+
+                Assert.DoesNotContain(next.CheckId!, tray.Evidence().DoneChecks);
+                tray.Note(new FindingsNote(next.CheckId, [.. next.Asks.Select(id => new FindingAnswer(id, Said.Absent))]));
+            }
+
+            throw new InvalidOperationException("It asks on and on.");
+        }
+
+        // It was asked before: "before it runs" is among what was done, and then the fix is told.
+        var fix = Until(sure);
+        Assert.Equal((StepKind.Fix, "mixture-set-lean", "running"), (fix.Kind, fix.CauseId, fix.Caution?.Key));
+        Assert.Contains("before-it-runs", sure.Evidence().DoneChecks);
+        // The throttle hangs: whatever is likeliest, what a run needs stands with a fix that runs it.
+        var hangs = sure.Yes("throttle-wont-return").Trace().Next;
+        Assert.True(hangs.Kind != StepKind.Fix || hangs.CauseId != "mixture-set-lean" || hangs.FirstWords == "The throttle has to spring shut", $"{hangs.CauseId} {hangs.FirstWords}");
+    }
+
+    /// <summary>One that does not start cannot hunt: that it does not is no news, and lifts nothing.</summary>
+    [Fact]
+    public void What_a_machine_cannot_show_is_not_held_against_a_cause()
+    {
+        var story = new Tray(FloatBowl).Owner("wont-start");
+        var said = new Tray(FloatBowl).Owner("wont-start").Note(new FindingsNote("owner-story", [new("hunts", Said.Absent), new("low-power", Said.Absent), new("dies-after-minutes", Said.Absent), new("leaks-fuel", Said.Absent)], true));
+        Assert.Equal(3, said.Evidence().Items.Count(item => item.CannotShow));
+        var without = new Tray(FloatBowl).Owner("wont-start").Note(new FindingsNote("owner-story", [new("leaks-fuel", Said.Absent)], true));
+        Assert.Equal(without.P("idle-jet-blocked"), said.P("idle-jet-blocked"), 12);
+        Assert.Equal(without.Trace().NoneProbability, said.Trace().NoneProbability, 12);
+        // One that runs can: there it counts.
+        Assert.DoesNotContain(new Tray(FloatBowl).Owner("low-power").No("hunts").Evidence().Items, item => item.CannotShow);
+        Assert.NotEmpty(story.Trace().Checks);
+    }
+
+    [Fact]
+    public void It_does_not_give_up_while_a_cheap_look_is_left()
+    {
+        // Giving up made cheaper than anything: the looks come first all the same, one by one, and then it is sent on.
+        var tray = new Tray(FloatBowl).Owner("low-power");
+        var (shop, looks) = (new Core.Shop.TraceDefaults(48, 5, 1), 0);
+        for (; looks < 30; looks++)
+        {
+            var next = Trace.Of(Shipped, FloatBowl, shop, Core.Shop.FaultHistory.None, tray.Evidence()).Next;
+            if (next.Kind == StepKind.Refer)
+            {
+                break;
+            }
+
+            Assert.True(next is { Kind: StepKind.Check, Minutes: <= 4 }, $"{next.Kind} {next.CheckId} {next.Minutes}");
+            tray.Note(new FindingsNote(next.CheckId, [.. next.Asks.Select(id => new FindingAnswer(id, Said.Absent))]));
+        }
+
+        Assert.InRange(looks, 2, 20);
+    }
+
+    [Fact]
+    public void Where_story_and_parts_do_not_go_together_the_bench_is_told_gently()
+    {
+        Assert.Empty(new Tray(FloatBowl).Owner("hunts").Trace().Doubts);
+        Assert.StartsWith("It was said to run, and it will not turn by hand", Assert.Single(new Tray(FloatBowl).Owner("hunts").Yes("engine-locked").Trace().Doubts), StringComparison.Ordinal);
+        Assert.Single(new Tray(FloatBowl).Owner("hunts").Yes("part-not-listed").Trace().Doubts);
+        // The same finding told not to be there and seen: the last of them stands, and both are remembered.
+        var inside = new Tray(FloatBowl).Note(new FindingsNote("owner-story", [new("hunts", Said.Present), new("earlier-work", Said.Absent)], true)).Yes("earlier-work");
+        Assert.StartsWith("Nobody is said to have been inside", Assert.Single(inside.Trace().Doubts), StringComparison.Ordinal);
+        // Nothing that does not run is said to have run.
+        Assert.Empty(new Tray(FloatBowl).Owner("wont-start").Yes("engine-locked").Trace().Doubts);
     }
 }

@@ -16,6 +16,17 @@ public class StationAnswersTests
 {
     public static TheoryData<string, string, string> Said => new()
     {
+        // Below the floor after ten pulls with the throttle open it is low; between the two marks nothing is said.
+        { "faults/compression", "compressionLow", "pull-weak+" },
+        { "faults/compression", "compressionGood", "pull-weak-" },
+        { "faults/bulb-strokes", "bulbFills", "primer-wont-fill- primer-slow-" },
+        { "faults/bulb-strokes", "bulbSlow", "primer-wont-fill- primer-slow+" },
+        { "faults/bulb-strokes", "bulbEmpty", "primer-wont-fill+" },
+        // What is gone from the tank and stands over the oil's mark went past the needle; what is nowhere leaked outside.
+        { "faults/missing-fuel", "noneMissing", "tank-lost-fuel-" },
+        { "faults/missing-fuel", "inSump", "tank-lost-fuel+ fuel-in-oil+" },
+        { "faults/missing-fuel", "partInSump", "tank-lost-fuel+ fuel-in-oil+" },
+        { "faults/missing-fuel", "goneOutside", "tank-lost-fuel+ fuel-in-oil-" },
         { "gauging/main-jet", "restricted", "main-jet-small+ main-jet-large-" },
         { "gauging/main-jet", "inGauge", "main-jet-small- main-jet-large- main-jet-dark-" },
         { "gauging/main-jet", "openedUp", "main-jet-small- main-jet-large+ main-jet-dark-" },
@@ -123,6 +134,8 @@ public class StationAnswersTests
         string[] nothing =
         [
             "cannotTell", "uneven", "tooSlow", "tooFast",
+            // A reading that does not decide; minutes to failure say several things at once, which FailureTimeLineTests hold.
+            "fewPulls", "throttleShut", "compressionBetween", "bulbOnce", "moreOil", "withChoke", "asTankSeals", "tankOrCoil", "late", "early", "runsOn", "ranShort",
             // Looks at a needle, a seat or a bowl that are put right in the hand: the hold test and the fuel tell what came of them.
             "smooth", "grooved", "free", "stuck", "askew", "turns", "always", "never", "whole", "cut", "faces", "turned", "round", "asOld", "unknown", "swollen", "down", "up", "screwed", "seated", "under", "beside", "none", "swings", "binds", "even", "tilted", "there", "gone",
             "all", "short", "hooked", "crooked", "back", "sticks", "same", "noOld", "inLine", "covered", "sound", "bent", "cracked",
@@ -156,6 +169,14 @@ public class StationAnswersTests
 
     private static IEnumerable<TypedReading> Typed(string line) => line switch
     {
+        "faults/compression" => [.. new[] { ("1000", "10", "open"), ("100", "10", "open"), ("350", "10", "open"), ("100", "3", "open"), ("100", "10", "shut") }.Select(one => TypedReading.Of(("pressure", one.Item1), ("pulls", one.Item2), ("throttle", one.Item3)))],
+        "faults/bulb-strokes" => [.. new[] { ("6", "yes", "again"), ("60", "yes", "again"), ("60", "yes", "dry"), ("60", "no", "dry") }.Select(one => TypedReading.Of(("strokes", one.Item1), ("fills", one.Item2), ("dry", one.Item3)))],
+        "faults/missing-fuel" => [.. new[] { ("0", "0"), ("600", "600"), ("2000", "500"), ("600", "0"), ("100", "900") }.Select(one => TypedReading.Of(("missing", one.Item1), ("risen", one.Item2)))],
+        "faults/minutes-to-failure" =>
+        [
+            TypedReading.Of(("minutes", "4"), ("choke", "4"), ("ended", "died")), TypedReading.Of(("minutes", "3"), ("ended", "died")), TypedReading.Of(("minutes", "20"), ("ended", "died")),
+            TypedReading.Of(("minutes", "12"), ("ended", "stopped")), TypedReading.Of(("minutes", "2"), ("ended", "stopped")),
+        ],
         "gauging/main-jet" or "gauging/idle-jet" => [Pins("0.10", "0.12"), Pins("0.9", "0.92"), line.EndsWith("main-jet", StringComparison.Ordinal) ? Pins("0.715", "0.725") : Pins("0.32", "0.34"), Pins("0.10", "0.9")],
         "gauging/emulsion-row-1" => [Row("3", "0.59", "0.61"), Row("4", "0.30", "0.32"), Row("4", "0.80", "0.82"), Row("4", "0.59", "0.61")],
         "setting/float-mass" => [TypedReading.Of(("mass", "8")), TypedReading.Of(("mass", "6.2"))],

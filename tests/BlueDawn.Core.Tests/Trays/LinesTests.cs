@@ -43,7 +43,7 @@ public class LinesTests
     [Fact]
     public void A_spec_sheet_gives_its_lines_in_bench_order()
     {
-        Assert.Equal(Sheets.AllGood().Keys, Sheets.Lines.Select(line => line.Key));
+        Assert.Equal(Sheets.AllGood().Keys, Sheets.Lines.Where(line => !line.IsQuickTest).Select(line => line.Key));
         Assert.Equal(Sheets.Lines.Select(line => line.Station).Order(), Sheets.Lines.Select(line => line.Station));
     }
 

@@ -1,0 +1,249 @@
+using BlueDawn.Core.Carburetors;
+using BlueDawn.Core.Measures;
+using BlueDawn.Core.Safety;
+using BlueDawn.Core.Shop;
+using BlueDawn.Core.Stations;
+
+namespace BlueDawn.Core.Faults;
+
+/// <summary>How long it ran from a cold start.</summary>
+/// <param name="Minutes">Minutes from the start until it died, or until it was stopped.</param>
+/// <param name="Died">Whether it died by itself.</param>
+/// <param name="ChokeOpenMin">When the choke stood fully open, in minutes from the start; null when nobody watched it.</param>
+/// <param name="AirML">Air above the fuel in the tank; null when not known.</param>
+/// <param name="BurnMLPerMin">What it drinks; null when not known.</param>
+public sealed record FailureTimeReading(double Minutes, bool Died, double? ChokeOpenMin, double? AirML, double? BurnMLPerMin) : Reading;
+
+/// <summary>Whether a time fits what would take that long.</summary>
+public enum TimeFit
+{
+    /// <summary>Not enough is known.</summary>
+    Unknown,
+
+    /// <summary>It fits.</summary>
+    Fits,
+
+    /// <summary>It is too early or too late for it.</summary>
+    DoesNotFit,
+}
+
+/// <summary>
+/// Minutes to failure, held against what takes minutes: a heat choke to open, a tank without a vent to pull a vacuum, a coil
+/// to heat.
+/// </summary>
+/// <param name="Kind">The carburetor.</param>
+/// <param name="ChokeLowMin">Earliest its heat choke is fully open; 0 for another choke.</param>
+/// <param name="ChokeHighMin">Latest it is.</param>
+/// <param name="CoilTauMin">Time constant of a coil that heats on a running engine, in minutes.</param>
+/// <param name="EnoughMin">Minutes without dying after which it is said to run on.</param>
+public sealed record FailureTimeLine(CarburetorKind Kind, double ChokeLowMin, double ChokeHighMin, double CoilTauMin, double EnoughMin)
+    : GaugeLine(LineKey, Station.Faults, CompressionLine.Quick, "Minutes to failure")
+{
+    /// <summary>Its key.</summary>
+    public const string LineKey = "faults/minutes-to-failure";
+
+    /// <summary>What it times, as the trace knows it.</summary>
+    internal const string Finding = "dies-after-minutes";
+
+    /// <summary>The findings of the trace that minutes to failure tell.</summary>
+    public static IReadOnlyList<string> Tells { get; } = [Finding, AtChoke, AtTank, AtCoil];
+
+    private const string AtChoke = "falters-as-choke-opens", AtTank = "dies-as-tank-seals", AtCoil = "dies-late";
+
+    /// <summary>A coil that fails hot does so between these shares of its rise. Own judgement.</summary>
+    private const double ColdestShare = 0.6, HottestShare = 0.98;
+
+    /// <summary>Two times are the same within this many minutes, or this share. Own judgement: a start and a stop by hand and ear.</summary>
+    private const double SameMin = 0.5, SameShare = 0.1;
+
+    /// <summary>The line of a carburetor.</summary>
+    /// <param name="kind">The carburetor.</param>
+    /// <param name="sheet">Its sheet.</param>
+    /// <param name="shop">The shop's defaults.</param>
+    public static FailureTimeLine Of(CarburetorKind kind, SpecSheet sheet, ShopDefaults shop)
+    {
+        var heat = kind.Choke == ChokeKind.Heat;
+        return new FailureTimeLine(
+            kind,
+            heat ? (sheet.Opens?.OpensLowS ?? shop.Chokes.HeatLowS) / 60 : 0,
+            heat ? (sheet.Opens?.OpensHighS ?? shop.Chokes.HeatHighS) / 60 : 0,
+            shop.QuickTests.CoilTauMin,
+            shop.QuickTests.RunsOnMin);
+    }
+
+    /// <inheritdoc/>
+    public override bool Running => true;
+
+    /// <inheritdoc/>
+    public override bool Required => false;
+
+    /// <inheritdoc/>
+    public override bool GoesWithTheTray => true;
+
+    /// <inheritdoc/>
+    public override Sentence Target => Sentence.Of("runs {0} and more", Quantity.Min(EnoughMin));
+
+    /// <inheritdoc/>
+    public override Span? Window => new(Dimension.Minutes, EnoughMin, null);
+
+    /// <inheritdoc/>
+    public override string LimitSource => "Shop default";
+
+    /// <inheritdoc/>
+    public override Caution? Caution => Safety.Caution.Running;
+
+    /// <inheritdoc/>
+    public override EntryForm Form => new(
+        [
+            new EntryGroup("clock", "Clock",
+            [
+                EntryField.Measure("minutes", "ran for", Dimension.Minutes),
+                EntryField.MeasureDetail("choke", "choke open at", Dimension.Minutes),
+                EntryField.MeasureDetail("air", "air in the tank", Dimension.Volume),
+                EntryField.MeasureDetail("burn", "it drinks", Dimension.VolumeFlow),
+                EntryField.Choice("ended", "ended", false, new EntryChoice("died", "Died by itself"), new EntryChoice("stopped", "Still ran")),
+            ]),
+        ],
+        null);
+
+    /// <summary>Earliest and latest minutes at which a coil that fails hot does: first-order heating, t = −τ ln(1 − share).</summary>
+    /// <param name="tauMin">Its time constant.</param>
+    public static (double Low, double High) CoilWindow(double tauMin) => (-tauMin * SteadyMath.Log(1 - ColdestShare), -tauMin * SteadyMath.Log(1 - HottestShare));
+
+    /// <inheritdoc/>
+    public override ReadReading Read(TypedReading typed)
+    {
+        var reader = new TypedReader(typed);
+        var minutes = (double)reader.Required("minutes", Dimension.Minutes, 0.05m, 240);
+        var choke = (double?)reader.Optional("choke", Dimension.Minutes, 0, 60);
+        var air = (double?)reader.Optional("air", Dimension.Volume, 1, 50_000);
+        var burn = (double?)reader.Optional("burn", Dimension.VolumeFlow, 0.1m, 500);
+        var died = reader.Choice("ended", "died", "stopped") == "died";
+        return Result(reader, () => new FailureTimeReading(minutes, died, choke, air, burn));
+    }
+
+    /// <inheritdoc/>
+    public override Sentence Describe(Reading reading) => reading is not FailureTimeReading read ? Sentence.None
+        : read.ChokeOpenMin is { } open ? Sentence.Of($"{(read.Died ? "died" : "still ran")} after {{0}}, choke open at {{1}}", Quantity.Min(read.Minutes), Quantity.Min(open))
+        : Sentence.Of($"{(read.Died ? "died" : "still ran")} after {{0}}", Quantity.Min(read.Minutes));
+
+    /// <summary>Whether it died just as the choke stood open.</summary>
+    /// <param name="read">The reading.</param>
+    public TimeFit WithChoke(FailureTimeReading read) =>
+        read.ChokeOpenMin is { } open ? Fit(Math.Abs(read.Minutes - open) <= Slack(open))
+        : Kind.Choke != ChokeKind.Heat ? TimeFit.Unknown
+        : read.Minutes > ChokeHighMin + Slack(ChokeHighMin) ? TimeFit.DoesNotFit
+        : TimeFit.Unknown;
+
+    /// <summary>Whether it died when a tank without a vent would have starved it.</summary>
+    /// <param name="read">The reading.</param>
+    public TimeFit AsTankSeals(FailureTimeReading read) => Tank(read) is { } tank ? Fit(Within(read.Minutes, tank)) : TimeFit.Unknown;
+
+    /// <summary>Whether it died when a coil could have been hot.</summary>
+    /// <param name="read">The reading.</param>
+    public TimeFit CoilHot(FailureTimeReading read) => Fit(read.Minutes >= CoilWindow(CoilTauMin).Low - Slack(read.Minutes));
+
+    /// <summary>What the times say, as findings of the trace and whether each is there.</summary>
+    /// <param name="reading">The reading that counts, or null.</param>
+    public IReadOnlyList<(string Finding, bool Present)> Findings(Reading? reading)
+    {
+        if (reading is not FailureTimeReading read)
+        {
+            return [];
+        }
+
+        if (!read.Died)
+        {
+            return read.Minutes >= EnoughMin ? [(Finding, false)] : [];
+        }
+
+        var found = new List<(string, bool)> { (Finding, true) };
+        void Add(string finding, TimeFit fit)
+        {
+            if (fit != TimeFit.Unknown)
+            {
+                found.Add((finding, fit == TimeFit.Fits));
+            }
+        }
+
+        Add(AtChoke, WithChoke(read));
+        Add(AtTank, AsTankSeals(read));
+        Add(AtCoil, CoilHot(read));
+        return found;
+    }
+
+    /// <inheritdoc/>
+    public override Judgement Judge(Reading? reading, PinSet pins)
+    {
+        if (reading is not FailureTimeReading read)
+        {
+            return Judgement.NotRead(Sentence.Of("Cold start, clock on, and watch the choke: how long until it dies?"));
+        }
+
+        var found = new Span(Dimension.Minutes, read.Minutes, read.Minutes);
+        var (low, high) = CoilWindow(CoilTauMin);
+        List<Sentence> why =
+        [
+            Sentence.Of("A coil that fails hot does so after {0} to {1}: heating of the first order with {2}, which is own judgement.", Min(low), Min(high), Min(CoilTauMin)),
+            Tank(read) is { } tank
+                ? Sentence.Of(
+                    "A tank with {0} of air and no vent starves an engine that drinks {1} after {2} to {3}: Boyle’s law, over cold and hot fuel.", Quantity.ML(read.AirML!.Value), Quantity.MLPerMin(read.BurnMLPerMin!.Value), Min(tank.Low), Min(tank.High))
+                : Sentence.Of("With the air in the tank and what it drinks, the time a shut vent takes could be told."),
+            read.ChokeOpenMin is { } open ? Sentence.Of("The choke stood open at {0}.", Min(open))
+                : Kind.Choke == ChokeKind.Heat ? Sentence.Of("Its choke is open after {0} to {1} on a day of 20 °C; nobody watched it.", Min(ChokeLowMin), Min(ChokeHighMin))
+                : Sentence.Of("Nobody noted when the choke stood open."),
+        ];
+        if (!read.Died)
+        {
+            var on = read.Minutes >= EnoughMin;
+            return new Judgement(
+                on ? Verdict.Good : Verdict.CannotTell,
+                on ? "runsOn" : "ranShort",
+                on ? "Runs on" : "Cannot tell yet",
+                on ? Lean.None : Lean.Below,
+                on ? Sentence.Of("It did not die this time. Go on.") : Sentence.Of("It still ran when it was stopped: run it {0} and more.", Min(EnoughMin)),
+                found,
+                [],
+                why,
+                []);
+        }
+
+        var (choke, vent, coil) = (WithChoke(read), AsTankSeals(read), CoilHot(read));
+        var (finding, word, next) = (choke, vent, coil) switch
+        {
+            (TimeFit.Fits, _, _) => ("withChoke", "Dies as the choke opens", Sentence.Of("The choke hid a main circuit short of fuel. Not the coil, not the cap: bowl off, look through the main jet.")),
+            (_, TimeFit.Fits, TimeFit.DoesNotFit) => ("asTankSeals", "As a shut vent would", Sentence.Of("A tank without a vent starves it about then, and no coil is hot that soon: blow through the vent, then run with the cap cracked open to the same time.")),
+            (_, TimeFit.Fits, _) => ("tankOrCoil", "Vent or coil", Sentence.Of("A shut vent takes that long, and so does a coil: run with the cap cracked open to the same time, spark light on.")),
+            (_, TimeFit.DoesNotFit, TimeFit.Fits) => ("late", "Late", Sentence.Of("Too long for the tank; a coil is hot by then. Spark light on at the moment it dies.")),
+            (_, TimeFit.DoesNotFit, _) => ("early", "Too early for either", Sentence.Of("Neither vent nor coil: too little fuel comes, or too much. Main jet, filter, needle.")),
+            (TimeFit.Unknown, _, TimeFit.DoesNotFit) => ("early", "Too early for a coil", Sentence.Of("No coil is hot that soon. Start it cold once more and note when the choke stands open: if it dies just then, the main circuit is short of fuel.")),
+            (_, _, TimeFit.DoesNotFit) => ("early", "Too early for a coil", Sentence.Of("The choke had been open for a while and no coil is hot that soon: vent and fuel next. Blow through the vent.")),
+            _ => ("late", "Late enough for a coil", Sentence.Of("A coil is hot by then. Crack the cap open first, which costs least; then the spark light at the moment it dies.")),
+        };
+        return new Judgement(
+            Verdict.NotGood,
+            finding,
+            word,
+            Lean.Below,
+            next,
+            found,
+            [
+                new("coilLow", "A coil, from", Quantity.Min(low)),
+                new("coilHigh", "A coil, to", Quantity.Min(high)),
+                .. Tank(read) is { } shut ? [new Figure("ventLow", "A shut vent, from", Quantity.Min(shut.Low)), new Figure("ventHigh", "A shut vent, to", Quantity.Min(shut.High))] : Array.Empty<Figure>(),
+            ],
+            why,
+            []);
+    }
+
+    private static Quantity Min(double minutes) => Quantity.Min(Math.Round(minutes, 1));
+
+    private static TimeFit Fit(bool fits) => fits ? TimeFit.Fits : TimeFit.DoesNotFit;
+
+    private static double Slack(double minutes) => Math.Max(SameMin, SameShare * minutes);
+
+    private static bool Within(double minutes, (double Low, double High) window) => minutes >= window.Low - Slack(window.Low) && minutes <= window.High + Slack(window.High);
+
+    private (double Low, double High)? Tank(FailureTimeReading read) =>
+        read is { AirML: { } air, BurnMLPerMin: { } burn } ? SealedTank.Window(Kind.Family, air, burn) : null;
+}
