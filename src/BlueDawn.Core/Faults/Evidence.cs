@@ -67,6 +67,9 @@ public sealed record FaultFound(string CauseId, string Label, DateTimeOffset At,
 /// <param name="NothingFound">True when the trace was closed without a cause.</param>
 /// <param name="Apart">How far apart the carburetor is.</param>
 /// <param name="Safety">What is safe to do.</param>
+/// <param name="Told">What the owner told, whatever was seen since: by finding, whether it is there.</param>
+/// <param name="Tried">What was tried before it came in.</param>
+/// <param name="Offered">What somebody says is wrong.</param>
 public sealed record Evidence(
     IReadOnlyList<EvidenceItem> Items,
     IReadOnlyList<FaultFound> Found,
@@ -76,10 +79,13 @@ public sealed record Evidence(
     IReadOnlySet<string> DoneChecks,
     bool NothingFound,
     ApartLevel Apart,
-    SafetyState Safety)
+    SafetyState Safety,
+    IReadOnlyDictionary<string, bool> Told,
+    IReadOnlyList<TriedFix> Tried,
+    IReadOnlyList<OfferedCause> Offered)
 {
-    /// <summary>What the owner told, whatever was seen since: by finding, whether it is there.</summary>
-    public IReadOnlyDictionary<string, bool> Told { get; init; } = new Dictionary<string, bool>();
+    /// <summary>Causes that were tried to be put right before it came in, without help.</summary>
+    public IReadOnlySet<string> InVain => Tried.Where(tried => tried.Outcome == TriedOutcome.NoHelp).Select(tried => tried.CauseId).ToHashSet();
 
     /// <summary>Gathers the evidence of a tray.</summary>
     /// <param name="knowledge">The fault knowledge.</param>
@@ -146,6 +152,7 @@ public sealed record Evidence(
         // Oil that a gauge line found thin is as thin as oil that was smelt.
         var thinned = items.Any(item => item is { FindingId: SafetyState.FuelInOil, Present: true, From: EvidenceFrom.Gauge }
             && !notes.Any(note => note.Note is SafetyNote { Condition: SafetyCondition.OilChanged } && note.TakenAt > item.TakenAt));
+        var told = notes.Select(note => note.Note).OfType<ToldNote>().LastOrDefault();
         var safety = SafetyState.Of(knowledge, kind, notes.Select(note => note.Note));
         return new Evidence(
             items,
@@ -161,11 +168,11 @@ public sealed record Evidence(
              select done.CheckId!).Concat(Measured(knowledge, readings, Touched)).ToHashSet(),
             said.Any(one => one.Note.Outcome == FaultOutcome.NothingFound),
             ApartNow(knowledge, notes),
-            (safety with { OilThinned = safety.OilThinned || thinned }).After(knowledge, kind, items))
-        {
-            Told = notes.Select(note => note.Note).OfType<FindingsNote>().Where(note => note.FromOwner).SelectMany(note => note.Answers).Where(answer => answer.Said != Said.CouldNotTell)
+            (safety with { OilThinned = safety.OilThinned || thinned }).After(knowledge, kind, items),
+            notes.Select(note => note.Note).OfType<FindingsNote>().Where(note => note.FromOwner).SelectMany(note => note.Answers).Where(answer => answer.Said != Said.CouldNotTell)
                 .GroupBy(answer => answer.FindingId).ToDictionary(answers => answers.Key, answers => answers.Last().Said == Said.Present),
-        };
+            told?.Tried ?? [],
+            told?.Offered ?? []);
     }
 
     /// <summary>

@@ -1,3 +1,4 @@
+using System.Text.Json.Serialization;
 using BlueDawn.Core.Carburetors;
 using BlueDawn.Core.Measures;
 using BlueDawn.Core.Safety;
@@ -12,7 +13,12 @@ namespace BlueDawn.Core.Faults;
 /// <param name="ChokeOpenMin">When the choke stood fully open, in minutes from the start; null when nobody watched it.</param>
 /// <param name="AirML">Air above the fuel in the tank; null when not known.</param>
 /// <param name="BurnMLPerMin">What it drinks; null when not known.</param>
-public sealed record FailureTimeReading(double Minutes, bool Died, double? ChokeOpenMin, double? AirML, double? BurnMLPerMin) : Reading;
+public sealed record FailureTimeReading(double Minutes, bool Died, double? ChokeOpenMin, double? AirML, double? BurnMLPerMin) : Reading
+{
+    /// <inheritdoc/>
+    [JsonIgnore]
+    public override double? DiedAfterMin => Died ? Minutes : null;
+}
 
 /// <summary>Whether a time fits what would take that long.</summary>
 public enum TimeFit
@@ -59,16 +65,18 @@ public sealed record FailureTimeLine(CarburetorKind Kind, double ChokeLowMin, do
     /// <summary>The line of a carburetor.</summary>
     /// <param name="kind">The carburetor.</param>
     /// <param name="sheet">Its sheet.</param>
-    /// <param name="shop">The shop's defaults.</param>
-    public static FailureTimeLine Of(CarburetorKind kind, SpecSheet sheet, ShopDefaults shop)
+    /// <param name="usual">What it is held against where the sheet says nothing.</param>
+    /// <param name="chokes">What chokes are.</param>
+    /// <param name="saidMin">Minutes after which it is said to fail, or null: then it has to run twice as long.</param>
+    public static FailureTimeLine Of(CarburetorKind kind, SpecSheet sheet, QuickTestDefaults usual, ChokeDefaults chokes, double? saidMin)
     {
         var heat = kind.Choke == ChokeKind.Heat;
         return new FailureTimeLine(
             kind,
-            heat ? (sheet.Opens?.OpensLowS ?? shop.Chokes.HeatLowS) / 60 : 0,
-            heat ? (sheet.Opens?.OpensHighS ?? shop.Chokes.HeatHighS) / 60 : 0,
-            shop.QuickTests.CoilTauMin,
-            shop.QuickTests.RunsOnMin);
+            heat ? (sheet.Opens?.OpensLowS ?? chokes.HeatLowS) / 60 : 0,
+            heat ? (sheet.Opens?.OpensHighS ?? chokes.HeatHighS) / 60 : 0,
+            usual.CoilTauMin,
+            Math.Max(usual.RunsOnMin, 2 * (saidMin ?? 0)));
     }
 
     /// <inheritdoc/>
@@ -143,9 +151,15 @@ public sealed record FailureTimeLine(CarburetorKind Kind, double ChokeLowMin, do
     /// <param name="read">The reading.</param>
     public TimeFit CoilHot(FailureTimeReading read) => Fit(read.Minutes >= CoilWindow(CoilTauMin).Low - Slack(read.Minutes));
 
-    /// <summary>What the times say, as findings of the trace and whether each is there.</summary>
+    /// <summary>What the times say, as signs for the trace.</summary>
     /// <param name="reading">The reading that counts, or null.</param>
-    public IReadOnlyList<(string Finding, bool Present)> Findings(Reading? reading)
+    /// <param name="entryId">Its entry.</param>
+    /// <param name="at">When it was taken.</param>
+    public IReadOnlyList<FindingSign> Signs(Reading? reading, Guid entryId, DateTimeOffset at) =>
+        [.. Findings(reading).Select(found => new FindingSign(found.Finding, Key, entryId, at, found.Present))];
+
+    /// <summary>What the times say, as findings of the trace and whether each is there.</summary>
+    private List<(string Finding, bool Present)> Findings(Reading? reading)
     {
         if (reading is not FailureTimeReading read)
         {

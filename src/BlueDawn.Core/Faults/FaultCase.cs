@@ -21,7 +21,8 @@ public sealed class FaultCase
     /// <param name="kind">The carburetor.</param>
     /// <param name="history">What the shop has confirmed on carburetors like it; <see cref="FaultHistory.None"/> to leave it out.</param>
     /// <param name="settled">Causes that are out of the question by now: put right, or not there.</param>
-    public FaultCase(FaultKnowledge knowledge, CarburetorKind kind, FaultHistory history, IReadOnlySet<string> settled)
+    /// <param name="inVain">Causes that somebody tried to put right before, without help; null for none.</param>
+    public FaultCase(FaultKnowledge knowledge, CarburetorKind kind, FaultHistory history, IReadOnlySet<string> settled, IReadOnlySet<string>? inVain = null)
     {
         Knowledge = knowledge;
         Kind = kind;
@@ -41,10 +42,18 @@ public sealed class FaultCase
 
         var total = Causes.Sum(cause => cause.PriorWeight);
         ExpertPrior = [.. Causes.Select(cause => Math.Min(0.6, FaultsExpected * cause.PriorWeight / total))];
-        Prior = [.. Causes.Select((cause, i) => settled.Contains(cause.Id) ? 0 : history.Shift(cause.Id, ExpertPrior[i]))];
+        Prior = [.. Causes.Select((cause, i) => settled.Contains(cause.Id) ? 0 : Tried(history.Shift(cause.Id, ExpertPrior[i]), inVain?.Contains(cause.Id) == true))];
         Strengths = strengths;
         Network = new FaultNetwork(Prior, strengths);
     }
+
+    /// <summary>
+    /// Odds of a cause that was put right before without help, against what they were. Own judgement: a new part can be bad
+    /// and a fix half done, so it speaks against the cause and does not rule it out.
+    /// </summary>
+    public const double TriedInVain = 0.4;
+
+    private static double Tried(double prior, bool inVain) => inVain ? prior * TriedInVain / (1 - prior + (prior * TriedInVain)) : prior;
 
     /// <summary>The knowledge it was compiled from.</summary>
     public FaultKnowledge Knowledge { get; }

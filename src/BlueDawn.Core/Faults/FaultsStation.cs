@@ -19,6 +19,7 @@ public sealed class FaultsStation : LinesStation
         NoteKind.Of<FaultNote>("fault"),
         NoteKind.Of<ApartNote>("apart"),
         NoteKind.Of<SafetyNote>("safety"),
+        NoteKind.Of<ToldNote>("told", May.CheckIn),
     ];
 
     /// <inheritdoc/>
@@ -29,14 +30,23 @@ public sealed class FaultsStation : LinesStation
 
     /// <summary>Quick tests that give a number. None has to be read: the trace asks for one where it tells something.</summary>
     /// <inheritdoc/>
-    public override IEnumerable<GaugeLine> Lines(TrayFacts tray, SpecSheet sheet, ShopDefaults shop)
+    public override IEnumerable<GaugeLine> Lines(TrayFacts tray, SpecSheet sheet, ShopDefaults shop) =>
+        QuickTests(tray.Kind, sheet, shop.QuickTests, shop.Chokes, tray.FailsAfterMin);
+
+    /// <summary>The quick tests of a carburetor.</summary>
+    /// <param name="kind">The carburetor.</param>
+    /// <param name="sheet">Its sheet, or what stands in for one.</param>
+    /// <param name="usual">What they are held against where the sheet says nothing.</param>
+    /// <param name="chokes">What chokes are.</param>
+    /// <param name="failsAfterMin">Minutes after which it is said to fail, or null.</param>
+    public static IEnumerable<GaugeLine> QuickTests(CarburetorKind kind, SpecSheet sheet, QuickTestDefaults usual, ChokeDefaults chokes, double? failsAfterMin)
     {
-        yield return CompressionLine.Of(tray.Kind, sheet, shop.QuickTests);
-        yield return FailureTimeLine.Of(tray.Kind, sheet, shop);
-        yield return new BulbStrokesLine(shop.QuickTests.BulbFew, shop.QuickTests.BulbMany);
-        if (tray.Kind.Engine != EngineKind.TwoStroke)
+        yield return CompressionLine.Of(kind, sheet, usual);
+        yield return FailureTimeLine.Of(kind, sheet, usual, chokes, failsAfterMin);
+        yield return new BulbStrokesLine(usual.BulbFew, usual.BulbMany);
+        if (kind.Engine != EngineKind.TwoStroke)
         {
-            yield return new MissingFuelLine(shop.QuickTests.MissingLeastML);
+            yield return new MissingFuelLine(usual.MissingLeastML);
         }
     }
 
@@ -50,7 +60,7 @@ public sealed class FaultsStation : LinesStation
     /// <inheritdoc/>
     public override IReadOnlyList<FindingSign> Signs(TrayBook tray) =>
         tray.Lines.FirstOrDefault(line => line.Line is FailureTimeLine) is { Line: FailureTimeLine line, Standing: { } standing, Reading: var reading }
-            ? [.. line.Findings(reading).Select(found => new FindingSign(found.Finding, line.Key, standing.EntryId, standing.TakenAt, found.Present))]
+            ? line.Signs(reading, standing.EntryId, standing.TakenAt)
             : [];
 
     /// <inheritdoc/>

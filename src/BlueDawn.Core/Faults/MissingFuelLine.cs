@@ -42,9 +42,9 @@ public sealed record MissingFuelLine(double LeastML) : GaugeLine("faults/missing
         [
             new EntryGroup("volumes", "Volumes",
             [
-                EntryField.Measure("missing", "gone from the tank", Dimension.Volume),
-                EntryField.Measure("risen", "over the oil’s mark", Dimension.Volume),
-                EntryField.MeasureDetail("days", "days it stood", Dimension.Count),
+                EntryField.Measure("missing", "missing", Dimension.Volume),
+                EntryField.Measure("risen", "risen", Dimension.Volume),
+                EntryField.MeasureDetail("days", "days", Dimension.Count),
             ]),
         ],
         null);

@@ -2,6 +2,7 @@ using BlueDawn.Core.Carburetors;
 using BlueDawn.Core.Measures;
 using BlueDawn.Core.Safety;
 using BlueDawn.Core.Shop;
+using BlueDawn.Core.Stations;
 
 namespace BlueDawn.Core.Faults;
 
@@ -22,6 +23,28 @@ public sealed record Weighing(string FindingId, string Label, bool Present, doub
 /// <param name="ConfirmedBefore">In how many of the shop's trays that count it was confirmed.</param>
 public sealed record CauseStanding(
     Cause Cause, double Probability, Sentence Reason, IReadOnlyList<Weighing> Weighings, double ExpertPrior, double Prior, double ConfirmedBefore);
+
+/// <summary>How a hypothesis stands.</summary>
+public enum HypothesisState
+{
+    /// <summary>Neither found nor ruled out.</summary>
+    Open,
+
+    /// <summary>It was there.</summary>
+    Found,
+
+    /// <summary>It is not it.</summary>
+    RuledOut,
+}
+
+/// <summary>What somebody says is wrong, tested like any other cause and weighed by nothing but what is found.</summary>
+/// <param name="CauseId">The cause.</param>
+/// <param name="Label">What is said to be wrong.</param>
+/// <param name="By">Who says so.</param>
+/// <param name="Probability">How likely it is by what is known.</param>
+/// <param name="State">How it stands.</param>
+/// <param name="CheckId">The cheapest check that would tell, or null when none is left.</param>
+public sealed record Hypothesis(string CauseId, string Label, ToldBy By, double Probability, HypothesisState State, string? CheckId);
 
 /// <summary>What kind of thing to do next.</summary>
 public enum StepKind
@@ -80,6 +103,7 @@ public sealed record TraceStep(
 /// <param name="SeveralProbability">Probability that more than one thing is wrong.</param>
 /// <param name="ElsewhereProbability">Probability that what is wrong is not in the carburetor.</param>
 /// <param name="History">The shop's history that was used.</param>
+/// <param name="Hypotheses">What somebody says is wrong, with how likely it is and what would tell.</param>
 /// <param name="Doubts">Where what was told and what was seen do not go together, gently; for the bench alone.</param>
 public sealed record Trace(
     CarburetorKind Kind,
@@ -92,6 +116,7 @@ public sealed record Trace(
     double SeveralProbability,
     double ElsewhereProbability,
     FaultHistory History,
+    IReadOnlyList<Hypothesis> Hypotheses,
     IReadOnlyList<string> Doubts)
 {
     private const double ElsewhereLikely = 0.6;
@@ -137,7 +162,7 @@ public sealed record Trace(
     /// <param name="evidence">Everything known.</param>
     public static Trace Of(FaultKnowledge knowledge, CarburetorKind kind, TraceDefaults shop, FaultHistory history, Evidence evidence)
     {
-        var faults = new FaultCase(knowledge, kind, history, evidence.Settled);
+        var faults = new FaultCase(knowledge, kind, history, evidence.Settled, evidence.InVain);
         var observations = evidence.Observations(faults);
         var posterior = faults.Network.Infer(observations);
         var (plan, checks) = Value(faults, new RepairCosts(faults, shop), posterior, evidence);
@@ -154,7 +179,23 @@ public sealed record Trace(
             posterior.SeveralProbability,
             elsewhere,
             history,
+            [.. evidence.Offered.Where(offered => faults.CauseAt(offered.CauseId) >= 0).Select(offered => Tested(offered, faults, posterior, evidence, checks))],
             [.. knowledge.Contradictions.Where(one => one.Holds(evidence)).Select(one => one.Words).Distinct()]);
+    }
+
+    /// <summary>What somebody says is wrong: how likely it is by what is known, and the cheapest check that would tell.</summary>
+    private static Hypothesis Tested(OfferedCause offered, FaultCase faults, Posterior posterior, Evidence evidence, IReadOnlyList<CheckValue> checks)
+    {
+        var cause = faults.CauseAt(offered.CauseId);
+        var tells = checks.Where(value => value.Check.Reveals.Any(id => faults.FindingAt(id) is >= 0 and var finding && faults.Strengths[finding][cause] >= GoesWith
+            && evidence.Items.All(item => item.FindingId != id || item.BeforeFix))).MinBy(value => value.Minutes);
+        return new Hypothesis(
+            offered.CauseId,
+            faults.Causes[cause].Label,
+            offered.By,
+            posterior.CauseProbability[cause],
+            evidence.Found.Any(fault => fault.CauseId == offered.CauseId) ? HypothesisState.Found : evidence.RuledOut.Contains(offered.CauseId) ? HypothesisState.RuledOut : HypothesisState.Open,
+            tells?.Check.Id);
     }
 
     /// <summary>Ranking and next check without the explanations: what the benchmark times.</summary>

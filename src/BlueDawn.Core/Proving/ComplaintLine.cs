@@ -1,3 +1,4 @@
+using BlueDawn.Core.Logbook;
 using BlueDawn.Core.Measures;
 using BlueDawn.Core.Safety;
 using BlueDawn.Core.Stations;
@@ -26,7 +27,8 @@ public sealed record ComplaintReading(ComplaintState State, double? RanMin = nul
 /// <summary>The owner's complaint tried again: gone or still there.</summary>
 /// <param name="Complaint">The complaint.</param>
 /// <param name="Try">How it is tried.</param>
-public sealed record ComplaintLine(Complaint Complaint, ComplaintTry Try)
+/// <param name="FailedAfterMin">Minutes after which it used to fail, as it was told or timed; null when nobody knows.</param>
+public sealed record ComplaintLine(Complaint Complaint, ComplaintTry Try, double? FailedAfterMin = null)
     : GaugeLine(Complaint.LineKey, Station.Proving, "What the owner complained of", $"“{Complaint.Label}”")
 {
     private static readonly (ComplaintState State, string Value, string Label)[] States =
@@ -35,6 +37,12 @@ public sealed record ComplaintLine(Complaint Complaint, ComplaintTry Try)
         (ComplaintState.StillThere, "stillThere", "Still there"),
         (ComplaintState.NothingToTry, "nothing", "Nothing to try"),
     ];
+
+    /// <summary>What was timed at Trace stands before what was told.</summary>
+    /// <inheritdoc/>
+    public override GaugeLine After(Log log) => log.Notes<ReadingNote>().Select(logged => logged.Note.Reading?.DiedAfterMin).LastOrDefault(died => died is not null) is { } timed
+        ? this with { FailedAfterMin = timed }
+        : this;
 
     /// <inheritdoc/>
     public override Sentence Target => Try.RanMin is null ? Sentence.Of("gone") : Sentence.Of("gone, and runs longer than it took to fail");
@@ -82,7 +90,7 @@ public sealed record ComplaintLine(Complaint Complaint, ComplaintTry Try)
         var failedAfter = Try.RanMin is null ? null : reader.Optional("failedAfter", Dimension.Minutes, 0, 600);
         decimal? ran = Try.RanMin is null ? null : reader.Required("ran", Dimension.Minutes, 0, 600);
         var state = reader.Choice("state", [.. Form.Groups[0].Fields[^1].Choices.Select(choice => choice.Value)]);
-        return Result(reader, () => new ComplaintReading(States.First(one => one.Value == state).State, (double?)ran, (double?)failedAfter));
+        return Result(reader, () => new ComplaintReading(States.First(one => one.Value == state).State, (double?)ran, (double?)failedAfter ?? (Try.RanMin is null ? null : FailedAfterMin)));
     }
 
     /// <inheritdoc/>

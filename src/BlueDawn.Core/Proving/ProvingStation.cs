@@ -30,7 +30,7 @@ public sealed class ProvingStation : LinesStation
         {
             if (ComplaintTry.Shipped.TryGetValue(complaint.Id, out var how) && how.TriedBy is null)
             {
-                yield return new ComplaintLine(complaint, how);
+                yield return new ComplaintLine(complaint, how, tray.FailsAfterMin);
             }
         }
 

@@ -36,6 +36,9 @@ public sealed record TrayFacts(
 
     /// <summary>What the owner came with, to be tried again at Prove: what was named at check-in, else the owner's words.</summary>
     public IReadOnlyList<Complaint> Complaints { get; init; } = [];
+
+    /// <summary>Minutes after which it fails, as it was told at check-in; null when nobody said.</summary>
+    public double? FailsAfterMin { get; init; }
 }
 
 /// <summary>What a tray is judged by.</summary>

@@ -20,9 +20,12 @@ public static class StoryEvidence
 
     private const int LongestLabel = 60;
 
+    /// <summary>Fuel is called old from this many days on: common practice, no source. What a tank does not show: own judgement.</summary>
+    private const double OldFuelDays = 60, MissingML = 200;
+
     /// <summary>The story as notes of the trace: what the owner said, then what was seen.</summary>
     /// <param name="story">The story.</param>
-    public static IReadOnlyList<FindingsNote> Of(Story story)
+    public static IReadOnlyList<TraceNote> Of(Story story)
     {
         var said = story.Complaints.Distinct().Select(id => new FindingAnswer(id, Said.Present)).ToList();
         if (story.StoodFor != StoodFor.NotSaid)
@@ -35,15 +38,33 @@ public static class StoryEvidence
             said.Add(new("earlier-work", story.WorkedOnBy == WorkedOnBy.Nobody ? Said.Absent : Said.Present));
         }
 
-        if (story.Fuel != FuelSaid.NotSaid)
+        // An age in days stands before a word.
+        var old = story.FuelAgeDays is { } days ? days >= OldFuelDays : story.Fuel == FuelSaid.Old;
+        if (story.Fuel != FuelSaid.NotSaid || story.FuelAgeDays is not null)
         {
-            said.Add(new("fuel-smells-stale", story.Fuel == FuelSaid.Old ? Said.Present : Said.Absent, Doubtful: true));
+            said.Add(new("fuel-smells-stale", old ? Said.Present : Said.Absent, Doubtful: true));
         }
 
-        var notes = new List<FindingsNote>();
+        if (story.Occurs != Occurs.NotSaid)
+        {
+            said.Add(new("only-cold", story.Occurs == Occurs.OnlyCold ? Said.Present : Said.Absent));
+            said.Add(new("only-warm", story.Occurs == Occurs.OnlyWarm ? Said.Present : Said.Absent));
+        }
+
+        if (story is { TankThenML: { } then, TankNowML: { } now } && then - now >= MissingML && story.Complaints.All(id => id != "tank-lost-fuel"))
+        {
+            said.Add(new("tank-lost-fuel", Said.Present));
+        }
+
+        var notes = new List<TraceNote>();
         if (said.Count > 0)
         {
             notes.Add(new FindingsNote("owner-story", said, FromOwner: true));
+        }
+
+        if (story.Tried?.Count > 0 || story.Offered?.Count > 0)
+        {
+            notes.Add(new ToldNote(story.Tried ?? [], story.Offered ?? []));
         }
 
         if (story.Oil != OilFound.NotLooked)

@@ -7,6 +7,7 @@ using BlueDawn.Core.Logbook;
 using BlueDawn.Core.Measures;
 using BlueDawn.Core.Setting;
 using BlueDawn.Core.Shop;
+using BlueDawn.Core.Stations;
 using BlueDawn.Server.Problems;
 using BlueDawn.Store;
 using BlueDawn.Store.Trays;
@@ -37,7 +38,7 @@ internal sealed record NumberDrillView(int Number, decimal DiameterIn, decimal D
 /// <param name="LabourPerHour">Hourly rate that turns money into minutes, above 0.</param>
 /// <param name="ProofMin">Minutes to prove a fix.</param>
 /// <param name="ReferMin">What giving up costs, in minutes.</param>
-/// <param name="Steps">What was done since, in order: entries of the trace as a tray's logbook has them (findings, fault, apart, safety). A check that told nothing is a findings entry whose answers could not be told.</param>
+/// <param name="Steps">What was done since, in order: entries of the trace as a tray's logbook has them (findings, fault, apart, safety, told), and readings of its quick tests. A check that told nothing is a findings entry whose answers could not be told.</param>
 internal sealed record FaultTraceInput(
     CarburetorFamily Family,
     IReadOnlyList<FindingAnswer> Answers,
@@ -56,7 +57,15 @@ internal sealed record FaultTraceInput(
 /// <param name="ExpectedMin">Expected minutes to a fix this way.</param>
 /// <param name="BeforeCheckId">The check that has to be done first, or null.</param>
 /// <param name="Reveals">Findings it answers.</param>
-internal sealed record RankedCheck(string CheckId, string Label, double Min, double ExpectedMin, string? BeforeCheckId, IReadOnlyList<string> Reveals);
+/// <param name="Lines">Quick tests on which what it shows is read as a number.</param>
+internal sealed record RankedCheck(string CheckId, string Label, double Min, double ExpectedMin, string? BeforeCheckId, IReadOnlyList<string> Reveals, IReadOnlyList<string> Lines);
+
+/// <summary>What a reading among the steps said.</summary>
+/// <param name="Line">The quick test.</param>
+/// <param name="Verdict">Its verdict.</param>
+/// <param name="Finding">What was found.</param>
+/// <param name="DoNext">What to do about it.</param>
+internal sealed record TraceReading(string Line, Verdict Verdict, string Finding, string DoNext);
 
 /// <summary>A cause and how likely it is.</summary>
 internal sealed record RankedCause(string CauseId, string Label, double Probability);
@@ -77,7 +86,10 @@ internal sealed record FaultTraceResult(
     SafetyCondition? NextFirst,
     string? NextFirstWords,
     IReadOnlyList<RankedCheck> Checks,
-    ApartLevel Apart);
+    ApartLevel Apart,
+    IReadOnlyList<Hypothesis> Hypotheses,
+    IReadOnlyList<string> Doubts,
+    IReadOnlyList<TraceReading> Readings);
 
 /// <summary>The pure computations, for scripts: no sign-in, nothing stored, the unit in every field name.</summary>
 internal static class ComputeEndpoints
@@ -113,6 +125,8 @@ internal static class ComputeEndpoints
         var note = new FindingsNote(null, input.Answers, input.FromOwner);
         var shop = new TraceDefaults(input.LabourPerHour, input.ProofMin, input.ReferMin);
         var steps = input.Steps ?? [];
+        var kind = new CarburetorKind(input.Family, input.Engine, input.Choke);
+        var lines = FaultsStation.QuickTests(kind, SpecSheet.NoneYet(kind), new(), new(), null).ToList();
         List<FieldProblem> problems =
         [
             .. note.Check(knowledge),
@@ -120,16 +134,27 @@ internal static class ComputeEndpoints
             .. steps.Count > MostSteps ? [new FieldProblem("steps", $"No more than {MostSteps} steps.")] : Array.Empty<FieldProblem>(),
             .. steps.SelectMany((step, i) => step is TraceNote trace
                 ? trace.Check(knowledge).Select(problem => problem with { Field = $"steps[{i}].{problem.Field["note.".Length..]}" })
-                : [new FieldProblem($"steps[{i}]", "A step of a trace is one of findings, fault, apart and safety.")]),
+                : step is ReadingNote reading ? Problems(reading, lines).Select(problem => problem with { Field = $"steps[{i}].{problem.Field}" })
+                : [new FieldProblem($"steps[{i}]", "A step of a trace is one of findings, fault, apart, safety, told and reading.")]),
         ];
         if (problems.Count > 0)
         {
             return Problem.Fields(problems);
         }
 
-        var kind = new CarburetorKind(input.Family, input.Engine, input.Choke);
+        var timed = steps.Prepend(note).Select((step, i) => (Note: step, At: DateTimeOffset.UnixEpoch.AddMinutes(i))).ToList();
+        var read = (from step in timed
+                    where step.Note is ReadingNote
+                    let line = lines.First(line => line.Key == ((ReadingNote)step.Note).Line)
+                    let reading = line.Read(((ReadingNote)step.Note).Typed).Reading
+                    select (step.At, Line: line, Reading: reading, Judged: line.Judge(reading, PinSet.Empty))).ToList();
         var evidence = Evidence.Gather(
-            knowledge, kind, [.. steps.Cast<TraceNote>().Prepend(note).Select((step, i) => new Logged<TraceNote>(Guid.Empty, DateTimeOffset.UnixEpoch.AddMinutes(i), "", step))], [], [], []);
+            knowledge,
+            kind,
+            [.. timed.Where(step => step.Note is TraceNote).Select(step => new Logged<TraceNote>(Guid.Empty, step.At, "", (TraceNote)step.Note))],
+            [.. read.Select(one => new JudgedReading(Guid.Empty, one.Line.Key, one.Judged.Finding, one.At, false))],
+            [.. lines.Select(line => line.Key)],
+            [.. read.Where(one => one.Line is FailureTimeLine).TakeLast(1).SelectMany(one => ((FailureTimeLine)one.Line).Signs(one.Reading, Guid.Empty, one.At))]);
         var trace = Trace.Of(knowledge, kind, shop, FaultHistory.None, evidence);
         return TypedResults.Ok(new FaultTraceResult(
             [.. trace.Causes.Select(standing => new RankedCause(standing.Cause.Id, standing.Cause.Label, standing.Probability))],
@@ -145,9 +170,17 @@ internal static class ComputeEndpoints
             trace.Next.Asks,
             trace.Next.First,
             trace.Next.FirstWords,
-            [.. trace.Checks.Select(value => new RankedCheck(value.Check.Id, value.Check.Label, value.Minutes, value.ExpectedMinutes, value.Before?.Id, value.Check.Reveals))],
-            trace.Evidence.Apart));
+            [.. trace.Checks.Select(value => new RankedCheck(value.Check.Id, value.Check.Label, value.Minutes, value.ExpectedMinutes, value.Before?.Id, value.Check.Reveals, knowledge.LinesOf(value.Check.Id)))],
+            trace.Evidence.Apart,
+            trace.Hypotheses,
+            trace.Doubts,
+            [.. read.Select(one => new TraceReading(one.Line.Key, one.Judged.Verdict, one.Judged.Finding, one.Judged.DoNext.ToString()))]));
     }
+
+    private static IEnumerable<FieldProblem> Problems(ReadingNote reading, List<GaugeLine> lines) =>
+        lines.FirstOrDefault(line => line.Key == reading.Line) is { } line
+            ? line.Read(reading.Typed).Problems
+            : [new FieldProblem("line", $"Not a quick test of this machine. There are: {string.Join(", ", lines.Select(one => one.Key))}.")];
 
     private static Results<Ok<MeasureResult>, ValidationProblem> ReadMeasure(MeasureInput input) =>
         MeasureEntry.Parse(input.Text, input.Dimension, input.Units) is { Problem: null, Value: var value }

@@ -28,7 +28,8 @@ internal sealed record CauseName(string Id, string Label, string Fix);
 /// <param name="State">The state it needs.</param>
 /// <param name="Minutes">Hands-on minutes, without getting there.</param>
 /// <param name="Reveals">Findings it answers.</param>
-internal sealed record CheckName(string Id, string Label, CheckState State, double Minutes, IReadOnlyList<string> Reveals);
+/// <param name="Lines">Quick tests on which what it shows is read as a number.</param>
+internal sealed record CheckName(string Id, string Label, CheckState State, double Minutes, IReadOnlyList<string> Reveals, IReadOnlyList<string> Lines);
 
 /// <summary>The words of the fault knowledge that apply to a carburetor.</summary>
 internal sealed record FaultWords(IReadOnlyList<FindingName> Findings, IReadOnlyList<CauseName> Causes, IReadOnlyList<ApartCost> Levels, IReadOnlyList<CheckName> Checks);
@@ -72,7 +73,7 @@ internal static class FaultEndpoints
             [.. knowledge.Findings.Where(finding => kinds.Any(finding.Applies.Matches)).Select(finding => new FindingName(finding.Id, finding.Label, finding.Short, finding.Stage == "complaint"))],
             [.. knowledge.Causes.Where(cause => kinds.Any(cause.Applies.Matches)).Select(cause => new CauseName(cause.Id, cause.Label, cause.Fix))],
             [.. knowledge.Apart.Where(cost => families.Contains(CarburetorFamily.FloatBowl) || cost.Level != ApartLevel.Bowl)],
-            [.. knowledge.Checks.Where(check => kinds.Any(check.Applies.Matches)).Select(check => new CheckName(check.Id, check.Label, check.State, check.Minutes, check.Reveals))]));
+            [.. knowledge.Checks.Where(check => kinds.Any(check.Applies.Matches)).Select(check => new CheckName(check.Id, check.Label, check.State, check.Minutes, check.Reveals, knowledge.LinesOf(check.Id)))]));
     }
 
     private static async Task<Results<Ok<TraceView>, ProblemHttpResult>> ShowAsync(int number, BlueDawnDb db, Me me, CancellationToken cancel, bool history = true)

@@ -127,7 +127,7 @@ internal static class IntakeEndpoints
         var story = input.Story is { } told ? StoryEvidence.Of(told) : [];
         var sheet = await OnlyExactSpecAsync(db, (input.StampedNumber ?? "").Trim(), input.Family, cancel);
         var kind = CheckIn.KindOf(input.Family, input.Engine, input.Choke, sheet);
-        if (checkIn.Check(me.Desk.Today).Concat(kind.Problem is { } which ? [new FieldProblem("family", which)] : []).Concat(story.SelectMany(note => note.Check(me.Desk.Knowledge.Of().Of<FaultKnowledge>()))).ToList() is { Count: > 0 } problems)
+        if (checkIn.Check(me.Desk.Today).Concat(kind.Problem is { } which ? [new FieldProblem("family", which)] : []).Concat(input.Story?.Check(me.Desk.Today) ?? []).Concat(story.SelectMany(note => note.Check(me.Desk.Knowledge.Of().Of<FaultKnowledge>()))).ToList() is { Count: > 0 } problems)
         {
             return Problem.Fields(problems);
         }

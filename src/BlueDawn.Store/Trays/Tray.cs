@@ -98,6 +98,7 @@ public sealed class Tray
         Number, new CarburetorKind(Family, Engine, Choke), StampedNumber, Spec?.Sheet, Fitting, Complaint, PromisedDay, WaitsFor, WaitNote, OwnerLimit, MachineWorth)
     {
         Complaints = StoryEvidence.Complaints(Story, Complaint, knowledge.Of<FaultKnowledge>()),
+        FailsAfterMin = Story?.FailsAfterMin,
     };
 
     /// <summary>Takes over what stands on it after an entry.</summary>

@@ -28,6 +28,7 @@ public sealed class WritingTests
         new FaultNote("fuel-stale", FaultOutcome.Fixed),
         new ApartNote(ApartLevel.Off),
         new SafetyNote(SafetyCondition.EngineCool),
+        new ToldNote([new("spark-plug-poor", ToldBy.Owner, new DateOnly(2026, 10, 1), TriedOutcome.NoHelp)], [new("coil-heat-fade", ToldBy.AnotherShop)]),
         new SheetNote("FB18"),
         new FittingNote(FitOption.SingleParts, ["needle"]),
         new PartsHereNote(),

@@ -15,8 +15,13 @@ export function SingleEntry({ state, line, way, disabled, onEnter, describedBy }
   const group = groupOf(state, line, way);
   if (!group) return null;
   const value = (field: EntryField): string => state.draft.values[field.name] ?? '';
-  const set = (field: EntryField, text: string): void =>
-    state.change({ group: group.name, values: { ...state.draft.values, [field.name]: text } });
+  const setOne = (name: string, text: string): void =>
+    state.change({ group: group.name, values: { ...state.draft.values, [name]: text } });
+  const set = (field: EntryField, text: string): void => setOne(field.name, text);
+  // Moments that are noted while the clock goes on.
+  const marks = group.fields.filter(
+    (field) => field.kind === 'measure' && field.dimension === 'minutes' && field.detail,
+  );
   const noted = (field: EntryField): boolean =>
     !field.whenNoted || [value(field), standing[field.name], state.errors[field.name]].some(Boolean);
   return (
@@ -42,7 +47,7 @@ export function SingleEntry({ state, line, way, disabled, onEnter, describedBy }
             />
           ))}
         {group.fields
-          .filter((field) => field.kind === 'measure' && field.dimension === 'minutes')
+          .filter((field) => field.kind === 'measure' && field.dimension === 'minutes' && !field.detail)
           .map((field) => (
             <MinutesClock
               key={field.name}
@@ -50,6 +55,8 @@ export function SingleEntry({ state, line, way, disabled, onEnter, describedBy }
               line={line.key}
               name={line.label}
               disabled={disabled}
+              marks={marks}
+              onMark={(name, minutes) => setOne(name, minutes)}
               onMinutes={(minutes) => set(field, minutes)}
             />
           ))}

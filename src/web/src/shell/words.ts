@@ -4,11 +4,17 @@ import type {
   EngineKind,
   Fate,
   FitOption,
+  FuelKind,
   LineVerdict,
   Note,
+  Occurs,
+  OilLevel,
   ShelfStanding,
   StockMoveKind,
+  ToldBy,
+  TriedOutcome,
   WaitsFor,
+  Whose,
 } from '../api/client';
 
 /** The families of carburetors, the engines they feed and their chokes. */
@@ -48,6 +54,7 @@ export const noteWord: Record<NonNullable<Note['kind']>, string> = {
   fault: 'Fault found',
   apart: 'Apart or together',
   safety: 'Safe to run',
+  told: 'Tried or said before',
   soils: 'What has to come off',
   method: 'How it is cleaned',
   dry: 'Rinsed and dry',
@@ -124,3 +131,45 @@ export const waitWord: Record<WaitsFor, string> = {
 };
 
 export const waits = Object.keys(waitWord) as WaitsFor[];
+
+/** Who tried or said something before it came in. */
+export const toldByWord: Record<ToldBy, string> = {
+  owner: 'The owner',
+  anotherShop: 'Another shop',
+  somebody: 'Somebody else',
+};
+
+/** What came of something that was tried. */
+export const triedOutcomeWord: Record<TriedOutcome, string> = {
+  notSaid: 'Not said',
+  noHelp: 'No help',
+  forAWhile: 'Helped for a while',
+};
+
+/** When it does what is complained of. */
+export const occursWord: Record<Exclude<Occurs, 'notSaid'>, string> = {
+  always: 'Cold and warm',
+  onlyCold: 'Only cold',
+  onlyWarm: 'Only warm',
+};
+
+/** What is in the tank. */
+export const fuelKindWord: Record<Exclude<FuelKind, 'notSaid'>, string> = {
+  petrol: 'Petrol, no alcohol',
+  withAlcohol: 'Petrol with alcohol',
+  mix: 'Two-stroke mix',
+};
+
+/** Whose machine it is. */
+export const whoseWord: Record<Exclude<Whose, 'notSaid'>, string> = {
+  customers: 'A customer’s',
+  shops: 'The shop’s',
+  toSell: 'To sell on',
+};
+
+/** Where the oil stood. */
+export const oilLevelWord: Record<Exclude<OilLevel, 'notSaid'>, string> = {
+  below: 'Below its mark',
+  atMark: 'At its mark',
+  above: 'Above its mark',
+};

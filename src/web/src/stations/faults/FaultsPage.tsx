@@ -7,12 +7,14 @@ import { useRecord } from '../../outbox/useRecord';
 import { useFaultWords, useTrace } from '../../shell/queries';
 import { Button } from '../../ui/button';
 import { Choice } from '../../ui/choice';
+import { GaugeSheet } from '../../gauge/GaugeLine';
 import { Loading, Notice, Trouble } from '../../ui/states';
 import { CauseList } from './CauseList';
 import { CheckList } from './CheckList';
 import { EvidenceList } from './EvidenceList';
 import { FoundList } from './FoundList';
 import { NextPanel } from './NextPanel';
+import { ToldCard } from './ToldCard';
 import { useHistoryUsed } from './useHistoryUsed';
 import type { StationProps } from '../registry';
 
@@ -35,6 +37,12 @@ function OpenTrace({ tray, view, words }: { tray: Tray; view: TraceView; words: 
   const [chosenId, setChosen] = useState<string | null>(null);
   const chosen = trace.checks.find((value) => value.check.id === chosenId) ?? null;
   const top = useRef<HTMLDivElement>(null);
+  const stepCheck = chosen ? chosen.check.id : trace.next.checkId;
+  // What the step reads as a number stands with the step; the rest below.
+  const stepLines = (words.checks.find((check) => check.id === stepCheck)?.lines ?? trace.next.lines).flatMap(
+    (key) => tray.lines.find((line) => line.key === key) ?? [],
+  );
+  const otherLines = tray.lines.filter((line) => line.station === 'faults' && !stepLines.includes(line));
   const choose = (check: CheckValue): void => {
     setChosen(check.check.id);
     top.current?.scrollIntoView({ block: 'nearest' });
@@ -53,6 +61,7 @@ function OpenTrace({ tray, view, words }: { tray: Tray; view: TraceView; words: 
         tray={tray}
         trace={trace}
         words={words}
+        lines={stepLines}
         chosen={chosen}
         mayRecord={mayRecord && !work.busy}
         record={async (note) => {
@@ -63,6 +72,14 @@ function OpenTrace({ tray, view, words }: { tray: Tray; view: TraceView; words: 
         }}
         onLeave={() => setChosen(null)}
       />
+      {trace.doubts.length > 0 && (
+        <Notice tone="unsure" title="The story and what was seen do not quite go together.">
+          {trace.doubts.map((doubt) => (
+            <p key={doubt}>{doubt}</p>
+          ))}
+          <p className="text-mute">For the bench alone: it stands on no report.</p>
+        </Notice>
+      )}
       <FoundList
         tray={tray.number}
         trace={trace}
@@ -79,6 +96,27 @@ function OpenTrace({ tray, view, words }: { tray: Tray; view: TraceView; words: 
         mayRecord={mayRecord && !work.busy}
         record={work.record}
       />
+      <ToldCard
+        trace={trace}
+        words={words}
+        mayRecord={mayRecord && !work.busy}
+        record={work.record}
+        onCheck={(id) => {
+          const value = trace.checks.find(({ check }) => check.id === id);
+          if (value) choose(value);
+        }}
+      />
+      {otherLines.length > 0 && (
+        <GaugeSheet
+          tray={tray.number}
+          lines={otherLines}
+          logbook={tray.logbook}
+          locked={!mayRecord}
+          title="Quick tests"
+          note="What is read here is found here"
+          cautionOnCard={tray.next.caution?.key}
+        />
+      )}
       <Card label="How far apart it is" pad="rows" className="block">
         <h3 className="text-mute pb-1 text-note font-strong">How far apart it is; what is apart costs nothing more</h3>
         <Choice

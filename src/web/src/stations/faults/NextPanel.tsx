@@ -1,6 +1,7 @@
 import { Card } from '../../ui/card';
 import { useState } from 'react';
-import type { CheckValue, FaultWords, Said, Trace, TraceNote, Tray } from '../../api/client';
+import type { CheckValue, FaultWords, Line, Said, Trace, TraceNote, Tray } from '../../api/client';
+import { GaugeLine } from '../../gauge/GaugeLine';
 import { useKept } from '../../outbox/drafts';
 import { usePerson, useUnits } from '../../session/session';
 import { trayPath } from '../registry';
@@ -21,6 +22,8 @@ interface Props {
   tray: Tray;
   trace: Trace;
   words: FaultWords;
+  /** Quick tests on which what it asks is read as a number. */
+  lines: Line[];
   /** A check chosen instead of the best one. */
   chosen: CheckValue | null;
   mayRecord: boolean;
@@ -42,7 +45,7 @@ const askedFirst = (value: CheckValue, trace: Trace): CheckValue =>
       });
 
 /** The one thing to do next, what it would tell, and the answers it asks for. */
-export function NextPanel({ tray, trace, words, chosen: wanted, mayRecord, record, onLeave }: Props) {
+export function NextPanel({ tray, trace, words, lines, chosen: wanted, mayRecord, record, onLeave }: Props) {
   const units = useUnits();
   const before = wanted?.before ?? null;
   const chosen = wanted && askedFirst(wanted, trace);
@@ -96,6 +99,24 @@ export function NextPanel({ tray, trace, words, chosen: wanted, mayRecord, recor
             mayRecord={mayRecord}
             record={record}
           />
+        )}
+        {lines.length > 0 && (
+          <div className="border-line mt-2 border-t pt-2">
+            <p className="text-mute text-note font-strong">{asks.length > 0 ? 'Or as a number' : 'As a number'}</p>
+            {lines.map((line) => (
+              <GaugeLine
+                key={line.key}
+                tray={tray.number}
+                line={line}
+                locked={!mayRecord || (chosen ? chosen.first : next.first) !== null}
+                way={undefined}
+                history={tray.logbook.filter((entry) => entry.lineKey === line.key)}
+              />
+            ))}
+          </div>
+        )}
+        {!chosen && next.firstWords && next.kind === 'fix' && (
+          <p className="text-unsure mt-1 font-bold">First: {next.firstWords}.</p>
         )}
         {!chosen && (next.kind === 'fix' || next.kind === 'refer') && next.causeId && (
           <FixDone causeId={next.causeId} refer={next.kind === 'refer'} mayRecord={mayRecord} record={record} />

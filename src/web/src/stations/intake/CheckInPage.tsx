@@ -11,11 +11,21 @@ import { device } from '../../outbox/device';
 import { parcels, photoParcel } from '../../outbox/parcels';
 import { usePerson } from '../../session/session';
 import { useBench, useFaultWords, useStamped, useWhyShut } from '../../shell/queries';
-import { choices, chokeWord, engineWord, familyWord } from '../../shell/words';
+import {
+  choices,
+  chokeWord,
+  engineWord,
+  familyWord,
+  fuelKindWord,
+  occursWord,
+  oilLevelWord,
+  whoseWord,
+} from '../../shell/words';
+import { ToldEditor, toldOf, type Told } from '../../tray/ToldEditor';
 import { trayPath } from '../registry';
 import { Button } from '../../ui/button';
 import { Choice, Several } from '../../ui/choice';
-import { TextArea, TextField } from '../../ui/field';
+import { SelectField, TextArea, TextField } from '../../ui/field';
 import { Loading, Notice } from '../../ui/states';
 import { localToday } from '../../units/format';
 import { Earlier } from './Earlier';
@@ -24,6 +34,19 @@ import { keys } from '../../shell/keys';
 
 // Without its code generator, which a page that allows no foreign scripts refuses anyway.
 z.config({ jitless: true });
+
+/** A number that may be left out, as people write them. */
+const number = z.string().refine((text) => text.trim() === '' || amount(text) !== null, 'Enter a plain number.');
+const amount = (text: string): number | null => {
+  const value = Number(text.trim().replace(',', '.'));
+  return text.trim() === '' || !Number.isFinite(value) || value < 0 ? null : value;
+};
+const litres = (text: string): number | null => {
+  const value = amount(text);
+  return value === null ? null : value * 1000;
+};
+/** Complaints with which fuel may be gone from the tank. */
+const losing = ['tank-lost-fuel', 'leaks-fuel', 'fuel-from-overflow', 'oil-smoke'];
 
 // Only what can be said without the server: that something is there. The rules themselves are the server's.
 const form = z
@@ -42,6 +65,17 @@ const form = z
     workedOnBy: z.enum(['notSaid', 'nobody', 'owner', 'anotherShop']),
     oil: z.enum(['notLooked', 'fine', 'fuelInIt']),
     fuel: z.enum(['notSaid', 'fresh', 'old']),
+    occurs: z.enum(['notSaid', 'always', 'onlyCold', 'onlyWarm']),
+    failsAfterMin: number,
+    fuelKind: z.enum(['notSaid', 'petrol', 'withAlcohol', 'mix']),
+    fuelAgeDays: number,
+    tankThen: number,
+    tankNow: number,
+    oilThen: z.enum(['notSaid', 'below', 'atMark', 'above']),
+    ageYears: number,
+    hours: number,
+    whose: z.enum(['notSaid', 'customers', 'shops', 'toSell']),
+    told: z.custom<Told>(),
   })
   .refine((filled) => filled.complaint.trim() !== '' || filled.complaints.length > 0, {
     path: ['complaint'],
@@ -101,6 +135,17 @@ function CheckInForm({ offered }: { offered: string }) {
       workedOnBy: 'notSaid',
       oil: 'notLooked',
       fuel: 'notSaid',
+      occurs: 'notSaid',
+      failsAfterMin: '',
+      fuelKind: 'notSaid',
+      fuelAgeDays: '',
+      tankThen: '',
+      tankNow: '',
+      oilThen: 'notSaid',
+      ageYears: '',
+      hours: '',
+      whose: 'notSaid',
+      told: { tried: [], offered: [] },
       // What was kept of the bench may be of a day that is past.
       promisedDay: offered < localToday() ? '' : offered,
       ...kept.values,
@@ -146,7 +191,24 @@ function CheckInForm({ offered }: { offered: string }) {
       engine,
       choke,
       complaint,
-      story: { complaints: tapped.map((f) => f.id), stoodFor, workedOnBy, oil, fuel },
+      story: {
+        complaints: tapped.map((f) => f.id),
+        stoodFor,
+        workedOnBy,
+        oil,
+        fuel,
+        occurs: filled.occurs,
+        failsAfterMin: amount(filled.failsAfterMin),
+        fuelKind: filled.fuelKind,
+        fuelAgeDays: amount(filled.fuelAgeDays),
+        tankThenML: litres(filled.tankThen),
+        tankNowML: litres(filled.tankNow),
+        oilThen: filled.oilThen,
+        ageYears: amount(filled.ageYears),
+        hours: amount(filled.hours),
+        whose: filled.whose,
+        ...toldOf(filled.told),
+      },
     };
     try {
       const tray = await ask(api.POST('/api/trays', { body }));
@@ -172,11 +234,13 @@ function CheckInForm({ offered }: { offered: string }) {
       sending.current = false;
       const problem = problemOf(error);
       const fields = Object.entries(problem.errors);
-      fields.forEach(([field, messages]) => setError(field as Path<Form>, { message: messages[0] ?? '' }));
+      fields.forEach(([field, messages]) => setError(storyField(field) as Path<Form>, { message: messages[0] ?? '' }));
       if (fields.length === 0) setTrouble(`${problem.title} ${problem.detail}`);
     }
   };
   const problem = (field: keyof Form): string | undefined => formState.errors[field]?.message;
+  const has = (id: string): boolean => tapped.some((f) => f.id === id);
+  const told = values.told as Told;
 
   return (
     <div className="p-3 lg:px-5 lg:pb-5">
@@ -341,6 +405,124 @@ function CheckInForm({ offered }: { offered: string }) {
               </Ask>
             )}
           </div>
+          {(has('dies-after-minutes') || tapped.length > 0) && (
+            <div className="grid gap-x-5 gap-y-3 sm:grid-cols-2">
+              <Ask what="When it does it">
+                <Choice
+                  label="When it does it"
+                  value={values.occurs === 'notSaid' ? '' : values.occurs}
+                  options={choices(occursWord)}
+                  onChange={(v) => setValue('occurs', v)}
+                  onClear={() => setValue('occurs', 'notSaid')}
+                  small
+                />
+              </Ask>
+              {has('dies-after-minutes') && (
+                <TextField
+                  label="Dies after, minutes"
+                  inputMode="decimal"
+                  className="num"
+                  problem={problem('failsAfterMin')}
+                  {...register('failsAfterMin')}
+                />
+              )}
+            </div>
+          )}
+          {losing.some(has) && (
+            <div className="grid gap-x-5 gap-y-3 sm:grid-cols-3">
+              <TextField
+                label="Tank then, litres"
+                inputMode="decimal"
+                className="num"
+                problem={problem('tankThen')}
+                {...register('tankThen')}
+              />
+              <TextField
+                label="Tank now, litres"
+                inputMode="decimal"
+                className="num"
+                problem={problem('tankNow')}
+                {...register('tankNow')}
+              />
+              {engine !== 'twoStroke' && (
+                <SelectField label="Oil, when last read" {...register('oilThen')}>
+                  <option value="notSaid">Not said</option>
+                  {choices(oilLevelWord).map((one) => (
+                    <option key={one.value} value={one.value}>
+                      {one.label}
+                    </option>
+                  ))}
+                </SelectField>
+              )}
+            </div>
+          )}
+          {(values.workedOnBy === 'owner' || values.workedOnBy === 'anotherShop') && (
+            <ToldEditor
+              causes={words.data?.causes ?? []}
+              value={told}
+              only="tried"
+              onChange={(next) => setValue('told', next)}
+            />
+          )}
+          <details className="border-line border-t pt-1">
+            <summary className="text-mute min-h-11 cursor-pointer py-2.5 font-medium">
+              More of the story: whose, age, fuel, what somebody says it is
+            </summary>
+            <div className="grid gap-3">
+              <div className="grid gap-x-5 gap-y-3 sm:grid-cols-2">
+                <Ask what="Whose machine">
+                  <Choice
+                    label="Whose machine"
+                    value={values.whose === 'notSaid' ? '' : values.whose}
+                    options={choices(whoseWord)}
+                    onChange={(v) => setValue('whose', v)}
+                    onClear={() => setValue('whose', 'notSaid')}
+                    small
+                  />
+                </Ask>
+                <Ask what="Kind of fuel">
+                  <Choice
+                    label="Kind of fuel"
+                    value={values.fuelKind === 'notSaid' ? '' : values.fuelKind}
+                    options={choices(fuelKindWord)}
+                    onChange={(v) => setValue('fuelKind', v)}
+                    onClear={() => setValue('fuelKind', 'notSaid')}
+                    small
+                  />
+                </Ask>
+              </div>
+              <div className="grid gap-x-5 gap-y-3 sm:grid-cols-3">
+                <TextField
+                  label="Fuel’s age, days"
+                  inputMode="decimal"
+                  className="num"
+                  problem={problem('fuelAgeDays')}
+                  {...register('fuelAgeDays')}
+                />
+                <TextField
+                  label="Machine’s age, years"
+                  inputMode="decimal"
+                  className="num"
+                  problem={problem('ageYears')}
+                  {...register('ageYears')}
+                />
+                <TextField
+                  label="Hours it has run"
+                  inputMode="decimal"
+                  className="num"
+                  problem={problem('hours')}
+                  {...register('hours')}
+                />
+              </div>
+              <ToldEditor
+                causes={words.data?.causes ?? []}
+                value={told}
+                only="offered"
+                onChange={(next) => setValue('told', next)}
+              />
+            </div>
+          </details>
+          {problem('told') && <p className="text-bad font-medium">{problem('told')}</p>}
           {values.oil === 'fuelInIt' && (
             <Notice tone="unsure" title="Do not run this engine before its oil is changed.">
               The inlet valve has let fuel through into the sump. Drain it by the local rule for waste oil.
@@ -389,6 +571,11 @@ function Known({ stamped, number, said }: { stamped: KnownStamp; number: string;
     </div>
   );
 }
+
+/** The box of a field of the story. */
+const storyField = (field: string): string =>
+  ({ 'story.tankThenML': 'tankThen', 'story.tankNowML': 'tankNow' })[field] ??
+  field.replace(/^story\.(tried.*)?/, (_, tried) => (tried ? 'told' : ''));
 
 /** A question and its answers. */
 function Ask({ what, children }: { what: string; children: ReactNode }) {

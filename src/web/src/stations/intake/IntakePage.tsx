@@ -1,18 +1,58 @@
 import { Card } from '../../ui/card';
 import { useState } from 'react';
 import { useKept } from '../../outbox/drafts';
-import type { CarburetorFamily, ChokeKind, EngineKind } from '../../api/client';
+import type { CarburetorFamily, ChokeKind, EngineKind, Tray } from '../../api/client';
 import { usePerson } from '../../session/session';
 import { Logbook } from '../../tray/Logbook';
 import { Button, LinkButton } from '../../ui/button';
 import { TextArea, TextField } from '../../ui/field';
 import { useWhyShut } from '../../shell/queries';
-import { chokeWord, choices, engineWord, familyWord } from '../../shell/words';
+import { chokeWord, choices, engineWord, familyWord, fuelKindWord, oilLevelWord, whoseWord } from '../../shell/words';
 import { Choice } from '../../ui/choice';
 import { day, localToday, moment } from '../../units/format';
 import { Earlier } from './Earlier';
 import { Photos } from '../../tray/Photos';
 import type { StationProps } from '../registry';
+
+/** What else was told when it came in; what the trace counts stands at Trace. */
+function told(story: Tray['story']): [string, string][] {
+  if (!story) return [];
+  const litres = (ml: number): string => `${(ml / 1000).toLocaleString()} l`;
+  const some = (what: string, value: string | null | undefined | false): [string, string][] =>
+    value ? [[what, value]] : [];
+  return [
+    ...some('Whose machine', story.whose && story.whose !== 'notSaid' && whoseWord[story.whose]),
+    ...some(
+      'Age',
+      [
+        story.ageYears != null && `${story.ageYears.toString()} years`,
+        story.hours != null && `${story.hours.toString()} hours`,
+      ]
+        .filter(Boolean)
+        .join(', '),
+    ),
+    ...some('Dies after', story.failsAfterMin != null && `${story.failsAfterMin.toString()} min`),
+    ...some(
+      'Fuel',
+      [
+        story.fuelKind && story.fuelKind !== 'notSaid' && fuelKindWord[story.fuelKind],
+        story.fuelAgeDays != null && `${story.fuelAgeDays.toString()} days old`,
+      ]
+        .filter(Boolean)
+        .join(', '),
+    ),
+    ...some(
+      'In the tank',
+      [
+        story.tankThenML != null && `${litres(story.tankThenML)} then`,
+        story.tankNowML != null && `${litres(story.tankNowML)} now`,
+      ]
+        .filter(Boolean)
+        .join(', '),
+    ),
+    ...some('Oil, when last read', story.oilThen && story.oilThen !== 'notSaid' && oilLevelWord[story.oilThen]),
+  ];
+}
 
 interface Editing {
   /** The version these words were written over: someone else's change in between is a conflict, not overwritten. */
@@ -144,6 +184,7 @@ export default function IntakePage({ tray, writing }: StationProps) {
             ],
             ['Promised for', day(facts.promisedDay, localToday())],
             ['Came in', moment(facts.checkedInAt)],
+            ...told(tray.story),
           ].map(([what, value]) => (
             <div key={what} className="contents">
               <dt className="text-mute">{what}</dt>
