@@ -57,6 +57,7 @@ public sealed class UpgradeTests(Shop shop) : IAsyncLifetime
         ["tray 35, obstacles"] = "decision 97",
         ["tray 35, stations"] = "decision 97",
         ["tray 35, report"] = "decision 97",
+        ["tray 38, traceNext"] = "decision 116: a mixture is set on a running engine, which waits for what a run needs",
         ["tray 17, causes"] = "decision 112: findings that decide and more causes for each trouble",
         ["tray 17, traceNext"] = "decision 112: what has to be so before it runs, and cheap looks, come first",
         ["tray 18, causes"] = "decision 112: findings that decide and more causes for each trouble",
@@ -87,8 +88,8 @@ public sealed class UpgradeTests(Shop shop) : IAsyncLifetime
         ["tray 36, report"] = "no needle and seat on a carburetor that stands on its tank",
     };
 
-    /// <summary>Lines that Set and Choke did not have (decisions 72 and 81).</summary>
-    private static readonly HashSet<string> NewAtSet = [.. ChokesStation.ShippedLooks.Select(look => $"chokes/{look.Key}"), "chokes/opening", "chokes/suction-force", "chokes/warm-water", "chokes/rod-travel", "chokes/return-spring", "chokes/chamber-hold", "chokes/warm-strip", .. ProvingStation.ShippedLooks.Select(look => $"proving/{look.Key}"), .. SettingStation.ShippedLooks.Select(look => $"setting/{look.Key}"), "setting/lever-height", "setting/pop-off", "setting/float-drop", "setting/seat-bore", "setting/bowl-squeeze"];
+    /// <summary>Lines that Set, Choke and Trace did not have (decisions 72, 81 and 114).</summary>
+    private static readonly HashSet<string> NewAtSet = [.. ChokesStation.ShippedLooks.Select(look => $"chokes/{look.Key}"), "chokes/opening", "chokes/suction-force", "chokes/warm-water", "chokes/rod-travel", "chokes/return-spring", "chokes/chamber-hold", "chokes/warm-strip", .. ProvingStation.ShippedLooks.Select(look => $"proving/{look.Key}"), .. SettingStation.ShippedLooks.Select(look => $"setting/{look.Key}"), "setting/lever-height", "setting/pop-off", "setting/float-drop", "setting/seat-bore", "setting/bowl-squeeze", "faults/compression", "faults/minutes-to-failure", "faults/bulb-strokes", "faults/missing-fuel"];
 
     /// <summary>Trays whose complaints the fuel-on line tries anyway.</summary>
     private static readonly HashSet<int> TriedByFuelOn = [19, 22, 26, 37];
