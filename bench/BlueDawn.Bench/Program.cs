@@ -34,6 +34,12 @@ if (args is ["stories", ..])
     return;
 }
 
+if (args is ["simulator", ..])
+{
+    BlueDawn.Bench.SimulatorBench.Run(args is [_, var machines] ? int.Parse(machines, System.Globalization.CultureInfo.InvariantCulture) : 200);
+    return;
+}
+
 if (args is ["setting"])
 {
     BlueDawn.Bench.SettingBench.Run(Median);
@@ -56,35 +62,6 @@ var rank = Median(() => Trace.Rank(faults, Tray.Shop, evidence));
 Console.WriteLine($"  posterior over every set          {infer,8:0.00} ms");
 Console.WriteLine($"  the same by the definition        {brute,8:0.00} ms   {brute / infer,6:0.0} times as long");
 Console.WriteLine($"  full ranking with the next check  {rank,8:0.00} ms   {rank / brute,6:0.00} of the definition’s posterior alone");
-
-if (args is ["ranking"])
-{
-    return;
-}
-
-const int Machines = 200;
-var minutes = new FaultSimulator(seed: 7).MeanMinutes(
-    Machines,
-    FaultSimulator.ByExpectedCost,
-    FaultSimulator.ByInformation(0.5),
-    FaultSimulator.ByInformation(0.85),
-    FaultSimulator.ByInformation(0.97),
-    FaultSimulator.CheapestCheckFirst,
-    FaultSimulator.ByPriorOnly);
-Console.WriteLine($"Bench minutes to the last fault mended, mean of {Machines} simulated machines");
-string[] names =
-[
-    "next step by expected cost",
-    "most information, till 50 % sure",
-    "most information, till 85 % sure",
-    "most information, till 97 % sure",
-    "cheapest check first, till 85 %",
-    "by prior only, no check",
-];
-for (var i = 0; i < names.Length; i++)
-{
-    Console.WriteLine($"  {names[i],-34} {minutes[i],6:0} min   {minutes[i] / minutes[0],5:0.00} times the first");
-}
 
 // Every cause and finding on one carburetor: more than any real one has, as a bound.
 static FaultKnowledge Whole()

@@ -45,6 +45,11 @@ public sealed record CheckValue(
     }
 }
 
+/// <summary>What it would be worth to know what is wrong.</summary>
+/// <param name="SavedMinutes">Minutes that knowing it would save against giving up, on average.</param>
+/// <param name="Bits">What is not known about it, in bits.</param>
+public readonly record struct Clairvoyance(double SavedMinutes, double Bits);
+
 /// <summary>Works out what each check is worth, one step ahead.</summary>
 public sealed class CheckValuer
 {
@@ -146,6 +151,36 @@ public sealed class CheckValuer
         }
 
         return plan with { Minutes = Math.Min(plan.Minutes, minutes + (failing * onward)) };
+    }
+
+    /// <summary>The value of knowing what is wrong, against giving up. Source: Howard, Information value theory, 1966 (the value of clairvoyance).</summary>
+    /// <param name="now">How far apart it is.</param>
+    public Clairvoyance Clairvoyance(ApartLevel now)
+    {
+        var (saved, bits) = (0.0, 0.0);
+        for (var s = 0; s < sets.Length; s++)
+        {
+            if (weights[s] <= 0)
+            {
+                continue;
+            }
+
+            bits -= weights[s] * SteadyMath.Log2(weights[s]);
+            if (sets[s] != 0)
+            {
+                var (minutes, level) = (0.0, now);
+                for (var rest = sets[s]; rest != 0; rest &= rest - 1)
+                {
+                    var cause = BitOperations.TrailingZeroCount(rest);
+                    minutes += costs.Fix(cause);
+                    level = costs.Level(cause) > level ? costs.Level(cause) : level;
+                }
+
+                saved += weights[s] * Math.Max(0, costs.ReferMinutes - minutes - costs.Get(now, level));
+            }
+        }
+
+        return new Clairvoyance(saved, bits);
     }
 
     /// <summary>The plan without another check.</summary>

@@ -131,10 +131,13 @@ public sealed record Trace(
     private const double InHandLeast = 0.3;
     private const double PointsTo = 0.6;
 
-    /// <summary>Share of the expected time a check must save when one cause is as good as certain.</summary>
-    private const double WorthWhenSure = 0.05;
+    /// <summary>A cause this likely is put right unless a check saves this share of the expected time: looks that save next to nothing add up. Own judgement, by the stories.</summary>
+    private const double Likely = 0.5, WorthWhenLikely = 0.1;
     private const double Unlikely = 0.005;
     private const int CausesShown = 14;
+
+    /// <summary>Expected times that differ by no more than this share are as good as the same. Own judgement.</summary>
+    private const double Alike = 0.05;
 
     /// <summary>A look costs no more than this, and tells at least this many bits. Own judgement.</summary>
     private const double LookMinutes = 3, LookBits = 0.02;
@@ -165,14 +168,14 @@ public sealed record Trace(
         var faults = new FaultCase(knowledge, kind, history, evidence.Settled, evidence.InVain);
         var observations = evidence.Observations(faults);
         var posterior = faults.Network.Infer(observations);
-        var (plan, checks) = Value(faults, new RepairCosts(faults, shop), posterior, evidence);
+        var (plan, checks, sight) = Value(faults, new RepairCosts(faults, shop), posterior, evidence);
         var elsewhere = Elsewhere(faults, posterior);
         var causes = Standing(faults, posterior, observations, evidence, history);
         return new Trace(
             kind,
             evidence,
             causes,
-            StepFinder.Find(faults, evidence, causes, plan, checks, elsewhere, shop),
+            StepFinder.Find(faults, evidence, causes, plan, checks, sight, elsewhere, shop),
             checks,
             plan.Minutes,
             posterior.NoneProbability,
@@ -202,11 +205,11 @@ public sealed record Trace(
     public static (Posterior Posterior, RepairPlan Plan, IReadOnlyList<CheckValue> Checks) Rank(FaultCase faults, TraceDefaults shop, Evidence evidence)
     {
         var posterior = faults.Network.Infer(evidence.Observations(faults));
-        var (plan, checks) = Value(faults, new RepairCosts(faults, shop), posterior, evidence);
+        var (plan, checks, _) = Value(faults, new RepairCosts(faults, shop), posterior, evidence);
         return (posterior, plan, checks);
     }
 
-    private static (RepairPlan Plan, IReadOnlyList<CheckValue> Checks) Value(FaultCase faults, RepairCosts costs, Posterior posterior, Evidence evidence)
+    private static (RepairPlan Plan, IReadOnlyList<CheckValue> Checks, Clairvoyance Sight) Value(FaultCase faults, RepairCosts costs, Posterior posterior, Evidence evidence)
     {
         var valuer = new CheckValuer(faults, costs, posterior, Relevant(faults, evidence));
         var known = evidence.Known(faults);
@@ -230,7 +233,7 @@ public sealed record Trace(
             .OrderBy(value => value.ExpectedMinutes)
             .ThenBy(value => value.Minutes)
             .ToList();
-        return (valuer.PlanFixFirst(evidence.Apart, known, then), checks);
+        return (valuer.PlanFixFirst(evidence.Apart, known, then), checks, valuer.Clairvoyance(evidence.Apart));
     }
 
     /// <summary>A check with what has to be asked before it, whose minutes it then costs as well.</summary>
@@ -321,7 +324,7 @@ public sealed record Trace(
     private static class StepFinder
     {
         public static TraceStep Find(
-            FaultCase faults, Evidence evidence, IReadOnlyList<CauseStanding> causes, RepairPlan plan, IReadOnlyList<CheckValue> checks, double elsewhere, TraceDefaults shop)
+            FaultCase faults, Evidence evidence, IReadOnlyList<CauseStanding> causes, RepairPlan plan, IReadOnlyList<CheckValue> checks, Clairvoyance sight, double elsewhere, TraceDefaults shop)
         {
             if (evidence.NothingFound)
             {
@@ -343,7 +346,7 @@ public sealed record Trace(
                 return again;
             }
 
-            if (evidence.Found.Count > 0 && !evidence.Items.Any(item => item.Present && !item.BeforeFix && IsOpen(item, faults, causes)))
+            if (evidence.Found.Count > 0 && evidence.Recheck.Count == 0 && !evidence.Items.Any(item => item.Present && !item.BeforeFix && IsOpen(item, faults, causes)))
             {
                 return Plain(StepKind.Done, "Nothing is left unexplained.", $"Found: {string.Join("; ", evidence.Found.Select(fault => Lower(fault.Label)))}.");
             }
@@ -353,19 +356,36 @@ public sealed record Trace(
                 return Of(story, faults, evidence, new RepairCosts(faults, shop), Sentence.Of("Nothing speaks for any cause yet; the story costs least."));
             }
 
-            var best = checks.Count > 0 ? checks[0] : null;
             var likely = plan.First < 0 ? null : causes.FirstOrDefault(cause => cause.Cause == faults.Causes[plan.First]);
-            var least = likely?.Probability >= Sure ? plan.Minutes * WorthWhenSure : 0;
-            if (best is not null && best.ExpectedMinutes < plan.Minutes - least)
+            var least = likely?.Probability >= Likely ? plan.Minutes * WorthWhenLikely : 0;
+            var best = Best(checks, plan.Minutes - least);
+            if (best is not null)
             {
                 return Of(best, faults, evidence, new RepairCosts(faults, shop), Sentence.Of(
                     "Cuts the expected time to a fix from {0} to {1}, this check included.", Quantity.Min(plan.Minutes), Quantity.Min(best.ExpectedMinutes)));
             }
 
-            // Giving up may cost less than any one check by the sums; a look that costs a minute or two comes before it all the same.
-            if (plan.First < 0 && checks.Where(value => value.Minutes <= LookMinutes && value.InformationBits >= LookBits).MaxBy(value => value.InformationBits / value.Minutes) is { } look)
+            if (plan.First < 0 && BeforeGivingUp(checks, sight) is { } look)
             {
-                return Of(look, faults, evidence, new RepairCosts(faults, shop), Sentence.Of("Before it is sent on: a look that costs {0}.", Quantity.Min(look.Minutes)));
+                return Of(look, faults, evidence, new RepairCosts(faults, shop), Sentence.Of(
+                    "Before it is sent on: this tells most a minute, and to know what it is would save {0} on average.", Quantity.Min(Math.Round(sight.SavedMinutes))));
+            }
+
+            if (plan.First < 0 && evidence.Recheck.Count > 0 && Forbidden(faults, evidence) is { } forbidden)
+            {
+                return new TraceStep(
+                    StepKind.Recheck,
+                    null,
+                    null,
+                    Sentence.Of($"Before it runs again: {Lower(forbidden.Need.Words)}. Put that right, then say how it is."),
+                    Sentence.Of("What has been put right cannot be tried before."),
+                    shop.ProofMinutes,
+                    forbidden.There,
+                    [],
+                    null,
+                    null,
+                    Caution.Strip,
+                    []);
             }
 
             if (plan.First < 0)
@@ -397,6 +417,35 @@ public sealed record Trace(
                     : Fix(first, likely?.Probability ?? 0, evidence, faults, elsewhere, shop) with { FirstWords = unmet.Need.Words, First = evidence.Safety.BeforeRunning?.Condition }
                 : Fix(first, likely?.Probability ?? 0, evidence, faults, elsewhere, shop);
         }
+
+        /// <summary>
+        /// The check to do next, or null when none cuts the expected time below the plan's. Of checks whose expected times are as
+        /// good as the same, the one that tells most a minute: the sums end two steps ahead, where a dear check that tells much
+        /// looks better than a cheap one that could come before it.
+        /// </summary>
+        private static CheckValue? Best(IReadOnlyList<CheckValue> checks, double most)
+        {
+            var alike = checks.Count == 0 ? most : Math.Min(most, checks[0].ExpectedMinutes * (1 + Alike));
+            return checks.Where(value => value.ExpectedMinutes < most && value.ExpectedMinutes <= alike).MaxBy(value => value.InformationBits / value.Minutes);
+        }
+
+        /// <summary>
+        /// The check to do before giving up, or null. No one check or fix pays by the sums, which look two steps ahead: several
+        /// together may. A look of a minute or two comes first in any case; a longer check while knowing what is wrong would save
+        /// more than it costs to find out at the rate of the best check.
+        /// </summary>
+        private static CheckValue? BeforeGivingUp(IReadOnlyList<CheckValue> checks, Clairvoyance sight)
+        {
+            var telling = checks.Where(value => value.InformationBits >= LookBits).ToList();
+            return telling.MaxBy(value => value.InformationBits / value.Minutes) is { } best && sight.SavedMinutes * best.InformationBits > best.Minutes ? best
+                : telling.Where(value => value.Minutes <= LookMinutes).MaxBy(value => value.InformationBits / value.Minutes);
+        }
+
+        /// <summary>What forbids a run, with the findings that say so; null when nothing does.</summary>
+        private static (Need Need, IReadOnlyList<string> There)? Forbidden(FaultCase faults, Evidence evidence) => faults.Knowledge.Needs
+            .Where(need => need.Id != Need.Oil && need.For.Contains(Need.Running))
+            .Select(need => ((Need, IReadOnlyList<string> There)?)(need, [.. need.RuledOutBy.Where(evidence.IsThere)]))
+            .FirstOrDefault(one => one!.Value.There.Count > 0);
 
         /// <summary>What a fix needs and what is not so, or not known; null when nothing is in its way.</summary>
         private static (Need Need, NeedState State)? Unmet(Cause cause, FaultCase faults, Evidence evidence) => !faults.Knowledge.FixOf(cause.Id).Running ? null
