@@ -19,14 +19,21 @@ internal static class SimulatorBench
     /// <param name="machines">Machines drawn.</param>
     public static void Run(int machines)
     {
-        var minutes = new FaultSimulator(seed: 7).Minutes(machines, [.. Ways.Select(way => way.Policy)]);
+        var all = new FaultSimulator(seed: 7).Minutes(machines, [.. Ways.Select(way => way.Policy)]);
+        Print($"Bench minutes to the last fault mended, mean of {machines} simulated machines", [.. all.Select(one => one.Minutes)]);
+        var known = all.Where(one => one.Known).Select(one => one.Minutes).ToList();
+        Print($"Of the {known.Count} whose faults a table knows", known);
+    }
+
+    private static void Print(string title, List<double[]> minutes)
+    {
         var first = minutes.Average(one => one[0]);
-        Console.WriteLine($"Bench minutes to the last fault mended, mean of {machines} simulated machines");
+        Console.WriteLine(title);
         for (var way = 0; way < Ways.Length; way++)
         {
             var more = minutes.Select(one => one[way] - one[0]).ToList();
             var mean = more.Average();
-            var half = 1.96 * Math.Sqrt(more.Sum(one => (one - mean) * (one - mean)) / (machines - 1) / machines);
+            var half = 1.96 * Math.Sqrt(more.Sum(one => (one - mean) * (one - mean)) / (minutes.Count - 1) / minutes.Count);
             Console.WriteLine($"  {Ways[way].Name,-34} {first + mean,6:0} min   the first takes {first / (first + mean),4:0.00} of it   {mean,6:0} ± {half:0} more");
         }
     }

@@ -131,13 +131,10 @@ public sealed record Trace(
     private const double InHandLeast = 0.3;
     private const double PointsTo = 0.6;
 
-    /// <summary>A cause this likely is put right unless a check saves this share of the expected time: looks that save next to nothing add up. Own judgement, by the stories.</summary>
-    private const double Likely = 0.5, WorthWhenLikely = 0.1;
+    /// <summary>Share of the expected time a check must save when one cause is as good as certain.</summary>
+    private const double WorthWhenSure = 0.05;
     private const double Unlikely = 0.005;
     private const int CausesShown = 14;
-
-    /// <summary>Expected times that differ by no more than this share are as good as the same. Own judgement.</summary>
-    private const double Alike = 0.05;
 
     /// <summary>A look costs no more than this, and tells at least this many bits. Own judgement.</summary>
     private const double LookMinutes = 3, LookBits = 0.02;
@@ -357,8 +354,8 @@ public sealed record Trace(
             }
 
             var likely = plan.First < 0 ? null : causes.FirstOrDefault(cause => cause.Cause == faults.Causes[plan.First]);
-            var least = likely?.Probability >= Likely ? plan.Minutes * WorthWhenLikely : 0;
-            var best = Best(checks, plan.Minutes - least);
+            var least = likely?.Probability >= Sure ? plan.Minutes * WorthWhenSure : 0;
+            var best = checks.Count > 0 && checks[0].ExpectedMinutes < plan.Minutes - least ? checks[0] : null;
             if (best is not null)
             {
                 return Of(best, faults, evidence, new RepairCosts(faults, shop), Sentence.Of(
@@ -416,17 +413,6 @@ public sealed record Trace(
                     ? Before(asked, unmet.Need.Words, faults, evidence, new RepairCosts(faults, shop))
                     : Fix(first, likely?.Probability ?? 0, evidence, faults, elsewhere, shop) with { FirstWords = unmet.Need.Words, First = evidence.Safety.BeforeRunning?.Condition }
                 : Fix(first, likely?.Probability ?? 0, evidence, faults, elsewhere, shop);
-        }
-
-        /// <summary>
-        /// The check to do next, or null when none cuts the expected time below the plan's. Of checks whose expected times are as
-        /// good as the same, the one that tells most a minute: the sums end two steps ahead, where a dear check that tells much
-        /// looks better than a cheap one that could come before it.
-        /// </summary>
-        private static CheckValue? Best(IReadOnlyList<CheckValue> checks, double most)
-        {
-            var alike = checks.Count == 0 ? most : Math.Min(most, checks[0].ExpectedMinutes * (1 + Alike));
-            return checks.Where(value => value.ExpectedMinutes < most && value.ExpectedMinutes <= alike).MaxBy(value => value.InformationBits / value.Minutes);
         }
 
         /// <summary>

@@ -28,15 +28,15 @@ internal sealed class FaultSimulator(int seed)
     private readonly TraceDefaults shop = Tray.Shop;
     private readonly CarburetorKind kind = new(CarburetorFamily.FloatBowl, EngineKind.FourStroke, ChokeKind.Manual);
 
-    /// <summary>Minutes for one machine after another, each met by every policy in the same state.</summary>
-    public IReadOnlyList<double[]> Minutes(int machines, params Policy[] policies) =>
-        [.. Enumerable.Range(0, machines).Select(_ => Draw()).Select(drawn => policies.Select(policy => Work(drawn, policy)).ToArray())];
+    /// <summary>Minutes for one machine after another, each met by every policy in the same state, and whether a table knows its fault.</summary>
+    public IReadOnlyList<(bool Known, double[] Minutes)> Minutes(int machines, params Policy[] policies) =>
+        [.. Enumerable.Range(0, machines).Select(_ => Draw()).Select(drawn => (drawn.Faults.Count > 0, policies.Select(policy => Work(drawn, policy)).ToArray()))];
 
     /// <summary>Mean minutes of every policy over the same machines.</summary>
     public double[] MeanMinutes(int machines, params Policy[] policies)
     {
         var minutes = Minutes(machines, policies);
-        return [.. policies.Select((_, p) => minutes.Average(one => one[p]))];
+        return [.. policies.Select((_, p) => minutes.Average(one => one.Minutes[p]))];
     }
 
     private sealed record Machine(IReadOnlyList<Cause> Faults, HashSet<(string Cause, string Finding)> Shows, HashSet<string> Background)
