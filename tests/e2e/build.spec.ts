@@ -105,7 +105,7 @@ test('a diaphragm carburetor: a forgotten screen and a plate upside down are cau
     if (advice.length === 0) break;
     await fitNext(page, tray);
   }
-  await expect(page.getByText('Every line has ended.')).toBeVisible();
+  await expect(page.getByText('All parts are in.')).toBeVisible();
   await page.goto(`/tray/${tray}/prove`);
   await expect(page.getByText('Not to be proven yet.', { exact: true })).toBeHidden();
 

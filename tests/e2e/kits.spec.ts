@@ -78,7 +78,7 @@ test('a near miss is avoided: the old part on the bench says what is wrong with 
   await expect(items.first()).toBeVisible();
   const near = page
     .getByRole('listitem')
-    .filter({ hasText: 'Near miss.' })
+    .filter({ hasText: 'Does not fit.' })
     .filter({ hasText: 'Listed for MR1-601' })
     .first();
   await expect(near).toContainText(/All but the .*: (yours|the sheet says) .*, this one /);

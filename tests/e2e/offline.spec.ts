@@ -108,29 +108,36 @@ test('a whole tray without the server: opened, reloaded, every station worked, s
   await kept(before + 1);
   await box(page, 'Idle jet', 'goes').fill('11.4 thou');
   await box(page, 'Idle jet', 'stops').fill('.0122 in');
-  await record('Idle jet');
+  // The verdict first: it moves the button, and a press that meets the move is no press.
   await expectVerdict(page, 'Idle jet', 'In gauge');
-  for (const [row, go, stop] of [
-    ['Row 1', '0.49', '0.51'],
-    ['Row 2', '0.59', '0.61'],
+  await record('Idle jet');
+  await kept(before + 2);
+  for (const [i, row, go, stop] of [
+    [3, 'Row 1', '0.49', '0.51'],
+    [4, 'Row 2', '0.59', '0.61'],
   ] as const) {
     await box(page, row, 'open').fill('4');
     await box(page, row, 'goes').fill(go);
     await box(page, row, 'stops').fill(stop);
-    await record(row);
     await expectVerdict(page, row, 'In gauge');
+    await record(row);
+    await kept(before + i);
   }
   await station('Set');
   await box(page, 'Float mass', 'mass').fill('4.8');
+  await expectVerdict(page, 'Float mass', 'Dry');
   await record('Float mass');
+  await kept(before + 5);
   for (const [i, angle] of [0, 120, 240].entries())
     await page.getByLabel(`Float height, point ${i + 1}, height at ${angle}`).fill('12.0');
-  await record('Float height');
   await expectVerdict(page, 'Float height', 'Level');
+  await record('Float height');
+  await kept(before + 6);
   for (const [i, at] of [2, 7, 12].entries())
     await page.getByLabel(`Hold test, pressure ${i + 1}, pressure at ${at}`).fill('48');
-  await record('Hold test');
   await expectVerdict(page, 'Hold test', 'Held');
+  await record('Hold test');
+  await kept(before + 7);
 
   // Build: the ledger walked backwards, by what Core says goes in next.
   await station('Build');
@@ -161,7 +168,7 @@ test('a whole tray without the server: opened, reloaded, every station worked, s
       .click();
     await expect(page.getByRole('group', { name: part, exact: true })).toBeHidden();
   }
-  await expect(page.getByText('Every line has ended.')).toBeVisible();
+  await expect(page.getByText('All parts are in.')).toBeVisible();
   await kept(before + 7 + 14);
 
   await station('Prove');

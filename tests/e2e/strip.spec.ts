@@ -94,5 +94,5 @@ test('a jet out and back on the machine leaves the rest alone', async ({ page })
     if (part === 'bowl') await form.getByRole('radio', { name: /^Deep side under/ }).click();
     await form.getByRole('button', { name: /^(It|The old one) is in$/ }).click();
   }
-  await expect(page.getByText('Every line has ended.')).toBeVisible();
+  await expect(page.getByText('All parts are in.')).toBeVisible();
 });

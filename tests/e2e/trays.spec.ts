@@ -169,6 +169,7 @@ test('one box finds trays by what stands on them, sheets, items and pages, by ke
   await expect(page).toHaveURL(/\/stock\/shelf$/);
   // On a narrow screen the same key opens it behind the first button.
   await page.setViewportSize({ width: 390, height: 844 });
+  await expect(page.getByRole('button', { name: 'Trays, more' })).toBeVisible();
   await page.keyboard.press('/');
   await expect(page.getByRole('dialog').getByRole('combobox', { name: /^Find anything/ })).toBeFocused();
   await page.keyboard.type(`${number}`);

@@ -68,7 +68,7 @@ public sealed record ItemMatch(FitVerdict Verdict, StampReading? Listed, Sentenc
                     : Sentence.Say($"{Capital(pair.Part)} {pair.Feature.Note}")));
                 return wrong.Count == 1
                     ? Sentence.Say($"All but the {wrong[0].Part}’s {wrong[0].Feature.Note}{(wrong[0].Feature.Consequence is { } one ? ": " + one : "")}.")
-                    : Sentence.Say($"Wrong in {wrong.Count} things. {told}.");
+                    : Sentence.Say($"{wrong.Count} things differ. {told}.");
             case FitVerdict.Partly:
                 return Sentence.Of($"Does not bring: {string.Join(", ", parts.Where(part => part.Verdict is PartVerdict.Missing or PartVerdict.TooFew).Select(part => part.Verdict == PartVerdict.TooFew ? $"{part.Needed - part.Brought} more {part.Part}" : part.Part))}.");
             case FitVerdict.SoFar when parts.Count == 0:

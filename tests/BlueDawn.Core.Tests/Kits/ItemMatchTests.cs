@@ -55,7 +55,7 @@ public class ItemMatchTests
     public void Several_wrong_features_are_all_named()
     {
         var match = Match([Part("metering diaphragm", 1, ("outer", "36 mm"), ("centre", "flat"), ("holes", "4")), Right[1], Right[2]]);
-        Assert.Contains("Wrong in 2 things.", match.Reason.ToString(), StringComparison.Ordinal);
+        Assert.Contains("2 things differ.", match.Reason.ToString(), StringComparison.Ordinal);
         Assert.Contains("outer: the sheet says 38 mm, this one 36 mm", match.Reason.ToString(), StringComparison.Ordinal);
     }
 

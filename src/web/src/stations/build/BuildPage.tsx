@@ -132,8 +132,8 @@ function Build({ tray, view }: { tray: Tray; view: LedgerView }) {
               />
             )}
             {open === 0 && view.problems.length === 0 && (
-              <Notice tone="ok" title="Every line has ended.">
-                It can be proven now.
+              <Notice tone="ok" title="All parts are in.">
+                Go to Prove.
               </Notice>
             )}
           </div>

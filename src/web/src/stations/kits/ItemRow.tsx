@@ -7,7 +7,7 @@ import { Button } from '../../ui/button';
 import { money, say } from '../../units/format';
 import { PartTable } from './PartTable';
 
-const fitWords = { fits: 'Fits', soFar: 'Fits so far', partly: 'Fits in part', nearMiss: 'Near miss' } as const;
+const fitWords = { fits: 'Fits', soFar: 'Fits so far', partly: 'Fits in part', nearMiss: 'Does not fit' } as const;
 const fitTone = { fits: 'text-ok', soFar: 'text-unsure', partly: 'text-unsure', nearMiss: 'text-bad' } as const;
 
 interface Props {
