@@ -441,8 +441,8 @@ test('a machine that dies after minutes is timed, and the coil that another shop
   await page.clock.setFixedTime(start);
   await next(page).getByRole('button', { name: 'Start the clock, Minutes to failure' }).click();
   await page.clock.setFixedTime(start + 4 * 60_000);
-  await next(page).getByRole('button', { name: 'Note: choke open at' }).click();
-  await expect(box(page, 'Minutes to failure', 'choke open at')).toHaveValue('4');
+  await next(page).getByRole('button', { name: 'Note: choke at' }).click();
+  await expect(box(page, 'Minutes to failure', 'choke at')).toHaveValue('4');
   // It goes on through a reload.
   await page.clock.setFixedTime(start + 4.2 * 60_000);
   await page.reload();

@@ -106,8 +106,8 @@ public sealed record FailureTimeLine(CarburetorKind Kind, double ChokeLowMin, do
             new EntryGroup("clock", "Clock",
             [
                 EntryField.Measure("minutes", "ran for", Dimension.Minutes),
-                EntryField.MeasureDetail("choke", "choke open at", Dimension.Minutes),
-                EntryField.MeasureDetail("air", "air in the tank", Dimension.Volume),
+                EntryField.MeasureDetail("choke", "choke at", Dimension.Minutes),
+                EntryField.MeasureDetail("air", "tank air", Dimension.Volume),
                 EntryField.MeasureDetail("burn", "it drinks", Dimension.VolumeFlow),
                 EntryField.Choice("ended", "ended", false, new EntryChoice("died", "Died by itself"), new EntryChoice("stopped", "Still ran")),
             ]),
