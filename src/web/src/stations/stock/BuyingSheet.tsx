@@ -57,7 +57,9 @@ export function BuyingSheet() {
               value={money(plan.boughtMoney, currency)}
             />
             {plan.shelfMoney > 0 && <Figure label="taken off the shelf" value={money(plan.shelfMoney, currency)} />}
-            {plan.lateMoney > 0 && <Figure label="what being late would cost" value={money(plan.lateMoney, currency)} />}
+            {plan.lateMoney > 0 && (
+              <Figure label="what being late would cost" value={money(plan.lateMoney, currency)} />
+            )}
             {saves > 0 ? (
               <Figure
                 label={`saved against ordering one by one, ${advice.oneByOneOrders} ${advice.oneByOneOrders === 1 ? 'order' : 'orders'}`}
