@@ -45,11 +45,6 @@ public sealed record CheckValue(
     }
 }
 
-/// <summary>What it would be worth to know what is wrong.</summary>
-/// <param name="SavedMinutes">Minutes that knowing it would save against giving up, on average.</param>
-/// <param name="Bits">What is not known about it, in bits.</param>
-public readonly record struct Clairvoyance(double SavedMinutes, double Bits);
-
 /// <summary>Works out what each check is worth, one step ahead.</summary>
 public sealed class CheckValuer
 {
@@ -153,19 +148,13 @@ public sealed class CheckValuer
         return plan with { Minutes = Math.Min(plan.Minutes, minutes + (failing * onward)) };
     }
 
-    /// <summary>The value of knowing what is wrong, against giving up. Source: Howard, Information value theory, 1966 (the value of clairvoyance).</summary>
+    /// <summary>Minutes that knowing what is wrong would save against giving up, on average. Source: Howard, Information value theory, 1966 (the value of clairvoyance).</summary>
     /// <param name="now">How far apart it is.</param>
-    public Clairvoyance Clairvoyance(ApartLevel now)
+    public double SavedByKnowing(ApartLevel now)
     {
-        var (saved, bits) = (0.0, 0.0);
+        var saved = 0.0;
         for (var s = 0; s < sets.Length; s++)
         {
-            if (weights[s] <= 0)
-            {
-                continue;
-            }
-
-            bits -= weights[s] * SteadyMath.Log2(weights[s]);
             if (sets[s] != 0)
             {
                 var (minutes, level) = (0.0, now);
@@ -180,7 +169,7 @@ public sealed class CheckValuer
             }
         }
 
-        return new Clairvoyance(saved, bits);
+        return saved;
     }
 
     /// <summary>The plan without another check.</summary>

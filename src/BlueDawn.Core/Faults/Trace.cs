@@ -165,14 +165,14 @@ public sealed record Trace(
         var faults = new FaultCase(knowledge, kind, history, evidence.Settled, evidence.InVain);
         var observations = evidence.Observations(faults);
         var posterior = faults.Network.Infer(observations);
-        var (plan, checks, sight) = Value(faults, new RepairCosts(faults, shop), posterior, evidence);
+        var (plan, checks, savedByKnowing) = Value(faults, new RepairCosts(faults, shop), posterior, evidence);
         var elsewhere = Elsewhere(faults, posterior);
         var causes = Standing(faults, posterior, observations, evidence, history);
         return new Trace(
             kind,
             evidence,
             causes,
-            StepFinder.Find(faults, evidence, causes, plan, checks, sight, elsewhere, shop),
+            StepFinder.Find(faults, evidence, causes, plan, checks, savedByKnowing, elsewhere, shop),
             checks,
             plan.Minutes,
             posterior.NoneProbability,
@@ -206,7 +206,7 @@ public sealed record Trace(
         return (posterior, plan, checks);
     }
 
-    private static (RepairPlan Plan, IReadOnlyList<CheckValue> Checks, Clairvoyance Sight) Value(FaultCase faults, RepairCosts costs, Posterior posterior, Evidence evidence)
+    private static (RepairPlan Plan, IReadOnlyList<CheckValue> Checks, double SavedByKnowing) Value(FaultCase faults, RepairCosts costs, Posterior posterior, Evidence evidence)
     {
         var valuer = new CheckValuer(faults, costs, posterior, Relevant(faults, evidence));
         var known = evidence.Known(faults);
@@ -230,7 +230,7 @@ public sealed record Trace(
             .OrderBy(value => value.ExpectedMinutes)
             .ThenBy(value => value.Minutes)
             .ToList();
-        return (valuer.PlanFixFirst(evidence.Apart, known, then), checks, valuer.Clairvoyance(evidence.Apart));
+        return (valuer.PlanFixFirst(evidence.Apart, known, then), checks, valuer.SavedByKnowing(evidence.Apart));
     }
 
     /// <summary>A check with what has to be asked before it, whose minutes it then costs as well.</summary>
@@ -321,7 +321,7 @@ public sealed record Trace(
     private static class StepFinder
     {
         public static TraceStep Find(
-            FaultCase faults, Evidence evidence, IReadOnlyList<CauseStanding> causes, RepairPlan plan, IReadOnlyList<CheckValue> checks, Clairvoyance sight, double elsewhere, TraceDefaults shop)
+            FaultCase faults, Evidence evidence, IReadOnlyList<CauseStanding> causes, RepairPlan plan, IReadOnlyList<CheckValue> checks, double savedByKnowing, double elsewhere, TraceDefaults shop)
         {
             if (evidence.NothingFound)
             {
@@ -362,10 +362,10 @@ public sealed record Trace(
                     "Cuts the expected time to a fix from {0} to {1}, this check included.", Quantity.Min(plan.Minutes), Quantity.Min(best.ExpectedMinutes)));
             }
 
-            if (plan.First < 0 && BeforeGivingUp(checks, sight) is { } look)
+            if (plan.First < 0 && BeforeGivingUp(checks, savedByKnowing) is { } look)
             {
                 return Of(look, faults, evidence, new RepairCosts(faults, shop), Sentence.Of(
-                    "Before it is sent on: this tells most a minute, and to know what it is would save {0} on average.", Quantity.Min(Math.Round(sight.SavedMinutes))));
+                    "Before it is sent on: this tells most a minute, and to know what it is would save {0} on average.", Quantity.Min(Math.Round(savedByKnowing))));
             }
 
             if (plan.First < 0 && evidence.Recheck.Count > 0 && Forbidden(faults, evidence) is { } forbidden)
@@ -411,19 +411,19 @@ public sealed record Trace(
             return Unmet(first, faults, evidence) is { } unmet
                 ? unmet.Need.AskedBy is { } asks && unmet.State == NeedState.Unknown && faults.Knowledge.FindCheck(asks) is { } asked
                     ? Before(asked, unmet.Need.Words, faults, evidence, new RepairCosts(faults, shop))
-                    : Fix(first, likely?.Probability ?? 0, evidence, faults, elsewhere, shop) with { FirstWords = unmet.Need.Words, First = evidence.Safety.BeforeRunning?.Condition }
+                    : Fix(first, likely?.Probability ?? 0, evidence, faults, elsewhere, shop) with { FirstWords = unmet.Need.Words }
                 : Fix(first, likely?.Probability ?? 0, evidence, faults, elsewhere, shop);
         }
 
         /// <summary>
         /// The check to do before giving up, or null. No one check or fix pays by the sums, which look two steps ahead: several
-        /// together may. A look of a minute or two comes first in any case; a longer check while knowing what is wrong would save
-        /// more than it costs to find out at the rate of the best check.
+        /// together may. The check that tells most a minute is done while knowing what is wrong would save more than it takes, a bit
+        /// of it counted as knowing it; after it whatever look of a minute or two still tells something.
         /// </summary>
-        private static CheckValue? BeforeGivingUp(IReadOnlyList<CheckValue> checks, Clairvoyance sight)
+        private static CheckValue? BeforeGivingUp(IReadOnlyList<CheckValue> checks, double savedByKnowing)
         {
             var telling = checks.Where(value => value.InformationBits >= LookBits).ToList();
-            return telling.MaxBy(value => value.InformationBits / value.Minutes) is { } best && sight.SavedMinutes * best.InformationBits > best.Minutes ? best
+            return telling.MaxBy(value => value.InformationBits / value.Minutes) is { } best && savedByKnowing * best.InformationBits > best.Minutes ? best
                 : telling.Where(value => value.Minutes <= LookMinutes).MaxBy(value => value.InformationBits / value.Minutes);
         }
 

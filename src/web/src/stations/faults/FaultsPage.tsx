@@ -97,6 +97,7 @@ function OpenTrace({ tray, view, words }: { tray: Tray; view: TraceView; words: 
         record={work.record}
       />
       <ToldCard
+        tray={tray.number}
         trace={trace}
         words={words}
         mayRecord={mayRecord && !work.busy}

@@ -1,5 +1,6 @@
-import { useState } from 'react';
 import type { FaultWords, Trace, TraceNote } from '../../api/client';
+import { useKept } from '../../outbox/drafts';
+import { usePerson } from '../../session/session';
 import { toldByWord, triedOutcomeWord } from '../../shell/words';
 import { ToldEditor, toldOf, type Told } from '../../tray/ToldEditor';
 import { Button } from '../../ui/button';
@@ -7,6 +8,7 @@ import { Card } from '../../ui/card';
 import { day, localToday, percent } from '../../units/format';
 
 interface Props {
+  tray: number;
   trace: Trace;
   words: FaultWords;
   mayRecord: boolean;
@@ -18,9 +20,11 @@ interface Props {
 const stateWord = { open: '', found: 'Found so.', ruledOut: 'It was not that.' };
 
 /** What was tried before it came in, and what somebody says is wrong: a hypothesis like any other. */
-export function ToldCard({ trace, words, mayRecord, record, onCheck }: Props) {
+export function ToldCard({ tray, trace, words, mayRecord, record, onCheck }: Props) {
   const { tried, offered } = trace.evidence;
-  const [editing, setEditing] = useState<Told | null>(null);
+  const person = usePerson();
+  // What is half said survives a reload.
+  const [editing, setEditing, leave] = useKept<Told | null>(`${person.id}:${tray}:told`, null);
   const label = (id: string): string => words.causes.find((cause) => cause.id === id)?.label ?? id;
   const check = (id: string): string => words.checks.find((one) => one.id === id)?.label ?? id;
   if (editing)
@@ -33,12 +37,12 @@ export function ToldCard({ trace, words, mayRecord, record, onCheck }: Props) {
             look="hands"
             disabled={!mayRecord}
             onClick={() => {
-              void record({ kind: 'told', ...toldOf(editing) }).then((done) => done && setEditing(null));
+              void record({ kind: 'told', ...toldOf(editing) }).then((done) => done && leave());
             }}
           >
             Record
           </Button>
-          <Button look="quiet" onClick={() => setEditing(null)}>
+          <Button look="quiet" onClick={leave}>
             Leave it as it was
           </Button>
         </div>
@@ -58,7 +62,7 @@ export function ToldCard({ trace, words, mayRecord, record, onCheck }: Props) {
       {nothing && <p className="text-mute pb-1">Nothing is known to have been tried, and nobody says what it is.</p>}
       <ul>
         {trace.hypotheses.map((one) => (
-          <li key={one.causeId} className="border-line flex flex-wrap items-center gap-x-3 border-t py-1">
+          <li key={one.causeId + one.by} className="border-line flex flex-wrap items-center gap-x-3 border-t py-1">
             <span className="min-w-0 flex-1 basis-52 leading-tight">
               {toldByWord[one.by]} says: {one.label.toLowerCase()}
               <span className="text-mute block text-note">
