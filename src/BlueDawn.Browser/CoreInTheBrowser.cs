@@ -32,10 +32,10 @@ public static partial class CoreInTheBrowser
     [JSExport]
     public static string Take(string papers, string pending, string by)
     {
-        var tray = JsonSerializer.Deserialize<TrayPapers>(papers, CoreJson.Web)!;
-        var folded = tray.OpenWith(JsonSerializer.Deserialize<List<NewEntry>>(pending, CoreJson.Web)!, by, DateTimeOffset.UtcNow);
+        var tray = JsonSerializer.Deserialize<TrayPapers>(papers, DeviceJson.Options)!;
+        var folded = tray.OpenWith(JsonSerializer.Deserialize<List<NewEntry>>(pending, DeviceJson.Options)!, by, DateTimeOffset.UtcNow);
         Open[tray.Head.Number] = (tray, folded);
-        return JsonSerializer.Serialize(folded.LeftOut, CoreJson.Web);
+        return JsonSerializer.Serialize(folded.LeftOut, DeviceJson.Options);
     }
 
     /// <summary>Puts more entries on top of a tray that has been taken.</summary>
@@ -51,9 +51,9 @@ public static partial class CoreInTheBrowser
             return null;
         }
 
-        var folded = open.Folded.With(JsonSerializer.Deserialize<List<NewEntry>>(pending, CoreJson.Web)!, by, DateTimeOffset.UtcNow);
+        var folded = open.Folded.With(JsonSerializer.Deserialize<List<NewEntry>>(pending, DeviceJson.Options)!, by, DateTimeOffset.UtcNow);
         Open[number] = (open.Papers, folded);
-        return JsonSerializer.Serialize(folded.LeftOut, CoreJson.Web);
+        return JsonSerializer.Serialize(folded.LeftOut, DeviceJson.Options);
     }
 
     /// <summary>What a page asks of a tray that has been taken; null when it has not.</summary>
@@ -62,11 +62,11 @@ public static partial class CoreInTheBrowser
     [JSExport]
     public static string? Show(int number, string page) => !Open.TryGetValue(number, out var open) ? null : page switch
     {
-        "tray" => JsonSerializer.Serialize(TrayView.Of(open.Folded.Head, open.Folded.Book), CoreJson.Web),
-        "ledger" => JsonSerializer.Serialize(LedgerView.Of(open.Folded.Book), CoreJson.Web),
-        "cleaning" => JsonSerializer.Serialize(CleaningView.Of(open.Folded.Book), CoreJson.Web),
-        "trace" => JsonSerializer.Serialize(TraceView.Of(open.Folded.Book, history: true), CoreJson.Web),
-        "trace-alone" => JsonSerializer.Serialize(TraceView.Of(StationList.Open(open.Folded.Book.Facts, open.Folded.Book.Context with { History = Core.Shop.FaultHistory.None }, open.Folded.Book.Log), history: false), CoreJson.Web),
+        "tray" => JsonSerializer.Serialize(TrayView.Of(open.Folded.Head, open.Folded.Book), DeviceJson.Options),
+        "ledger" => JsonSerializer.Serialize(LedgerView.Of(open.Folded.Book), DeviceJson.Options),
+        "cleaning" => JsonSerializer.Serialize(CleaningView.Of(open.Folded.Book), DeviceJson.Options),
+        "trace" => JsonSerializer.Serialize(TraceView.Of(open.Folded.Book, history: true), DeviceJson.Options),
+        "trace-alone" => JsonSerializer.Serialize(TraceView.Of(StationList.Open(open.Folded.Book.Facts, open.Folded.Book.Context with { History = Core.Shop.FaultHistory.None }, open.Folded.Book.Log), history: false), DeviceJson.Options),
         _ => null,
     };
 
@@ -76,7 +76,7 @@ public static partial class CoreInTheBrowser
     [JSExport]
     public static string? Judge(int number, string draft) =>
         Open.TryGetValue(number, out var open)
-        && DraftJudgement.Of(JsonSerializer.Deserialize<ReadingDraft>(draft, CoreJson.Web)!, open.Folded.Book.Facts, open.Papers.Shop, open.Folded.Book.Context.Pins) is { } judged
-            ? JsonSerializer.Serialize(judged, CoreJson.Web)
+        && DraftJudgement.Of(JsonSerializer.Deserialize<ReadingDraft>(draft, DeviceJson.Options)!, open.Folded.Book.Facts, open.Papers.Shop, open.Folded.Book.Context.Pins) is { } judged
+            ? JsonSerializer.Serialize(judged, DeviceJson.Options)
             : null;
 }

@@ -85,6 +85,7 @@ if (!writingDocument)
 }
 
 builder.Services.AddScoped<NoteWriter>();
+builder.Services.AddScoped<TrayOrders>();
 builder.Services.AddScoped<NoteLookups>();
 builder.Services.AddOpenApi("v1", DocumentSetup.Describe);
 if (!writingDocument)
@@ -134,6 +135,7 @@ bench.MapMatch();
 bench.MapFitting();
 bench.MapStock();
 bench.MapBuying();
+bench.MapOrders();
 bench.MapCatalogue();
 bench.MapLedger();
 bench.MapCleaning();

@@ -28,6 +28,6 @@ internal static class RoomArrows
         Stock: Measures
         Strip: Carburetors Logbook Measures Parts Safety Stations
         Tables:
-        Trays: Build Catalogue Chokes Cleaning Faults Gauging Handover Intake Kits Logbook Measures Parts Proving Safety Setting Shop Stations Strip Tables
+        Trays: Build Catalogue Chokes Cleaning Faults Gauging Handover Holding Intake Kits Logbook Measures Parts Proving Safety Setting Shop Stations Strip Tables
         """;
 }

@@ -41,9 +41,14 @@ export async function signInByKeyboard(page: Page, userName: string): Promise<vo
 /** The gauge line of that name on the station that is open. */
 export const line = (page: Page, label: string): Locator => page.getByRole('article', { name: label, exact: true });
 
-/** A box of a gauge line, by the words its label ends in. */
+/** A box of a gauge line, by what it asks for; its name says out of how many and in which unit as well. */
 export const box = (page: Page, label: string, field: string): Locator =>
-  line(page, label).getByRole('textbox', { name: `${label}, ${field}`, exact: true });
+  line(page, label).getByRole('textbox', {
+    name: new RegExp(`^${literally(label)}, ${literally(field)}( of \\d+)?(, \\S+)?$`),
+  });
+
+/** A text as it stands, for a pattern. */
+const literally = (text: string): string => text.replace(/[.*+?^${}()|[\]\\]/g, '\\$&');
 
 /** The verdict a gauge line shows. */
 export const verdict = (page: Page, label: string): Locator =>
@@ -116,3 +121,8 @@ export const note = (page: Page, tray: number, entry: object): Promise<unknown> 
 
 /** A number out of the interface, as it is now. */
 export const get = async (page: Page, path: string) => (await page.request.get(path)).json();
+
+/** Puts a kit on the shelf before a test takes one: other tests of the same server want to find theirs. */
+export const stocked = async (page: Page, item: string): Promise<void> => {
+  await send(page, '/api/stock/moves', { id: crypto.randomUUID(), item, kind: 'received', pieces: 1, note: '' });
+};

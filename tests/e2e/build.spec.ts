@@ -1,5 +1,5 @@
 import { expect, test, type Locator, type Page } from './test';
-import { atStation, checkIn, fresh, get, note, notes, signIn } from './bench';
+import { atStation, checkIn, fresh, get, note, notes, signIn, stocked } from './bench';
 
 const form = (page: Page, part: string) => page.getByRole('group', { name: `Fit: ${part}`, exact: true });
 
@@ -9,8 +9,9 @@ interface Line {
 
 /** A diaphragm carburetor with its kit, in pieces. */
 async function diaphragmInPieces(page: Page): Promise<number> {
+  await stocked(page, 'CK-419');
   const tray = await checkIn(page, fresh('Auger'), 'D38-2204');
-  await page.getByRole('button', { name: 'Choose CK-419', exact: true }).click();
+  await page.getByRole('button', { name: 'Choose it: CK-419', exact: true }).click();
   await expect(page.getByText('Chosen for this tray')).toBeVisible();
   await note(page, tray, { kind: 'job', job: 'full' });
   const { lines, usual } = (await get(page, `/api/trays/${tray}/ledger`)) as {
@@ -42,7 +43,7 @@ async function fitNext(page: Page, tray: number): Promise<string> {
   const here = form(page, label);
   await expect(here).toBeVisible();
   if (next.rightWay) await here.getByRole('radio', { name: next.rightWay.label }).click();
-  const renewed = here.getByRole('button', { name: /^In, from / }).first();
+  const renewed = here.getByRole('button', { name: /^It is in, from / }).first();
   // The gasket under a carburetor is not used twice: with none on the shelf, one is cut.
   const old = here.getByRole('button', { name: next.part === 'intake-gasket' ? 'Made one' : 'It is in', exact: true });
   await expect(renewed.or(old).first()).toBeVisible();
@@ -62,16 +63,16 @@ test('a diaphragm carburetor: a forgotten screen and a plate upside down are cau
   for (let i = 0; i < 4; i++) await fitNext(page, tray);
   const diaphragm = form(page, 'metering diaphragm');
   await expect(diaphragm.getByText('Plate toward the lever?')).toBeVisible();
-  await diaphragm.getByRole('button', { name: /^In, from CK-419/ }).click();
+  await diaphragm.getByRole('button', { name: /^It is in, from CK-419/ }).click();
   await expect(diaphragm.getByText(/Say which way round it went in/)).toBeVisible();
   await diaphragm.getByRole('radio', { name: 'Plate toward the cover' }).click();
-  await diaphragm.getByRole('button', { name: /^In, from CK-419/ }).click();
+  await diaphragm.getByRole('button', { name: /^It is in, from CK-419/ }).click();
   const caught = page.getByRole('alert');
   await expect(caught.getByText('Metering diaphragm went in wrong: plate toward the cover.')).toBeVisible();
   await expect(caught.getByText(/lean or not at all/)).toBeVisible();
   await page.getByRole('button', { name: 'Take out: metering diaphragm' }).click();
   await diaphragm.getByRole('radio', { name: 'Plate toward the lever' }).click();
-  await record(page, diaphragm.getByRole('button', { name: /^In, from CK-419/ }));
+  await record(page, diaphragm.getByRole('button', { name: /^It is in, from CK-419/ }));
   await expect(diaphragm).toBeHidden();
   await expect(page.getByText(/went in wrong/)).toBeHidden();
   await fitNext(page, tray); // its cover
@@ -79,13 +80,13 @@ test('a diaphragm carburetor: a forgotten screen and a plate upside down are cau
   // The pump side, past the screen.
   await expect(form(page, 'inlet screen')).toBeVisible();
   const lines = page.getByRole('region', { name: 'Lines' });
-  for (const part of ['pump membrane', 'pump gasket', 'pump cover']) {
+  for (const part of ['pump diaphragm', 'pump gasket', 'pump cover']) {
     await lines.getByRole('button', { name: new RegExp(`^${part}`) }).click();
     await expect(form(page, part).getByText(/^Before it: /)).toBeVisible();
     await record(
       page,
       form(page, part)
-        .getByRole('button', { name: part === 'pump cover' ? 'It is in' : /^In, from CK-419/ })
+        .getByRole('button', { name: part === 'pump cover' ? 'It is in' : /^It is in, from CK-419/ })
         .first(),
     );
     await expect(form(page, part)).toBeHidden();
@@ -96,9 +97,10 @@ test('a diaphragm carburetor: a forgotten screen and a plate upside down are cau
   await page.goto(`/tray/${tray}/prove`);
   await expect(page.getByText('Not to be proven yet.', { exact: true })).toBeVisible();
   await page.getByRole('link', { name: 'Go to build' }).click();
-  for (const part of ['pump cover', 'pump gasket', 'pump membrane']) {
-    await record(page, page.getByRole('button', { name: `Take out: ${part}` }).first());
-    await expect(page.getByRole('button', { name: `Take out: ${part}` })).toBeHidden();
+  for (const part of ['pump cover', 'pump gasket', 'pump diaphragm']) {
+    const out = page.getByRole('button', { name: new RegExp(`^Take (out|it out again): ${part}$`) });
+    await record(page, out.first());
+    await expect(out).toBeHidden();
   }
   for (let left = 0; left < 20; left++) {
     const { advice } = await get(page, `/api/trays/${tray}/ledger`);
@@ -121,9 +123,9 @@ test('a part off the shelf leaves it, and goes back when it comes out again', as
     await note(page, tray, { kind: 'out', part, verdict: part === 'bowl-gasket' ? 'renew' : 'clean' });
   await page.goto(`/tray/${tray}/build`);
   const gasket = form(page, 'bowl gasket');
-  const source = gasket.getByRole('button', { name: /^In, from / }).first();
+  const source = gasket.getByRole('button', { name: /^It is in, from / }).first();
   await expect(source).toBeVisible();
-  const number = ((await source.getAttribute('aria-label')) ?? '').replace('In, from ', '');
+  const number = ((await source.getAttribute('aria-label')) ?? '').replace('It is in, from ', '');
   const onHand = async (): Promise<number> => (await get(page, `/api/stock/items/${number}`)).line.standing.onHand;
   const before = await onHand();
   await record(page, source);
@@ -133,7 +135,7 @@ test('a part off the shelf leaves it, and goes back when it comes out again', as
     .getByRole('region', { name: 'Lines' })
     .getByRole('button', { name: /^bowl gasket/ })
     .click();
-  await record(page, page.getByRole('button', { name: 'Take out: bowl gasket' }));
+  await record(page, page.getByRole('button', { name: 'Take it out again: bowl gasket' }));
   await expect(gasket).toBeVisible();
   expect(await onHand()).toBe(before);
 

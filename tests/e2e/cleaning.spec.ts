@@ -24,10 +24,10 @@ test('dirt advises how, and solvent and heat cannot be chosen together', async (
   await page.goto(`/tray/${tray}/clean`);
   await page.getByRole('button', { name: 'Varnish' }).click();
   await expect(offer(page, 'Heated bath, water-based').getByText('advised')).toBeVisible();
-  await page.getByRole('button', { name: 'Choose: Petrol and brush' }).click();
+  await page.getByRole('button', { name: 'Choose it: Petrol and brush' }).click();
   await expect(offer(page, 'Heated bath, water-based').getByText(/can catch fire/)).toBeVisible();
   await expect(offer(page, 'Heated bath, water-based').getByRole('link')).toBeHidden();
-  await page.getByRole('button', { name: 'Done: Petrol and brush' }).click();
+  await page.getByRole('button', { name: 'It is done: Petrol and brush' }).click();
   await expect(offer(page, 'Heated bath, water-based').getByText(/can catch fire/)).toBeVisible();
   await page.getByRole('button', { name: 'Rinsed and dry' }).click();
   await expect(offer(page, 'Heated bath, water-based').getByRole('link', { name: 'Into the bath' })).toBeVisible();
@@ -102,9 +102,9 @@ test('a float bowl and a diaphragm share a bath that is first too cold; the time
     // Out again: it waits for hands, and has to be rinsed and dried.
     await page.goto('/baths');
     // Long before its time: whether it is clean is asked, and one of them goes in again.
-    for (const tray of [first, second]) await bath.getByRole('button', { name: `Out: tray ${tray}` }).click();
+    for (const tray of [first, second]) await bath.getByRole('button', { name: `It is out: tray ${tray}` }).click();
     await bath.getByRole('button', { name: `Goes in again: tray ${second}` }).click();
-    await bath.getByRole('button', { name: `Out: tray ${first}` }).click();
+    await bath.getByRole('button', { name: `It is out: tray ${first}` }).click();
     await bath.getByRole('button', { name: `Clean all the same: tray ${first}` }).click();
     await expect(bath.getByRole('link', { name: `Tray ${first}` })).toBeHidden();
     await page.goto(`/tray/${first}/clean`);
@@ -141,7 +141,11 @@ test('time that is up calls on an open page', async ({ page }) => {
       timeout: 2000,
     });
   }).toPass({ timeout: 20_000 });
-  await expect(page).toHaveTitle(/^● Bath, time is up/);
+  // The page keeps its title; the call is seen in it, and heard once.
+  await expect(page).toHaveTitle('● Stock, shelf');
+  await calls.getByRole('button', { name: 'Heard' }).click();
+  await expect(page).toHaveTitle('Stock, shelf');
+  await expect(calls.getByRole('link', { name: new RegExp(`Tray ${tray} .*Time is up`) })).toBeVisible();
   await page.unroute('**/api/baths');
   await send(page, '/api/baths/tub/events', { id: crypto.randomUUID(), kind: 'takenOut', trayNumber: tray });
 });

@@ -35,7 +35,7 @@ async function answer(page: Page, question: string, said: 'Yes' | 'No' | 'Could 
   await expect(group.getByRole('radio', { name: said })).toBeChecked();
 }
 
-/** “No” to whatever has not been answered yet. */
+/** “No” to whatever has not been answered yet, recorded. */
 async function noToTheRest(page: Page): Promise<void> {
   const rest = next(page).getByRole('button', { name: 'No to the rest' });
   if (await rest.isVisible()) {
@@ -45,7 +45,7 @@ async function noToTheRest(page: Page): Promise<void> {
   const group = next(page).getByRole('radiogroup').first();
   await tabTo(page, group.getByRole('radio', { name: 'Yes' }), 200);
   await arrowRight(page, group, 1);
-  await page.keyboard.press('Space');
+  await press(page, next(page).getByRole('button', { name: 'Record' }));
 }
 
 async function press(page: Page, button: Locator): Promise<void> {
@@ -96,7 +96,6 @@ test('a machine that hunts is traced to a blocked idle jet and a torn gasket, by
     const asked = await next(page).getByRole('heading').innerText();
     if (await part.isVisible()) await answer(page, 'Runs better on part choke?', 'Yes');
     await noToTheRest(page);
-    await press(page, next(page).getByRole('button', { name: 'Record' }));
     await expect(next(page).getByText(asked)).toBeHidden();
     if ((await likely(page, 'Idle jet blocked')) >= 40) break;
   }
@@ -133,21 +132,19 @@ test('a machine that hunts is traced to a blocked idle jet and a torn gasket, by
 
   // Both are confirmed; nothing else is left.
   await press(page, cause(page, 'Idle jet blocked'));
-  await press(page, causes(page).getByRole('button', { name: 'Put right: it was that' }));
+  await press(page, causes(page).getByRole('button', { name: 'Yes, it was that' }));
   await expect(page.getByRole('region', { name: 'What was wrong' }).getByText('Idle jet blocked')).toBeVisible();
   await press(page, cause(page, 'Air leak at intake gasket'));
-  await press(page, causes(page).getByRole('button', { name: 'Put right: it was that' }));
+  await press(page, causes(page).getByRole('button', { name: 'Yes, it was that' }));
   await expect(page.getByText('What was wrong: 2 things')).toBeVisible();
   // What has to be so before it runs comes first, where nobody has looked since; then it is run.
   const before = next(page).getByText(/^Before it runs/);
   await expect(before.or(next(page).getByText('See what is left'))).toBeVisible();
   if (await before.isVisible()) {
     await noToTheRest(page);
-    await press(page, next(page).getByRole('button', { name: 'Record' }));
   }
   await expect(next(page).getByText('See what is left')).toBeVisible();
   await noToTheRest(page);
-  await press(page, next(page).getByRole('button', { name: 'Record' }));
   await expect(next(page).getByText('Nothing is left unexplained.')).toBeVisible();
   const report = await (await page.request.get(`/api/trays/${tray}/report`)).json();
   expect(report.faults.map((fault: { label: string }) => fault.label)).toHaveLength(2);
@@ -187,7 +184,6 @@ test('fuel in the oil stops every running check until it is changed', async ({ p
   await runIt.click();
   await expect(next(page).getByText(/^Before “Run ten minutes/)).toBeVisible();
   await next(page).getByRole('button', { name: 'No to the rest' }).click();
-  await next(page).getByRole('button', { name: 'Record' }).click();
   await expect(next(page).getByText(/^First: Fuel in the oil/)).toBeVisible();
   await expect(next(page).getByRole('button', { name: 'Record' })).toBeDisabled();
   await next(page).getByRole('button', { name: 'Oil is changed' }).click();
@@ -435,7 +431,6 @@ test('a machine that dies after minutes is timed, and the coil that another shop
   await page.getByRole('button', { name: /Any other check/ }).click();
   await page.getByRole('button', { name: /Do it: Run ten minutes/ }).click();
   await next(page).getByRole('button', { name: 'No to the rest' }).click();
-  await next(page).getByRole('button', { name: 'Record' }).click();
   await expect(next(page).getByRole('article', { name: 'Minutes to failure' })).toBeVisible();
   const start = Date.now();
   await page.clock.setFixedTime(start);
@@ -466,10 +461,10 @@ test('a machine that dies after minutes is timed, and the coil that another shop
   // Prove knows how long it took to fail.
   await page.goto(`/tray/${number}/prove`);
   const tries = page.getByRole('article', { name: '“Dies after some minutes”' });
-  await tries.getByRole('textbox', { name: /ran for$/ }).fill('4');
+  await tries.getByRole('textbox', { name: /ran for/ }).fill('4');
   await tries.getByRole('radio', { name: 'Gone' }).click();
   await expect(tries.getByRole('button', { name: /Cannot tell yet/ })).toBeVisible();
-  await tries.getByRole('textbox', { name: /ran for$/ }).fill('9');
+  await tries.getByRole('textbox', { name: /ran for/ }).fill('9');
   await expect(tries.getByRole('button', { name: /: Gone/ })).toBeVisible();
 });
 

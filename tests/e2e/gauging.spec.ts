@@ -67,7 +67,7 @@ test('a direct bore is taken with its instrument’s step', async ({ page }) => 
 
 test('two columns pasted from a logger fill the hold test', async ({ page }) => {
   await page.goto(page.url().replace('/gauge', '/set'));
-  const first = page.getByLabel('Hold test, pressure 1, pressure at 2');
+  const first = page.getByLabel('Hold test at 2 s');
   await first.focus();
   await first.evaluate((element) => {
     const data = new DataTransfer();
@@ -110,6 +110,8 @@ test('someone who works in inches reads and types inches; the record is the same
   await expect(line(marit, 'Main jet').getByText('0.0283 ± 0.0004 in')).toBeVisible();
   await box(marit, 'Main jet', 'goes').fill('#70');
   await box(marit, 'Main jet', 'stops').fill('.0287');
+  await marit.keyboard.press('Enter');
+  await expect(marit.getByRole('button', { name: 'New reading, record Main jet' })).toBeFocused();
   await marit.keyboard.press('Enter');
   await expectVerdict(marit, 'Main jet', 'In gauge');
   await page.reload();

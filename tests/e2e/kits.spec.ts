@@ -1,5 +1,5 @@
 import { expect, test, type Page } from './test';
-import { atStation, checkIn, fresh, signIn, tabTo } from './bench';
+import { atStation, checkIn, fresh, signIn, stocked, tabTo } from './bench';
 
 const step = (page: Page, name: string) =>
   page.getByRole('navigation', { name: 'Kit' }).getByRole('link', { name: new RegExp(`^${name}`) });
@@ -27,16 +27,17 @@ test('a clean stamp finds its sheet at once, and its date code says when it was 
 
 test('a misread stamp ranks candidates and lights up what differs, by keyboard', async ({ page }) => {
   await atStation(page, 'jory', 'kit', fresh('Misread pump'), '');
+  await stocked(page, 'CK-419');
   const stamped = page.getByLabel('Stamped number');
   await tabTo(page, stamped);
   await page.keyboard.type('D38-2?O4');
   const found = page.getByRole('list', { name: 'By the stamp' }).getByRole('listitem');
   await expect(found.first()).toContainText('Corvane sheet DM38');
   await expect(found.first()).toContainText('D38-2204, 2 could not be read, 0 looks alike');
-  await tabTo(page, found.first().getByRole('button', { name: /^DM38/ }));
+  await tabTo(page, found.first().getByRole('button', { name: /^Take DM38: / }));
   await page.keyboard.press('Enter');
   await expect(page.getByText('diaphragm, stamped D38-2?O4')).toBeVisible();
-  await expect(page.getByRole('button', { name: 'Choose CK-419', exact: true })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Choose it: CK-419', exact: true })).toBeVisible();
 });
 
 test('with no stamp it is found by measuring, the most telling measure asked first', async ({ page }) => {
@@ -53,7 +54,10 @@ test('with no stamp it is found by measuring, the most telling measure asked fir
   await expect(left.first()).toContainText('throat 0.500 in');
   await page.reload();
   await expect(left.first()).toContainText('DM46');
-  await left.first().getByRole('button', { name: /^DM46/ }).click();
+  await left
+    .first()
+    .getByRole('button', { name: /^Take DM46: / })
+    .click();
   await expect(page.getByRole('heading', { name: 'Kits, best fit first' })).toBeVisible();
   await expect(page.getByText('diaphragm, stamp not read')).toBeVisible();
 });
@@ -61,7 +65,7 @@ test('with no stamp it is found by measuring, the most telling measure asked fir
 test('a near miss is avoided: the old part on the bench says what is wrong with it', async ({ page }) => {
   await atStation(page, 'jory', 'kit', fresh('Post auger'), '');
   await page.getByLabel('Stamped number').fill('MR1-601');
-  await page.getByRole('button', { name: /^MR1/ }).click();
+  await page.getByRole('button', { name: /^Take MR1: / }).click();
   await page.getByRole('button', { name: 'Measure the old metering diaphragm' }).click();
   const dialog = page.getByRole('dialog', { name: 'The old metering diaphragm' });
   await dialog.getByLabel('outer').fill('36 cubits');
@@ -105,13 +109,13 @@ test('what to fit is decided side by side, within the limits, and the sum opens 
       .getByRole('button', { name: part, exact: true })
       .click();
   }
-  await page.getByRole('button', { name: 'Change: Owner agreed to' }).click();
+  await page.getByRole('button', { name: 'Enter it: Owner agreed to' }).click();
   await page.getByLabel('Owner agreed to').fill('lots');
   await expect(page.getByText('Give an amount such as 45')).toBeVisible();
   await page.getByLabel('Owner agreed to').fill('30');
   await page.keyboard.press('Enter');
   await expect(page.getByText('£30.00')).toBeVisible();
-  await page.getByRole('button', { name: 'Change: Machine is worth' }).click();
+  await page.getByRole('button', { name: 'Enter it: Machine is worth' }).click();
   await page.getByLabel('Machine is worth').fill('90');
   await page.keyboard.press('Enter');
   const options = page.getByRole('list', { name: 'Options' }).getByRole('listitem');
@@ -120,10 +124,10 @@ test('what to fit is decided side by side, within the limits, and the sum opens 
     'over what the machine is worth to mend',
   );
   await expect(page.getByText(/^Advised: /)).toBeVisible();
-  await page.getByRole('button', { name: 'The sum: Pattern carburetor' }).click();
+  await page.getByRole('button', { name: 'the sum: Pattern carburetor' }).click();
   await expect(page.getByText(/8 of 14 that came back/)).toBeVisible();
   await expect(options.filter({ hasText: 'Decline' })).toContainText('Nothing is charged');
-  await page.getByRole('button', { name: 'Choose: Make it' }).click();
+  await page.getByRole('button', { name: 'Choose it: Make it' }).click();
   await expect(page.getByText('Chosen for this tray: make it')).toBeVisible();
   await page.reload();
   await expect(

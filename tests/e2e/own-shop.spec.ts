@@ -320,7 +320,7 @@ test('a table is changed a row, seen in the step it leads a tray to, and taken b
   await expect(page.getByLabel('Why')).toBeFocused();
   await page.keyboard.type('Tried it');
   await page.keyboard.press('Enter');
-  await expect(page.getByRole('listitem', { name: 'Version 2' }).getByText('Stands now')).toBeVisible();
+  await expect(page.getByRole('listitem', { name: 'Version 2' }).getByText('In use now')).toBeVisible();
   await expect(page.getByText(/Nessa Falk.*Our caps have no vent/)).toBeVisible();
   expect(await step()).toBe(before);
 });
@@ -466,7 +466,7 @@ for (const [width, height, name] of [
     await expect(page.getByLabel('Why')).toBeFocused();
     await page.keyboard.type('Tried it');
     await page.keyboard.press('Enter');
-    await expect(page.getByText('Stands now')).toBeVisible();
+    await expect(page.getByText('In use now')).toBeVisible();
     await expect(page.getByText(/Tried it/).first()).toBeVisible();
     // Nothing stands past the edge of the screen.
     expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(width);

@@ -7,7 +7,7 @@ const row = (page: Page, item: string) => page.getByRole('row').filter({ hasText
 test('stock falls to its reorder point, is ordered, and comes in', async ({ page }) => {
   await signIn(page, 'jory', '/stock');
   await expect(row(page, 'ND-01')).toContainText('Enough');
-  await page.getByRole('button', { name: 'Moves of ND-01' }).click();
+  await page.getByRole('button', { name: /^ND-01 .*: its moves$/ }).click();
   const dialog = page.getByRole('dialog', { name: /^ND-01/ });
   const book = async (what: string, pieces: string): Promise<void> => {
     await dialog.getByRole('radio', { name: what, exact: true }).click();
@@ -24,7 +24,7 @@ test('stock falls to its reorder point, is ordered, and comes in', async ({ page
   await expect(dialog.getByText('1 on hand, 0 on order')).toBeVisible();
   await page.keyboard.press('Escape');
   await expect(row(page, 'ND-01')).toContainText('Order now');
-  await page.getByRole('button', { name: 'Moves of ND-01' }).click();
+  await page.getByRole('button', { name: /^ND-01 .*: its moves$/ }).click();
   await book('Ordered', '4');
   await expect(dialog.getByText('1 on hand, 4 on order')).toBeVisible();
   await book('Received', '4');
@@ -42,7 +42,7 @@ test('what open trays need is bought together; ordered, it is not bought again; 
 }) => {
   const tray = await atStation(page, 'jory', 'kit', fresh('Ferry pump'), 'V110');
   await page
-    .getByRole('button', { name: /^Choose VY-\d+$/ })
+    .getByRole('button', { name: /^Choose it.*: VY-\d+$/ })
     .first()
     .click();
   await expect(page.getByText(/Chosen for this tray: kit .* to order: VY-/)).toBeVisible();
@@ -70,12 +70,12 @@ test('what open trays need is bought together; ordered, it is not bought again; 
   await page.getByRole('button', { name: 'It has come: take it' }).click();
   await expect(page.getByText(`Not on the shelf yet: ${item}. Book it in at Stock first.`)).toBeVisible();
   await page.goto('/stock');
-  await page.getByRole('button', { name: `Moves of ${item}` }).click();
+  await page.getByRole('button', { name: new RegExp(`^${item} .*: its moves$`) }).click();
   await page.getByRole('dialog').getByRole('radio', { name: 'Received' }).click();
   await page.getByRole('dialog').getByRole('button', { name: 'Book it' }).click();
   await expect(page.getByRole('dialog').getByText('1 on hand, 0 on order')).toBeVisible();
   await page.goto(`/tray/${tray}/kit`);
-  await page.getByRole('button', { name: 'It has come: take it' }).click();
+  await page.getByRole('button', { name: 'Take it', exact: true }).click();
   await expect(page.getByText(/taken from the shelf/).first()).toBeVisible();
   await expect(page.getByText('Waits for hands')).toBeVisible();
 });
@@ -88,7 +88,7 @@ test('an import with a wrong row is rejected, put right it is taken', async ({ p
       .setInputFiles({ name: 'spring.csv', mimeType: 'text/csv', buffer: Buffer.from(text) });
   const report = page.getByRole('region', { name: 'Import' });
   await send('number,kind,name,maker\nE2E-1,kit,Spring kit,Dornay\nE2E-2,kitt,Odd,Dornay\n');
-  await expect(report.getByText('1 rows cannot be taken, so nothing can be imported.')).toBeVisible();
+  await expect(report.getByText('1 row cannot be taken, so nothing can be imported.')).toBeVisible();
   await expect(report.getByRole('row').filter({ hasText: 'E2E-2' })).toContainText(
     'kind “kitt” is not one of kit, part',
   );

@@ -30,14 +30,14 @@ test('a kit chosen on a tray that has changed meanwhile is decided on, not lost'
   const tray = await atStation(page, 'jory', 'kit', fresh('Shared pump'));
   await expect(
     page
-      .getByRole('button', { name: 'Choose TK-9A', exact: true })
+      .getByRole('button', { name: /^Choose it.*: TK-9A$/ })
       .or(page.getByRole('button', { name: /^Choose/ }).first()),
   ).toBeVisible();
   // Someone else moves it while this page looks at it.
   const { version } = (await get(page, `/api/trays/${tray}`)) as { version: number };
   await notes(page, tray, [{ note: { kind: 'facts', waitsFor: 'bath', waitNote: 'basket 3' }, version }]);
   await page.route(`**/api/trays/${tray}`, (route) => route.abort()); // the page has not seen it yet
-  await page.getByRole('button', { name: 'Choose GS-80', exact: true }).click();
+  await page.getByRole('button', { name: /^Choose it.*: GS-80$/ }).click();
   const dialog = page.getByRole('dialog', { name: /Someone else changed this tray/ });
   await expect(dialog.getByRole('cell', { name: 'GS-80' })).toBeVisible();
   await dialog.getByRole('button', { name: 'Keep mine' }).click();
@@ -99,6 +99,18 @@ test('the front desk checks in and reads along, but records nothing', async ({ p
   const tray = await atStation(page, 'tam', 'gauge', fresh('Desk pump'));
   await expect(box(page, 'Main jet', 'goes')).toBeDisabled();
   await expect(page.getByText('A technician records here')).toBeVisible();
+  // What is off says why where it is pressed: a box, and a word of a choice.
+  const said = page.locator('[data-announcer]');
+  await expect(said).toBeEmpty();
+  await box(page, 'Main jet', 'goes').press('5');
+  await expect(said).toContainText('A technician records here');
+  await page.goto(`/tray/${tray}/trace`);
+  const apart = page.getByRole('radiogroup', { name: 'How far apart it is' }).getByRole('radio').last();
+  await expect(said).toBeEmpty();
+  // It keeps the focus and takes no press: Playwright waits for what is on.
+  await apart.dispatchEvent('click');
+  await expect(said).toContainText('A technician records here');
+  await expect(apart).not.toBeChecked();
   await page.goto(`/tray/${tray}/hand-back`);
   await expect(page.getByText('A technician or the lead hands it back.')).toBeVisible();
 });
@@ -159,7 +171,7 @@ test('one box finds trays by what stands on them, sheets, items and pages, by ke
   await expect(page).toHaveURL(/\/rules$/);
   await expect(box).toHaveValue('');
   await page.keyboard.press('Escape');
-  await page.getByRole('main').click();
+  await page.getByRole('heading', { level: 1 }).click();
   await page.keyboard.press('/');
   await page.keyboard.type('OK-207S');
   await expect(found.getByRole('option', { name: /^OK-207S/ })).toBeVisible();

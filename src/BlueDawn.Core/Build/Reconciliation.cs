@@ -59,7 +59,7 @@ public sealed record Reconciliation(IReadOnlyDictionary<Fate, int> Ended, IReadO
         [] => ("Nothing on this carburetor’s list takes it.", true),
         _ when used > 0 => ("More in the kit than this carburetor has.", true),
         _ when lines.Any(line => line.IsOpen) => ("Not fitted yet.", false),
-        _ when lines.All(line => line.State is LedgerState.Expected or LedgerState.StaysIn) => ("Its place was not opened.", true),
+        _ when lines.All(line => line.State is LedgerState.Expected or LedgerState.StaysIn) => ("Where it goes was not opened.", true),
         _ when lines.Any(line => line.Fitted is { Fate: Fate.Refitted }) => ("The old one went back: say so to the owner, or fit the new one.", false),
         _ when lines.Any(line => line.Fitted is { Fate: Fate.Made }) => ("One was made instead.", true),
         _ when lines.Any(line => line.Fitted is { Fate: Fate.LeftOff }) => ("Left off, with a reason.", true),

@@ -32,11 +32,11 @@ public static partial class SheetCheck
         Speed(sheet.GovernedSpeed, "governedSpeed", found);
         found.Number(sheet.Compression?.FloorKPa, 50, 2500, "compression.floorKPa", "kPa");
         found.Number(sheet.Compression?.GoodKPa, 50, 2500, "compression.goodKPa", "kPa");
-        found.When(sheet.Compression is { } band && band.FloorKPa > band.GoodKPa, "compression.goodKPa", "Good is above low.");
-        found.When(sheet is { IdleSpeed: { } idle, GovernedSpeed: { } governed } && idle.HighRpm >= governed.HighRpm, "idleSpeed.highRpm", "Idle is slower than the governed speed.");
+        found.When(sheet.Compression is { } band && band.FloorKPa > band.GoodKPa, "compression.goodKPa", "Good must be above low.");
+        found.When(sheet is { IdleSpeed: { } idle, GovernedSpeed: { } governed } && idle.HighRpm >= governed.HighRpm, "idleSpeed.highRpm", "Idle must be slower than the governed speed.");
         found.Number(sheet.PopOff?.LowKPa, 5, 500, "popOff.lowKPa", "kPa");
-        found.When(sheet.PopOff is { } pop && pop.HighKPa <= pop.LowKPa, "popOff.highKPa", "The higher pressure is above the lower.");
-        found.When(sheet.PopOff is { ReseatKPa: { } reseat, LowKPa: var low } && reseat >= low, "popOff.reseatKPa", "It shuts below the pressure at which it opens.");
+        found.When(sheet.PopOff is { } pop && pop.HighKPa <= pop.LowKPa, "popOff.highKPa", "The higher pressure must be above the lower.");
+        found.When(sheet.PopOff is { ReseatKPa: { } reseat, LowKPa: var low } && reseat >= low, "popOff.reseatKPa", "It must shut below the pressure at which it opens.");
         found.Number((double?)sheet.Lever?.HeightMm, -10, 20, "lever.heightMm", "mm");
         found.Number((double?)sheet.Lever?.ToleranceMm, 0.01, 3, "lever.toleranceMm", "mm");
         Choke(sheet, found);
@@ -65,7 +65,7 @@ public static partial class SheetCheck
     private static void Jets(SpecSheet sheet, Found found)
     {
         found.When(sheet.Jets.Count > MostJets, "jets", $"No more than {MostJets} jets.");
-        found.When(sheet.Jets.Select(jet => jet.Key).Distinct(StringComparer.Ordinal).Count() != sheet.Jets.Count, "jets", "Each jet stands on the sheet once.");
+        found.When(sheet.Jets.Select(jet => jet.Key).Distinct(StringComparer.Ordinal).Count() != sheet.Jets.Count, "jets", "This jet is on the sheet twice.");
         foreach (var (jet, i) in sheet.Jets.Select((jet, i) => (jet, i)))
         {
             found.When(!Key().IsMatch(jet.Key), $"jets[{i}].key", "A key has small letters and dashes, such as main-jet.");
@@ -108,12 +108,12 @@ public static partial class SheetCheck
     {
         found.Number(sheet.Opens?.OpensLowS, 0, 3600, "opens.opensLowS", "s");
         found.Number(sheet.Opens?.OpensHighS, 0.5, 3600, "opens.opensHighS", "s");
-        found.When(sheet.Opens is { OpensLowS: { } low, OpensHighS: { } high } && low >= high, "opens.opensHighS", "The latest is after the earliest.");
+        found.When(sheet.Opens is { OpensLowS: { } low, OpensHighS: { } high } && low >= high, "opens.opensHighS", "The latest must be after the earliest.");
         // The shop's latest may lie before this sheet's earliest.
-        found.When(sheet.Opens is { OpensLowS: not null, OpensHighS: null }, "opens.opensHighS", "With an earliest it takes a latest, too.");
+        found.When(sheet.Opens is { OpensLowS: not null, OpensHighS: null }, "opens.opensHighS", "Give the latest as well, or leave out the earliest.");
         found.Number(sheet.Opens?.BeginsC, -20, 150, "opens.beginsC", "°C");
         found.Number(sheet.Opens?.FullC, 0, 200, "opens.fullC", "°C");
-        found.When(sheet.Opens is { BeginsC: { } begins, FullC: { } full } && begins >= full, "opens.fullC", "It is fully open above where it begins.");
+        found.When(sheet.Opens is { BeginsC: { } begins, FullC: { } full } && begins >= full, "opens.fullC", "It must be fully open above where it begins.");
         found.Number(sheet.Opens?.StrokeMm, 0.2, 30, "opens.strokeMm", "mm");
         found.Number(sheet.Opens?.Strip?.LengthMm, 10, 2000, "opens.strip.lengthMm", "mm");
         found.Number(sheet.Opens?.Strip?.ThicknessMm, 0.1, 3, "opens.strip.thicknessMm", "mm");
@@ -124,7 +124,7 @@ public static partial class SheetCheck
     {
         found.Number(speed?.LowRpm, 200, 20_000, $"{field}.lowRpm", "rpm");
         found.Number(speed?.HighRpm, 200, 20_000, $"{field}.highRpm", "rpm");
-        found.When(speed is { } window && window.HighRpm <= window.LowRpm, $"{field}.highRpm", "The fastest is above the slowest.");
+        found.When(speed is { } window && window.HighRpm <= window.LowRpm, $"{field}.highRpm", "The fastest must be above the slowest.");
     }
 
     private sealed class Found

@@ -142,7 +142,7 @@ public static class CatalogueCsv
                 cells[1] = mark == MarkKind.Stamp ? "stamp" : "plate";
                 return StampedNumber.Tidy(cells[3]).Length is 0 or > StampedNumber.Longest ? $"number “{cells[3]}” must have 1 to {StampedNumber.Longest} letters and digits." : null;
             case CatalogueFile.Supersessions:
-                return cells[0] == cells[1] ? "A number cannot take its own place." : null;
+                return cells[0] == cells[1] ? "An item cannot take its own place." : null;
             case CatalogueFile.Suppliers:
                 return Money(cells, 1, "freight");
             default:

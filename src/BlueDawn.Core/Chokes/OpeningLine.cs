@@ -156,20 +156,20 @@ public sealed record OpeningLine(ChokeKind Choke, OpeningLimits Limits) : GaugeL
 
             if (half < begins)
             {
-                reader.Wrong("half", "Half open comes after it begins.");
+                reader.Wrong("half", "Half open must come after it begins.");
             }
             else if (open < (half ?? begins))
             {
-                reader.Wrong("open", "Fully open comes last.");
+                reader.Wrong("open", "Fully open must come last.");
             }
 
             if (stopped < (open ?? begins))
             {
-                reader.Wrong("stopped", "It is stopped after it has opened.");
+                reader.Wrong("stopped", "It must be stopped after it has opened.");
             }
             else if (closed is not null && !(closed >= stopped))
             {
-                reader.Wrong("closed", "It shuts again after it was stopped: note both.");
+                reader.Wrong("closed", "Note both: when it was stopped and when it shut again.");
             }
         }
 

@@ -67,7 +67,7 @@ public static class OpeningSeries
 
         if (input is { ShutDeg: { } shut, OpenDeg: { } open } && shut == open)
         {
-            problems.Add(new("openDeg", "Shut and open differ."));
+            problems.Add(new("openDeg", "Shut and open must differ."));
         }
 
         return problems;

@@ -51,7 +51,7 @@ public sealed record ReturnSpringLine() : GaugeLine("chokes/return-spring", Stat
         var (slack, tight, now) = (HalfTurns("slack"), HalfTurns("tight"), HalfTurns("now"));
         if (reader.Problems.Count == 0 && tight <= slack)
         {
-            reader.Wrong("tight", "Too tight is more half turns than too slack.");
+            reader.Wrong("tight", "Too tight must be more half turns than too slack.");
         }
 
         return Result(reader, () => new ReturnSpringReading(slack, tight, now));

@@ -67,7 +67,7 @@ public sealed record SuctionForceLine() : GaugeLine("chokes/suction-force", Stat
         var spring = (double)reader.Required("spring", Dimension.Mass, 0.1m, 10_000);
         if (reader.Problems.Count == 0 && plate >= rim)
         {
-            reader.Wrong("plate", "The plate is smaller than the chamber.");
+            reader.Wrong("plate", "The plate must be smaller than the chamber.");
         }
 
         return Result(reader, () => new SuctionForceReading(suction, rim, plate, spring));

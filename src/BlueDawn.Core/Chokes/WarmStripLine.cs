@@ -73,7 +73,7 @@ public sealed record WarmStripLine(BimetalStrip? Strip, string SourceName) : Gau
         {
             if (warm <= cold)
             {
-                reader.Wrong("warm", "Warm is warmer than cold.");
+                reader.Wrong("warm", "Warm must be above cold.");
             }
 
             if (length is null != thickness is null)

@@ -75,7 +75,7 @@ public sealed record CleaningPlan(
             [.. knowledge.Recipes.Select(recipe => Offer(knowledge, recipe, ledger, left, used, standing, everDone))],
             [.. passages.Select(passage => last.TryGetValue(passage.Key, out var note) ? new PassageStanding(passage, note.Cleaned, note.AirSeen) : new PassageStanding(passage, false, false))],
             round.Any(note => note.Step is MethodStep.Done or MethodStep.Short),
-            ledger.IsBegun ? null : "Nothing is written at Strip: make sure yourself that rubber, plastic and membranes are out.");
+            ledger.IsBegun ? null : "Nothing is written at Strip: make sure yourself that rubber, plastic and diaphragms are out.");
     }
 
     /// <summary>A recipe as it stands for the tray, or null when there is none of that key.</summary>

@@ -111,9 +111,17 @@ public sealed class FaultsState : StationState
     public override Station Station => Station.Faults;
 
     /// <inheritdoc/>
-    public override StationProgress Progress => IsSettled ? StationProgress.Done("settled")
+    public override StationProgress Progress => IsSettled ? StationProgress.Done(Told)
         : IsBegun ? new StationProgress(1, 1, false, "open")
         : StationProgress.NotBegun("not begun");
+
+    /// <summary>What was found, in a few words.</summary>
+    private string Told => Evidence.Found switch
+    {
+        [] => "no cause found",
+        [var only] => char.ToLowerInvariant(only.Label[0]) + only.Label[1..],
+        var several => $"{several.Count} things found",
+    };
 
     /// <inheritdoc/>
     public override NextStep? Step => IsSettled || Notes.Count == 0 ? null

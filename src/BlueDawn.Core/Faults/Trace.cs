@@ -333,7 +333,7 @@ public sealed record Trace(
                 return Fix(inHand.Cause, inHand.Probability, evidence, faults, elsewhere, shop) with
                 {
                     Why = Sentence.Of(inHand.Cause.Apart == ApartLevel.Together
-                        ? "It was seen, and it all but is the fault: put it right before anything else."
+                        ? "It was seen, and it is nearly always the fault: put it right before anything else."
                         : "It is in your hand and it is bad: put it right before anything goes back together."),
                 };
             }
@@ -358,14 +358,16 @@ public sealed record Trace(
             var best = checks.Count > 0 && checks[0].ExpectedMinutes < plan.Minutes - least ? checks[0] : null;
             if (best is not null)
             {
-                return Of(best, faults, evidence, new RepairCosts(faults, shop), Sentence.Of(
-                    "Cuts the expected time to a fix from {0} to {1}, this check included.", Quantity.Min(plan.Minutes), Quantity.Min(best.ExpectedMinutes)));
+                return Of(best, faults, evidence, new RepairCosts(faults, shop),
+                    Math.Round(plan.Minutes - best.ExpectedMinutes) is >= 1 and var saved
+                        ? Sentence.Of("Saves about {0} on the way to a fix.", Quantity.Min(saved))
+                        : Sentence.Of("Tells what to mend for next to nothing."));
             }
 
             if (plan.First < 0 && BeforeGivingUp(checks, savedByKnowing) is { } look)
             {
                 return Of(look, faults, evidence, new RepairCosts(faults, shop), Sentence.Of(
-                    "Before it is sent on: this tells most a minute, and to know what it is would save {0} on average.", Quantity.Min(Math.Round(savedByKnowing))));
+                    "Before it is sent on: this tells most for its time. To know the cause would save {0} on average.", Quantity.Min(Math.Round(savedByKnowing))));
             }
 
             if (plan.First < 0 && evidence.Recheck.Count > 0 && Forbidden(faults, evidence) is { } forbidden)
@@ -392,7 +394,7 @@ public sealed record Trace(
                     null,
                     null,
                     Sentence.Of("Send it on, or clean and renew blind: no check or fix pays."),
-                    Sentence.Of("Anything in the table would cost more than giving up, {0}.", Quantity.Min(shop.ReferMinutes)),
+                    Sentence.Of("Every check and fix that is left takes longer than sending it on, {0}.", Quantity.Min(shop.ReferMinutes)),
                     0,
                     [],
                     [],
@@ -489,7 +491,7 @@ public sealed record Trace(
                     StepKind.Recheck,
                     null,
                     null,
-                    Sentence.Of("Together again, not run yet: look once more at what forbade it."),
+                    Sentence.Of("Together again, not run yet: look once more at what kept it from running."),
                     why,
                     shop.ProofMinutes,
                     standing,

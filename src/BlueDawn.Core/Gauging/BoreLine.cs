@@ -84,7 +84,7 @@ public sealed record BoreLine(
     {
         get
         {
-            EntryField[] open = Holes is null ? [] : [EntryField.Measure("openHoles", "open", Dimension.Count)];
+            EntryField[] open = Holes is null ? [] : [EntryField.Measure("openHoles", $"open of {Holes}", Dimension.Count)];
             return new EntryForm(
                 [
                     new EntryGroup("pins", "Pins",
@@ -305,7 +305,7 @@ public sealed record BoreLine(
             BoreVerdict.InGauge => Sentence.Of("Every bore the reading allows is inside it."),
             BoreVerdict.Restricted => Sentence.Of("Every bore the reading allows is below it."),
             BoreVerdict.OpenedUp => Sentence.Of("Every bore the reading allows is above it. A jet never grows by itself: it was cut."),
-            BoreVerdict.CannotTell => Sentence.Of("The reading reaches over an edge of it, so both answers are still possible."),
+            BoreVerdict.CannotTell => Sentence.Of("The reading lies across an edge of it, so both answers are still possible."),
         });
         if (result.DecidingPin is { } pin)
         {

@@ -209,8 +209,11 @@ public static class JetGauge
         return bounds.LowMm >= low && top <= high ? BoreVerdict.InGauge : BoreVerdict.CannotTell;
     }
 
+    /// <summary>Two pins nearer than this are one to the hand: own judgement.</summary>
+    private const decimal LeastStepMm = 0.005m;
+
     /// <summary>
-    /// Of the pins strictly inside the bounds, the one whose two answers settle most; among equals the one nearest
+    /// Of the pins inside the bounds and not next to one, the one whose two answers settle most; among equals the one nearest
     /// to an edge of the window.
     /// </summary>
     private static DecidingPin? Decide(BoreBounds bounds, decimal low, decimal high, PinSet pins)
@@ -219,7 +222,7 @@ public static class JetGauge
         var (bestSettled, bestDistance) = (-1, decimal.MaxValue);
         foreach (var pin in pins.Pins)
         {
-            if (pin.DiameterMm <= bounds.LowMm || (bounds.HighMm is { } top && pin.DiameterMm >= top))
+            if (pin.DiameterMm < bounds.LowMm + LeastStepMm || (bounds.HighMm is { } top && pin.DiameterMm > top - LeastStepMm))
             {
                 continue;
             }

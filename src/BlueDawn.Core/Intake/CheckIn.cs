@@ -70,7 +70,7 @@ public sealed record CheckIn(
         var said = sheet is not null && (family is null || family == sheet.Family) ? sheet : null;
         return (family ?? said?.Family) is { } known
             ? Parsed<CarburetorKind>.Right(new CarburetorKind(known, engine ?? said?.Engine, choke ?? said?.Choke))
-            : Parsed<CarburetorKind>.Wrong("Which kind is it? A bowl below, covers with membranes, or standing on its tank.");
+            : Parsed<CarburetorKind>.Wrong("Which kind is it? A bowl below, covers with diaphragms, or standing on its tank.");
     }
 
     /// <summary>What is wrong with a promised day; empty when it will do.</summary>

@@ -15,6 +15,10 @@ public sealed record CheckedInNote(string? SpecCode) : Note;
 /// <param name="Part">The part it shows, or null for the whole carburetor.</param>
 public sealed record PhotoNote(string? Part) : Note;
 
+/// <summary>What was taken down at check-in was put right: whose it is, or what was told.</summary>
+/// <param name="Words">What, in words.</param>
+public sealed record PutRightNote(string Words) : Note;
+
 /// <summary>A change of what stands on the tray; what is left out stays as it is.</summary>
 /// <param name="PromisedDay">The day it is promised for.</param>
 /// <param name="WaitsFor">What it waits for; brings a tray that was handed back to the bench again.</param>
@@ -60,6 +64,7 @@ public sealed class IntakeStation : StationModule
         NoteKind.Of<CheckedInNote>("checkedIn", May.CheckIn),
         NoteKind.Of<PhotoNote>("photo", May.CheckIn),
         NoteKind.Of<FactsNote>("facts", May.ChangeTrays),
+        NoteKind.Of<PutRightNote>("putRight", May.ChangeTrays),
         NoteKind.Of<WordsNote>("words", May.WorkAtTheBench),
     ];
 
@@ -67,7 +72,7 @@ public sealed class IntakeStation : StationModule
     public override StationState State(TrayBook tray) => new IntakeState();
 
     /// <inheritdoc/>
-    public override bool ChangesFacts(Note note) => note is FactsNote;
+    public override bool ChangesFacts(Note note) => note is FactsNote or PutRightNote;
 
     /// <summary>What kind of carburetor it is is seen at the bench, and only who may hand back brings one back that has gone.</summary>
     /// <inheritdoc/>
@@ -109,6 +114,7 @@ public sealed class IntakeStation : StationModule
         PhotoNote { Part: { } part } => Sentence.Say($"Photo: {tray.Ledger.Find(part)?.Part.Label ?? part}"),
         PhotoNote => Sentence.Of("Photo"),
         FactsNote facts => Sentence.Say($"{string.Join("; ", facts.Changes ?? [])}"),
+        PutRightNote right => Sentence.Say($"Put right: {right.Words.Replace('{', '(').Replace('}', ')')}"),
         WordsNote words => Sentence.Say($"{words.Words.Replace('{', '(').Replace('}', ')')}"),
         _ => Sentence.None,
     };

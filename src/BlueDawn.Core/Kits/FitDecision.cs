@@ -184,8 +184,8 @@ public sealed record FitDecision(IReadOnlyList<OptionStanding> Options, FitOptio
         }
 
         var cheaperButLate = possible.Where(option => option is { OverOwnerLimit: false, OverWorth: false } && option.ExpectedMoney < best.ExpectedMoney && option.DaysLate > 0).ToList();
-        return best.DaysLate > 0 ? string.Create(CultureInfo.InvariantCulture, $"Nothing that mends it is in time. This is the least in expected cost and lateness, {best.DaysLate} {(best.DaysLate == 1 ? "day" : "days")} at {terms.LatePerDay:0.00}.")
-            : cheaperButLate.Count > 0 ? "Least expected cost of what is there by the promised day."
-            : "Least expected cost, the comeback counted.";
+        return best.DaysLate > 0 ? string.Create(CultureInfo.InvariantCulture, $"Nothing that mends it is in time. This is the cheapest with the late days counted: {best.DaysLate} {(best.DaysLate == 1 ? "day" : "days")} late.")
+            : cheaperButLate.Count > 0 ? "Cheapest of what is there by the promised day, comebacks counted."
+            : "Cheapest, comebacks counted.";
     }
 }

@@ -24,6 +24,9 @@ public sealed record StockedItem(CatalogueItem Item, int OnHand, IReadOnlyList<I
     /// <summary>What one piece is worth: the cheapest piece price, 0 when nobody sells it.</summary>
     public decimal EachMoney => Offers.Count == 0 ? 0 : Offers.Min(offer => offer.EachMoney);
 
+    /// <summary>Days until pieces that are on order for the tray come, 0 or more; null when none is.</summary>
+    public int? ComesInDays { get; init; }
+
     /// <summary>Whether it can be had at all.</summary>
     public bool CanBeHad => OnHand > 0 || Offers.Count > 0;
 }
@@ -197,7 +200,8 @@ public sealed record FitOffers(
 
     /// <summary>
     /// What pieces of an item cost here: their piece price from the shelf, or whole packs from the cheapest supplier who
-    /// has them by the promised day, from the cheapest of all when none has.
+    /// has them by the promised day, from the cheapest of all when none has. What is on order is waited for only as long as
+    /// it still takes.
     /// </summary>
     private (decimal Money, int WaitDays, string From) Cost(StockedItem stocked, int pieces)
     {
@@ -214,6 +218,11 @@ public sealed record FitOffers(
         decimal Packs(ItemOffer offer) => Math.Ceiling(pieces / (decimal)offer.PackPieces) * offer.PackMoney;
         var inTime = stocked.Offers.Where(offer => offer.LeadDays <= DaysToPromise).ToList();
         var best = (inTime.Count > 0 ? inTime : stocked.Offers).OrderBy(Packs).ThenBy(offer => offer.LeadDays).First();
+        if (stocked.ComesInDays is { } days)
+        {
+            return (Packs(best), days, "on order");
+        }
+
         return (Packs(best), best.LeadDays, best.PackPieces > 1 ? $"a pack of {best.PackPieces} from {best.Supplier}" : $"from {best.Supplier}");
     }
 }

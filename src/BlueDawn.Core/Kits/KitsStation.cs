@@ -39,6 +39,44 @@ public sealed record PartsHereNote(Fitting? Decided = null, bool Instead = false
     public override Note AsSent() => this with { Decided = null };
 }
 
+/// <summary>What was chosen is not fitted after all: what it took goes back to the shelf or the donor.</summary>
+public sealed record UnfitNote : Note;
+
+/// <summary>What the tray needs has been ordered.</summary>
+/// <param name="Order">The order.</param>
+/// <param name="Supplier">Whom it was ordered from.</param>
+/// <param name="Items">Numbers of the items ordered for it.</param>
+/// <param name="Due">The day they are due, by the supplier's usual time.</param>
+public sealed record OrderedNote(Guid Order, string Supplier, IReadOnlyList<string> Items, DateOnly Due) : Note;
+
+/// <summary>An order for the tray was taken back.</summary>
+/// <param name="Order">The order.</param>
+/// <param name="Supplier">Whom it had been ordered from.</param>
+public sealed record OrderUndoneNote(Guid Order, string Supplier) : Note;
+
+/// <summary>Everything the tray waits for is on the shelf.</summary>
+/// <param name="Items">Numbers of the items.</param>
+public sealed record ArrivedNote(IReadOnlyList<string> Items) : Note;
+
+/// <summary>Where what is fitted to a tray stands.</summary>
+public enum PartsStage
+{
+    /// <summary>Nothing is chosen.</summary>
+    NotChosen,
+
+    /// <summary>Chosen, and not on the shelf.</summary>
+    ToOrder,
+
+    /// <summary>Ordered, and not here.</summary>
+    Ordered,
+
+    /// <summary>On the shelf, and not taken.</summary>
+    Here,
+
+    /// <summary>Nothing is missing.</summary>
+    Taken,
+}
+
 /// <summary>What else is written on the carburetor and the engine, as it was read; a later note stands in place of an earlier one.</summary>
 /// <param name="DateCode">The date code beside the stamped number; may be empty.</param>
 /// <param name="Plate">The engine's plate, model and specification; may be empty.</param>
@@ -106,6 +144,10 @@ public sealed class KitsStation : StationModule
         NoteKind.Of<SheetNote>("sheet"),
         NoteKind.Of<FittingNote>("fitting"),
         NoteKind.Of<PartsHereNote>("partsHere"),
+        NoteKind.Of<UnfitNote>("unfit"),
+        NoteKind.Of<OrderedNote>("ordered"),
+        NoteKind.Of<OrderUndoneNote>("orderUndone"),
+        NoteKind.Of<ArrivedNote>("arrived"),
         NoteKind.Of<OldPartNote>("oldPart"),
         NoteKind.Of<MarksNote>("marks"),
     ];
@@ -114,7 +156,7 @@ public sealed class KitsStation : StationModule
     public override StationState State(TrayBook tray) => new KitsState(tray);
 
     /// <inheritdoc/>
-    public override bool ChangesFacts(Note note) => note is SheetNote or FittingNote or PartsHereNote;
+    public override bool ChangesFacts(Note note) => note is SheetNote or FittingNote or PartsHereNote or UnfitNote or OrderedNote or OrderUndoneNote or ArrivedNote;
 
     /// <inheritdoc/>
     public override IReadOnlyList<FieldProblem> Check(Note note, TrayBook tray) => note switch
@@ -122,6 +164,9 @@ public sealed class KitsStation : StationModule
         SheetNote { Sheet: null } => Wrong("specCode", "There is no spec sheet of that name. Pick one from the list."),
         SheetNote { StampedNumber.Length: > StampedNumber.Longest } => Wrong("stampedNumber", $"Longer than {StampedNumber.Longest} characters. Check the number."),
         PartsHereNote when tray.Fitting is not { ToOrder: true } => Wrong("kind", "Nothing is on order for this tray."),
+        UnfitNote when tray.Fitting is null => Wrong("kind", "Nothing is chosen for this tray."),
+        UnfitNote when Built(tray) is { } part => Wrong("kind", $"The new {part} is in already. Take it out at Build first."),
+        OrderedNote or OrderUndoneNote or ArrivedNote => Wrong("kind", "This is recorded by the bench itself."),
         OldPartNote old => old.Read().Problems,
         MarksNote { DateCode.Length: > StampedNumber.Longest } => Wrong("dateCode", $"Longer than {StampedNumber.Longest} characters. Check the code."),
         MarksNote { Plate.Length: > StampedNumber.Longest } => Wrong("plate", $"Longer than {StampedNumber.Longest} characters. Check the plate."),
@@ -143,6 +188,10 @@ public sealed class KitsStation : StationModule
         },
         FittingNote { Decided: { } fitting } => Fitted(tray.Facts, fitting),
         PartsHereNote { Decided: { } fitting } => Fitted(tray.Facts, fitting),
+        UnfitNote => Unfitted(tray.Facts),
+        OrderedNote ordered when tray.Facts.WaitsFor == WaitsFor.Parts => tray.Facts with { WaitNote = string.Create(CultureInfo.InvariantCulture, $"{string.Join(", ", ordered.Items)} ordered from {ordered.Supplier}, due {ordered.Due:d MMM}") },
+        OrderUndoneNote when tray.Facts is { WaitsFor: WaitsFor.Parts, Fitting: { } still } => tray.Facts with { WaitNote = ToOrder(still) },
+        ArrivedNote arrived => tray.Facts.WaitsFor == WaitsFor.Parts ? Waiting.After(tray.Facts, WaitEvent.PartsHere, $"{string.Join(", ", arrived.Items)} is here: take it") : tray.Facts,
         _ => tray.Facts,
     };
 
@@ -152,6 +201,10 @@ public sealed class KitsStation : StationModule
         SheetNote sheet => Sentence.Say($"Spec sheet {sheet.SpecCode}{(sheet.StampedNumber is { } stamped ? $", stamped number {stamped.Trim()}" : "")}"),
         FittingNote { Decided: { } fitting } => Sentence.Say($"{Words(fitting)}"),
         PartsHereNote { Decided: { } fitting } => Sentence.Say($"Parts are here. {Words(fitting)}"),
+        UnfitNote => Sentence.Of("Not fitted after all: what it took went back"),
+        OrderedNote ordered => Sentence.Say($"{string.Join(", ", ordered.Items)} ordered from {ordered.Supplier}, due {ordered.Due.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture)}"),
+        OrderUndoneNote undone => Sentence.Say($"Order from {undone.Supplier} taken back"),
+        ArrivedNote arrived => Sentence.Say($"Here: {string.Join(", ", arrived.Items)}"),
         OldPartNote old => Say(old),
         MarksNote marks => Sentence.Say($"Date code {Read(marks.DateCode)}, engine plate {Read(marks.Plate)}"),
         _ => Sentence.None,
@@ -186,9 +239,28 @@ public sealed class KitsStation : StationModule
         var waited = facts.Fitting is { ToOrder: true };
         var after = facts with { Fitting = fitting };
         return fitting.ToOrder
-            ? Waiting.After(after, WaitEvent.PartsToOrder, $"{string.Join(", ", fitting.Items.Where(item => !item.FromShelf).Select(item => item.Number))} to order")
-            : waited ? Waiting.After(after, WaitEvent.PartsHere) : after;
+            ? Waiting.After(after, WaitEvent.PartsToOrder, ToOrder(fitting))
+            : waited ? Taken(after) : after;
     }
+
+    private static TrayFacts Unfitted(TrayFacts facts)
+    {
+        var after = facts with { Fitting = null };
+        return facts.Fitting is { ToOrder: true } ? Taken(after) : after;
+    }
+
+    /// <summary>Nothing is waited for any more, and the hands are not told to take it.</summary>
+    private static TrayFacts Taken(TrayFacts facts)
+    {
+        var after = Waiting.After(facts, WaitEvent.PartsHere);
+        return after.WaitsFor == WaitsFor.Hands ? after with { WaitNote = "" } : after;
+    }
+
+    private static string ToOrder(Fitting fitting) => $"{string.Join(", ", fitting.Items.Where(item => !item.FromShelf).Select(item => item.Number))} to order";
+
+    /// <summary>A part that went in out of what was chosen, or null.</summary>
+    private static string? Built(TrayBook tray) =>
+        tray.Ledger.Lines.FirstOrDefault(line => line.Fitted is { Fate: Fate.Renewed, FromShelf: false, Item: { } item } && tray.Fitting!.Items.Any(one => one.Number == item))?.Part.Label;
 
     /// <summary>A note that says what was read already is not kept twice.</summary>
     /// <inheritdoc/>
@@ -219,6 +291,32 @@ public sealed class KitsState(TrayBook tray) : StationState
     /// <summary>Parts as they are wanted: by the spec sheet and by the old ones.</summary>
     public IReadOnlyList<WantedPart> Wanted => WantedPart.Of(tray.Sheet?.Needs ?? [], OldParts, PartKnowledge.Shipped);
 
+    /// <summary>Where what is fitted stands.</summary>
+    public PartsStage Stage
+    {
+        get
+        {
+            if (tray.Fitting is not { } fitting)
+            {
+                return PartsStage.NotChosen;
+            }
+
+            if (!fitting.ToOrder)
+            {
+                return PartsStage.Taken;
+            }
+
+            var last = tray.Log.Notes<Note>().Select(logged => logged.Note).LastOrDefault(note => note is FittingNote or PartsHereNote or OrderedNote or OrderUndoneNote or ArrivedNote);
+            return last is OrderedNote ? PartsStage.Ordered : last is ArrivedNote ? PartsStage.Here : PartsStage.ToOrder;
+        }
+    }
+
+    /// <summary>The order that the tray waits for; null when there is none, and once it is here.</summary>
+    public OrderedNote? Order => Stage == PartsStage.Ordered ? tray.Log.Notes<OrderedNote>()[^1].Note : null;
+
+    /// <summary>Numbers of the items that the bench has said are here for it; empty while they are not, and once they are taken.</summary>
+    public IReadOnlyList<string> Arrived => Stage == PartsStage.Here ? tray.Log.Notes<ArrivedNote>()[^1].Note.Items : [];
+
     /// <summary>Numbers it goes by: the stamp as read, and those of its spec sheet.</summary>
     public IReadOnlyList<string> Numbers =>
         [.. (tray.Sheet?.StampedNumbers ?? []).Prepend(tray.Facts.StampedNumber).Where(number => number.Length > 0).Distinct()];
@@ -232,6 +330,11 @@ public sealed class KitsState(TrayBook tray) : StationState
         get
         {
             var open = (tray.Sheet is null ? 1 : 0) + (tray.Fitting is null ? 1 : 0);
+            if (open == 0 && Stage is PartsStage.ToOrder or PartsStage.Ordered or PartsStage.Here)
+            {
+                return StationProgress.Done(Stage == PartsStage.Here ? "here: take it" : Stage == PartsStage.Ordered ? "ordered" : "to order", 2);
+            }
+
             return open == 0 ? StationProgress.Done("done", 2) : new StationProgress(open, 2, false, $"{open} of 2 open");
         }
     }
@@ -240,6 +343,7 @@ public sealed class KitsState(TrayBook tray) : StationState
     public override NextStep? Step =>
         tray.Sheet is null && !tray.IsWorkedOn ? NextStep.At(
             Station.Kits, "Find its spec sheet by the stamped number, or make one.", "The sheet says what is good. Work does not wait for it: without one, what is read is kept.", null)
+        : Stage == PartsStage.Here ? NextStep.At(Station.Kits, $"Take {string.Join(", ", Arrived)} off the shelf.", "What was ordered for this tray is here.", null)
         : tray.Fitting is null ? NextStep.At(Station.Kits, "Decide what to fit to this tray.", "Match the parts, then decide what goes back in.", null)
         : null;
 

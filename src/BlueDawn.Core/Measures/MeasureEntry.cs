@@ -15,6 +15,9 @@ namespace BlueDawn.Core.Measures;
 /// </remarks>
 public static partial class MeasureEntry
 {
+    /// <summary>Said of a box that was left empty.</summary>
+    public const string Empty = "Enter a number.";
+
     /// <summary>Millimetres in one inch, exact.</summary>
     public const decimal MmPerInch = 25.4m;
 
@@ -110,7 +113,7 @@ public static partial class MeasureEntry
         var trimmed = (text ?? "").Trim();
         if (trimmed.Length == 0)
         {
-            return Parsed<decimal>.Wrong("Enter a number.");
+            return Parsed<decimal>.Wrong(Empty);
         }
 
         if (trimmed.Length > LongestEntry)

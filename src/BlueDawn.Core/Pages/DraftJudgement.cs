@@ -25,6 +25,6 @@ internal sealed record DraftJudgement(Reading? Reading, Judgement? Judgement, IR
         }
 
         var read = line.Read(draft.Typed);
-        return new DraftJudgement(read.Reading, read.Reading is null ? null : line.Judge(read.Reading, pins), read.Problems, read.Problems.Count > 0 ? [] : Slip.Find(line, draft.Typed));
+        return new DraftJudgement(read.Reading, read.Reading is null ? null : line.Judge(read.Reading, pins), line.Wrong(draft.Typed), read.Problems.Count > 0 ? [] : Slip.Find(line, draft.Typed));
     }
 }

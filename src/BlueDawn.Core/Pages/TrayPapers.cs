@@ -38,10 +38,15 @@ public sealed record TrayHead(
 public sealed record TrayPapers(
     TrayHead Head, TrayFacts Facts, IReadOnlyList<Entry> Entries, ShopDefaults Shop, string Pins, FaultHistory History, DateOnly Today, IReadOnlyList<TableChange> Tables, string Core)
 {
+    /// <summary>Minutes the clock of the shop is ahead of universal time.</summary>
+    public int AheadOfUtcMin { get; init; }
+
     /// <summary>The tray as the rules see it.</summary>
     /// <param name="history">False to judge without what the shop has confirmed on others.</param>
     public TrayBook Open(bool history = true) => StationList.Open(
-        Facts, new TrayContext(Shop, PinSet.Parse(Pins).Value ?? PinSet.Empty, history ? History : FaultHistory.None, Today, Knowledge.With(Tables)), Log.Of(Entries));
+        Facts,
+        new TrayContext(Shop, PinSet.Parse(Pins).Value ?? PinSet.Empty, history ? History : FaultHistory.None, Today, Knowledge.With(Tables)) { AheadOfUtcMin = AheadOfUtcMin },
+        Log.Of(Entries));
 
     /// <summary>The tray with entries that are still on their way written on top; what the rules refuse is left out.</summary>
     /// <param name="pending">Entries in their order; one that is in the logbook already is passed over.</param>

@@ -225,7 +225,7 @@ public sealed record Ledger(StripJob? Job, IReadOnlyList<LedgerLine> Lines, IRea
     {
         if (!line.IsOpen)
         {
-            problems.Add(new("note.part", line.State == LedgerState.Back ? "It has ended already. Take that back first." : "It has not come out."));
+            problems.Add(new("note.part", line.State == LedgerState.Back ? "It is back in already. Take it out first." : "It has not come out."));
             return;
         }
 

@@ -5,7 +5,7 @@ namespace BlueDawn.Core.Proving;
 /// <summary>A new plunger or seat that weeps and is given some days to bed in.</summary>
 public static class BedIn
 {
-    /// <summary>Days since it was first seen to weep, by the calendar in universal time; null when it was not, or when something else was seen after it.</summary>
+    /// <summary>Days since it was first seen to weep, by the calendar of the shop; null when it was not, or when something else was seen after it.</summary>
     /// <param name="tray">The tray.</param>
     public static int? DaysOf(TrayBook tray) => Since(tray) is { } since ? Math.Max(0, tray.Context.Today.DayNumber - since.DayNumber) : null;
 
@@ -24,7 +24,7 @@ public static class BedIn
         {
             since = logged.Note.Reading switch
             {
-                FuelWatchReading { Leak: FuelLeak.NewPart, BeddedDays: var days } when days is null || days < tray.Shop.BedInDays => since ?? DateOnly.FromDateTime(logged.TakenAt.UtcDateTime),
+                FuelWatchReading { Leak: FuelLeak.NewPart, BeddedDays: var days } when days is null || days < tray.Shop.BedInDays => since ?? tray.Context.DayOf(logged.TakenAt),
                 FuelWatchReading => null,
                 _ => since,
             };

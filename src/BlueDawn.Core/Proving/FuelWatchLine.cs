@@ -136,7 +136,7 @@ public sealed record FuelWatchLine(double MinutesNeeded, int BedInDays, Carburet
                 CarburetorFamily.Diaphragm => ("floodsThroat", "Floods", "Fuel off. Back to Set: hold test, the needle in its fork, the lever’s height."),
                 CarburetorFamily.SuctionTank => ("floodsThroat", "Floods", "Look at the air cleaner’s screw first: without it fuel is drawn up out of the tank. Then the tank’s vent."),
             },
-            FuelLeak.Cover => ("wetAtCover", "Wet at a cover", "Fuel off. Cover off again: gasket and membrane in their order, no fold, screws crosswise."),
+            FuelLeak.Cover => ("wetAtCover", "Wet at a cover", "Fuel off. Cover off again: gasket and diaphragm in their order, no fold, screws crosswise."),
             FuelLeak.TankTop => ("wetAtTankTop", "Wet at the tank", "Wipe it dry. Carburetor off the tank: its gasket whole, holes in line, tank top flat and sound."),
             FuelLeak.InletFitting => ("wetAtInlet", "Wet at inlet", "Fuel off. Renew the line or its clip at the inlet fitting."),
             FuelLeak.Plunger => ("plungerWeeps", "Plunger weeps", "Fuel off. New plunger seat and spring; it may weep until it has bedded in, look again in two or three days."),

@@ -101,7 +101,7 @@ public sealed partial record OpenDays(IReadOnlyList<OpenDay> Week, IReadOnlyList
 
         if (open.GroupBy(day => day.Day).FirstOrDefault(group => group.Count() > 1) is { } twice)
         {
-            problems.Add(new("week", $"{twice.Key} stands there twice."));
+            problems.Add(new("week", $"{twice.Key} is there twice."));
         }
 
         var closed = new List<ShutDays>();

@@ -189,7 +189,7 @@ public sealed record TraceDefaults(double LabourPerHour, double ProofMinutes, do
             }
         }
 
-        Within(LabourPerHour, 0.01, 10_000, "labourPerHour", "An hourly rate is above 0 and no more than 10000.");
+        Within(LabourPerHour, 0.01, 10_000, "labourPerHour", "An hourly rate must be above 0 and no more than 10000.");
         Within(ProofMinutes, 0, 600, "proofMin", "Proving a fix takes from 0 to 600 min.");
         Within(ReferMinutes, 0, 100_000, "referMin", "Giving up costs from 0 to 100000 min.");
         return problems;

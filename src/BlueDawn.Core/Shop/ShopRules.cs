@@ -274,11 +274,11 @@ public static class ShopRules
     {
         (shop.Hold.DropLimitKPa > shop.Hold.PressureKPa, "It cannot lose more than it has to hold."),
         (shop.Chokes.ChamberHold.DropLimitKPa > shop.Chokes.ChamberHold.PressureKPa, "A chamber cannot lose more than it has to hold."),
-        (shop.QuickTests.TwoStrokeFloorKPa > shop.QuickTests.TwoStrokeGoodKPa || shop.QuickTests.FourStrokeFloorKPa > shop.QuickTests.FourStrokeGoodKPa, "Good compression is above low."),
-        (shop.QuickTests.BulbFew >= shop.QuickTests.BulbMany, "A slow bulb takes more strokes than a sound one."),
-        (shop.Chokes.HeatLowS >= shop.Chokes.HeatHighS, "The latest is after the earliest."),
-        (shop.Chokes.WaxBeginsC >= shop.Chokes.WaxFullC, "Wax is molten above where it begins to melt."),
-        (shop.Chokes.StripBeginsC >= shop.Chokes.StripFullC, "A coil is done above where it begins."),
+        (shop.QuickTests.TwoStrokeFloorKPa > shop.QuickTests.TwoStrokeGoodKPa || shop.QuickTests.FourStrokeFloorKPa > shop.QuickTests.FourStrokeGoodKPa, "Good compression must be above low."),
+        (shop.QuickTests.BulbFew >= shop.QuickTests.BulbMany, "A slow bulb must take more strokes than a sound one."),
+        (shop.Chokes.HeatLowS >= shop.Chokes.HeatHighS, "The latest must be after the earliest."),
+        (shop.Chokes.WaxBeginsC >= shop.Chokes.WaxFullC, "Wax must be molten above where it begins to melt."),
+        (shop.Chokes.StripBeginsC >= shop.Chokes.StripFullC, "A coil must be done above where it begins."),
     }.FirstOrDefault(one => one.Wrong).Must;
 
     /// <summary>The rule of a key, or null.</summary>

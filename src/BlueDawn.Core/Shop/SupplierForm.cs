@@ -34,7 +34,7 @@ public static class SupplierForm
             }
             else if (read.Any(other => string.Equals(other.Name, name, StringComparison.OrdinalIgnoreCase)))
             {
-                problems.Add(new($"suppliers[{place}].name", $"{name} stands there already."));
+                problems.Add(new($"suppliers[{place}].name", $"{name} is there already."));
             }
 
             var freight = one.Freight.Trim().Length == 0 ? Parsed<decimal>.Right(0) : MeasureEntry.Parse(one.Freight, Dimension.Count);

@@ -73,6 +73,21 @@ public abstract record GaugeLine(string Key, Station Station, string Section, st
     /// <summary>Reads what was typed.</summary>
     public abstract ReadReading Read(TypedReading typed);
 
+    /// <summary>What is wrong with what was typed, each said with the box it is about; empty when it can be recorded.</summary>
+    /// <param name="typed">What was typed.</param>
+    public IReadOnlyList<FieldProblem> Wrong(TypedReading typed) => [.. Read(typed).Problems.Select(Named)];
+
+    /// <summary>A box that was left empty says what is missing in it.</summary>
+    private FieldProblem Named(FieldProblem problem)
+    {
+        var name = problem.Field[(problem.Field.LastIndexOf('.') + 1)..];
+        var field = Form.Groups.SelectMany(group => group.Fields).Concat(Form.Rows?.Columns ?? []).FirstOrDefault(one => one.Name == name);
+        return problem.Message == TypedReader.NotChosen && field is not null
+            ? problem with { Message = $"Say which: {string.Join(" or ", field.Choices.Select(choice => char.ToLowerInvariant(choice.Label[0]) + choice.Label[1..]))}." }
+            : problem.Message == MeasureEntry.Empty && field is not null ? problem with { Message = $"Enter a number for “{field.Label}”." }
+            : problem;
+    }
+
     /// <summary>Judges a reading of this line.</summary>
     /// <param name="reading">A reading that <see cref="Read"/> gave for this line, or null for none.</param>
     /// <param name="pins">The pins the technician has at hand.</param>

@@ -15,7 +15,7 @@ public abstract class LinesStation : StationModule
     /// <inheritdoc/>
     public override IReadOnlyList<FieldProblem> Check(Note note, TrayBook tray) =>
         note is not ReadingNote reading || Line(reading, tray) is not { } line ? []
-        : line.Read(reading.Typed).Problems is { Count: > 0 } problems ? problems
+        : line.Wrong(reading.Typed) is { Count: > 0 } problems ? problems
         : reading.Sure ? []
         : [.. Slip.Find(line, reading.Typed).Select(slip => new FieldProblem(slip.Field, $"{slip.Question} Type it again, or say that it is really so."))];
 

@@ -115,6 +115,7 @@ public sealed record ReportLine(
             judged.Judgement.Finding,
             judged.Judgement.Figures,
             standing,
-            [.. all.Where(reading => reading != standing)]);
+            // What was a slip or was taken back was never so: the logbook keeps it, the owner's report does not.
+            [.. all.Where(reading => reading != standing && !reading.Corrected)]);
     }
 }

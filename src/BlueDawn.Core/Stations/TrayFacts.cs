@@ -47,4 +47,12 @@ public sealed record TrayFacts(
 /// <param name="History">What the shop has confirmed on other carburetors.</param>
 /// <param name="Today">Today, by the clock of the shop.</param>
 /// <param name="Knowledge">What the bench knows: as it ships, with what the shop has changed.</param>
-public sealed record TrayContext(ShopDefaults Shop, PinSet Pins, FaultHistory History, DateOnly Today, Knowledge Knowledge);
+public sealed record TrayContext(ShopDefaults Shop, PinSet Pins, FaultHistory History, DateOnly Today, Knowledge Knowledge)
+{
+    /// <summary>Minutes the clock of the shop is ahead of universal time, from -840 to 840.</summary>
+    public int AheadOfUtcMin { get; init; }
+
+    /// <summary>The day of the shop's calendar on which something was.</summary>
+    /// <param name="at">When it was.</param>
+    public DateOnly DayOf(DateTimeOffset at) => DateOnly.FromDateTime(at.UtcDateTime.AddMinutes(AheadOfUtcMin));
+}

@@ -5,6 +5,9 @@ namespace BlueDawn.Core.Stations;
 /// <summary>Reads the fields of a typed reading one by one and gathers what is wrong with them.</summary>
 internal sealed class TypedReader(TypedReading typed)
 {
+    /// <summary>Said of a choice that was not made; the line says between what.</summary>
+    public const string NotChosen = "Choose one.";
+
     private const int MostRows = 2000;
 
     private readonly List<FieldProblem> problems = [];
@@ -41,7 +44,7 @@ internal sealed class TypedReader(TypedReading typed)
         var text = Text(field);
         if (!allowed.Contains(text))
         {
-            Wrong(field, text.Length == 0 ? "Choose one." : $"“{text}” is not one of: {string.Join(", ", allowed)}.");
+            Wrong(field, text.Length == 0 ? NotChosen : $"“{text}” is not one of: {string.Join(", ", allowed)}.");
         }
 
         return text;

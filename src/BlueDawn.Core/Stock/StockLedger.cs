@@ -28,6 +28,9 @@ public enum StockMoveKind
 
     /// <summary>Counted: the shelf held more or fewer than the book.</summary>
     Counted,
+
+    /// <summary>An order was taken back before it came.</summary>
+    OrderTakenBack,
 }
 
 /// <summary>One move of an item. Never edited; the shelf is the sum.</summary>
@@ -65,7 +68,7 @@ public sealed record StockStanding(int OnHand, int OnOrder, int UsedLately)
     public static int OrderEffect(StockMoveKind kind, int pieces) => kind switch
     {
         StockMoveKind.Ordered => pieces,
-        StockMoveKind.Received => -pieces,
+        StockMoveKind.Received or StockMoveKind.OrderTakenBack => -pieces,
         StockMoveKind.Fitted or StockMoveKind.Returned or StockMoveKind.Scrapped or StockMoveKind.Made or StockMoveKind.FromDonor or StockMoveKind.Counted => 0,
     };
 
@@ -74,13 +77,13 @@ public sealed record StockStanding(int OnHand, int OnOrder, int UsedLately)
     {
         StockMoveKind.Fitted => pieces,
         StockMoveKind.Returned => -pieces,
-        StockMoveKind.Ordered or StockMoveKind.Received or StockMoveKind.Scrapped or StockMoveKind.Made or StockMoveKind.FromDonor or StockMoveKind.Counted => 0,
+        StockMoveKind.Ordered or StockMoveKind.Received or StockMoveKind.Scrapped or StockMoveKind.Made or StockMoveKind.FromDonor or StockMoveKind.Counted or StockMoveKind.OrderTakenBack => 0,
     };
 
     /// <summary>What a move does to the pieces on hand.</summary>
     public static int Effect(StockMoveKind kind, int pieces) => kind switch
     {
-        StockMoveKind.Ordered => 0,
+        StockMoveKind.Ordered or StockMoveKind.OrderTakenBack => 0,
         StockMoveKind.Fitted or StockMoveKind.Scrapped => -pieces,
         StockMoveKind.Received or StockMoveKind.Returned or StockMoveKind.Made or StockMoveKind.FromDonor or StockMoveKind.Counted => pieces,
     };

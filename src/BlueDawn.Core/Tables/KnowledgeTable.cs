@@ -21,7 +21,7 @@ public sealed record KnowledgeTable(
         new("faults/checks.csv", "Checks", "What can be looked at, how long it takes and which findings it shows.", ["id"], true, "caution", "id"),
         new("faults/cause-findings.csv", "Links", "How a cause shows: which findings, and how often.", ["cause", "finding"]),
         new("faults/needs.csv", "Before it is done", "What has to be so before something is done, what rules it out, and what asks for it.", ["need"], true),
-        new("faults/decisive.csv", "Findings that decide", "What all but is the fault once it is seen.", ["finding"]),
+        new("faults/decisive.csv", "Findings that decide", "What is nearly always the fault once it is seen.", ["finding"]),
         new("faults/fixes.csv", "What fixes need", "Whether the engine runs while it is mended, and what that endangers.", ["cause"], false, "caution"),
         new("faults/contradictions.csv", "Told and seen", "What an owner tells and a bench sees that do not go together.", ["id"]),
         new("faults/strengths.csv", "Strengths", "What always, usually, sometimes and rarely mean.", ["word"], true),

@@ -23,6 +23,9 @@ public static class CoreJson
     /// <summary>As the server writes its answers, whoever writes them.</summary>
     public static JsonSerializerOptions Web { get; } = AsWeb(new JsonSerializerOptions(JsonSerializerDefaults.Web) { TypeInfoResolver = new DefaultJsonTypeInfoResolver() });
 
+    /// <summary>Every kind of note and reading as it is written, from code that is generated: no class is looked at.</summary>
+    public static IJsonTypeInfoResolver GeneratedKinds { get; } = KindsJson.Default.WithAddedModifier(KnowKinds);
+
     /// <summary>Sets a serializer up to read and write as answers of the server are written.</summary>
     /// <param name="options">The serializer's options, with a resolver of their own.</param>
     public static JsonSerializerOptions AsWeb(JsonSerializerOptions options)

@@ -15,6 +15,7 @@ namespace BlueDawn.Server.Bench;
 /// <param name="Number">Number on the tag.</param>
 /// <param name="MachineName">Machine.</param>
 /// <param name="OwnerName">Owner.</param>
+/// <param name="OwnerContact">How to reach the owner; may be empty.</param>
 /// <param name="Complaint">What the owner says.</param>
 /// <param name="PromisedDay">The day it is promised for.</param>
 /// <param name="WaitsFor">What it waits for.</param>
@@ -26,10 +27,12 @@ namespace BlueDawn.Server.Bench;
 /// <param name="Lines">Lines that count: those that have to be read, and those that have been.</param>
 /// <param name="Revision">Counts up with every entry of the tray.</param>
 /// <param name="NeedsHands">Whether it waits for hands, or what it waited for has had its time.</param>
+/// <param name="Ready">Whether everything is in order and it can go back to its owner.</param>
 internal sealed record BenchTray(
     int Number,
     string MachineName,
     string OwnerName,
+    string OwnerContact,
     string Complaint,
     DateOnly PromisedDay,
     WaitsFor WaitsFor,
@@ -40,7 +43,8 @@ internal sealed record BenchTray(
     int OpenLines,
     int Lines,
     int Revision,
-    bool NeedsHands);
+    bool NeedsHands,
+    bool Ready);
 
 /// <summary>The bench.</summary>
 /// <param name="Today">Today by the shop's clock.</param>
@@ -92,7 +96,7 @@ internal static class BenchEndpoints
     private static BenchTray Remembered(TrayFile file, Me me, IMemoryCache memory)
     {
         var (tray, history) = (file.Tray, file.Book.Context.History);
-        var judgedBy = (tray.Id, tray.Revision, tray.Version, tray.Spec?.Version, tray.Machine.Name, tray.Machine.Owner.Name, me.Stamp, history.Stamp);
+        var judgedBy = (tray.Id, tray.Revision, tray.Version, tray.Spec?.Version, tray.Machine.Name, tray.Machine.Owner.Name, tray.Machine.Owner.Contact, me.Stamp, history.Stamp);
         return memory.GetOrCreate(judgedBy, entry =>
         {
             entry.SlidingExpiration = TimeSpan.FromHours(1);
@@ -107,6 +111,7 @@ internal static class BenchEndpoints
             tray.Number,
             tray.Machine.Name,
             tray.Machine.Owner.Name,
+            tray.Machine.Owner.Contact,
             facts.Complaint,
             facts.PromisedDay,
             facts.WaitsFor,
@@ -117,6 +122,7 @@ internal static class BenchEndpoints
             file.Book.Lines.Count(line => line.IsOpen),
             file.Book.Lines.Count(line => line.Counts),
             tray.Revision,
-            facts.WaitsFor == WaitsFor.Hands || (facts.WaitsFor == WaitsFor.BedIn && BedIn.IsDue(file.Book)));
+            facts.WaitsFor == WaitsFor.Hands || (facts.WaitsFor == WaitsFor.BedIn && BedIn.IsDue(file.Book)),
+            !file.Book.IsHandedBack && next.Station == Station.Handover && Policy.Obstacles(file.Book).Count == 0);
     }
 }

@@ -25,7 +25,7 @@ internal sealed record FoundSheet(string Code, string Maker);
 internal sealed record FoundPart(string Number, string Name);
 
 /// <summary>What was found, the best of each kind first.</summary>
-/// <param name="Trays">Trays by number, machine, owner, telephone, stamped number or complaint; open ones first, newest first.</param>
+/// <param name="Trays">Trays by number, machine, owner, telephone, stamped number, engine plate or complaint; open ones first, newest first.</param>
 /// <param name="Sheets">Spec sheets by code, maker or stamped number.</param>
 /// <param name="Items">Items of the catalogue by number or name.</param>
 internal sealed record FoundView(IReadOnlyList<FoundTray> Trays, IReadOnlyList<FoundSheet> Sheets, IReadOnlyList<FoundPart> Items);
@@ -50,8 +50,14 @@ internal static class FindEndpoints
         // A stamp and a telephone number are the same with dashes and spaces and without.
         var bare = StampedNumber.Tidy(wanted);
         var number = int.TryParse(wanted, out var typed) ? typed : (int?)null;
+        // The engine's plate stands in the logbook as it was read.
+        var plated = bare.Length < 2 ? [] : await db.Database.SqlQuery<Guid>(
+            $"""
+            select distinct tray_id as "Value" from logbook_entries
+            where kind = 'marks' and upper(regexp_replace(note->>'plate', '[- /.]', '', 'g')) like '%' || {bare} || '%'
+            """).ToListAsync(cancel);
         var trays = await db.Trays.AsNoTracking()
-            .Where(tray => tray.Number == number
+            .Where(tray => tray.Number == number || plated.Contains(tray.Id)
                 || EF.Functions.ILike(tray.Machine.Name, like, Like.Sign) || EF.Functions.ILike(tray.Machine.Owner.Name, like, Like.Sign) || EF.Functions.ILike(tray.Complaint, like, Like.Sign)
                 || (bare.Length >= 2 && (tray.StampedNumber.ToUpper().Replace("-", "").Replace(" ", "").Replace("/", "").Replace(".", "").Contains(bare)
                     || tray.Machine.Owner.Contact.ToUpper().Replace("-", "").Replace(" ", "").Replace("/", "").Replace(".", "").Contains(bare))))

@@ -179,7 +179,7 @@ internal static class ComputeEndpoints
 
     private static IEnumerable<FieldProblem> Problems(ReadingNote reading, List<GaugeLine> lines) =>
         lines.FirstOrDefault(line => line.Key == reading.Line) is { } line
-            ? line.Read(reading.Typed).Problems
+            ? line.Wrong(reading.Typed)
             : [new FieldProblem("line", $"Not a quick test of this machine. There are: {string.Join(", ", lines.Select(one => one.Key))}.")];
 
     private static Results<Ok<MeasureResult>, ValidationProblem> ReadMeasure(MeasureInput input) =>

@@ -66,7 +66,54 @@ internal sealed record StampedView(KnownStamp? Sheet);
 internal sealed record EarlierTray(int Number, DateTimeOffset CheckedInAt, string Complaint, IReadOnlyList<string> Faults, bool HandedBack);
 
 /// <summary>An owner and their machines, to be found again when they come back.</summary>
-internal sealed record KnownOwner(string Name, string Contact, IReadOnlyList<string> Machines);
+/// <param name="Name">Name of the person, boat or stall.</param>
+/// <param name="Contact">How to reach them; may be empty.</param>
+/// <param name="Machines">Their machines by name, each with the newest tray it came in on; null when there is none.</param>
+internal sealed record KnownOwner(string Name, string Contact, IReadOnlyList<KnownMachine> Machines);
+
+/// <summary>A machine that was here before.</summary>
+/// <param name="Name">What it is and where it stands.</param>
+/// <param name="Tray">The newest tray it came in on, or null.</param>
+internal sealed record KnownMachine(string Name, int? Tray);
+
+/// <summary>What is in the book under a name, or under almost the same.</summary>
+/// <param name="Owner">The owner of that name, or null.</param>
+/// <param name="LikeOwner">While there is none: an owner who may be the same, or null.</param>
+/// <param name="LikeMachine">While the owner has no machine of that name: one that may be the same, or null.</param>
+internal sealed record AlikeView(KnownOwner? Owner, KnownOwner? LikeOwner, KnownMachine? LikeMachine);
+
+/// <summary>Whose a tray is.</summary>
+/// <param name="OwnerName">Owner.</param>
+/// <param name="OwnerContact">How to reach them; may be empty.</param>
+/// <param name="MachineName">Machine.</param>
+/// <param name="Version">The version of the tray it was decided on.</param>
+internal sealed record WhoseChange(string OwnerName, string OwnerContact, string MachineName, int Version);
+
+/// <summary>What was told at check-in and is no finding by itself.</summary>
+/// <param name="Version">The version of the tray it was decided on.</param>
+/// <param name="Whose">Whose machine it is.</param>
+/// <param name="FailsAfterMin">After how many minutes it dies, or null.</param>
+/// <param name="FuelKind">What fuel is in it.</param>
+/// <param name="TankThenML">What was in the tank then, millilitres, or null.</param>
+/// <param name="TankNowML">What is in it now, millilitres, or null.</param>
+/// <param name="OilThen">Where the oil stood when it was last read.</param>
+/// <param name="AgeYears">The machine's age in years, or null.</param>
+/// <param name="Hours">Hours it has run, or null.</param>
+internal sealed record StoryChange(int Version, Whose Whose, double? FailsAfterMin, FuelKind FuelKind, double? TankThenML, double? TankNowML, OilLevel OilThen, double? AgeYears, double? Hours)
+{
+    /// <summary>The story with it.</summary>
+    public Story On(Story before) => before with
+    {
+        Whose = Whose,
+        FailsAfterMin = FailsAfterMin,
+        FuelKind = FuelKind,
+        TankThenML = TankThenML,
+        TankNowML = TankNowML,
+        OilThen = OilThen,
+        AgeYears = AgeYears,
+        Hours = Hours,
+    };
+}
 
 internal static class IntakeEndpoints
 {
@@ -75,8 +122,11 @@ internal static class IntakeEndpoints
     public static void MapIntake(this RouteGroupBuilder api)
     {
         api.MapPost("/trays", CheckInAsync).WithName("checkIn").WithSummary("Check a machine in on a new tray").WithTags("Intake").RequireAuthorization(nameof(May.CheckIn));
+        api.MapPut("/trays/{number:int}/whose", ChangeWhoseAsync).WithName("changeWhose").WithSummary("Put right whose a tray is").WithTags("Intake").RequireAuthorization(nameof(May.ChangeTrays));
+        api.MapPut("/trays/{number:int}/story", ChangeStoryAsync).WithName("changeStory").WithSummary("Put right what was told at check-in").WithTags("Intake").RequireAuthorization(nameof(May.ChangeTrays));
         api.MapGet("/stamped", StampedAsync).WithName("findStamped").WithSummary("The spec sheet a stamped number is on").WithTags("Intake");
-        api.MapGet("/owners", ListOwnersAsync).WithName("listOwners").WithSummary("Owners and their machines").WithTags("Intake");
+        api.MapGet("/owners", async (BlueDawnDb db, CancellationToken cancel) => TypedResults.Ok(await ListOwnersAsync(db, cancel))).WithName("listOwners").WithSummary("Owners and their machines").WithTags("Intake");
+        api.MapGet("/owners/alike", AlikeAsync).WithName("findAlike").WithSummary("The owner and the machine of a name, or of almost the same").WithTags("Intake");
         api.MapGet("/earlier", ListEarlierAsync).WithName("listEarlier").WithSummary("Earlier trays of a machine").WithTags("Intake");
     }
 
@@ -84,8 +134,10 @@ internal static class IntakeEndpoints
     private static async Task<Ok<List<EarlierTray>>> ListEarlierAsync(string owner, string machine, BlueDawnDb db, Me me, CancellationToken cancel)
     {
         var (ownerName, machineName) = (owner.Trim(), machine.Trim());
+        var machines = (await db.Machines.AsNoTracking().Select(one => new { one.Id, one.Name, Owner = one.Owner.Name }).ToListAsync(cancel))
+            .Where(one => Names.IsSame(one.Name, machineName) && Names.IsSame(one.Owner, ownerName)).Select(one => one.Id).ToList();
         var numbers = await db.Trays
-            .Where(tray => tray.Machine.Name == machineName && tray.Machine.Owner.Name == ownerName)
+            .Where(tray => machines.Contains(tray.MachineId))
             .OrderByDescending(tray => tray.Number)
             .Select(tray => tray.Number)
             .Take(MostEarlier)
@@ -105,14 +157,24 @@ internal static class IntakeEndpoints
         return TypedResults.Ok(earlier);
     }
 
-    private static async Task<Ok<List<KnownOwner>>> ListOwnersAsync(BlueDawnDb db, CancellationToken cancel)
+    private static async Task<List<KnownOwner>> ListOwnersAsync(BlueDawnDb db, CancellationToken cancel)
     {
-        var machines = await db.Machines.Include(machine => machine.Owner).AsNoTracking().ToListAsync(cancel);
-        return TypedResults.Ok(machines
+        var machines = await db.Machines.AsNoTracking()
+            .Select(machine => new { machine.Name, machine.Owner, Tray = db.Trays.Where(tray => tray.MachineId == machine.Id).Max(tray => (int?)tray.Number) }).ToListAsync(cancel);
+        return [.. machines
             .GroupBy(machine => machine.Owner.Name)
             .OrderBy(owner => owner.Key, StringComparer.OrdinalIgnoreCase)
-            .Select(owner => new KnownOwner(owner.Key, owner.First().Owner.Contact, [.. owner.Select(machine => machine.Name).Distinct().Order()]))
-            .ToList());
+            .Select(owner => new KnownOwner(owner.Key, owner.First().Owner.Contact, [.. owner.GroupBy(machine => machine.Name).OrderBy(machine => machine.Key, StringComparer.OrdinalIgnoreCase).Select(machine => new KnownMachine(machine.Key, machine.Max(one => one.Tray)))]))];
+    }
+
+    private static async Task<Ok<AlikeView>> AlikeAsync(string owner, string machine, BlueDawnDb db, CancellationToken cancel)
+    {
+        var all = await ListOwnersAsync(db, cancel);
+        var known = all.Find(one => Names.IsSame(one.Name, owner));
+        return TypedResults.Ok(new AlikeView(
+            known,
+            known is null ? all.Find(one => Names.IsAlmost(one.Name, owner)) : null,
+            known?.Machines.Any(one => Names.IsSame(one.Name, machine)) == false ? known.Machines.FirstOrDefault(one => Names.IsAlmost(one.Name, machine)) : null));
     }
 
     private static async Task<Results<Created<TrayView>, Ok<TrayView>, ValidationProblem, ProblemHttpResult>> CheckInAsync(
@@ -182,7 +244,7 @@ internal static class IntakeEndpoints
         }
 
         // What stands on it may have been changed since; whose it is and under which entry it came in has not.
-        var same = before.Machine == input.MachineName.Trim() && before.Owner == input.OwnerName.Trim()
+        var same = Names.IsSame(before.Machine, input.MachineName) && Names.IsSame(before.Owner, input.OwnerName)
             && await db.LogbookEntries.AnyAsync(entry => entry.Id == input.EntryId && db.Trays.Any(tray => tray.Id == entry.TrayId && tray.Number == before.Number), cancel);
         return same
             ? TypedResults.Ok(Shown((await TrayFile.OpenAsync(db, before.Number, me.Desk, cancel))!))
@@ -193,17 +255,144 @@ internal static class IntakeEndpoints
 
     private static async Task<Machine> FindMachineAsync(BlueDawnDb db, CheckIn checkIn, DateTimeOffset now, CancellationToken cancel)
     {
-        var (ownerName, machineName) = (checkIn.OwnerName.Trim(), checkIn.MachineName.Trim());
-        // Capitals make no other owner; one spelled exactly so comes first.
-        var owner = await db.Owners.Where(o => EF.Functions.ILike(o.Name, Like.Exactly(ownerName), Like.Sign)).OrderByDescending(o => o.Name == ownerName).FirstOrDefaultAsync(cancel)
-            ?? new Owner { Id = Guid.CreateVersion7(now), Name = ownerName };
+        var owner = await FindOwnerAsync(db, checkIn.OwnerName.Trim(), now, cancel);
         if (!string.IsNullOrWhiteSpace(checkIn.OwnerContact))
         {
             owner.Contact = checkIn.OwnerContact.Trim();
         }
 
-        return await db.Machines.Where(m => m.OwnerId == owner.Id && EF.Functions.ILike(m.Name, Like.Exactly(machineName), Like.Sign)).OrderByDescending(m => m.Name == machineName).FirstOrDefaultAsync(cancel)
-            ?? new Machine { Id = Guid.CreateVersion7(now), Owner = owner, Name = machineName };
+        return await FindMachineAsync(db, owner, checkIn.MachineName.Trim(), now, cancel);
+    }
+
+    /// <summary>The owner of that name, a new one when there is none. Capitals, spaces and signs make no other owner; one spelled exactly so comes first.</summary>
+    private static async Task<Owner> FindOwnerAsync(BlueDawnDb db, string name, DateTimeOffset now, CancellationToken cancel)
+    {
+        var same = (await db.Owners.AsNoTracking().Select(owner => new { owner.Id, owner.Name }).ToListAsync(cancel))
+            .Where(owner => Names.IsSame(owner.Name, name)).OrderByDescending(owner => owner.Name == name).ThenBy(owner => owner.Id).FirstOrDefault();
+        return same is null ? new Owner { Id = Guid.CreateVersion7(now), Name = name } : await db.Owners.SingleAsync(owner => owner.Id == same.Id, cancel);
+    }
+
+    /// <summary>The machine of that name under an owner, a new one when there is none.</summary>
+    private static async Task<Machine> FindMachineAsync(BlueDawnDb db, Owner owner, string name, DateTimeOffset now, CancellationToken cancel) =>
+        (await db.Machines.Where(machine => machine.OwnerId == owner.Id).ToListAsync(cancel))
+            .Where(machine => Names.IsSame(machine.Name, name)).OrderByDescending(machine => machine.Name == name).ThenBy(machine => machine.Id).FirstOrDefault()
+        ?? new Machine { Id = Guid.CreateVersion7(now), Owner = owner, Name = name };
+
+    /// <summary>Whose a tray is, put right: another owner, another machine, another way to reach them. What nothing hangs on any more goes.</summary>
+    private static async Task<Results<Ok<TrayView>, ValidationProblem, ProblemHttpResult>> ChangeWhoseAsync(
+        int number, WhoseChange input, BlueDawnDb db, NoteWriter writer, Me me, TimeProvider clock, CancellationToken cancel)
+    {
+        var (name, contact, machineName) = (input.OwnerName.Trim(), input.OwnerContact.Trim(), input.MachineName.Trim());
+        if (new CheckIn(name, contact, machineName, null, "-", me.Desk.Today).Check(me.Desk.Today) is { Count: > 0 } problems)
+        {
+            return Problem.Fields(problems);
+        }
+
+        await using var transaction = await db.Database.BeginTransactionAsync(cancel);
+        if (await TrayFile.OpenAsync(db, number, me.Desk, cancel, locked: true) is not { } file)
+        {
+            return TypedResults.Problem(statusCode: 404, title: $"There is no tray {number}.", detail: "Look at the bench for its number.");
+        }
+
+        if (file.Tray.Version != input.Version)
+        {
+            return Problem.Conflict("Someone else changed this tray meanwhile.", "Look at what stands on it now, then decide. Nothing was changed.");
+        }
+
+        var (tray, before) = (file.Tray, file.Tray.Machine);
+        var owner = await FindOwnerAsync(db, name, clock.GetUtcNow(), cancel);
+        // Spelled otherwise it is the same owner, spelled right.
+        var words = new List<string>();
+        if (owner.Id != before.OwnerId)
+        {
+            words.Add($"Owner {before.Owner.Name} → {owner.Name}");
+        }
+        else if (owner.Name != name)
+        {
+            words.Add($"Owner {owner.Name} → {name}");
+            owner.Name = name;
+        }
+
+        if (owner.Contact != contact)
+        {
+            words.Add(contact.Length == 0 ? "How to reach them: not known" : $"How to reach them: {contact}");
+            owner.Contact = contact;
+        }
+
+        var machine = await FindMachineAsync(db, owner, machineName, clock.GetUtcNow(), cancel);
+        if (before.Name != machineName)
+        {
+            words.Add($"Machine {before.Name} → {machineName}");
+        }
+
+        if (machine.Id == before.Id)
+        {
+            machine.Name = machineName;
+        }
+
+        if (words.Count > 0)
+        {
+            if (db.Entry(machine).State == EntityState.Detached)
+            {
+                db.Machines.Add(machine);
+            }
+
+            tray.Machine = machine;
+            writer.Append(file, new PutRightNote(string.Join("; ", words)), me);
+            tray.Version++;
+            await db.SaveChangesAsync(cancel);
+            await LeaveNothingAsync(db, before, machine, cancel);
+            await db.Trays.Where(one => one.Machine.OwnerId == owner.Id && one.Id != tray.Id).ExecuteUpdateAsync(set => set.SetProperty(one => one.Version, one => one.Version + 1), cancel);
+        }
+
+        await transaction.CommitAsync(cancel);
+        return TypedResults.Ok(Shown((await TrayFile.OpenAsync(db, number, me.Desk, cancel))!));
+    }
+
+    /// <summary>A machine no tray came off, and an owner without a machine, were a slip.</summary>
+    private static async Task LeaveNothingAsync(BlueDawnDb db, Machine before, Machine after, CancellationToken cancel)
+    {
+        if (before.Id == after.Id || await db.Trays.AnyAsync(tray => tray.MachineId == before.Id, cancel))
+        {
+            return;
+        }
+
+        await db.Machines.Where(machine => machine.Id == before.Id).ExecuteDeleteAsync(cancel);
+        await db.Owners.Where(owner => owner.Id == before.OwnerId && !db.Machines.Any(machine => machine.OwnerId == owner.Id)).ExecuteDeleteAsync(cancel);
+    }
+
+    /// <summary>What was told at check-in, put right; what the trace weighs of it is put right at Trace.</summary>
+    private static async Task<Results<Ok<TrayView>, ValidationProblem, ProblemHttpResult>> ChangeStoryAsync(
+        int number, StoryChange input, BlueDawnDb db, NoteWriter writer, Me me, CancellationToken cancel)
+    {
+        await using var transaction = await db.Database.BeginTransactionAsync(cancel);
+        if (await TrayFile.OpenAsync(db, number, me.Desk, cancel, locked: true) is not { } file)
+        {
+            return TypedResults.Problem(statusCode: 404, title: $"There is no tray {number}.", detail: "Look at the bench for its number.");
+        }
+
+        if (file.Tray.Version != input.Version)
+        {
+            return Problem.Conflict("Someone else changed this tray meanwhile.", "Look at what stands on it now, then decide. Nothing was changed.");
+        }
+
+        var before = file.Tray.Story ?? new Story([], StoodFor.NotSaid, WorkedOnBy.NotSaid, OilFound.NotLooked, FuelSaid.NotSaid);
+        var after = input.On(before);
+        if (after.Check(me.Desk.Today) is { Count: > 0 } problems)
+        {
+            return Problem.Fields(problems);
+        }
+
+        if (after != before)
+        {
+            file.Tray.Story = after;
+            writer.Append(file, new PutRightNote("What was told at check-in"), me);
+            file.Tray.Version++;
+            await db.SaveChangesAsync(cancel);
+            await transaction.CommitAsync(cancel);
+        }
+
+        return TypedResults.Ok(Shown((await TrayFile.OpenAsync(db, number, me.Desk, cancel))!));
     }
 
     /// <summary>The spec sheet whose stamped number is exactly this one, when there is just one such sheet.</summary>

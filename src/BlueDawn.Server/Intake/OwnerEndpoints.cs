@@ -39,6 +39,11 @@ internal sealed record OwnerChange(OwnerFacts Now, OwnerFacts Was);
 /// <param name="Into">Whom the machines and trays go to.</param>
 internal sealed record OwnerMerge(Guid Into);
 
+/// <summary>Two machines of an owner that are one.</summary>
+/// <param name="From">The one that is gone then, by name.</param>
+/// <param name="Into">The one its trays go to, by name.</param>
+internal sealed record MachineMerge(string From, string Into);
+
 internal static class OwnerEndpoints
 {
     public static void MapOwners(this RouteGroupBuilder api)
@@ -49,6 +54,7 @@ internal static class OwnerEndpoints
         owners.MapPut("/{id:guid}", ChangeAsync).WithName("changeOwner").WithSummary("Correct an owner's name or how to reach them").RequireAuthorization(nameof(May.ChangeTrays));
         var lead = owners.MapGroup("").RequireAuthorization(nameof(May.ManageShop));
         lead.MapPost("/{id:guid}/merge", MergeAsync).WithName("mergeOwner").WithSummary("Two owners are one: their machines and trays go to the other");
+        lead.MapPost("/{id:guid}/machines", MergeMachinesAsync).WithName("mergeMachines").WithSummary("Two machines of an owner are one");
         lead.MapGet("/{id:guid}/data.json", DataAsync).WithName("getOwnerData").WithSummary("Everything of an owner").Produces<string>(200, "application/json").ProducesProblem(404);
         lead.MapPost("/{id:guid}/blank", BlankAsync).WithName("blankOwner").WithSummary("Blank an owner: the book keeps the work, not the name");
     }
@@ -120,6 +126,30 @@ internal static class OwnerEndpoints
         // The same machine under both stays two: which of them a tray came off is not guessed.
         await db.Machines.Where(machine => machine.OwnerId == id).ExecuteUpdateAsync(set => set.SetProperty(machine => machine.OwnerId, input.Into), cancel);
         db.Owners.Remove(gone);
+        await db.SaveChangesAsync(cancel);
+        await transaction.CommitAsync(cancel);
+        return TypedResults.Ok(await ListAsync(db, cancel));
+    }
+
+    private static async Task<Results<Ok<List<OwnerLine>>, ValidationProblem, ProblemHttpResult>> MergeMachinesAsync(
+        Guid id, MachineMerge input, BlueDawnDb db, Me me, TimeProvider clock, CancellationToken cancel)
+    {
+        await using var transaction = await db.Database.BeginTransactionAsync(cancel);
+        if (await FindAsync(db, id, cancel) is not { } owner)
+        {
+            return Nobody();
+        }
+
+        var machines = await db.Machines.Where(machine => machine.OwnerId == id).ToListAsync(cancel);
+        if (input.From == input.Into || machines.Find(machine => machine.Name == input.From) is not { } gone || machines.Find(machine => machine.Name == input.Into) is not { } stays)
+        {
+            return Problem.Field("into", "Choose two machines of this owner.");
+        }
+
+        Write(db, me, clock, owner, $"{gone.Name} and {stays.Name} of {owner.Name} are one machine: {stays.Name}.");
+        await TouchAsync(db, id, cancel);
+        await db.Trays.Where(tray => tray.MachineId == gone.Id).ExecuteUpdateAsync(set => set.SetProperty(tray => tray.MachineId, stays.Id), cancel);
+        db.Machines.Remove(gone);
         await db.SaveChangesAsync(cancel);
         await transaction.CommitAsync(cancel);
         return TypedResults.Ok(await ListAsync(db, cancel));

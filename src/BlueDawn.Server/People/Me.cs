@@ -30,18 +30,26 @@ internal sealed record Me(Person Person, Desk Desk, IReadOnlyList<May> Allowed, 
         var clock = context.RequestServices.GetRequiredService<TimeProvider>();
         return ValueTask.FromResult<Me?>(new Me(
             person,
-            new Desk(shop.Defaults, PinSet.Parse(shop.Defaults.PinsOf(person.Pins)).Value ?? PinSet.Empty, clock.Today(shop.TimeZone), knowledge),
+            new Desk(shop.Defaults, PinSet.Parse(shop.Defaults.PinsOf(person.Pins)).Value ?? PinSet.Empty, clock.Today(shop.TimeZone), knowledge)
+            {
+                AheadOfUtcMin = (int)clock.Now(shop.TimeZone).Offset.TotalMinutes,
+            },
             Roles.Allow(role),
             shop.Version));
     }
 }
 
-/// <summary>Today.</summary>
+/// <summary>The clock of the shop.</summary>
 internal static class ShopClock
 {
     /// <summary>Today by the clock of the shop.</summary>
     /// <param name="clock">The clock.</param>
     /// <param name="timeZone">The shop's time zone by its IANA name; the server's own where there is none.</param>
-    public static DateOnly Today(this TimeProvider clock, string timeZone) => DateOnly.FromDateTime(
-        (TimeZoneInfo.TryFindSystemTimeZoneById(timeZone, out var zone) ? TimeZoneInfo.ConvertTime(clock.GetUtcNow(), zone) : clock.GetLocalNow()).DateTime);
+    public static DateOnly Today(this TimeProvider clock, string timeZone) => DateOnly.FromDateTime(clock.Now(timeZone).DateTime);
+
+    /// <summary>Now by the clock of the shop.</summary>
+    /// <param name="clock">The clock.</param>
+    /// <param name="timeZone">The shop's time zone by its IANA name; the server's own where there is none.</param>
+    public static DateTimeOffset Now(this TimeProvider clock, string timeZone) =>
+        TimeZoneInfo.TryFindSystemTimeZoneById(timeZone, out var zone) ? TimeZoneInfo.ConvertTime(clock.GetUtcNow(), zone) : clock.GetLocalNow();
 }

@@ -43,5 +43,7 @@ internal sealed class AgainFilter : IEndpointFilter
     /// <summary>Whether the same write may well succeed when it is tried again.</summary>
     public static bool AsksAgain(Exception exception) =>
         exception is DbUpdateConcurrencyException
-        || StoreSetup.Said<PostgresException>(exception)?.SqlState is PostgresErrorCodes.DeadlockDetected or PostgresErrorCodes.SerializationFailure or PostgresErrorCodes.LockNotAvailable or PostgresErrorCodes.UniqueViolation;
+        || StoreSetup.Said<PostgresException>(exception)?.SqlState is PostgresErrorCodes.DeadlockDetected or PostgresErrorCodes.SerializationFailure or PostgresErrorCodes.LockNotAvailable or PostgresErrorCodes.UniqueViolation
+            // What it hangs on has just gone, such as an owner that was a slip: looked for again, it is made anew.
+            or PostgresErrorCodes.ForeignKeyViolation;
 }

@@ -110,7 +110,7 @@ internal static class Door
         return null;
     }
 
-    private const string EmptyId = "An id is not all noughts. Make a new one.";
+    private const string EmptyId = "An id cannot be all zeros. Make a new one.";
 
     private static (string Field, string Message)? InBody(ReadOnlySpan<byte> json)
     {

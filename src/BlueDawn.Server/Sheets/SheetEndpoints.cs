@@ -328,7 +328,7 @@ internal static class SheetEndpoints
 
         SheetTaken Look(string code, SpecSheet sheet, IReadOnlyList<FieldProblem> wrong)
         {
-            IReadOnlyList<FieldProblem> problems = [.. wrong, .. twice.Contains(code) ? [new FieldProblem("code", "It stands in the file twice.")] : Array.Empty<FieldProblem>()];
+            IReadOnlyList<FieldProblem> problems = [.. wrong, .. twice.Contains(code) ? [new FieldProblem("code", "It is in the file twice.")] : Array.Empty<FieldProblem>()];
             return new SheetTaken(
                 code,
                 problems.Count > 0 ? SheetBecomes.Refused

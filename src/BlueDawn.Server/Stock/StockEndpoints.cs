@@ -97,7 +97,7 @@ internal static class StockEndpoints
         await ViewAsync(db, item, clock, cancel) is { } view ? TypedResults.Ok(view) : NoItem(item);
 
     private static async Task<Results<Ok<StockItemView>, ValidationProblem, ProblemHttpResult>> MoveAsync(
-        NewMove input, BlueDawnDb db, Me me, TimeProvider clock, CancellationToken cancel)
+        NewMove input, BlueDawnDb db, TrayOrders orders, Me me, TimeProvider clock, CancellationToken cancel)
     {
         if (await db.Items.Where(item => item.Number == input.Item).Select(item => (Guid?)item.Id).SingleOrDefaultAsync(cancel) is not { } itemId)
         {
@@ -118,6 +118,13 @@ internal static class StockEndpoints
         var now = clock.GetUtcNow();
         await using var transaction = await db.Database.BeginTransactionAsync(cancel);
         await Shelf.LockMoveAsync(db, input.Id, cancel);
+        if (input.Kind == StockMoveKind.OrderTakenBack)
+        {
+            return Problem.Field("kind", "An order is taken back at Stock, On order.");
+        }
+
+        // Trays that wait say so when what they wait for is there.
+        var waiting = input.Kind is StockMoveKind.Received or StockMoveKind.Made or StockMoveKind.FromDonor ? await orders.LockWaitingAsync(me, cancel) : [];
         if (input.Kind == StockMoveKind.FromDonor)
         {
             await Shelf.LockDonorsAsync(db, cancel);
@@ -164,6 +171,7 @@ internal static class StockEndpoints
             At = now,
         });
         await db.SaveChangesAsync(cancel);
+        await orders.ArrivedAsync(waiting, me, cancel);
         await transaction.CommitAsync(cancel);
         return TypedResults.Ok((await ViewAsync(db, input.Item, clock, cancel))!);
     }

@@ -36,12 +36,15 @@ internal sealed class NoteLookups(BlueDawnDb db)
         {
             case FittingNote { Decided: { } decided } fitting:
                 return (fitting with { Decided = await Shelf.FitAsync(db, file.Tray.Id, file.Book.Fitting, decided, me.Person.Id, at, cancel) }, null);
+            case UnfitNote:
+                await Shelf.UnfitAsync(db, file.Tray.Id, file.Book.Fitting, me.Person.Id, at, cancel);
+                return (note, null);
             case PartsHereNote parts:
                 // What it has already goes back to the shelf in thought: the whole of it is looked for anew. When something is
                 // still missing, none of it has happened.
                 await db.Database.CurrentTransaction!.CreateSavepointAsync("fit", cancel);
                 var there = parts.Decided is { } wanted ? await Shelf.FitAsync(db, file.Tray.Id, file.Book.Fitting, wanted, me.Person.Id, at, cancel) : null;
-                var others = there is { ToOrder: false } ? there.Items.Select(item => item.Number).Except(file.Book.Fitting!.Items.Select(item => item.Number)).ToList() : [];
+                var others = there is { ToOrder: false } ? there.Items.Select(item => item.Number).Except(file.Book.Fitting!.Items.Select(item => item.Number)).Except(file.Kits.Arrived).ToList() : [];
                 if (there is { ToOrder: false } && (parts.Instead || others.Count == 0))
                 {
                     return (parts with { Decided = there }, null);

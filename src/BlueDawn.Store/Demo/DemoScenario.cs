@@ -108,6 +108,7 @@ public sealed class DemoScenario(BlueDawnDb db, NpgsqlDataSource database, UserM
         decimal? MachineWorth = null,
         FitOption? Option = null,
         IReadOnlyList<string>? Renew = null,
+        double? OrderedHoursAgo = null,
         DemoWork? Work = null);
 
     /// <summary>Puts the shop's defaults and the roles in place; does nothing where they are there already.</summary>
@@ -309,7 +310,10 @@ public sealed class DemoScenario(BlueDawnDb db, NpgsqlDataSource database, UserM
         };
         db.Trays.Add(tray);
         await db.SaveChangesAsync(cancel);
-        var desk = new Desk(await TrayFile.ShopAsync(db, cancel), PinSet.Empty, DateOnly.FromDateTime(now.LocalDateTime), ShopKnowledge.Shipped);
+        var desk = new Desk(await TrayFile.ShopAsync(db, cancel), PinSet.Empty, DateOnly.FromDateTime(now.LocalDateTime), ShopKnowledge.Shipped)
+        {
+            AheadOfUtcMin = (int)now.ToLocalTime().Offset.TotalMinutes,
+        };
         var file = (await TrayFile.OpenAsync(db, demo.Number, desk, cancel))!;
         file = Append(file, new CheckedInNote(null), staff[demo.CheckedInBy], checkedIn);
         foreach (var note in StoryEvidence.Of(demo.Story))
@@ -353,16 +357,32 @@ public sealed class DemoScenario(BlueDawnDb db, NpgsqlDataSource database, UserM
             file = Record(file, new ReadingNote(reading.Line, new TypedReading(UnitSystem.Metric, reading.Values, reading.Rows)), staff[reading.By], now.AddHours(-reading.HoursAgo));
         }
 
+        if (demo.OrderedHoursAgo is { } hours)
+        {
+            (tray.WaitsFor, var at) = (demo.WaitsFor, now.AddHours(-hours));
+            file = await OrderAsync(file, demo.KitNumber!, staff["ilse"], at, cancel);
+        }
+
         if (demo.Release is { } release)
         {
             Release(file, release, staff, now);
         }
         else
         {
-            (tray.WaitsFor, tray.WaitNote) = (demo.WaitsFor, demo.WaitNote);
+            (tray.WaitsFor, tray.WaitNote) = (demo.WaitsFor, demo.OrderedHoursAgo is null ? demo.WaitNote : file.Book.Facts.WaitNote);
         }
 
         await db.SaveChangesAsync(cancel);
+    }
+
+    /// <summary>Orders one of a kit for a tray from whoever asks least for it.</summary>
+    private async Task<TrayFile> OrderAsync(TrayFile file, string number, Person person, DateTimeOffset at, CancellationToken cancel)
+    {
+        var item = await db.Items.SingleAsync(one => one.Number == number, cancel);
+        var offer = (await CatalogueSearch.ItemsAsync(db, [item.Id], cancel)).Single().Offers.MinBy(one => one.EachMoney)!;
+        var move = Shelf.Move(db, item.Id, StockMoveKind.Ordered, 1, null, person.Id, at, offer.Supplier);
+        move.OrderId = move.Id;
+        return Append(file, new OrderedNote(move.Id, offer.Supplier, [number], DateOnly.FromDateTime(at.LocalDateTime).AddDays(offer.LeadDays)), person, at);
     }
 
     private async Task<Fitting> DecidedAsync(TrayFile file, DemoTray demo, DateTimeOffset at, CancellationToken cancel)

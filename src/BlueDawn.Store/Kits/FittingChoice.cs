@@ -81,9 +81,13 @@ public static class FittingChoice
             file.Kits.Wanted,
             parts,
             file.Kits.Numbers,
-            await CatalogueSearch.ItemsAsync(db, ids, cancel),
+            [.. (await CatalogueSearch.ItemsAsync(db, ids, cancel)).Select(stocked => Awaited(stocked, file.Kits.Order, today))],
             await Shelf.DonorsAsync(db, cancel),
             file.Book.Shop.Fit,
             Terms(file, today).DaysToPromise,
             PartKnowledge.Shipped);
+
+    /// <summary>An item with the days until what was ordered of it for the tray is due.</summary>
+    private static StockedItem Awaited(StockedItem stocked, OrderedNote? order, DateOnly today) =>
+        order?.Items.Contains(stocked.Item.Number) == true ? stocked with { ComesInDays = Math.Max(0, order.Due.DayNumber - today.DayNumber) } : stocked;
 }

@@ -121,6 +121,17 @@ public static class Shelf
         return fitting with { Items = items };
     }
 
+    /// <summary>Puts back what was fitted to a tray. Call inside a transaction that holds the tray.</summary>
+    public static async Task UnfitAsync(BlueDawnDb db, Guid trayId, Fitting? fitting, Guid personId, DateTimeOffset at, CancellationToken cancel)
+    {
+        var numbers = (fitting?.Items ?? []).Select(item => item.Number).Distinct().ToArray();
+        await LockDonorsAsync(db, cancel);
+        var ids = (await db.Items.FromSql($"select * from catalogue_items where number = any({numbers}) order by id for update").AsNoTracking().ToListAsync(cancel))
+            .ToDictionary(item => item.Number, item => item.Id);
+        PutBack(db, trayId, fitting, ids, personId, at);
+        await db.SaveChangesAsync(cancel);
+    }
+
     /// <summary>Adds a stock move.</summary>
     public static StockMove Move(BlueDawnDb db, Guid itemId, StockMoveKind kind, int pieces, Guid? trayId, Guid personId, DateTimeOffset at, string note = "") =>
         db.StockMoves.Add(new StockMove

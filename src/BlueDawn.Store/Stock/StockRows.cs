@@ -28,6 +28,9 @@ public sealed class StockMove
     /// <summary>Why, or who from; may be empty.</summary>
     public string Note { get; set; } = "";
 
+    /// <summary>The order it belongs to, or null.</summary>
+    public Guid? OrderId { get; set; }
+
     /// <summary>Who moved it.</summary>
     public Guid PersonId { get; set; }
 

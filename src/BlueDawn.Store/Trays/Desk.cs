@@ -14,6 +14,9 @@ namespace BlueDawn.Store.Trays;
 /// <param name="Knowledge">What the shop knows.</param>
 public sealed record Desk(ShopDefaults Shop, PinSet Pins, DateOnly Today, ShopKnowledge Knowledge)
 {
+    /// <summary>Minutes the clock of the shop is ahead of universal time.</summary>
+    public int AheadOfUtcMin { get; init; }
+
     /// <summary>A tray as Core's rules see it, without what the shop has confirmed on others.</summary>
     /// <param name="tray">Its row.</param>
     /// <param name="entries">Its logbook, oldest first.</param>
@@ -21,6 +24,8 @@ public sealed record Desk(ShopDefaults Shop, PinSet Pins, DateOnly Today, ShopKn
     {
         var knowledge = Knowledge.Of(tray.KnowledgeVersion);
         return StationList.Open(
-            tray.Facts(knowledge), new TrayContext(tray.Rules ?? Shop, Pins, FaultHistory.None, Today, knowledge), Log.Of(entries.Select(entry => entry.AsEntry())));
+            tray.Facts(knowledge),
+            new TrayContext(tray.Rules ?? Shop, Pins, FaultHistory.None, Today, knowledge) { AheadOfUtcMin = AheadOfUtcMin },
+            Log.Of(entries.Select(entry => entry.AsEntry())));
     }
 }

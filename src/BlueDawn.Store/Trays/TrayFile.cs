@@ -25,7 +25,10 @@ public sealed record TrayFile(Tray Tray, TrayBook Book)
     /// <summary>All that it is judged from.</summary>
     /// <param name="pins">The reader's own pins, as they described them.</param>
     public TrayPapers Papers(string pins) =>
-        new(Head, Book.Facts, Book.Log.Entries, Book.Context.Shop, pins, Book.Context.History, Book.Context.Today, Book.Knowledge.Changes, CoreVersion.Current);
+        new(Head, Book.Facts, Book.Log.Entries, Book.Context.Shop, pins, Book.Context.History, Book.Context.Today, Book.Knowledge.Changes, CoreVersion.Current)
+        {
+            AheadOfUtcMin = Book.Context.AheadOfUtcMin,
+        };
 
     /// <summary>Opens the file of one tray, or null when there is no such tray.</summary>
     /// <param name="db">The store.</param>

@@ -3,6 +3,7 @@ import { Route, Routes } from 'react-router';
 import { BenchPage } from './bench/BenchPage';
 import { onOtherTab, PersonProvider, useSession } from './session/session';
 import { SignInPage } from './session/SignInPage';
+import { keepFocus } from './ui/focus';
 import { Shell } from './shell/Shell';
 import { Loading, Notice, Trouble } from './ui/states';
 
@@ -39,6 +40,8 @@ export function App() {
       quiet();
     };
   }, [refresh]);
+
+  useEffect(keepFocus, []);
 
   useEffect(() => {
     const ahead = setTimeout(() => void trayPage(), 500);

@@ -27,7 +27,7 @@ public class CatalogueCsvTests
     [InlineData(CatalogueFile.Contents, "K1,needle,1,tip", "“tip” has no value. Write tip=value.")]
     [InlineData(CatalogueFile.Fits, "K1,plat,Ostrel,4107", "kind “plat” is neither stamp nor plate.")]
     [InlineData(CatalogueFile.Fits, "K1,stamp,Ostrel,---", "number “---” must have 1 to 40 letters and digits.")]
-    [InlineData(CatalogueFile.Supersessions, "K1,K1,nothing", "A number cannot take its own place.")]
+    [InlineData(CatalogueFile.Supersessions, "K1,K1,nothing", "An item cannot take its own place.")]
     [InlineData(CatalogueFile.Suppliers, "Northmole,4.905", "freight “4.905” is not an amount such as 12.50.")]
     [InlineData(CatalogueFile.Offers, "Northmole,K1,1,-3,2", "pack_price “-3” is not an amount such as 12.50.")]
     [InlineData(CatalogueFile.Offers, "Northmole,K1,1,3,900", "lead_days “900” is not a whole number from 0 to 365.")]

@@ -31,12 +31,13 @@ public class HandoverReportTests
     }
 
     [Fact]
-    public void A_corrected_reading_stays_visible_and_the_correction_stands()
+    public void A_slip_that_was_corrected_is_in_the_logbook_and_not_on_the_report()
     {
         var tray = TestTray.Untouched().Does(Pins("0.17", "0.73"), out var wrong).Does(Pins("0.715", "0.73"), wrong);
         var line = Report(tray).Lines.Single(l => l.Key == "gauging/main-jet");
         Assert.Equal("In gauge", line.Standing!.Word);
-        Assert.True(Assert.Single(line.Before).Corrected);
+        Assert.Empty(line.Before);
+        Assert.NotNull(tray.Log.Find(wrong));
     }
 
     [Fact]
@@ -134,12 +135,13 @@ public class HandoverReportTests
     }
 
     [Fact]
-    public void A_withdrawn_reading_leaves_its_line_unread_but_visible()
+    public void A_reading_that_was_taken_back_is_in_the_logbook_and_not_on_the_report()
     {
         var tray = TestTray.Untouched().Does(Pins("0.95", "1"), out var stray).Does(new WithdrawalNote(), stray);
         var line = Report(tray).Lines.Single(l => l.Key == "gauging/main-jet");
         Assert.Null(line.Standing);
         Assert.Equal(Verdict.NotRead, line.Verdict);
-        Assert.True(Assert.Single(line.Before).Corrected);
+        Assert.Empty(line.Before);
+        Assert.NotNull(tray.Log.Find(stray));
     }
 }

@@ -60,6 +60,17 @@ public class FitOffersTests
         Assert.Equal((2m, 2), Cost(From(new ItemOffer("A", 10, 2, 4), new ItemOffer("B", 10, 2, 2), new ItemOffer("C", 10, 2, 3))));
     }
 
+    /// <summary>An option says the wait that the order says, not the one an order of today would have.</summary>
+    [Fact]
+    public void What_is_on_order_is_waited_for_only_as_long_as_it_still_takes()
+    {
+        var kit = Item("K", ItemKind.Kit, 0, 20, 5, 1, Brings(Gasket));
+        (int, string) Wait(StockedItem item) => Price([Gasket], [item])[FitOption.Kit].Offer is var offer ? (offer.WaitDays, offer.What) : default;
+        Assert.Equal((5, "K K from Northmole"), Wait(kit));
+        Assert.Equal((1, "K K on order"), Wait(kit with { ComesInDays = 1 }));
+        Assert.Equal(0, Wait(kit with { OnHand = 1, ComesInDays = 1 }).Item1);
+    }
+
     [Fact]
     public void A_kit_wrong_in_a_part_that_is_not_renewed_is_still_not_taken()
     {

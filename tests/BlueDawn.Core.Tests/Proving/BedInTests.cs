@@ -39,6 +39,26 @@ public sealed class BedInTests
         Assert.Null(BedIn.LookAgainOn(tray.Book));
     }
 
+    // It was seen at 08:02 universal time on the second: nine hours to the west that is still the first.
+    [Theory]
+    [InlineData(0, 4)]
+    [InlineData(14 * 60, 4)]
+    [InlineData(-9 * 60, 3)]
+    public void Days_are_counted_by_the_calendar_of_the_shop(int aheadOfUtcMin, int lookAgainOn)
+    {
+        var tray = TestTray.Untouched();
+        tray.Context = tray.Context with { AheadOfUtcMin = aheadOfUtcMin };
+        tray.Does(Watched("newPart"));
+        Assert.Equal(new DateOnly(2026, 11, lookAgainOn), BedIn.LookAgainOn(tray.Book));
+    }
+
+    // Thirteen hours to the east a morning of the third is an evening of the second by universal time.
+    [Fact]
+    public void A_morning_far_to_the_east_belongs_to_its_own_day() =>
+        Assert.Equal(
+            new DateOnly(2026, 11, 3),
+            (Weeping().Context with { AheadOfUtcMin = 13 * 60 }).DayOf(new DateTimeOffset(2026, 11, 2, 20, 0, 0, TimeSpan.Zero)));
+
     [Fact]
     public void Looked_at_too_early_it_waits_on_from_the_first_day()
     {

@@ -63,7 +63,7 @@ public sealed class LedgerTests
         var bench = Bench.FloatBowl().Does(new JobNote("full"));
         Assert.Equal("It has not come out.", bench.Refuses(new BackNote("bowl", Fate.Refitted)));
         bench.Does(new OutNote("bowl", LineVerdict.Clean)).Does(new BackNote("bowl", Fate.Refitted, "under-float"));
-        Assert.Equal("It has ended already. Take that back first.", bench.Refuses(new BackNote("bowl", Fate.Refitted)));
+        Assert.Equal("It is back in already. Take it out first.", bench.Refuses(new BackNote("bowl", Fate.Refitted)));
         Assert.Equal("It is back in. Take that back first.", bench.Refuses(new OutNote("bowl", LineVerdict.Clean)));
     }
 

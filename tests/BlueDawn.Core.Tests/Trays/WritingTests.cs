@@ -32,6 +32,11 @@ public sealed class WritingTests
         new SheetNote("FB18"),
         new FittingNote(FitOption.SingleParts, ["needle"]),
         new PartsHereNote(),
+        new UnfitNote(),
+        new OrderedNote(Guid.Empty, "Quay Parts", ["OK-118"], new DateOnly(2026, 11, 9)),
+        new OrderUndoneNote(Guid.Empty, "Quay Parts"),
+        new ArrivedNote(["OK-118"]),
+        new PutRightNote("Machine Bow winch → Stern winch"),
         new MarksNote("2214", "K170/0414"),
         new OldPartNote("bowl gasket", 1, new Dictionary<string, string> { ["thickness"] = "1.5 mm" }),
         new JobNote("full"),
@@ -75,6 +80,18 @@ public sealed class WritingTests
             var back = JsonSerializer.Deserialize<Note>(text, CoreJson.Options)!;
             Assert.Equal(note.GetType(), back.GetType());
             Assert.Equal(text, JsonSerializer.Serialize(back, CoreJson.Options));
+        }
+    }
+
+    [Fact]
+    public void A_device_writes_and_reads_what_the_server_does_and_need_not_look_at_a_class_for_it()
+    {
+        Assert.DoesNotContain(StationList.Notes.Select(kind => kind.Type).Concat(StationList.Readings.Select(kind => kind.Type)), type => CoreJson.GeneratedKinds.GetTypeInfo(type, CoreJson.Web) is null);
+        foreach (var note in OneOfEach)
+        {
+            var text = JsonSerializer.Serialize(note, CoreJson.Web);
+            Assert.Equal(text, JsonSerializer.Serialize(note, DeviceJson.Options));
+            Assert.Equal(text, JsonSerializer.Serialize(JsonSerializer.Deserialize<Note>(text, DeviceJson.Options), CoreJson.Web));
         }
     }
 

@@ -187,7 +187,10 @@ public sealed class OwnShopTests(EmptyShop shop) : IClassFixture<EmptyShop>
         Assert.Equal([HttpStatusCode.OK, HttpStatusCode.Conflict], answers.Select(answer => answer.Status).Order());
         Assert.Equal(2, answers.Single(answer => answer.Status == HttpStatusCode.Conflict).Body.GetProperty("issues").GetArrayLength());
         Assert.Equal([2, 1], (await lead.GetAsync("/api/sheets/RACE")).Body.EnumerateArray().Select(issue => issue.GetProperty("sheet").GetProperty("issue").GetInt32()));
-        Assert.Contains("\"issue\":1", (await lead.GetAsync($"/api/trays/{tray}/papers")).Body.ToString(), StringComparison.Ordinal);
+        var papers = (await lead.GetAsync($"/api/trays/{tray}/papers")).Body;
+        Assert.Contains("\"issue\":1", papers.ToString(), StringComparison.Ordinal);
+        // A device counts days as the shop does, fourteen hours ahead.
+        Assert.Equal(14 * 60, papers.GetProperty("aheadOfUtcMin").GetInt32());
         // Retired, it is offered to nobody; who has it keeps it.
         await lead.DeleteAsync("/api/sheets/RACE");
         Assert.Equal(0, (await lead.GetAsync("/api/identify?stamped=RACE-1")).Body.GetProperty("sheets").EnumerateArray().Count(one => one.GetProperty("code").GetString() == "RACE"));

@@ -78,7 +78,7 @@ public class StockTests(Shop shop)
         var jory = await shop.SignInAsync("jory");
         var id = Guid.CreateVersion7();
         Task<Answer> SendAsync(int pieces, string supplier = "Quay Supplies") =>
-            jory.PostAsync("/api/stock/buying/ordered", new { id, supplier, lines = new Dictionary<string, int> { ["BG-03"] = pieces, ["OR-01"] = 2 } });
+            jory.PostAsync("/api/stock/orders", new { id, supplier, lines = new Dictionary<string, int> { ["BG-03"] = pieces, ["OR-01"] = 2 } });
         var before = Standing((await jory.GetAsync("/api/stock/items/BG-03")).Body).OnOrder;
         Assert.All(await Task.WhenAll(SendAsync(3), SendAsync(3)), answer => Assert.Equal(HttpStatusCode.OK, answer.Status));
         Assert.Equal(HttpStatusCode.Conflict, (await SendAsync(4)).Status);
@@ -150,7 +150,7 @@ public class StockTests(Shop shop)
             Assert.StartsWith("supplier,item,name,packs,pieces,pack_price,price,lead_days,trays\r\n", csv, StringComparison.Ordinal);
             Assert.Equal(rows + 1, csv.Split("\r\n", StringSplitOptions.RemoveEmptyEntries).Length);
             var lines = order.GetProperty("lines").EnumerateArray().ToDictionary(line => line.GetProperty("item").GetString()!, line => line.GetProperty("pieces").GetInt32());
-            Assert.Equal(HttpStatusCode.OK, (await jory.PostAsync("/api/stock/buying/ordered", new { id = Guid.CreateVersion7(), supplier, lines })).Status);
+            Assert.Equal(HttpStatusCode.OK, (await jory.PostAsync("/api/stock/orders", new { id = Guid.CreateVersion7(), supplier, lines })).Status);
         }
 
         var after = (await jory.GetAsync("/api/stock/buying")).Body.GetProperty("advice").GetProperty("plan");

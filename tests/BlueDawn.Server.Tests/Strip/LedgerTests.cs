@@ -41,7 +41,7 @@ public class LedgerTests(Shop shop)
         await NoteAsync(jory, number, new { kind = "out", part = "bowl-nut", verdict = "clean" });
         var answers = await Task.WhenAll(((Visitor[])[jory, ilse]).Select(visitor => NoteAsync(visitor, number, new { kind = "back", part = "bowl-nut", fate = "refitted" })));
         Assert.Single(answers, answer => answer.Status == HttpStatusCode.OK);
-        Assert.Contains("ended already", Assert.Single(answers, answer => answer.Status == HttpStatusCode.BadRequest).Error("note.part"), StringComparison.Ordinal);
+        Assert.Contains("back in already", Assert.Single(answers, answer => answer.Status == HttpStatusCode.BadRequest).Error("note.part"), StringComparison.Ordinal);
     }
 
     [Fact]

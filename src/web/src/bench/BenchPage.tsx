@@ -3,7 +3,8 @@ import { Card } from '../ui/card';
 import { Link } from 'react-router';
 import type { Bench, BenchTray, WaitsFor } from '../api/client';
 import { CheckedInHere } from '../shell/CheckedInHere';
-import { useUnits } from '../session/session';
+import { useMay, useUnits } from '../session/session';
+import { DeskPage } from './DeskPage';
 import { useBench } from '../shell/queries';
 import { waits, waitWord } from '../shell/words';
 import { stationWord, trayPath } from '../stations/registry';
@@ -17,8 +18,10 @@ const DAYS = 7;
 /** Every tray by what it waits for, and what is next for the hands. */
 export function BenchPage() {
   const query = useBench();
+  const mayWork = useMay('workAtTheBench');
   if (query.isPending) return <Loading what="the bench" />;
   if (!query.data) return <Trouble error={query.error} retry={() => void query.refetch()} />;
+  if (!mayWork) return <DeskPage bench={query.data} />;
   const { trays, today } = query.data;
   const onBench = trays.filter((t) => t.waitsFor !== 'handedBack');
   const hands = onBench.filter((t) => t.needsHands);
@@ -116,7 +119,7 @@ function NextForHands({ trays, today }: { trays: BenchTray[]; today: string }) {
           <li key={t.number}>
             <Link
               to={trayPath(t.number, t.station)}
-              className={`grid grid-cols-[4rem_1fr_auto] items-center gap-3.5 py-2.5 ${i === 0 ? 'border-dawn bg-dawn-soft -mx-2 my-2 rounded-lg border-2 px-2' : 'border-line hover:bg-paper border-t'}`}
+              className={`grid grid-cols-[4rem_1fr] items-center gap-x-3.5 gap-y-1 py-2.5 sm:grid-cols-[4rem_1fr_auto] ${i === 0 ? 'border-dawn bg-dawn-soft -mx-2 my-2 rounded-lg border-2 px-2' : 'border-line hover:bg-paper border-t'}`}
             >
               <Tag number={t.number} />
               <span className="min-w-0 leading-snug">
@@ -126,7 +129,7 @@ function NextForHands({ trays, today }: { trays: BenchTray[]; today: string }) {
                   {t.lineLabel && `, ${t.lineLabel.toLowerCase()}`}
                 </span>
               </span>
-              <span className="text-right leading-tight">
+              <span className="leading-tight max-sm:col-start-2 max-sm:flex max-sm:items-baseline max-sm:gap-3 sm:text-right">
                 <span className="block font-bold">{day(t.promisedDay, today)}</span>
                 <span className="text-mute block text-note">
                   {t.openLines > 0 ? `${t.openLines} of ${t.lines} open` : t.lines > 0 ? 'all good' : 'nothing asked'}

@@ -87,6 +87,25 @@ async function takeNow(tray: number, pending: () => readonly Pending[], by: stri
   return true;
 }
 
+/** Pages that are being shown, and those that are shown once more after that. */
+const shown = new Map<string, { now: Promise<string | null>; next?: Promise<string | null> }>();
+
+/**
+ * What a page shows. A page that asks again and again while the worker is busy is answered once more, with all that has
+ * come by then: what waits behind it is not held up.
+ */
+function showOnce(tray: number, page: CorePage): Promise<string | null> {
+  const key = `${tray}/${page}`;
+  const running = shown.get(key);
+  if (running) {
+    const again = (): Promise<string | null> => showOnce(tray, page);
+    return (running.next ??= running.now.then(again, again));
+  }
+  const now = call<string | null>('Show', tray, page).finally(() => shown.delete(key));
+  shown.set(key, { now });
+  return now;
+}
+
 /**
  * Core in the browser: the same verdicts as the server's, from the same code. The server stays the authority on what is
  * recorded; a Core that is not the server's own is not asked.
@@ -111,8 +130,10 @@ export const core = {
 
   isReady: (): boolean => version !== null,
 
-  /** Why the rules refuse an entry on its tray as it was taken last; undefined when they do not. */
-  refusal: (id: string): Problem | undefined => refusals.get(id),
+  /** Why the rules refuse an entry that is on its way; undefined when they do not, or when its tray cannot be taken. */
+  async refusal({ id, tray }: Pending, pending: () => readonly Pending[], by: string): Promise<Problem | undefined> {
+    return (await core.take(tray, pending, by)) ? refusals.get(id) : undefined;
+  },
 
   /** Takes a tray's papers with what is on its way. False when they cannot be had, or belong to another Core. */
   take(tray: number, pending: () => readonly Pending[], by: string): Promise<boolean> {
@@ -122,7 +143,7 @@ export const core = {
 
   /** What a page shows of a tray that has been taken. */
   async show<T>(tray: number, page: CorePage): Promise<T | null> {
-    const text = await call<string | null>('Show', tray, page);
+    const text = await showOnce(tray, page);
     return text === null ? null : (JSON.parse(text) as T);
   },
 

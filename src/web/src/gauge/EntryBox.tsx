@@ -1,13 +1,14 @@
 import type { KeyboardEvent } from 'react';
 import type { EntryField } from '../api/client';
 import { useUnits } from '../session/session';
+import { useOffHere } from '../ui/button';
 import { sign } from '../units/format';
 
 interface Props {
   field: EntryField;
+  /** What and where; its unit is added. */
   label: string;
   value: string;
-  placeholder?: string;
   problem?: string | undefined;
   /** What stands under the number; the field's own name when not given. */
   caption?: string;
@@ -22,29 +23,36 @@ interface Props {
   onChange: (text: string) => void;
   onEnter: (from: HTMLElement) => void;
   onEscape: () => void;
+  onLeave?: () => void;
 }
+
+/** A number that was typed with its unit: what a bare number would be in is not said beside it. */
+const ownUnit = /[a-z"#°]/i;
 
 /** One large box for one number: takes any unit, says which it takes a bare number for. */
 export function EntryBox({
   field,
   label,
   value,
-  placeholder,
   problem,
   caption = field.label,
   skip = false,
   bare = false,
-  disabled,
+  disabled = false,
   describedBy,
   onChange,
   onEnter,
   onEscape,
+  onLeave,
   onPaste,
 }: Props) {
   const units = useUnits();
   const unit = sign(field.dimension, units);
+  const { off, why, sayWhy } = useOffHere(disabled);
   const onKey = (event: KeyboardEvent<HTMLInputElement>): void => {
-    if (event.key === 'Enter') {
+    if (off) {
+      if (event.key === 'Enter' || event.key.length === 1) sayWhy();
+    } else if (event.key === 'Enter') {
       event.preventDefault();
       onEnter(event.currentTarget);
     } else if (event.key === 'Escape') {
@@ -53,34 +61,35 @@ export function EntryBox({
   };
   return (
     <label
-      className={`border-line-strong bg-sheet has-aria-invalid:border-bad has-aria-invalid:bg-bad-soft focus-within:border-dawn has-disabled:opacity-60 grid min-h-13 min-w-0 cursor-text rounded-lg border-[1.5px] px-2 pt-1 pb-0.5 focus-within:outline-3 focus-within:outline-[color-mix(in_srgb,var(--dawn)_45%,transparent)] ${
-        field.dimension === 'count' ? 'w-15 flex-none' : 'max-w-32 flex-1 basis-18'
+      className={`border-line-strong bg-sheet has-aria-invalid:border-bad has-aria-invalid:bg-bad-soft focus-within:border-dawn has-aria-disabled:opacity-60 grid min-h-13 min-w-0 cursor-text rounded-lg border-[1.5px] pt-1 pb-0.5 focus-within:outline-3 focus-within:outline-[color-mix(in_srgb,var(--dawn)_45%,transparent)] ${
+        field.dimension === 'count' ? 'w-18 flex-none px-1.25' : 'max-w-32 flex-1 basis-17 px-2'
       }`}
     >
       <input
         data-entry={field.name}
         data-skip={skip || undefined}
-        aria-label={label}
+        aria-label={unit === '' || field.label.startsWith(unit) ? label : `${label}, ${unit}`}
         aria-invalid={problem ? true : undefined}
         aria-describedby={describedBy}
-        title={problem}
+        title={problem ?? why}
         inputMode={field.dimension === 'length' ? 'text' : 'decimal'}
         autoComplete="off"
         spellCheck={false}
-        disabled={disabled}
+        readOnly={off}
+        aria-disabled={off || undefined}
         value={value}
-        placeholder={placeholder}
+        onBlur={onLeave}
         onChange={(event) => onChange(event.target.value)}
         onKeyDown={onKey}
         onPaste={(event) => {
-          if (onPaste?.(event.clipboardData.getData('text'))) event.preventDefault();
+          if (!off && onPaste?.(event.clipboardData.getData('text'))) event.preventDefault();
         }}
         onFocus={(event) => event.currentTarget.select()}
-        className="num placeholder:text-mute w-full min-w-0 bg-transparent text-title leading-7 font-bold outline-none placeholder:font-normal"
+        className="num w-full min-w-0 bg-transparent text-title leading-7 font-bold outline-none"
       />
       <span aria-hidden className="text-mute flex justify-between gap-1 text-small leading-4">
         <span className="whitespace-nowrap">{caption}</span>
-        {!bare && unit !== caption && field.dimension !== 'count' && <span>{unit}</span>}
+        {!bare && unit !== caption && field.dimension !== 'count' && !ownUnit.test(value) && <span>{unit}</span>}
       </span>
     </label>
   );

@@ -1,7 +1,8 @@
 import { Card } from '../ui/card';
 import { CloudOff } from 'lucide-react';
 import { Collapsible } from 'radix-ui';
-import { Fragment, useId, useState, type ReactNode } from 'react';
+import { isFree } from '../ui/focus';
+import { Fragment, useId, useRef, useState, type ReactNode } from 'react';
 import type { Entry, Line } from '../api/client';
 import { isKept, lineDraftKey, useKept } from '../outbox/drafts';
 import { useMay, usePerson, useUnits } from '../session/session';
@@ -12,8 +13,8 @@ import { Notice } from '../ui/states';
 import { SlipQuestion } from './SlipQuestion';
 import { VerdictWord } from '../ui/verdict';
 import { say } from '../units/format';
-import { firstBox } from './boxes';
-import { asFoundOrLeft, groupOf } from './entry';
+import { firstBox, nextBox, nextLine } from './boxes';
+import { asFoundOrLeft, groupOf, standingTyped } from './entry';
 import { HoldCurve } from './HoldCurve';
 import { RowEntry } from './RowEntry';
 import { Scale } from './Scale';
@@ -29,28 +30,6 @@ interface Props {
   way: string | undefined;
 }
 
-/** Moves to the next box of the line that is empty and has to be filled; when there is none, false. */
-function nextBox(from: HTMLElement): boolean {
-  const boxes = [...(from.closest('[data-line]')?.querySelectorAll<HTMLInputElement>('input[data-entry]') ?? [])];
-  const later = boxes
-    .slice(boxes.indexOf(from as HTMLInputElement) + 1)
-    .find((box) => box.value === '' && !box.disabled && !box.dataset.skip);
-  later?.focus();
-  return later !== undefined;
-}
-
-/** Whether the hand is still where it pressed Enter: it is not led away from where it has gone meanwhile. */
-const stillAt = (from: HTMLElement): boolean =>
-  document.activeElement === from || document.activeElement === document.body;
-
-/** Moves to the next line after this one that still needs a reading. */
-function nextLine(here: HTMLElement): void {
-  const lines = [...document.querySelectorAll<HTMLElement>('[data-line]')];
-  const later = lines.slice(lines.indexOf(here) + 1);
-  const target = later.find((line) => line.dataset.open === 'true') ?? later[0];
-  if (target) firstBox(target)?.focus();
-}
-
 /** The one component for every measurement: what it is, its window, the entry, the verdict, and the why a touch away. */
 export function GaugeLine({ tray, line, history, locked, way }: Props) {
   const units = useUnits();
@@ -62,13 +41,29 @@ export function GaugeLine({ tray, line, history, locked, way }: Props) {
   const { judgement } = state;
   const open = line.required ? line.judgement.verdict !== 'good' : line.judgement.verdict === 'notGood';
 
-  const record = async (from: HTMLElement): Promise<void> => {
-    // The button goes away with what is recorded; its line stays.
-    const here = from.closest<HTMLElement>('[data-line]');
-    if (here && (!state.dirty || ((await state.record()) && stillAt(from)))) nextLine(here);
+  const article = useRef<HTMLElement>(null);
+  // Typed over a reading that stands: it may be that reading put right, or another one.
+  const both = state.dirty && line.standing !== null && state.draft.correcting === null;
+  const goOn = (from: Element | null): void => {
+    // The button goes away with what is recorded; its line stays. A hand that has gone elsewhere is not led away.
+    if (article.current && isFree(from)) nextLine(article.current);
+  };
+  const record = async (from: HTMLElement, as?: 'correction'): Promise<void> => {
+    if (!state.dirty || (await state.record(as))) goOn(from);
+    // What it asks about stands on the line by the next frame.
+    else requestAnimationFrame(() => article.current?.querySelector<HTMLElement>('[data-slips] button')?.focus());
   };
   const onEnter = (from: HTMLElement): void => {
-    if (!nextBox(from)) void record(from);
+    if (nextBox(from)) return;
+    const ask = both && !state.doubted ? article.current?.querySelector<HTMLElement>('[data-ask]') : null;
+    if (ask) ask.focus();
+    else void record(from);
+  };
+  const correct = (): void => {
+    if (!line.standing) return;
+    state.change({ ...standingTyped(line, units), correcting: line.standing.entryId });
+    setWhy(false);
+    if (article.current) firstBox(article.current)?.focus();
   };
   const problems = Object.values(state.errors);
   const hasAdvice = judgement.verdict === 'notGood' || judgement.verdict === 'cannotTell';
@@ -78,16 +73,36 @@ export function GaugeLine({ tray, line, history, locked, way }: Props) {
     .map((key) => judgement.figures.find((f) => f.key === key)?.quantity.value)
     .filter((v) => v !== undefined);
 
+  const choiceEntry = (
+    <ChoiceEntry
+      state={state}
+      line={line}
+      way={way}
+      disabled={!mayRecord}
+      onEnter={onEnter}
+      onChosen={() => {
+        if (document.activeElement?.matches(':focus-visible')) goOn(document.activeElement);
+      }}
+    />
+  );
   return (
     <Collapsible.Root open={why} onOpenChange={setWhy} asChild>
-      <article data-line={line.key} data-open={open} aria-label={line.label} className="border-line border-t pt-2 pb-1">
+      <article
+        ref={article}
+        data-line={line.key}
+        data-open={open}
+        data-typed={state.dirty}
+        data-standing={line.standing !== null && !state.draft.alone}
+        aria-label={line.label}
+        className="border-line border-t pt-2 pb-1"
+      >
         <div className="grid grid-cols-[7.2rem_8.75rem_minmax(0,1fr)_9.7rem] items-center gap-x-2.5 gap-y-2 max-md:grid-cols-2">
           <div className={line.form.oneTouch ? 'max-md:col-span-2 md:col-span-3' : ''}>
             <h3 className="text-lead leading-tight">{line.label}</h3>
             <p className="text-mute text-note leading-tight">
               {say(line.form.oneTouch && judgement.verdict === 'notRead' ? judgement.doNext : line.target, units)}
             </p>
-            {line.form.oneTouch && <ChoiceEntry state={state} line={line} way={way} disabled={!mayRecord} />}
+            {line.form.oneTouch && choiceEntry}
           </div>
           {!line.form.oneTouch && (
             <>
@@ -124,10 +139,11 @@ export function GaugeLine({ tray, line, history, locked, way }: Props) {
               </div>
             </>
           )}
-          <div aria-live="polite" className="max-md:col-span-2 md:col-start-4">
+          <div className="max-md:col-span-2 md:col-start-4">
             <Collapsible.Trigger
               aria-label={`${line.label}: ${judgement.word}. Why and history`}
-              className="hover:bg-paper -mx-1.5 flex min-h-11 w-full items-center justify-between gap-1 rounded-lg px-1.5 text-left"
+              // While a number is typed there is room for what its verdict will say: Record stays under the hand.
+              className={`hover:bg-paper -mx-1.5 flex w-full items-center justify-between gap-1 rounded-lg px-1.5 text-left ${state.dirty ? 'min-h-16' : 'min-h-11'}`}
             >
               <span>
                 <VerdictWord judgement={judgement} />
@@ -140,6 +156,16 @@ export function GaugeLine({ tray, line, history, locked, way }: Props) {
                 </span>
               </span>
             </Collapsible.Trigger>
+            {line.standing && !state.dirty && mayRecord && (
+              <button
+                type="button"
+                className="text-mute hover:text-ink relative min-h-8 text-small underline underline-offset-3 after:absolute after:inset-x-0 after:-inset-y-1.5"
+                aria-label={`Correct ${line.label}`}
+                onClick={correct}
+              >
+                Correct
+              </button>
+            )}
             {state.kept && (
               <p className="text-unsure flex items-center gap-1 text-note font-strong">
                 <CloudOff aria-hidden size={16} /> kept on this device
@@ -148,7 +174,7 @@ export function GaugeLine({ tray, line, history, locked, way }: Props) {
           </div>
         </div>
 
-        {!line.form.oneTouch && <ChoiceEntry state={state} line={line} way={way} disabled={!mayRecord} />}
+        {!line.form.oneTouch && choiceEntry}
 
         {problems.length > 0 && (
           <div id={`${id}-wrong`} role="alert" className="text-bad mt-1.5 font-medium">
@@ -157,7 +183,7 @@ export function GaugeLine({ tray, line, history, locked, way }: Props) {
             ))}
           </div>
         )}
-        {state.slips.length > 0 && mayRecord && <SlipQuestion state={state} />}
+        {state.slips.length > 0 && mayRecord && <SlipQuestion state={state} onDone={() => goOn(null)} />}
         {state.refused && (
           <div className="mt-2">
             <Notice title={state.refused.title}>
@@ -172,9 +198,9 @@ export function GaugeLine({ tray, line, history, locked, way }: Props) {
         )}
 
         {(hasAdvice || state.dirty) && (
-          <div className="flex flex-wrap items-center gap-x-3 gap-y-1">
+          <div className={`flex flex-wrap gap-x-3 gap-y-1 ${state.dirty ? 'items-start' : 'items-center'}`}>
             <p
-              className={`min-w-0 flex-1 basis-32 leading-snug ${judgement.verdict === 'notRead' ? 'text-mute' : 'font-medium'}`}
+              className={`min-w-0 flex-1 leading-snug ${both ? 'basis-full' : 'basis-32'} ${state.dirty ? 'max-md:order-last max-md:basis-full md:pt-2.5' : ''} ${judgement.verdict === 'notRead' ? 'text-mute' : 'font-medium'}`}
             >
               {state.draft.correcting && <span className="text-unsure">Correcting the reading that stands. </span>}
               {judgement.verdict !== 'good' && state.slips.length === 0 && say(judgement.doNext, units)}
@@ -193,17 +219,28 @@ export function GaugeLine({ tray, line, history, locked, way }: Props) {
               ))}
             {state.dirty && mayRecord && (
               <>
-                <span className="text-mute text-note">not recorded yet</span>
+                <span className="text-mute self-center text-note">
+                  {both && state.slips.length === 0 ? 'A new reading, or the last one put right?' : 'not recorded yet'}
+                </span>
                 <Button look="quiet" onClick={state.drop} aria-label={`Drop what was typed for ${line.label}`}>
                   Drop
                 </Button>
                 {state.slips.length === 0 && (
                   <Button
                     look="hands"
+                    data-ask={both || undefined}
                     onClick={(event) => void record(event.currentTarget)}
-                    aria-label={`Record ${line.label}`}
+                    aria-label={both ? `New reading, record ${line.label}` : `Record ${line.label}`}
                   >
-                    Record
+                    {both ? 'New reading' : 'Record'}
+                  </Button>
+                )}
+                {both && state.slips.length === 0 && (
+                  <Button
+                    onClick={(event) => void record(event.currentTarget, 'correction')}
+                    aria-label={`Correct the last, ${line.label}`}
+                  >
+                    Correct the last
                   </Button>
                 )}
               </>
@@ -211,14 +248,7 @@ export function GaugeLine({ tray, line, history, locked, way }: Props) {
           </div>
         )}
         <Collapsible.Content>
-          <Why
-            line={line}
-            state={state}
-            history={history}
-            tray={tray}
-            mayRecord={mayRecord}
-            onClose={() => setWhy(false)}
-          />
+          <Why line={line} state={state} history={history} tray={tray} mayRecord={mayRecord} onCorrect={correct} />
         </Collapsible.Content>
       </article>
     </Collapsible.Root>

@@ -1,5 +1,5 @@
 import type { Station, Tray } from '../api/client';
-import { useMay } from '../session/session';
+import { useOff } from '../session/session';
 import { Card } from '../ui/card';
 import { GaugeSheet } from './GaugeLine';
 
@@ -13,9 +13,8 @@ interface Props {
 
 /** A station that reads gauge lines. */
 export function LinesPage({ tray, station, title, locked }: Props) {
-  const mayRecord = useMay('workAtTheBench');
+  const off = useOff(tray);
   const lines = tray.lines.filter((line) => line.station === station);
-  const handedBack = tray.facts.waitsFor === 'handedBack';
   if (lines.length === 0) {
     return (
       <Card label={title} title={title}>
@@ -32,17 +31,15 @@ export function LinesPage({ tray, station, title, locked }: Props) {
       tray={tray.number}
       lines={lines}
       logbook={tray.logbook}
-      locked={handedBack || locked !== undefined}
+      locked={off !== undefined || locked !== undefined}
       title={title}
       cautionOnCard={tray.next.caution?.key}
-      usual={locked === undefined && !handedBack && mayRecord}
+      usual={locked === undefined && off === undefined}
       note={
         locked ??
-        (handedBack
-          ? 'Handed back: bring it back to the bench to read again'
-          : !mayRecord
-            ? 'A technician records here; you are reading along'
-            : `${tray.spec ? `Sheet ${tray.spec.code}, issue ${tray.spec.issue}` : 'No sheet yet: what has no limit is kept'} · Enter records and moves on`)
+        (off !== undefined
+          ? ''
+          : `${tray.spec ? `Sheet ${tray.spec.code}, issue ${tray.spec.issue}` : 'No sheet yet: what has no limit is kept'} · Enter records and moves on`)
       }
     />
   );

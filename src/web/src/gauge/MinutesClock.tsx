@@ -1,4 +1,5 @@
 import { Timer } from 'lucide-react';
+import { BareButton } from '../ui/button';
 import type { EntryField } from '../api/client';
 import { usePerson } from '../session/session';
 import { useKeptClock } from './useKeptClock';
@@ -21,11 +22,10 @@ export function MinutesClock({ tray, line, name, disabled, marks, onMark, onMinu
   const clock = useKeptClock(`${person.id}:${tray}:${line}`, 500);
   const seconds = clock.seconds === null ? null : Math.floor(clock.seconds);
   const face =
-    'border-line-strong bg-sheet hover:bg-paper inline-flex min-h-11 items-center gap-1.5 rounded-lg border px-2.5 font-medium disabled:opacity-60';
+    'border-line-strong bg-sheet hover:bg-paper inline-flex min-h-11 items-center gap-1.5 rounded-lg border px-2.5 font-medium aria-disabled:opacity-60';
   return (
     <>
-      <button
-        type="button"
+      <BareButton
         disabled={disabled}
         className={face}
         aria-label={seconds === null ? `Start the clock, ${name}` : `Stop the clock, ${name}`}
@@ -47,18 +47,17 @@ export function MinutesClock({ tray, line, name, disabled, marks, onMark, onMinu
             {Math.floor(seconds / 60)}:{String(seconds % 60).padStart(2, '0')}
           </span>
         )}
-      </button>
+      </BareButton>
       {seconds !== null &&
         marks.map((field) => (
-          <button
+          <BareButton
             key={field.name}
-            type="button"
             disabled={disabled}
             className={face}
             onClick={() => onMark(field.name, minutesOf(clock.now() ?? 0))}
           >
             Note: {field.label}
-          </button>
+          </BareButton>
         ))}
     </>
   );

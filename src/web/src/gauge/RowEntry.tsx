@@ -1,4 +1,5 @@
 import { Plus, Timer } from 'lucide-react';
+import { BareButton } from '../ui/button';
 import { useEffect, useRef, useState } from 'react';
 import { problemOf } from '../api/client';
 import { useUnits } from '../session/session';
@@ -22,18 +23,13 @@ export function RowEntry({ state, line, disabled, onEnter, more, onMore }: Props
   const [all, setAll] = useState(false);
   const [said, setSaid] = useState('');
   const units = useUnits();
-  const standing = standingTyped(line, units).rows;
+  const standing = state.draft.alone ? [] : standingTyped(line, units).rows;
   const [key, column] = table?.columns ?? [];
   if (!table || !key || !column) return null;
 
   // A time or an angle says where a reading belongs and stays; anything else in the first box is a reading itself.
   const placed = table.suggested.some((row) => row[key.name]);
-  const rows =
-    state.draft.rows.length > 0
-      ? state.draft.rows
-      : placed && standing.length > 0
-        ? standing.map((row) => ({ [key.name]: row[key.name] ?? '' }))
-        : table.suggested;
+  const rows = state.draft.rows.length > 0 ? state.draft.rows : standing.length > 0 ? standing : table.suggested;
   const set = (index: number, name: string, text: string): void =>
     state.change({ rows: rows.map((row, i) => (i === index ? { ...row, [name]: text } : { ...row })) });
   const part = table.fromSeries;
@@ -75,6 +71,7 @@ export function RowEntry({ state, line, disabled, onEnter, more, onMore }: Props
         {rows.map((row, index) => {
           const at = row[key.name] ?? '';
           const known = placed && !all && standing.concat(table.suggested).some((r) => r[key.name] === at && at !== '');
+          const place = timed ? `${at} s` : `${at}°`;
           const named = `${line.label}, ${table.label.toLowerCase()} ${index + 1}`;
           const common = { disabled, onEnter, onEscape: state.drop, onPaste: paste };
           return (
@@ -88,7 +85,6 @@ export function RowEntry({ state, line, disabled, onEnter, more, onMore }: Props
                   field={key}
                   label={`${named}, ${key.label}`}
                   value={at}
-                  placeholder={placed ? '' : (standing[index]?.[key.name] ?? '')}
                   problem={state.errors[`rows[${index}].${key.name}`]}
                   skip={key.detail}
                   onChange={(text) => set(index, key.name, text)}
@@ -97,10 +93,9 @@ export function RowEntry({ state, line, disabled, onEnter, more, onMore }: Props
               <EntryBox
                 {...common}
                 field={column}
-                label={`${named}, ${column.label}${known ? ` at ${at}` : ''}`}
-                caption={!known ? column.label : timed ? `${at} s` : `${at}°`}
+                label={known ? `${line.label} at ${place}` : `${named}, ${column.label}`}
+                caption={known ? place : column.label}
                 value={row[column.name] ?? ''}
-                placeholder={standing[index]?.[column.name] ?? ''}
                 problem={state.errors[`rows[${index}].${column.name}`]}
                 onChange={(text) => set(index, column.name, text)}
               />
@@ -110,8 +105,7 @@ export function RowEntry({ state, line, disabled, onEnter, more, onMore }: Props
       </div>
       <div className="flex flex-wrap items-center gap-x-3.5">
         {timed && (
-          <button
-            type="button"
+          <BareButton
             className={small}
             disabled={disabled}
             onClick={clock.toggle}
@@ -123,20 +117,18 @@ export function RowEntry({ state, line, disabled, onEnter, more, onMore }: Props
             ) : (
               <span className="num text-ink text-title font-bold">{clock.seconds.toFixed(0)} s</span>
             )}
-          </button>
+          </BareButton>
         )}
-        <button
-          type="button"
+        <BareButton
           className={small}
           disabled={disabled}
           onClick={() => state.change({ rows: [...rows.map((row) => ({ ...row })), {}] })}
           aria-label={`Add a ${table.label.toLowerCase()}, ${line.label}`}
         >
           <Plus aria-hidden size={16} /> {table.label}
-        </button>
+        </BareButton>
         {placed && (
-          <button
-            type="button"
+          <BareButton
             className={small}
             disabled={disabled}
             aria-pressed={all}
@@ -144,7 +136,7 @@ export function RowEntry({ state, line, disabled, onEnter, more, onMore }: Props
             aria-label={`Change the ${timed ? 'times' : 'angles'}, ${line.label}`}
           >
             {timed ? 'Times' : 'Angles'}
-          </button>
+          </BareButton>
         )}
         {part && !disabled && (
           <>
@@ -165,9 +157,9 @@ export function RowEntry({ state, line, disabled, onEnter, more, onMore }: Props
           </span>
         )}
         {line.form.groups[0] && (
-          <button type="button" className={small} disabled={disabled} aria-expanded={more} onClick={onMore}>
+          <BareButton className={small} disabled={disabled} aria-expanded={more} onClick={onMore}>
             {line.form.groups[0].label}
-          </button>
+          </BareButton>
         )}
       </div>
     </div>

@@ -11,10 +11,11 @@ const unitsMatter = new Set<EntryField['dimension']>(['time', 'temperature', 'pr
 
 /** The boxes of one way of measuring. */
 export function SingleEntry({ state, line, way, disabled, onEnter, describedBy }: EntryProps) {
-  const standing = standingTyped(line, useUnits()).values;
+  const units = useUnits();
+  const standing = state.draft.alone ? {} : standingTyped(line, units).values;
   const group = groupOf(state, line, way);
   if (!group) return null;
-  const value = (field: EntryField): string => state.draft.values[field.name] ?? '';
+  const value = (field: EntryField): string => state.draft.values[field.name] ?? standing[field.name] ?? '';
   const setOne = (name: string, text: string): void =>
     state.change({ group: group.name, values: { ...state.draft.values, [name]: text } });
   const set = (field: EntryField, text: string): void => setOne(field.name, text);
@@ -23,7 +24,7 @@ export function SingleEntry({ state, line, way, disabled, onEnter, describedBy }
     (field) => field.kind === 'measure' && field.dimension === 'minutes' && field.detail,
   );
   const noted = (field: EntryField): boolean =>
-    !field.whenNoted || [value(field), standing[field.name], state.errors[field.name]].some(Boolean);
+    !field.whenNoted || [value(field), state.errors[field.name]].some(Boolean);
   return (
     <div>
       <div className="flex flex-wrap items-end gap-1.5">
@@ -35,7 +36,6 @@ export function SingleEntry({ state, line, way, disabled, onEnter, describedBy }
               field={field}
               label={`${line.label}, ${field.label}`}
               value={value(field)}
-              placeholder={standing[field.name] ?? ''}
               problem={state.errors[field.name]}
               disabled={disabled}
               describedBy={describedBy}
@@ -44,6 +44,7 @@ export function SingleEntry({ state, line, way, disabled, onEnter, describedBy }
               onChange={(text) => set(field, text)}
               onEnter={onEnter}
               onEscape={state.drop}
+              onLeave={field.optional ? undefined : () => state.leave(field.name)}
             />
           ))}
         {group.fields
@@ -76,7 +77,8 @@ const drawn = (key: string, choices: EntryField['choices']) => {
 };
 
 /** What is chosen from a few words, across the whole line: choices are wide. A line that asks for nothing else is recorded by the choice. */
-export function ChoiceEntry({ state, line, way, disabled }: Omit<EntryProps, 'onEnter'>) {
+export function ChoiceEntry({ state, line, way, disabled, onEnter, onChosen }: EntryProps & { onChosen: () => void }) {
+  const standing = state.draft.alone ? {} : (line.standing?.typed.values ?? {});
   const group = groupOf(state, line, way);
   const fields = group?.fields.filter((field) => field.kind === 'choice') ?? [];
   if (!group || fields.length === 0) return null;
@@ -86,12 +88,18 @@ export function ChoiceEntry({ state, line, way, disabled }: Omit<EntryProps, 'on
         <Choice
           key={field.name}
           label={`${line.label}, ${field.label}`}
-          value={state.draft.values[field.name] ?? ''}
-          standing={line.standing?.typed.values[field.name]}
+          value={state.draft.values[field.name] ?? standing[field.name] ?? ''}
+          {...(line.form.oneTouch
+            ? // Seen again is seen anew.
+              {
+                records: true,
+                onClear: () => void state.answer({ [field.name]: standing[field.name] ?? '' }).then(onChosen),
+              }
+            : { onEnter })}
           options={line.form.oneTouch ? drawn(line.key, field.choices) : field.choices}
           onChange={(choice) =>
             line.form.oneTouch
-              ? void state.answer({ [field.name]: choice })
+              ? void state.answer({ [field.name]: choice }).then(onChosen)
               : state.change({ group: group.name, values: { ...state.draft.values, [field.name]: choice } })
           }
           invalid={field.name in state.errors}

@@ -5,10 +5,10 @@ import { quantity, say } from '../units/format';
 import type { LineState } from './useLine';
 
 /** Numbers far from the sheet: what was likely meant is a touch away, and so is that they are really so. */
-export function SlipQuestion({ state }: { state: LineState }) {
+export function SlipQuestion({ state, onDone }: { state: LineState; onDone: () => void }) {
   const units = useUnits();
   return (
-    <div className="py-1" role="group" aria-label="Far from the sheet">
+    <div className="py-1" role="group" aria-label="Far from the sheet" data-slips>
       <Notice tone="unsure" title="Far from what it should be. Is it really so?">
         <div className="grid gap-2 pt-1">
           {state.slips.map((slip) => (
@@ -21,7 +21,7 @@ export function SlipQuestion({ state }: { state: LineState }) {
               )}
             </div>
           ))}
-          <Button className="justify-self-start" disabled={state.busy} onClick={() => void state.insist()}>
+          <Button className="justify-self-start" disabled={state.busy} onClick={() => void state.insist().then(onDone)}>
             Really so
           </Button>
         </div>

@@ -7,7 +7,7 @@ import { useUnits } from '../session/session';
 import { Button } from '../ui/button';
 import { verdictText } from '../ui/verdict';
 import { moment, quantity, say } from '../units/format';
-import { asFoundOrLeft, standingTyped } from './entry';
+import { asFoundOrLeft } from './entry';
 import type { LineState } from './useLine';
 
 interface Props {
@@ -16,20 +16,15 @@ interface Props {
   history: Entry[];
   state: LineState;
   mayRecord: boolean;
-  onClose: () => void;
+  onCorrect: () => void;
 }
 
 /** The inputs, the rule and the source, then everything that was ever read on this line. */
-export function Why({ line, state, history, tray, mayRecord, onClose }: Props) {
+export function Why({ line, state, history, tray, mayRecord, onCorrect }: Props) {
   const units = useUnits();
   const asPending = usePending(tray);
   const [problem, setProblem] = useState('');
   const { judgement } = state;
-  const correct = (): void => {
-    if (!line.standing) return;
-    state.change({ ...standingTyped(line, units), correcting: line.standing.entryId });
-    onClose();
-  };
   const withdraw = async (): Promise<void> => {
     if (!line.standing) return;
     const sent = await outbox.record([asPending({ kind: 'withdrawal' }, line.standing.entryId)]);
@@ -72,7 +67,7 @@ export function Why({ line, state, history, tray, mayRecord, onClose }: Props) {
         </ol>
         {line.standing && mayRecord && (
           <div className="mt-3 flex flex-wrap gap-2">
-            <Button onClick={correct}>
+            <Button onClick={onCorrect}>
               <Pencil aria-hidden size={16} /> Correct it
             </Button>
             <Button onClick={() => void withdraw()}>

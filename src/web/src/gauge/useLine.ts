@@ -12,32 +12,26 @@ import {
 } from '../api/client';
 import { core } from '../core/core';
 import { outbox, type Pending } from '../outbox/outbox';
+import { announce } from '../ui/announce';
+import { useRested } from '../ui/useRested';
 import { isKept, lineDraftKey, useKept, type Draft } from '../outbox/drafts';
 import { usePending, useStillKept } from '../outbox/useRecord';
 import { usePerson } from '../session/session';
+import { inBoxes, isEmpty } from './entry';
 
 const nothing: Draft = { group: null, values: {}, rows: [], correcting: null };
 const LOOK_MS = 120;
 const SOON_MS = 15;
+/** How long a hand rests before it is asked whether a number is really so: half of a number is far from everything. */
+const REST_MS = 900;
 
-const isEmpty = (draft: Draft, line: Line): boolean =>
-  Object.values(draft.values).every((v) => v.trim() === '') &&
-  draft.rows.every((row) => Object.entries(row).every(([name, v]) => v.trim() === '' || isSuggested(line, name)));
-
-/** A column whose suggested value alone is not something typed, such as the angle of a height. */
-const isSuggested = (line: Line, column: string): boolean =>
-  line.form.rows?.suggested.some((row) => column in row) ?? false;
-
-/** The way of measuring that what is typed belongs to: the one it was typed for, else the one with all its boxes. */
-export const typedGroup = (line: Line, draft: Draft): Line['form']['groups'][number] | undefined => {
-  const names = Object.keys(draft.values);
-  return (
-    line.form.groups.find((g) => g.name === draft.group) ??
-    (names.length > 0
-      ? line.form.groups.find((g) => names.every((name) => g.fields.some((f) => f.name === name)))
-      : undefined)
-  );
-};
+/** What a line says of itself once it is in the book, with where the hand is by then. */
+function sayRecorded(line: Line): void {
+  const there = document.activeElement?.closest('[data-line]');
+  const next = there?.getAttribute('aria-label');
+  const onward = there && there.getAttribute('data-line') !== line.key && next ? ` Next: ${next}.` : '';
+  announce(`${line.label}: ${line.judgement.word}.${onward}`);
+}
 
 interface Preview {
   of: string;
@@ -59,14 +53,21 @@ export interface LineState {
   /** Field by field what is wrong; only what a person has finished typing is complained about. */
   errors: Record<string, string>;
   refused: Problem | null;
-  /** Numbers far from the sheet: asked about before they are recorded. */
+  /** Numbers far from the sheet: asked about before they are recorded, once the hand rests or wants them recorded. */
   slips: Slip[];
+  /** Whether there will be something to ask about, asked already or not. */
+  doubted: boolean;
   kept: boolean;
   busy: boolean;
   change: (next: Partial<Draft>) => void;
   drop: () => void;
-  /** True as soon as the reading is kept on this device: the hands go on, and what is refused comes back to its boxes. */
-  record: () => Promise<boolean>;
+  /** A box that has to be filled is left. */
+  leave: (name: string) => void;
+  /**
+   * True as soon as the reading is kept on this device: the hands go on, and what is refused comes back to its boxes. A
+   * correction takes the place of the reading that stands.
+   */
+  record: (as?: 'correction') => Promise<boolean>;
   /** Records what is far from the sheet: it is really so. */
   insist: () => Promise<boolean>;
   /** Puts what was likely meant into the box. */
@@ -89,17 +90,7 @@ export function useLine(tray: number, line: Line): LineState {
   const busy = onTheWay > 0;
 
   const dirty = !isEmpty(draft, line);
-  const typedReading = useMemo<TypedReading>(() => {
-    const group = typedGroup(line, draft) ?? line.form.groups[0];
-    const names = new Set(group?.fields.map((f) => f.name));
-    const values = Object.fromEntries(
-      Object.entries(draft.values).filter(([name, text]) => names.has(name) && text.trim() !== ''),
-    );
-    const rows = draft.rows.filter((row) =>
-      Object.entries(row).some(([name, v]) => v.trim() !== '' && !isSuggested(line, name)),
-    );
-    return { units: person.units, values, rows };
-  }, [draft, line, person.units]);
+  const typedReading = useMemo(() => inBoxes(line, draft, person.units), [draft, line, person.units]);
   const typedKey = JSON.stringify(typedReading);
 
   useEffect(() => {
@@ -135,6 +126,16 @@ export function useLine(tray: number, line: Line): LineState {
     };
   }, [dirty, typedKey, tray, line.key]);
 
+  const rested = useRested(typedKey, REST_MS);
+  const [wanted, setWanted] = useState<string | null>(null);
+
+  // Said when it stands, not while it is typed.
+  const mine = useRef(new Set<string>());
+  const standingId = line.standing?.entryId;
+  useEffect(() => {
+    if (standingId && mine.current.delete(standingId)) sayRecorded(line);
+  }, [standingId, line]);
+
   // Two Enters in a row are one reading: the same typed text keeps its entry until it is settled.
   const last = useRef<{ of: string; pending: Pending } | null>(null);
   const send = async (typed: TypedReading, correcting: string | null, sure = false): Promise<boolean> => {
@@ -143,6 +144,7 @@ export function useLine(tray: number, line: Line): LineState {
       last.current = { of, pending: asPending({ kind: 'reading', line: line.key, typed, sure }, correcting) };
     const { pending } = last.current;
     setOnTheWay((now) => now + 1);
+    mine.current.add(pending.id);
     // Once it is kept on the device the boxes are free for the next reading: what is typed while this one is on its
     // way belongs to the next.
     await outbox.keep(pending);
@@ -155,6 +157,7 @@ export function useLine(tray: number, line: Line): LineState {
       setOnTheWay((now) => now - 1);
       setPreview((now) => (now?.of === JSON.stringify(typed) ? null : now));
       setSentId(sent.state === 'kept' ? [pending.id] : []);
+      if (sent.state === 'kept') announce(`${line.label}: kept on this device.`);
       if (!sent.problem) return;
       if (!isKept(key)) keep(taken);
       setErrors(
@@ -175,9 +178,10 @@ export function useLine(tray: number, line: Line): LineState {
   };
 
   // While a reading is on its way its verdict stays in sight.
-  const slips = dirty && preview?.of === typedKey ? preview.slips : [];
+  const doubted = dirty && preview?.of === typedKey && preview.slips.length > 0;
+  const slips = doubted && [rested, wanted].includes(typedKey) ? preview.slips : [];
   // What is asked about is not judged: the verdict is that of what stands.
-  const shown = slips.length > 0 ? null : dirty ? (preview?.of === typedKey ? preview : null) : busy ? preview : null;
+  const shown = doubted ? null : dirty ? (preview?.of === typedKey ? preview : null) : busy ? preview : null;
   return {
     tray,
     draft,
@@ -199,12 +203,25 @@ export function useLine(tray: number, line: Line): LineState {
       clear();
     },
     slips,
-    record: async () => {
+    doubted,
+    leave: (name) => {
+      // A box left empty shows what stands again.
+      const left = { ...draft, values: Object.fromEntries(Object.entries(draft.values).filter(([n]) => n !== name)) };
+      if (draft.values[name]?.trim() === '' && !draft.alone) {
+        if (isEmpty(left, line) && draft.correcting === null) clear();
+        else keep(left);
+      }
+    },
+    record: async (as) => {
+      const correcting = as === 'correction' ? (line.standing?.entryId ?? null) : draft.correcting;
       // What cannot be read is said at once, also without the server; nothing of it is kept to be refused later.
       const now = await said();
       if (now && now.problems.length > 0)
         setErrors(Object.fromEntries(now.problems.map(({ field, message }) => [field, message])));
-      return now && (now.slips.length > 0 || now.problems.length > 0) ? false : send(typedReading, draft.correcting);
+      if (!now || (now.slips.length === 0 && now.problems.length === 0)) return send(typedReading, correcting);
+      setWanted(typedKey);
+      if (correcting !== draft.correcting) keep({ ...draft, correcting });
+      return false;
     },
     insist: () => send(typedReading, draft.correcting, true),
     mean: (slip) => {
@@ -215,11 +232,12 @@ export function useLine(tray: number, line: Line): LineState {
         keep({ ...draft, values: { ...draft.values, [slip.field]: slip.likely } });
       else {
         // Rows without anything in them were not sent: the nth that was is the nth that has something.
-        const sent = draft.rows.filter((one) => typedReading.rows.includes(one));
-        const meant = sent[Number(row)];
+        const meant = typedReading.rows[Number(row)];
         keep({
           ...draft,
-          rows: draft.rows.map((one) => (one === meant ? { ...one, [column]: slip.likely ?? '' } : one)),
+          rows: (draft.rows.length > 0 ? draft.rows : typedReading.rows).map((one) =>
+            one === meant ? { ...one, [column]: slip.likely ?? '' } : one,
+          ),
         });
       }
     },

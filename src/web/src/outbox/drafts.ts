@@ -59,6 +59,8 @@ export interface Draft {
   rows: Record<string, string>[];
   /** The entry being corrected; null for a fresh reading. */
   correcting: string | null;
+  /** True for a fresh run, such as a clock's: nothing of the reading that stands goes with it. */
+  alone?: boolean;
 }
 
 /** Where what is typed on a line is kept. */

@@ -28,7 +28,7 @@ const takesAll = async (request: Request | URL | string): Promise<Response> => {
   return new Response(JSON.stringify(body), { status: 200, headers: { 'content-type': 'application/json' } });
 };
 
-const nothing = (): undefined => undefined;
+const nothing = (): Promise<undefined> => Promise.resolve(undefined);
 const back = { kind: 'back', part: 'bowl', fate: 'refitted' } as Pending['note'];
 const noWay = { status: 400, title: 'Not so', detail: '', errors: { 'note.way': ['Say which way round.'] } };
 
@@ -246,7 +246,8 @@ describe('readings on their way', () => {
     fetched.mockImplementation(() => Promise.reject(new TypeError('no network')));
     outbox.takeWith(
       () => Promise.resolve(),
-      (id) => (id === '2' ? noWay : undefined),
+      // The page has looked long before the rules have been asked: what they say is waited for.
+      ({ id }) => new Promise((say) => setTimeout(() => say(id === '2' ? noWay : undefined), 50)),
     );
     const sent = await outbox.record([pending('1'), pending('2', { note: back })], () => true);
     expect(sent).toMatchObject({ state: 'refused', problem: { errors: noWay.errors } });

@@ -44,7 +44,10 @@ export interface NotTaken extends Pending {
 
 const MOST_AT_ONCE = 50;
 const HANDED = 'handed:';
-const FOLD_MS = 2000;
+/** How long a hand waits for Core on this device to count what was entered. */
+const FOLD_MS = 2_000;
+/** The same where no hand waits: a page goes on to the next part at once, and comes back to one that is refused. */
+const PART_FOLD_MS = 40_000;
 const sleep = (ms: number): Promise<void> => new Promise((done) => setTimeout(done, ms));
 const pendings = keptUnderIds<Pending | FirstPending | SecondPending>(STORES.pending);
 const refusals = keptUnderIds<NotTaken>(STORES.refused);
@@ -82,7 +85,8 @@ const asPending = (stored: Pending | FirstPending | SecondPending): Pending => {
 const listeners = new Set<() => void>();
 type Take = (tray: number, patch: TrayPatch | null) => Promise<void>;
 let take: Take = () => Promise.resolve();
-let refusal: (id: string) => Problem | undefined = () => undefined;
+type Refusal = (entry: Pending) => Promise<Problem | undefined>;
+let refusal: Refusal = () => Promise.resolve(undefined);
 let snapshot: Pending[] = [];
 let notTaken: NotTaken[] = [];
 let clockOff: number | null = null;
@@ -113,10 +117,17 @@ async function takeHanded(): Promise<void> {
 
 let handedTaken: Promise<void> | null = null;
 
-async function refresh(): Promise<void> {
+/** What is settled is gone from here, also where a look into the store began before it had gone from there. */
+const settledIds = new Set<string>();
+
+/** One look into the store after the other: an older one that takes longer does not undo what a newer one saw. */
+let looking: Promise<void> = Promise.resolve();
+const refresh = (): Promise<void> => (looking = looking.then(look, look));
+
+async function look(): Promise<void> {
   await (handedTaken ??= takeHanded().catch(() => undefined));
   [snapshot, notTaken] = await Promise.all([
-    pendings.all().then((all) => inOrder(all.map(asPending))),
+    pendings.all().then((all) => inOrder(all.map(asPending).filter(({ id }) => !settledIds.has(id)))),
     refusals.all().then(inOrder),
   ]);
   tellAll();
@@ -146,7 +157,7 @@ export const outbox = {
    * Says who shows what the server answered, and who knows without the server what the rules refuse. An answer is shown
    * before the entries leave the device: a page that counts on them is never for a moment without them.
    */
-  takeWith(taking: Take, refusalOnDevice: typeof refusal): void {
+  takeWith(taking: Take, refusalOnDevice: Refusal): void {
     take = taking;
     refusal = refusalOnDevice;
   },
@@ -155,6 +166,7 @@ export const outbox = {
   async keep(...entries: Pending[]): Promise<void> {
     // In the same breath as the press: a page that is thrown away before the store has answered has lost nothing.
     hand(entries);
+    for (const { id } of entries) settledIds.delete(id);
     await pendings.put(...entries);
     letGo(entries.map(({ id }) => HANDED + id));
     await refresh();
@@ -224,16 +236,24 @@ async function deliver(entries: Pending[], formIsThere: () => boolean): Promise<
   } catch (error) {
     // Signed out, or the server away: they stay here and go out later. Core on this device counts them meanwhile.
     if (!(error instanceof ProblemError) || error.passing || error.problem.status === 401 || isStalePage(error)) {
-      await Promise.race([take(tray, null), sleep(FOLD_MS)]);
+      const isPart = entries.every(({ note }) => 'part' in note);
+      const longEnough = sleep(isPart ? PART_FOLD_MS : FOLD_MS);
       // What Core on this device refuses, the server would refuse too: it is said now, while the part is in the hand.
-      const refused = formIsThere() ? entries.filter(({ id }) => refusal(id)) : [];
-      if (refused.length > 0)
+      const refusedHere = Promise.all(
+        entries.map(async (entry) => {
+          const problem = await refusal(entry);
+          return problem ? [{ id: entry.id, outcome: 'refused' as const, problem: asEntryProblem(problem) }] : [];
+        }),
+      ).catch(() => []);
+      const refused = (await Promise.race([refusedHere, longEnough]))?.flat() ?? [];
+      if (refused.length > 0 && formIsThere())
         return settle(
+          entries.filter(({ id }) => refused.some((one) => one.id === id)),
           refused,
-          refused.map(({ id }) => ({ id, outcome: 'refused', problem: asEntryProblem(refusal(id) ?? unknown) })),
           null,
           formIsThere,
         );
+      await Promise.race([take(tray, null), longEnough]);
       return {
         state: 'kept',
         patch: null,
@@ -279,6 +299,7 @@ async function settle(
   }
   // The page goes on at once; an entry that the device still has when it is opened again is sent again, and is one.
   const ids = new Set(outcomes.map(({ id }) => id));
+  for (const id of ids) settledIds.add(id);
   snapshot = snapshot.filter((pending) => !ids.has(pending.id));
   tellAll();
   void pendings.forget(...ids);

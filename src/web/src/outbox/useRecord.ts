@@ -53,9 +53,22 @@ export function useRecord<T extends Note = Note>(tray: number): Record<T> {
       return { ...(await outbox.record(entries, () => there.current)), ids: entries.map(({ id }) => id) };
     },
   });
+  // A second press while the first is on its way is the same press, unless something else was pressed in between.
+  const last = useRef<{ key: string; going: Promise<boolean> } | null>(null);
+  const record = (...notes: T[]): Promise<boolean> => {
+    const key = JSON.stringify(notes);
+    if (last.current?.key === key) return last.current.going;
+    const going = mutateAsync(notes)
+      .then(({ state }) => state !== 'refused')
+      .finally(() => {
+        if (last.current?.going === going) last.current = null;
+      });
+    last.current = { key, going };
+    return going;
+  };
   const kept = useStillKept(data?.state === 'kept' ? data.ids : none);
   return {
-    record: async (...notes) => (await mutateAsync(notes)).state !== 'refused',
+    record,
     busy: isPending,
     kept,
     problem: data?.problem ?? null,

@@ -1,5 +1,6 @@
-import { ToggleGroup } from 'radix-ui';
 import type { StripPart } from '../api/client';
+import { Button } from '../ui/button';
+import { Choice } from '../ui/choice';
 import { WayDrawing } from './WayDrawing';
 
 interface Props {
@@ -7,32 +8,40 @@ interface Props {
   label: string;
   value: string;
   problem?: string | undefined;
+  disabled?: boolean;
   onChange: (way: string) => void;
+  /** Where Enter leads once it is chosen. */
+  onEnter: (from: HTMLElement) => void;
+  /** Nobody saw which way round it was. */
+  onNotSeen?: () => void;
 }
 
 /** Which way round, chosen from a drawing of each. */
-export function WayChoice({ part, label, value, problem, onChange }: Props) {
-  if (!part.wayGroup) return null;
+export function WayChoice({ part, label, value, problem, disabled, onChange, onEnter, onNotSeen }: Props) {
+  const group = part.wayGroup;
+  if (!group) return null;
   return (
     <div className="grid gap-1">
-      <ToggleGroup.Root
-        type="single"
-        aria-label={label}
+      <Choice
+        label={label}
         value={value}
-        onValueChange={onChange}
-        className={`flex flex-wrap gap-2 ${problem ? 'outline-bad rounded-lg outline-2' : ''}`}
-      >
-        {part.ways.map((way) => (
-          <ToggleGroup.Item
-            key={way.key}
-            value={way.key}
-            className="border-line-strong data-[state=on]:bg-ink data-[state=on]:text-sheet data-[state=on]:border-ink flex min-h-16 items-center gap-2 rounded-lg border-[1.5px] px-3 py-1 text-left leading-tight font-medium"
-          >
-            <WayDrawing group={part.wayGroup ?? ''} way={way.key} />
-            <span className="max-w-36">{way.label}</span>
-          </ToggleGroup.Item>
-        ))}
-      </ToggleGroup.Root>
+        options={part.ways.map((way) => ({
+          value: way.key,
+          label: way.label,
+          picture: <WayDrawing group={group} way={way.key} />,
+        }))}
+        beside
+        disabled={disabled}
+        invalid={problem !== undefined}
+        onChange={onChange}
+        onEnter={onEnter}
+        onClear={() => onChange('')}
+      />
+      {onNotSeen && (
+        <Button className="justify-self-start" data-not-seen onClick={onNotSeen}>
+          Not seen which way
+        </Button>
+      )}
       {problem && (
         <p role="alert" className="text-bad font-medium">
           {problem}

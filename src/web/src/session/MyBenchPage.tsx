@@ -4,6 +4,7 @@ import { useState } from 'react';
 import { api, ask, type UnitSystem } from '../api/client';
 import { useWrite } from '../api/useWrite';
 import { useKept } from '../outbox/drafts';
+import { setSingleKeys, singleKeys, type SingleKeys } from '../shell/hotkeys';
 import { keys } from '../shell/keys';
 import { Button } from '../ui/button';
 import { Choice } from '../ui/choice';
@@ -24,6 +25,11 @@ const themes = [
   { value: 'device', label: 'As the device' },
   { value: 'light', label: 'Light' },
   { value: 'dark', label: 'Dark' },
+] as const;
+const singles = [
+  { value: 'on', label: 'On' },
+  { value: 'withAlt', label: 'With Alt held' },
+  { value: 'off', label: 'Off' },
 ] as const;
 const roleWord: Record<string, string> = { lead: 'Lead', technician: 'Technician', 'front-desk': 'Front desk' };
 
@@ -55,6 +61,7 @@ export function MyBenchPage() {
   const [units, setUnits] = useState<UnitSystem>(person.units);
   const [pins, keepPins, clearPins] = useKept(`${person.id}:pins`, person.pins);
   const [theme, setTheme] = useState<Theme>(storedTheme);
+  const [single, setSingle] = useState<SingleKeys>(singleKeys);
   const [saved, setSaved] = useState(false);
   const { run, busy, problem } = useWrite(
     async () => {
@@ -115,7 +122,7 @@ export function MyBenchPage() {
       <MyPin />
       {mayTrust && <SharedBenches />}
       <Devices />
-      <Card label="This screen" pad="form" className="grid gap-1">
+      <Card label="This screen" pad="form" className="grid gap-1.5">
         <span className="font-strong">This screen</span>
         <Choice
           label="Light or dark"
@@ -126,6 +133,17 @@ export function MyBenchPage() {
             applyTheme(next);
           }}
         />
+        <span className="mt-2 font-strong">Single keys</span>
+        <Choice
+          label="Single keys"
+          value={single}
+          options={singles}
+          onChange={(next) => {
+            setSingle(next);
+            setSingleKeys(next);
+          }}
+        />
+        <p className="text-mute">Such as N for a new tray or / to find something; press ? for all of them.</p>
       </Card>
     </div>
   );

@@ -66,7 +66,7 @@ export function PinDoor({ bench, hands, byPassword }: { bench: string; hands: Be
           </Button>
         </>
       )}
-      <Button look="quiet" className="justify-self-start px-0" onClick={byPassword}>
+      <Button look="quiet" className="justify-self-start px-0!" onClick={byPassword}>
         By password
       </Button>
     </form>

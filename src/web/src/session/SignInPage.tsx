@@ -77,7 +77,7 @@ export function SignInPage({ session: { demoAccounts, shopName, sharedBench, han
         </Button>
         <Button
           look="quiet"
-          className="justify-self-start px-0"
+          className="justify-self-start px-0!"
           onClick={() => {
             setByCode(!byCode);
             setProblem(null);
@@ -86,7 +86,7 @@ export function SignInPage({ session: { demoAccounts, shopName, sharedBench, han
           {byCode ? 'I have a password' : 'I have a code'}
         </Button>
         {sharedBench && hands.length > 0 && (
-          <Button look="quiet" className="justify-self-start px-0" onClick={() => setByPassword(false)}>
+          <Button look="quiet" className="justify-self-start px-0!" onClick={() => setByPassword(false)}>
             By PIN
           </Button>
         )}

@@ -11,6 +11,7 @@ import {
   type May,
   type Person,
   type Session,
+  type Tray,
 } from '../api/client';
 import { device } from '../outbox/device';
 import { keys } from '../shell/keys';
@@ -118,3 +119,10 @@ export const useInitials = (): Record<string, string> => useSession().query.data
 
 /** Whether this person may do something; a role that is not known may do nothing. */
 export const useMay = (what: May): boolean => usePerson().may.includes(what);
+
+/** Why whoever is signed in records nothing on a tray; undefined when they may. */
+export function useOff({ facts }: Tray): string | undefined {
+  const may = useMay('workAtTheBench');
+  if (facts.waitsFor === 'handedBack') return 'Handed back: bring it back to the bench to change it.';
+  return may ? undefined : 'A technician records here; you are reading along.';
+}

@@ -4,6 +4,12 @@ import { BasketTime } from '../stations/cleaning/BathPanel';
 import { useNow } from '../stations/cleaning/useNow';
 import { useBaths } from './queries';
 import { useTitle } from './title';
+import { device } from '../outbox/device';
+import { Button } from '../ui/button';
+import { useState } from 'react';
+
+/** Where it is kept which calls somebody has heard. */
+const HEARD = 'heard-calls';
 
 /** What is in the baths, on every page: it counts down, says when a bath is not warm enough, and calls when time is up. */
 export function BathCalls() {
@@ -14,9 +20,13 @@ export function BathCalls() {
   );
   const due = baskets.filter(({ basket }) => basket.doneAt !== null && Date.parse(basket.doneAt) <= now);
   const called = due.length === 0 ? '' : `Bath, time is up: tray ${due.map(({ basket }) => basket.tray).join(', ')}`;
-  useTitle(called ? `● ${called}` : null, true);
+  // Somebody has heard of these; each call is for a time of its own.
+  const [heard, setHeard] = useState(() => device.get(HEARD) ?? '');
+  const ids = due.map(({ basket }) => `${basket.tray}@${basket.doneAt ?? ''}`).join(' ');
+  const isHeard = ids === heard;
+  useTitle(called && !isHeard ? '●' : null, true);
   if (baskets.length === 0) return null;
-  const calling = due.length > 0;
+  const calling = due.length > 0 && !isHeard;
   return (
     <aside
       aria-label="In the baths"
@@ -25,8 +35,18 @@ export function BathCalls() {
       {calling && <BellRing aria-hidden size={22} className="text-dawn" />}
       {/* Said once, not with every second that is counted down. */}
       <p role="alert" className="sr-only">
-        {called}
+        {isHeard ? '' : called}
       </p>
+      {calling && (
+        <Button
+          onClick={() => {
+            device.set(HEARD, ids);
+            setHeard(ids);
+          }}
+        >
+          Heard
+        </Button>
+      )}
       {baskets.map(({ basket, bath }) => (
         <Link key={basket.tray} to="/baths" className="inline-flex min-h-11 items-center gap-2">
           <span className="font-bold">Tray {basket.tray}</span>

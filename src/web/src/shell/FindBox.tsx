@@ -105,7 +105,7 @@ export function FindBox({ pages, boxRef, first = false, onGo }: Props) {
           : hits.length === 0
             ? looking
               ? 'Looking …'
-              : 'Nothing answers to that.'
+              : 'Nothing found.'
             : hits.length === 1
               ? '1 found'
               : `${hits.length} found`}

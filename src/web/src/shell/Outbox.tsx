@@ -12,23 +12,28 @@ import { NotTakenDialog } from './NotTaken';
 import { useTakePatch } from './queries';
 
 const TRY_AGAIN_MS = 3000;
-const WHILE_MS = 600;
+const WHILE_MS = 4000;
 
 /** What has been there for a while: what is sent at once is not worth a word. */
 function useForAWhile<T>(now: T[]): T[] {
-  const [shown, setShown] = useState<T[]>([]);
+  const [long, setLong] = useState(false);
+  const any = now.length > 0;
   useEffect(() => {
-    const timer = setTimeout(() => setShown(now), now.length > 0 ? WHILE_MS : 0);
-    return () => clearTimeout(timer);
-  }, [now]);
-  return shown;
+    if (!any) return undefined;
+    const timer = setTimeout(() => setLong(true), WHILE_MS);
+    return () => {
+      clearTimeout(timer);
+      setLong(false);
+    };
+  }, [any]);
+  return any && long ? now : [];
 }
 
 /** Keeps trying to send what this person has here. */
-function useSending(personId: string): void {
+function useSending(personId: string, by: string): void {
   const take = useTakePatch();
   const queries = useQueryClient();
-  useEffect(() => outbox.takeWith(take, core.refusal), [take]);
+  useEffect(() => outbox.takeWith(take, (entry) => core.refusal(entry, outbox.current, by)), [take, by]);
   useEffect(() => {
     let running = false;
     const send = async (): Promise<void> => {
@@ -67,7 +72,7 @@ const entries = (count: number): string => (count === 1 ? '1 entry' : `${count} 
 /** Where what was entered is: nothing to say while all of it is in the book; otherwise how many wait, and what was not taken. */
 export function Outbox() {
   const person = usePerson();
-  useSending(person.id);
+  useSending(person.id, person.displayName);
   const pending = useForAWhile<Pending>(useSyncExternalStore(outbox.subscribe, outbox.current));
   const sent = useForAWhile(useSyncExternalStore(parcels.subscribe, parcels.current));
   const notTaken = useSyncExternalStore(outbox.subscribe, outbox.notTaken);

@@ -6,6 +6,7 @@ import { usePerson, useSession } from '../session/session';
 import { Dialog } from '../ui/dialog';
 import { Loading } from '../ui/states';
 import { Whole } from '../ui/Whole';
+import { Announcer } from '../ui/announce';
 import { BathCalls } from './BathCalls';
 import { FindBox } from './FindBox';
 import { hotkeys, useHotkeys } from './hotkeys';
@@ -112,10 +113,13 @@ export function Shell() {
           {bench}
           {others()}
         </nav>
+        {/* Below the trays for the eye, before them for the keys: the way out is not behind sixty trays. */}
+        <div className="order-last">
+          <UpToDate />
+          <div className="flex px-1.5 py-1">{me}</div>
+        </div>
         <FindBox pages={mine} boxRef={find} />
         <Rail />
-        <UpToDate />
-        <div className="flex px-1.5 py-1">{me}</div>
       </aside>
       <div className="flex min-w-0 flex-col">
         <nav aria-label="Pages" className="bg-night text-night-text flex items-center px-2 lg:hidden print:hidden">
@@ -130,7 +134,7 @@ export function Shell() {
         <ServerAway />
         <Outbox />
         <BathCalls />
-        <main id="main" tabIndex={-1} className="min-w-0 flex-1 outline-none">
+        <main id="main" data-path={pathname} tabIndex={-1} className="min-w-0 flex-1 outline-none">
           <Suspense fallback={<Loading what="the page" />}>
             <Whole at={pathname}>
               <Outlet />
@@ -138,6 +142,7 @@ export function Shell() {
           </Suspense>
         </main>
       </div>
+      <Announcer />
       <Dialog title="Trays" open={menu !== 'shut'} onOpenChange={(open) => setMenu(open ? 'open' : 'shut')} drawer>
         <div className="pt-4">
           <nav aria-label="More pages" className="grid grid-cols-2 gap-x-2 px-2">

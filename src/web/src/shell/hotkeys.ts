@@ -1,10 +1,11 @@
 import { useEffect, useRef } from 'react';
+import { device } from '../outbox/device';
 
 /** Every key that does something, with what it does: the list that ? shows is this one. */
 export const hotkeys = {
   find: { keys: '/', label: '/', what: 'Find a tray, an owner, a stamp, a sheet, an item or a page' },
   enter: { keys: '', label: 'Enter', what: 'On a gauge line: next box, then record and move on' },
-  escape: { keys: '', label: 'Esc', what: 'On a gauge line: drop what was typed' },
+  escape: { keys: '', label: 'Esc', what: 'On a gauge line: drop what was typed; else leave the line' },
   bench: { keys: 'b', label: 'B', what: 'Bench' },
   checkIn: { keys: 'n', label: 'N', what: 'Check in a new tray' },
   stock: { keys: 's', label: 'S', what: 'Stock' },
@@ -22,9 +23,25 @@ export const hotkeys = {
 
 export type Hotkey = keyof typeof hotkeys;
 
+/** When single keys do something: always, with Alt held, or never. Kept on the device: it is about whoever sits there. */
+export type SingleKeys = 'on' | 'withAlt' | 'off';
+
+const KEY = 'single-keys';
+
+export const singleKeys = (): SingleKeys => {
+  const stored = device.get(KEY);
+  return stored === 'withAlt' || stored === 'off' ? stored : 'on';
+};
+
+export const setSingleKeys = (next: SingleKeys): void => device.set(KEY, next);
+
 const typing = (target: EventTarget | null): boolean =>
   target instanceof HTMLElement &&
   (target.isContentEditable || ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName));
+
+/** In a group arrows and letters belong to the group. */
+const inGroup = (target: EventTarget | null): boolean =>
+  target instanceof Element && target.closest('[role="group"], [role="radiogroup"], [role="listbox"]') !== null;
 
 /** Does what the keys say while this is on the page, unless somebody is typing or a dialog is open. */
 export function useHotkeys(acts: Partial<Record<Hotkey, () => void>>): void {
@@ -34,7 +51,9 @@ export function useHotkeys(acts: Partial<Record<Hotkey, () => void>>): void {
   });
   useEffect(() => {
     const onKey = (event: KeyboardEvent): void => {
-      if (event.ctrlKey || event.metaKey || event.altKey || typing(event.target)) return;
+      const when = singleKeys();
+      if (when === 'off' || event.altKey !== (when === 'withAlt')) return;
+      if (event.ctrlKey || event.metaKey || typing(event.target) || inGroup(event.target)) return;
       if (document.querySelector('[role="dialog"], [role="menu"]')) return;
       const name = (Object.keys(hotkeys) as Hotkey[]).find(
         (key) => event.key.length === 1 && hotkeys[key].keys.includes(event.key),

@@ -21,6 +21,7 @@ export const keys = {
   parts: ['parts'] as const,
   owners: ['owners'] as const,
   allOwners: ['owners', 'all'] as const,
+  alike: (owner: string, machine: string) => ['owners', 'alike', owner, machine] as const,
   earlier: (owner: string, machine: string) => ['earlier', owner, machine] as const,
   identify: (question: unknown) => ['identify', question] as const,
   stamped: (number: string) => ['stamped', number] as const,
@@ -40,6 +41,7 @@ export const keys = {
   item: (number: string) => ['stock', 'item', number] as const,
   found: (text: string) => ['stock', 'found', text] as const,
   buying: (refill: boolean) => ['stock', 'buying', refill] as const,
+  orders: ['stock', 'orders'] as const,
   catalogue: ['catalogue'] as const,
   imported: (id: string) => ['catalogue', 'import', id] as const,
 };

@@ -169,6 +169,8 @@ export function useTakePatch(): (number: number, patch: TrayPatch | null) => Pro
       // A change that is heard meanwhile starts the look anew: then that one is waited for.
       for (let waited = 0; waited < MOST_MS && queries.isFetching({ queryKey: trays }) > 0; waited += LOOK_MS)
         await new Promise((again) => setTimeout(again, LOOK_MS));
+      // The page is told in the next moment: whoever goes on before would see once more what was there.
+      await new Promise((again) => setTimeout(again));
     },
     [queries],
   );

@@ -5,12 +5,14 @@ const titles = new Map<string, { text: string; calls: boolean }>();
 
 function show(): void {
   const said = [...titles.values()];
-  document.title = (said.findLast((title) => title.calls) ?? said.at(-1))?.text ?? HOME;
+  const page = said.findLast((title) => !title.calls)?.text ?? HOME;
+  const mark = said.findLast((title) => title.calls)?.text;
+  document.title = mark ? `${mark} ${page}` : page;
 }
 
 /**
- * What stands in the browser's tab while this is on the page. A call, such as a bath whose time is up, stands before
- * everything else and comes back when a page changes its own title.
+ * What stands in the browser's tab while this is on the page. A call, such as a bath whose time is up, puts a mark before
+ * it; the page keeps its title.
  */
 export function useTitle(text: string | null, calls = false): void {
   const id = useId();

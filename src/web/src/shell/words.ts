@@ -47,7 +47,11 @@ export const fitWord: Record<FitOption, string> = {
 export const noteWord: Record<NonNullable<Note['kind']>, string> = {
   sheet: 'Spec sheet',
   fitting: 'What is fitted',
-  partsHere: 'Parts here',
+  partsHere: 'Parts taken',
+  unfit: 'Not fitted after all',
+  ordered: 'Ordered',
+  orderUndone: 'Order taken back',
+  arrived: 'Parts here',
   oldPart: 'Old part, measured',
   marks: 'Numbers and dates read',
   findings: 'Seen at Trace',
@@ -72,6 +76,7 @@ export const noteWord: Record<NonNullable<Note['kind']>, string> = {
   checkedIn: 'Checked in',
   photo: 'Photo',
   facts: 'Changed at check-in',
+  putRight: 'Put right at check-in',
 };
 
 /** What is to become of a part that came out. */
@@ -112,6 +117,7 @@ export const moveWord: Record<StockMoveKind, string> = {
   scrapped: 'Thrown out',
   made: 'Made here',
   fromDonor: 'Off a donor',
+  orderTakenBack: 'Order taken back',
   counted: 'Counted',
 };
 

@@ -23,8 +23,8 @@ export function KnowledgePage() {
       <header>
         <h1 className="text-heading leading-tight">Knowledge</h1>
         <p className="text-mute">
-          What Trace, Strip, Clean and Build go by. You see which trays are led elsewhere before a change counts; what
-          has been handed back stays as it was judged.
+          What Trace, Strip, Clean and Build go by. You see which trays would get other advice before a change counts;
+          what has been handed back stays as it was judged.
         </p>
       </header>
       {problems.length > 0 && (
@@ -83,15 +83,11 @@ function VersionRow({ one, stands, aside }: { one: KnowledgeVersion; stands: boo
           </span>
         </span>
         {stands ? (
-          <span className="font-bold">Stands now</span>
+          <span className="font-bold">In use now</span>
         ) : (
           mayChange && (
-            <Button
-              aria-label={`Go back to version ${one.number}`}
-              disabled={proposal.busy}
-              onClick={() => void proposal.look({ act: 'goBack', version: one.number })}
-            >
-              Go back to it
+            <Button disabled={proposal.busy} onClick={() => void proposal.look({ act: 'goBack', version: one.number })}>
+              Go back to version {one.number}
             </Button>
           )
         )}

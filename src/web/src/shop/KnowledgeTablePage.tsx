@@ -6,7 +6,7 @@ import { useKept } from '../outbox/drafts';
 import { useMay, usePerson } from '../session/session';
 import { keys } from '../shell/keys';
 import { useTitle } from '../shell/title';
-import { Button, FileButton } from '../ui/button';
+import { Button, FileButton, LinkButton } from '../ui/button';
 import { Card } from '../ui/card';
 import { TextField } from '../ui/field';
 import { Loading, Trouble } from '../ui/states';
@@ -47,7 +47,12 @@ export function KnowledgeTablePage() {
   });
   useTitle(table.data?.label ?? 'Knowledge');
   if (table.isPending) return <Loading what="the table" />;
-  if (!table.data) return <Trouble error={table.error} retry={() => void table.refetch()} />;
+  if (!table.data)
+    return (
+      <Trouble error={table.error} retry={() => void table.refetch()}>
+        <LinkButton to="/knowledge">All the tables</LinkButton>
+      </Trouble>
+    );
   return <Table table={table.data} />;
 }
 
@@ -62,7 +67,7 @@ function Table({ table }: { table: KnowledgeTable }) {
   return (
     <div className="grid max-w-5xl gap-4 p-3 lg:px-5">
       <header className="flex flex-wrap items-center justify-between gap-3">
-        <div className="min-w-0 flex-1">
+        <div className="min-w-0 flex-1 basis-72">
           <h1 className="text-heading leading-tight">
             <Link to="/knowledge" className="text-mute font-medium underline underline-offset-4">
               Knowledge

@@ -9,7 +9,7 @@ import { keys } from '../shell/keys';
 import { useTitle } from '../shell/title';
 import { Button, FileButton } from '../ui/button';
 import { Card } from '../ui/card';
-import { TextField } from '../ui/field';
+import { SelectField, TextField } from '../ui/field';
 import { Loading, Notice, Trouble } from '../ui/states';
 
 /** Whose machines come in: found, reached, spelled right, made one, blanked. */
@@ -76,7 +76,7 @@ function OwnerRow({
           <span className="font-strong">{owner.name}</span>
           <span className="text-mute block text-note">{owner.contact || 'not said how to reach them'}</span>
         </span>
-        <span className="flex flex-wrap gap-x-3">
+        <span className="flex flex-wrap gap-x-3 max-sm:order-last max-sm:basis-full">
           {owner.trays.slice(0, 6).map((tray) => (
             <Link
               key={tray.number}
@@ -124,6 +124,9 @@ function OwnerForm({ owner, all, done }: { owner: OwnerLine; all: OwnerLine[]; d
     () => ask(api.POST('/api/owners/{id}/blank', { ...path, body: { name: again, contact: '' } })),
     after,
   );
+  const machines = [...new Set(owner.trays.map((tray) => tray.machineName))].sort();
+  const [pair, setPair] = useState({ from: '', into: '' });
+  const one = useWrite(() => ask(api.POST('/api/owners/{id}/machines', { ...path, body: pair })), after);
   const other = all.find((one) => one.id !== owner.id && one.name === into.trim());
   const errors = change.problem?.errors ?? {};
   return (
@@ -181,11 +184,49 @@ function OwnerForm({ owner, all, done }: { owner: OwnerLine; all: OwnerLine[]; d
                 ))}
             </datalist>
             <span className="sm:mt-7">
-              <Button type="submit" disabled={!other || merge.busy}>
+              <Button
+                type="submit"
+                disabled={merge.busy}
+                why={other ? undefined : 'Choose an owner from the list first.'}
+              >
                 {other ? `Make one with ${other.name}` : 'Make them one'}
               </Button>
             </span>
           </form>
+          {machines.length > 1 && (
+            <form
+              aria-label="Two machines that are one"
+              className="grid items-start gap-3 sm:grid-cols-[1fr_1fr_auto]"
+              onSubmit={(event) => {
+                event.preventDefault();
+                void one.run();
+              }}
+            >
+              {(['from', 'into'] as const).map((side) => (
+                <SelectField
+                  key={side}
+                  label={side === 'from' ? 'This machine' : 'is the same as'}
+                  value={pair[side]}
+                  problem={side === 'into' ? (one.problem?.errors.into?.[0] ?? one.problem?.title) : undefined}
+                  onChange={(event) => setPair({ ...pair, [side]: event.target.value })}
+                >
+                  <option value="">Choose</option>
+                  {machines.map((name) => (
+                    <option key={name}>{name}</option>
+                  ))}
+                </SelectField>
+              ))}
+              <span className="sm:mt-7">
+                <Button
+                  type="submit"
+                  disabled={one.busy}
+                  why={pair.from && pair.into && pair.from !== pair.into ? undefined : 'Choose two machines first.'}
+                >
+                  Make them one
+                </Button>
+              </span>
+            </form>
+          )}
           <form
             className="grid items-start gap-3 sm:grid-cols-[1fr_auto]"
             onSubmit={(event) => {

@@ -31,7 +31,7 @@ export function Proposal({ proposal, aside = false }: { proposal: ProposalState;
       </Notice>
     );
   // While a version is set aside, going back changes no row and counts all the same.
-  if (looked.rows.length === 0 && !aside) return <Notice tone="ok" title="It is as it stands already." />;
+  if (looked.rows.length === 0 && !aside) return <Notice tone="ok" title="That changes nothing." />;
   return (
     <form
       aria-label="What it does"
@@ -98,10 +98,10 @@ function Trays({ looked }: { looked: KnowledgeLook }) {
     <div>
       <h3 className="font-strong">
         {looked.trays.length === 0
-          ? `No tray is led elsewhere, of ${looked.open} on the bench.`
+          ? `No tray gets other advice, of ${looked.open} on the bench.`
           : looked.trays.length === 1
-            ? `One tray is led elsewhere, of ${looked.open} on the bench:`
-            : `${looked.trays.length} trays are led elsewhere, of ${looked.open} on the bench:`}
+            ? `One tray gets other advice, of ${looked.open} on the bench:`
+            : `${looked.trays.length} trays get other advice, of ${looked.open} on the bench:`}
       </h3>
       <ul className="grid gap-1">
         {looked.trays.slice(0, shown).map((tray) => (

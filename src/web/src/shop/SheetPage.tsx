@@ -81,7 +81,11 @@ export function SheetPage() {
   if (issues.isPending || form.isPending) return <Loading what="the sheet" />;
   const [latest] = issues.data ?? [];
   if (!issues.data || !latest || !form.data)
-    return <Trouble error={issues.error ?? form.error} retry={() => void issues.refetch()} />;
+    return (
+      <Trouble error={issues.error ?? form.error} retry={() => void issues.refetch()}>
+        <LinkButton to="/sheets">All the sheets</LinkButton>
+      </Trouble>
+    );
   const shown = issues.data.find((issue) => issue.current) ?? latest;
   const retired = !issues.data.some((issue) => issue.current);
   const laid = other.data?.find((issue) => String(issue.sheet.issue) === otherIssue) ?? other.data?.[0];

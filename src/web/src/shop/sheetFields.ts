@@ -1,5 +1,5 @@
 import type { SheetForm, SheetGroup, SheetIssue, TypedSheet, UnitSystem } from '../api/client';
-import { figure, sign } from '../units/format';
+import { features, figure, sign, torque } from '../units/format';
 
 /** A row of a list on the sheet, as it is typed; from says which of the sheet it is written from it is. */
 export interface DraftRow {
@@ -176,16 +176,14 @@ export function linesOf({ sheet, numbers }: SheetIssue, form: SheetForm, units: 
       screw.part.replaceAll('-', ' '),
       [
         screw.turnsOut == null ? '' : `${screw.turnsOut} turns out`,
-        screw.torqueNm == null ? '' : `${screw.torqueNm} N·m`,
+        screw.torqueNm == null ? '' : torque(screw.torqueNm, units),
       ]
         .filter(Boolean)
         .join(', '),
     ]),
     ...sheet.needs.map((need): [string, string] => [
       need.part,
-      [`${need.quantity} of it`, ...Object.entries(need.features).map(([name, value]) => `${name} ${value}`)].join(
-        ', ',
-      ),
+      [`${need.quantity} of it`, features(need.features, units)].filter(Boolean).join(', '),
     ]),
     ['Source', sheet.source],
   ];

@@ -4,10 +4,11 @@ import { useNavigate } from 'react-router';
 import type { CarburetorFamily, Line, QuickAnswer, Station, Tray } from '../api/client';
 import { focusLine } from '../gauge/boxes';
 import { useLine } from '../gauge/useLine';
-import { useMay, useUnits } from '../session/session';
+import { useMay, useOff, useUnits } from '../session/session';
 import { useTrace } from '../shell/queries';
 import { stationWord, trayPath } from '../stations/registry';
 import { Button, LinkButton } from '../ui/button';
+import { focusNextThere } from '../ui/focus';
 import { CautionNote } from '../ui/caution';
 import { say } from '../units/format';
 import { useHistoryUsed } from '../stations/faults/useHistoryUsed';
@@ -36,7 +37,7 @@ export function BenchCard({ tray, station, drawn }: { tray: Tray; station: Stati
     focusLine(target.key);
   };
   // With the fuel on, the drawing takes where it leaks; its parts lead nowhere then.
-  const mayRecord = useMay('workAtTheBench') && tray.facts.waitsFor !== 'handedBack' && tray.whyNotProven === null;
+  const mayRecord = useOff(tray) === undefined && tray.whyNotProven === null;
   const leak = station === 'proving' && mayRecord ? tray.lines.find((l) => l.key === 'proving/fuel-on') : undefined;
   const pick = leak ? undefined : goTo;
   const marks = leak && <LeakMarks tray={tray.number} family={tray.facts.family} line={leak} />;
@@ -85,7 +86,7 @@ export function BenchCard({ tray, station, drawn }: { tray: Tray; station: Stati
         </div>
       ) : (
         <>
-          <div className="border-line border-t px-4 py-3 md:max-lg:border-t-0">
+          <div data-next className="border-line border-t px-4 py-3 md:max-lg:border-t-0">
             <h2 className="text-mute text-note font-strong">
               Next: {stationWord(next.station)}
               {next.lineLabel && `, ${next.lineLabel.toLowerCase()}`}
@@ -101,6 +102,7 @@ export function BenchCard({ tray, station, drawn }: { tray: Tray; station: Stati
                 to={trayPath(tray.number, next.station)}
                 onClick={() => {
                   if (line) goTo(line);
+                  else focusNextThere();
                 }}
               >
                 {line && line.label.length > LONG

@@ -11,12 +11,12 @@ export function Logbook({ entries }: { entries: Entry[] }) {
       <h3 className="text-mute pb-1 text-note font-strong">Logbook</h3>
       <ol>
         {entries.map((entry) => (
-          <li key={entry.id} className="border-line grid grid-cols-[1fr_auto] gap-x-4 border-t py-1.5">
+          <li key={entry.id} className="border-line grid gap-x-4 border-t sm:grid-cols-[1fr_auto] py-1.5">
             <span className={entry.superseded ? 'text-mute line-through decoration-1' : ''}>
               {say(entry.what, units)}
               {entry.supersedes && entry.kind === 'reading' && ' (correction)'}
             </span>
-            <span className="text-mute text-right text-note">
+            <span className="text-mute text-note sm:text-right">
               {initials[entry.by] && <b className="num text-ink mr-1.5">{initials[entry.by]}</b>}
               {entry.by}, {moment(entry.takenAt)}
             </span>

@@ -28,9 +28,14 @@ export function TrayHeader({
   return (
     <header className="grid gap-2">
       <div className="flex items-center gap-x-4 gap-y-2 max-sm:flex-wrap max-sm:gap-x-3 max-sm:gap-y-0">
-        <Tag number={tray.number} large />
+        <span aria-hidden>
+          <Tag number={tray.number} large />
+        </span>
         <div className="min-w-0 flex-1 sm:basis-64">
-          <h1 className="text-heading max-sm:text-title leading-tight">{facts.machineName}</h1>
+          <h1 className="text-heading max-sm:text-title leading-tight">
+            <span className="sr-only">Tray {tray.number}, </span>
+            {facts.machineName}
+          </h1>
           <p className="text-mute leading-snug max-sm:line-clamp-1">
             {facts.ownerName}
             {tray.spec ? ` · ${tray.spec.maker} ${tray.spec.code}` : ''} · {familyWord[facts.family].toLowerCase()}
@@ -71,9 +76,9 @@ export function TrayHeader({
           </DropdownMenu.Root>
         </div>
       </div>
-      {facts.waitNote && facts.waitsFor !== 'hands' && (
+      {facts.waitNote && (
         <p className="bg-steel rounded-lg px-3 py-1.5">
-          {waitWord[facts.waitsFor]}: {facts.waitNote}
+          {facts.waitsFor === 'hands' ? facts.waitNote : `${waitWord[facts.waitsFor]}: ${facts.waitNote}`}
         </p>
       )}
       {problem && <Notice title={problem} />}

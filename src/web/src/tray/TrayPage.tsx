@@ -5,15 +5,17 @@ import { seen, type Station, type Tray } from '../api/client';
 import { core } from '../core/core';
 import { firstBox } from '../gauge/boxes';
 import { outbox } from '../outbox/outbox';
-import { usePerson } from '../session/session';
+import { useOff, usePerson } from '../session/session';
 import { useHotkeys } from '../shell/hotkeys';
 import { keys } from '../shell/keys';
 import { useTray } from '../shell/queries';
 import { useTitle } from '../shell/title';
 import { stationAt, stationOf, stations, trayPath } from '../stations/registry';
+import { OffReason } from '../ui/button';
 import { Loading, Notice, Trouble } from '../ui/states';
 import { BenchCard } from './BenchCard';
 import { ConflictDialog } from './ConflictDialog';
+import { JustCheckedIn } from './JustCheckedIn';
 import { OldRules } from './OldRules';
 import { StationStrip } from './StationStrip';
 import { TrayHeader } from './TrayHeader';
@@ -54,26 +56,37 @@ function OpenTray({ tray, station }: { tray: Tray; station: Station }) {
     tray.lines.some((line) => line.station === station),
   );
   useTitle(`Tray ${tray.number}, ${tray.facts.machineName}`);
+  const why = useOff(tray);
+  // Whoever takes machines in keeps what was written at Check in, and the report of what went back is read there.
+  const off = station === 'intake' || station === 'handover' ? undefined : why;
   const page = (
     <Suspense fallback={<Loading what="the station" />}>
       <Page tray={tray} writing={writing} />
     </Suspense>
   );
   return (
-    <div className="grid gap-2.5 p-3 lg:px-4 lg:pb-5">
-      <TrayHeader tray={tray} onChange={writing.change} problem={problem ? `${problem.title} ${problem.detail}` : ''} />
-      <OldRules tray={tray} />
-      <StationStrip tray={tray.number} views={tray.stations} station={station} />
-      {wide ? (
-        page
-      ) : (
-        <div className="grid gap-3 lg:grid-cols-[minmax(0,1fr)_20.5rem]">
-          {page}
-          <BenchCard tray={tray} station={station} drawn={!drawn} />
-        </div>
-      )}
-      {conflict && <ConflictDialog tray={tray} conflict={conflict} onDismiss={dismiss} />}
-    </div>
+    <OffReason value={off}>
+      <div className="grid gap-2.5 p-3 lg:px-4 lg:pb-5">
+        <TrayHeader
+          tray={tray}
+          onChange={writing.change}
+          problem={problem ? `${problem.title} ${problem.detail}` : ''}
+        />
+        <JustCheckedIn tray={tray} />
+        <OldRules tray={tray} />
+        <StationStrip tray={tray.number} views={tray.stations} station={station} />
+        {off !== undefined && <p className="bg-steel-2 rounded-lg px-4 py-2 font-strong">{off}</p>}
+        {wide ? (
+          page
+        ) : (
+          <div className="grid gap-3 lg:grid-cols-[minmax(0,1fr)_20.5rem]">
+            {page}
+            <BenchCard tray={tray} station={station} drawn={!drawn} />
+          </div>
+        )}
+        {conflict && <ConflictDialog tray={tray} conflict={conflict} onDismiss={dismiss} />}
+      </div>
+    </OffReason>
   );
 }
 
@@ -114,7 +127,11 @@ function useStationKeys(number: number): void {
     // By the address, not by what was drawn last: two presses in a row are two stations.
     const here = stationAt(window.location.pathname.split('/')[3]);
     const to = here && stations[stations.indexOf(here) + by];
-    if (to) void navigate(trayPath(number, to));
+    if (to) {
+      void navigate(trayPath(number, to));
+      // What was in the hand belongs to the station that is left.
+      document.querySelector<HTMLElement>('#main h1')?.focus();
+    }
   };
   useHotkeys({
     before: () => go(-1),

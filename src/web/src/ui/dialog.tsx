@@ -1,6 +1,7 @@
 import { X } from 'lucide-react';
 import { Dialog as Radix } from 'radix-ui';
-import type { ReactNode } from 'react';
+import { useEffect, useRef, type ReactNode } from 'react';
+import { opener } from './focus';
 
 interface Props {
   title: string;
@@ -12,12 +13,32 @@ interface Props {
   drawer?: boolean;
 }
 
+/** A window. It opens on its first box, else on its first button, and closing it leads back to what opened it. */
 export function Dialog({ title, description, open, onOpenChange, children, drawer = false }: Props) {
+  const content = useRef<HTMLDivElement>(null);
+  const from = useRef<HTMLElement>(undefined);
+  useEffect(() => {
+    if (open) from.current = opener();
+  }, [open]);
   return (
     <Radix.Root open={open} onOpenChange={onOpenChange}>
       <Radix.Portal>
         <Radix.Overlay className="fixed inset-0 z-40 bg-[#0c1830b0]" />
         <Radix.Content
+          ref={content}
+          onOpenAutoFocus={(event) => {
+            const first =
+              content.current?.querySelector<HTMLElement>('[data-first]') ??
+              content.current?.querySelector<HTMLElement>('input, textarea, select, [role="radio"]') ??
+              content.current?.querySelector<HTMLElement>('[data-body] button, [data-body] a');
+            if (!first || content.current?.contains(document.activeElement)) return;
+            event.preventDefault();
+            first.focus();
+          }}
+          onCloseAutoFocus={(event) => {
+            event.preventDefault();
+            if (from.current?.isConnected) from.current.focus();
+          }}
           {...(description ? {} : { 'aria-describedby': undefined })}
           className={
             drawer
@@ -34,7 +55,7 @@ export function Dialog({ title, description, open, onOpenChange, children, drawe
               <X aria-hidden size={22} />
             </Radix.Close>
           </div>
-          {children}
+          <div data-body>{children}</div>
         </Radix.Content>
       </Radix.Portal>
     </Radix.Root>

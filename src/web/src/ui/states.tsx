@@ -1,11 +1,11 @@
 import type { ReactNode } from 'react';
 import { problemOf } from '../api/client';
-import { Button } from './button';
+import { Button, LinkButton } from './button';
 
 /** While something loads: its room is kept, so that nothing jumps. */
 export function Loading({ what }: { what: string }) {
   return (
-    <div role="status" className="grid gap-3 p-5">
+    <div aria-busy className="grid gap-3 p-5">
       <span className="sr-only">Loading {what}</span>
       {[0.6, 1, 0.8].map((width) => (
         <div key={width} className="bg-steel h-12 animate-pulse rounded-lg" style={{ width: `${width * 100}%` }} />
@@ -14,20 +14,21 @@ export function Loading({ what }: { what: string }) {
   );
 }
 
-/** When something could not be loaded: what happened, and what to do. */
+/** When something could not be loaded: what happened, and what to do. What is not there is not there at a second try. */
 export function Trouble({ error, retry, children }: { error: unknown; retry?: () => void; children?: ReactNode }) {
   const problem = problemOf(error);
+  const isThere = problem.status !== 404;
   return (
     <div role="alert" className="border-bad bg-sheet m-5 max-w-xl rounded-xl border-2 p-5">
       <h2 className="text-title">{problem.title}</h2>
       <p className="mt-1">{problem.detail}</p>
       <div className="mt-4 flex gap-3">
-        {retry && (
+        {isThere && retry && (
           <Button look="hands" onClick={retry}>
             Try again
           </Button>
         )}
-        {children}
+        {children ?? (!isThere && <LinkButton to="/">Go to the bench</LinkButton>)}
       </div>
     </div>
   );

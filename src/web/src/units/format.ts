@@ -60,10 +60,11 @@ export function figure(dimension: Dimension, value: number, units: UnitSystem): 
 
 /** A number with its unit, in the reader's units; a thing with a name of its own is called by it. */
 export function quantity(q: Quantity, units: UnitSystem): string {
-  if (q.label) return q.label;
   const s = sign(q.dimension, units);
   const text = figure(q.dimension, q.value, units);
-  return s === '' || s === '°' ? text + s : `${text} ${s}`;
+  const whole = s === '' || s === '°' ? text + s : `${text} ${s}`;
+  // The number of a drill alone says nothing to whoever works in millimetres.
+  return q.label?.startsWith('#') && units === 'metric' ? `${whole} (${q.label})` : q.label || whole;
 }
 
 /** A sentence with its numbers in their places; a unit said twice around a “±” or “to” is said once. */

@@ -5,7 +5,7 @@ import { Link } from 'react-router';
 import type { LedgerLine, LedgerNote, LedgerView, StackPlan, Tray } from '../../api/client';
 import { useRecord } from '../../outbox/useRecord';
 import { useKeptParts } from '../../outbox/useKeptParts';
-import { useMay, useUnits } from '../../session/session';
+import { useOff, useUnits } from '../../session/session';
 import { useLedger } from '../../shell/queries';
 import { fateWord } from '../../shell/words';
 import { trayPath, type StationProps } from '../registry';
@@ -39,7 +39,7 @@ export default function BuildPage({ tray }: StationProps) {
 }
 
 function Build({ tray, view }: { tray: Tray; view: LedgerView }) {
-  const mayRecord = useMay('workAtTheBench') && tray.facts.waitsFor !== 'handedBack';
+  const mayRecord = useOff(tray) === undefined;
   const entries = useRecord<LedgerNote>(tray.number);
   const [picked, setPicked] = useState<string | null>(null);
   const record = async (note: LedgerNote): Promise<boolean> => {
@@ -118,7 +118,6 @@ function Build({ tray, view }: { tray: Tray; view: LedgerView }) {
                 line={line}
                 advice={view.advice.find((one) => one.part === line.part.key)}
                 mayRecord={mayRecord}
-                busy={entries.busy}
                 errors={entries.problem?.errors ?? {}}
                 onRecord={record}
               />
@@ -176,13 +175,14 @@ function Ended({
   busy: boolean;
   onUndo: () => void;
 }) {
+  const back = line.fitted?.fate === 'leftOff' ? 'Take that back' : 'Take it out again';
   return (
     <div className="grid justify-items-start gap-2">
       <h3 className="text-figure font-heavy first-letter:uppercase">{line.part.label}</h3>
       <p>{line.fitted && endWords(line)}</p>
       {mayRecord && (
-        <Button disabled={busy} aria-label={`Take out: ${line.part.label}`} onClick={onUndo}>
-          <Undo2 aria-hidden size={18} /> {line.fitted?.fate === 'leftOff' ? 'Take that back' : 'Take it out again'}
+        <Button disabled={busy} aria-label={`${back}: ${line.part.label}`} onClick={onUndo}>
+          <Undo2 aria-hidden size={18} /> {back}
         </Button>
       )}
     </div>
@@ -218,7 +218,7 @@ function Lines({
   return (
     <Card label="Lines" className="block">
       <h2 className="pb-1 text-part">
-        {open === 0 ? `All ${lines.length} lines have ended` : `${open} of ${lines.length} lines open`}
+        {open === 0 ? `All ${lines.length} parts are back in` : `${open} of ${lines.length} parts to go`}
       </h2>
       <ul>
         {lines.toReversed().map((line) => (

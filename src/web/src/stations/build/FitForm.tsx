@@ -1,5 +1,5 @@
-import { useQuery } from '@tanstack/react-query';
-import { useEffect, useRef, useState } from 'react';
+import { useQuery, type UseQueryResult } from '@tanstack/react-query';
+import { useCallback, useEffect, useRef, useState } from 'react';
 import {
   api,
   ask,
@@ -8,6 +8,7 @@ import {
   type LedgerLine,
   type LedgerNote,
   type LedgerView,
+  type NewPartSource,
   type Tray,
 } from '../../api/client';
 import { useKept } from '../../outbox/drafts';
@@ -15,6 +16,7 @@ import { usePerson, useUnits } from '../../session/session';
 import { Button } from '../../ui/button';
 import { Choice } from '../../ui/choice';
 import { TextField } from '../../ui/field';
+import { focusAsked } from '../../ui/focus';
 import { say, torque, turns } from '../../units/format';
 import { foundWords } from '../../parts/found';
 import { HoleChoice } from '../../parts/HoleChoice';
@@ -29,13 +31,12 @@ interface Props {
   line: LedgerLine;
   advice: BuildAdvice | undefined;
   mayRecord: boolean;
-  busy: boolean;
   errors: Record<string, string[]>;
   onRecord: (note: LedgerNote) => Promise<boolean>;
 }
 
 /** One part on its way back in: what to look at, which way round, how firmly, and what becomes of it. */
-export function FitForm({ tray, view, line, advice, mayRecord, busy, errors, onRecord }: Props) {
+export function FitForm({ tray, view, line, advice, mayRecord, errors, onRecord }: Props) {
   const { part, found } = line;
   const person = usePerson();
   const units = useUnits();
@@ -50,33 +51,55 @@ export function FitForm({ tray, view, line, advice, mayRecord, busy, errors, onR
   const [another, setAnother] = useState((draft.hole ?? '') !== '' && draft.hole !== cameOutOf);
   const [asked, setSources] = useState(found?.verdict === 'renew' || line.state === 'missing' || part.newEachTime);
   const sources = asked || 'note.nearMatch' in errors;
-  const main = useRef<HTMLButtonElement>(null);
-  useEffect(() => {
-    if (!document.activeElement?.matches('input, textarea')) main.current?.focus({ preventScroll: true });
-  }, []);
+  const may = (fate: Fate): boolean => line.fates.includes(fate);
+  const fromKit = sources && may('renewed') && part.kitPart !== null;
+  const offers = useQuery({
+    queryKey: keys.newParts(tray.number, part.key),
+    queryFn: () =>
+      ask(
+        api.GET('/api/trays/{number}/ledger/new-parts', {
+          params: { path: { number: tray.number }, query: { part: part.key } },
+        }),
+      ),
+    enabled: fromKit,
+  });
+  // A gasket that no kit brings is cut from sheet.
+  const isCut = fromKit && may('made') && offers.data?.every((one) => one.verdict === 'differs') === true;
+  const sent = useRef(false);
+  const form = useRef<HTMLDivElement>(null);
+  const toNext = useCallback((from?: HTMLElement): void => void focusAsked(form.current, from), []);
+  const isThere = !fromKit || offers.isFetched;
+  useEffect(() => toNext(), [toNext, isThere]);
   const start = view.starts.find((one) => one.part === part.key);
   const firm = view.torques.find((one) => one.part === part.key);
-  const eighths = draft.eighths ?? start?.turnsEighths ?? null;
-  const may = (fate: Fate): boolean => line.fates.includes(fate);
+  // What nobody has set is not said to be set.
+  const { eighths } = draft;
   const end = async (fate: Fate, from?: { number: string; fromShelf: boolean }): Promise<void> => {
-    const settled = await onRecord({
-      kind: 'back',
-      part: part.key,
-      fate,
-      way: fate === 'leftOff' || fate === 'scrapped' ? null : draft.way || null,
-      item: from?.number ?? null,
-      fromShelf: from?.fromShelf ?? false,
-      turnsEighths: part.asks.includes('turns') && fate !== 'leftOff' && fate !== 'scrapped' ? eighths : null,
-      reason: draft.reason.trim() || null,
-      hole: (fate !== 'leftOff' && fate !== 'scrapped' && draft.hole?.trim()) || null,
-      nearMatch: fate === 'renewed' && draft.match ? draft.match === 'near' : null,
-    });
-    if (settled) clear();
+    // A second press while the first is on its way is the same press; another part does not wait for it.
+    if (sent.current) return;
+    sent.current = true;
+    try {
+      const settled = await onRecord({
+        kind: 'back',
+        part: part.key,
+        fate,
+        way: fate === 'leftOff' || fate === 'scrapped' ? null : draft.way || null,
+        item: from?.number ?? null,
+        fromShelf: from?.fromShelf ?? false,
+        turnsEighths: part.asks.includes('turns') && fate !== 'leftOff' && fate !== 'scrapped' ? eighths : null,
+        reason: draft.reason.trim() || null,
+        hole: (fate !== 'leftOff' && fate !== 'scrapped' && draft.hole?.trim()) || null,
+        nearMatch: fate === 'renewed' && draft.match ? draft.match === 'near' : null,
+      });
+      if (settled) clear();
+    } finally {
+      sent.current = false;
+    }
   };
   const names = (keys: readonly string[]): string =>
     keys.map((key) => view.lines.find((one) => one.part.key === key)?.part.label ?? key).join(', ');
   return (
-    <div role="group" aria-label={`Fit: ${part.label}`} className="grid gap-2.5">
+    <div ref={form} role="group" aria-label={`Fit: ${part.label}`} className="grid gap-2.5">
       <div>
         <h3 className="text-figure leading-tight font-heavy first-letter:uppercase">{part.label}</h3>
         <p className="text-mute">Came out: {foundWords(line, units)}</p>
@@ -87,16 +110,23 @@ export function FitForm({ tray, view, line, advice, mayRecord, busy, errors, onR
       {advice?.trap && <p className="text-title leading-snug font-bold">{advice.trap}</p>}
       {advice?.reason && <p className="leading-snug">{advice.reason}</p>}
       {part.ways.length > 0 && (
-        <WayChoice
-          part={part}
-          label={`Which way round it goes in: ${part.label}`}
-          value={draft.way}
-          problem={errors['note.way']?.[0]}
-          onChange={(way) => keep({ ...draft, way })}
-        />
+        <div data-asked={mayRecord && draft.way === '' ? '' : undefined}>
+          <WayChoice
+            part={part}
+            label={`Which way round it goes in: ${part.label}`}
+            value={draft.way}
+            problem={errors['note.way']?.[0]}
+            disabled={!mayRecord}
+            onChange={(way) => keep({ ...draft, way })}
+            onEnter={toNext}
+          />
+        </div>
       )}
       {cameOutOf !== '' && (
-        <div className="grid justify-items-start gap-1.5">
+        <div
+          className="grid justify-items-start gap-1.5"
+          data-asked={!mayRecord || draft.hole || another ? undefined : ''}
+        >
           <Choice
             label={`Which hole it went into: ${part.label}`}
             value={another ? 'another' : draft.hole === cameOutOf ? 'same' : ''}
@@ -110,6 +140,7 @@ export function FitForm({ tray, view, line, advice, mayRecord, busy, errors, onR
               setAnother(which === 'another');
               keep({ ...draft, hole: which === 'same' ? cameOutOf : '' });
             }}
+            onEnter={toNext}
           />
           {another && (
             <>
@@ -142,6 +173,11 @@ export function FitForm({ tray, view, line, advice, mayRecord, busy, errors, onR
           />
           {start && (
             <p className="text-mute">
+              {eighths === null && mayRecord && (
+                <Button className="mr-2" data-asked onClick={() => keep({ ...draft, eighths: start.turnsEighths })}>
+                  Set to {turns(start.turnsEighths)} out
+                </Button>
+              )}
               Starts at {turns(start.turnsEighths)} out
               {start.foundEighths !== null
                 ? `, was found at ${turns(start.foundEighths)}`
@@ -176,12 +212,7 @@ export function FitForm({ tray, view, line, advice, mayRecord, busy, errors, onR
         <>
           <div className="flex flex-wrap gap-2">
             {may('refitted') && (
-              <Button
-                ref={sources ? undefined : main}
-                look={sources ? 'plain' : 'hands'}
-                disabled={busy}
-                onClick={() => void end('refitted')}
-              >
+              <Button look={sources ? 'plain' : 'hands'} onClick={() => void end('refitted')}>
                 {may('scrapped') ? 'Put it back' : sources ? 'The old one is in' : 'It is in'}
               </Button>
             )}
@@ -191,22 +222,22 @@ export function FitForm({ tray, view, line, advice, mayRecord, busy, errors, onR
               </Button>
             )}
             {may('made') && (
-              <Button disabled={busy} onClick={() => void end('made')}>
+              <Button look={isCut ? 'hands' : 'plain'} onClick={() => void end('made')}>
                 Made one
               </Button>
             )}
             {may('scrapped') ? (
-              <Button look="hands" disabled={busy} onClick={() => void end('scrapped')}>
+              <Button look="hands" onClick={() => void end('scrapped')}>
                 Throw it out
               </Button>
             ) : (
-              <Button look="quiet" className="px-2" disabled={busy} onClick={() => void end('leftOff')}>
+              <Button look="quiet" className="px-2!" onClick={() => void end('leftOff')}>
                 Leave it off, with a reason
               </Button>
             )}
           </div>
           {sources && may('renewed') && part.asks.includes('match') && (
-            <div className="grid justify-items-start gap-1">
+            <div className="grid justify-items-start gap-1" data-asked={draft.match ? undefined : ''}>
               <Choice
                 label={`The new one: ${part.label}`}
                 value={draft.match ?? ''}
@@ -216,6 +247,7 @@ export function FitForm({ tray, view, line, advice, mayRecord, busy, errors, onR
                 ]}
                 disabled={!mayRecord}
                 onChange={(match) => keep({ ...draft, match })}
+                onEnter={toNext}
               />
               {draft.match === 'near' && (
                 <p className="font-medium">
@@ -224,11 +256,9 @@ export function FitForm({ tray, view, line, advice, mayRecord, busy, errors, onR
               )}
             </div>
           )}
-          {sources && may('renewed') && part.kitPart !== null && (
-            <Sources tray={tray.number} part={part.key} busy={busy} onTake={(source) => void end('renewed', source)} />
-          )}
+          {fromKit && <Sources offers={offers} onTake={(source) => void end('renewed', source)} />}
           {sources && may('renewed') && part.kitPart === null && (
-            <Button look="hands" className="justify-self-start" disabled={busy} onClick={() => void end('renewed')}>
+            <Button look="hands" className="justify-self-start" onClick={() => void end('renewed')}>
               The new one is in
             </Button>
           )}
@@ -251,30 +281,15 @@ export function FitForm({ tray, view, line, advice, mayRecord, busy, errors, onR
 
 /** What a new part can come from: what was decided on at Kit first, then the shelf. */
 function Sources({
-  tray,
-  part,
-  busy,
+  offers,
   onTake,
 }: {
-  tray: number;
-  part: string;
-  busy: boolean;
+  offers: UseQueryResult<NewPartSource[]>;
   onTake: (source: { number: string; fromShelf: boolean }) => void;
 }) {
   const units = useUnits();
   const [all, setAll] = useState(false);
-  const sources = useQuery({
-    queryKey: keys.newParts(tray, part),
-    queryFn: () =>
-      ask(api.GET('/api/trays/{number}/ledger/new-parts', { params: { path: { number: tray }, query: { part } } })),
-  });
-  const first = useRef<HTMLButtonElement>(null);
-  const ready = sources.isSuccess;
-  useEffect(() => {
-    // What was decided on at Kit is a key away.
-    if (ready && !document.activeElement?.matches('input, textarea')) first.current?.focus({ preventScroll: true });
-  }, [ready]);
-  const found = sources.data ?? [];
+  const found = offers.data ?? [];
   const shown = all ? found : found.filter((source) => source.verdict !== 'differs').slice(0, 3);
   return (
     <ul aria-label="A new one from" className="border-line border-t">
@@ -291,26 +306,26 @@ function Sources({
             </span>
           </span>
           <Button
-            ref={source === shown[0] ? first : undefined}
             look={source === shown[0] && source.verdict !== 'differs' ? 'hands' : 'plain'}
-            disabled={busy}
-            aria-label={`In, from ${source.number}`}
+            aria-label={`It is in, from ${source.number}`}
             onClick={() => onTake(source)}
           >
             It is in
           </Button>
         </li>
       ))}
-      {sources.isError && (
+      {offers.isError && (
         <li className="py-2">What is on the shelf needs the server; the old one can go in meanwhile.</li>
       )}
-      {sources.data && shown.length === 0 && (
+      {offers.data && shown.length === 0 && (
         <li className="py-2">None on the shelf that fits. Book one in at Stock, make one, or decide again at Kit.</li>
       )}
       {!all && found.length > shown.length && (
         <li>
-          <Button look="quiet" className="px-0" onClick={() => setAll(true)}>
-            {found.length - shown.length} more that differ or are further down
+          <Button look="quiet" className="px-0!" onClick={() => setAll(true)}>
+            {found.length - shown.length === 1
+              ? '1 more that differs or is further down'
+              : `${found.length - shown.length} more that differ or are further down`}
           </Button>
         </li>
       )}

@@ -1,8 +1,9 @@
 import { useState } from 'react';
 import type { ChokeKind, Tray } from '../../api/client';
 import { LinesPage } from '../../gauge/LinesPage';
-import { useMay } from '../../session/session';
+import { useOff } from '../../session/session';
 import { choices, chokeWord } from '../../shell/words';
+import { OffBecause } from '../../ui/button';
 import { Card } from '../../ui/card';
 import { Choice } from '../../ui/choice';
 import { Notice } from '../../ui/states';
@@ -25,10 +26,18 @@ const seenOpen = (tray: Tray): number => {
   return finding('lever-return') === '' || finding('lever-return') === 'notRead' ? 0 : 1;
 };
 
+/** What was seen of the plate of a choke that is not timed: where it came to rest before what let it go. */
+const plateWords = (tray: Tray): string => {
+  const seen = ['lever-return', 'lever-lets', 'knob-ends']
+    .map((key) => tray.lines.find((line) => line.key === `chokes/${key}`))
+    .find((line) => line?.standing != null);
+  return seen ? `${seen.label}: ${seen.judgement.word.toLowerCase()}.` : 'Not looked at yet.';
+};
+
 /** The choke: looked at in the order of its kind, timed from the start, its release set. */
 export default function ChokesPage({ tray, writing }: StationProps) {
   const [busy, setBusy] = useState(false);
-  const mayRecord = useMay('workAtTheBench') && tray.facts.waitsFor !== 'handedBack';
+  const mayRecord = useOff(tray) === undefined;
   const { choke } = tray.facts;
   const opening = tray.lines.find((line) => line.key === 'chokes/opening');
   const locked = tray.whyNotProven ?? tray.whyNotRun;
@@ -55,11 +64,17 @@ export default function ChokesPage({ tray, writing }: StationProps) {
         </Notice>
       )}
       {(choke === 'vacuum' || choke === 'heat') && opening && (
-        <StartClock tray={tray.number} line={opening} choke={choke} disabled={!mayRecord || locked !== null} />
+        <OffBecause why={locked}>
+          <StartClock tray={tray.number} line={opening} choke={choke} disabled={!mayRecord || locked !== null} />
+        </OffBecause>
       )}
       {(choke === 'lever' || choke === 'manual') && tray.spec && (
-        <Card label="Choke" className="max-w-72">
+        <Card label="Choke plate" className="grid items-center gap-x-5 gap-y-1 sm:grid-cols-[14rem_1fr]">
           <ChokeDrawing choke={choke} opening={seenOpen(tray)} />
+          <div>
+            <p className="text-mute text-note font-strong">What was seen of the plate</p>
+            <p className="text-title">{plateWords(tray)}</p>
+          </div>
         </Card>
       )}
       <LinesPage key={choke} tray={tray} station="chokes" title={choke ? titles[choke] : 'Choke'} />

@@ -41,7 +41,7 @@ export function StartClock({ tray, line, choke, disabled }: Props) {
   const [series, setSeries] = useState<StartSeries | null>(null);
   const fields = line.form.groups[0]?.fields ?? [];
   const offered = events.filter((event) => fields.some((field) => field.name === event.field));
-  const values = { ...line.standing?.typed.values, ...state.draft.values };
+  const values = { ...(state.draft.alone ? {} : line.standing?.typed.values), ...state.draft.values };
   const press = (field: string): void => {
     const now = clock.now();
     if (now === null) return;
@@ -83,6 +83,7 @@ export function StartClock({ tray, line, choke, disabled }: Props) {
                 disabled={disabled}
                 onClick={() => {
                   state.change({
+                    alone: true,
                     group: line.form.groups[0]?.name ?? null,
                     values: Object.fromEntries(
                       Object.entries(state.draft.values).filter(([name]) => !events.some((e) => e.field === name)),
@@ -116,6 +117,7 @@ export function StartClock({ tray, line, choke, disabled }: Props) {
               clock.stop();
               setSeries(read);
               state.change({
+                alone: true,
                 group: line.form.groups[0]?.name ?? null,
                 values: {
                   ...state.draft.values,

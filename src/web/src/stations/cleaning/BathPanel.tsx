@@ -96,7 +96,7 @@ export function BathPanel({ view, now, mayRecord, tray, staysOut = [] }: Props) 
           <p className="text-mute leading-snug">
             {state.fitted
               ? `From its own readings: heading for ${temperature(state.endC, units)}, time constant ${Math.round(state.timeConstantMin)} min.`
-              : `Reckoned with a time constant of ${Math.round(state.timeConstantMin)} min. Four readings since the heater was switched give its own.`}
+              : `By the usual time constant of ${Math.round(state.timeConstantMin)} min. Four readings since the heater was switched give its own.`}
           </p>
         </>
       )}
@@ -161,7 +161,7 @@ export function BathPanel({ view, now, mayRecord, tray, staysOut = [] }: Props) 
                         <Button
                           look={basket.standing === 'done' ? 'hands' : 'plain'}
                           disabled={work.busy}
-                          aria-label={`Out: tray ${basket.tray}`}
+                          aria-label={`It is out: tray ${basket.tray}`}
                           onClick={() => (basket.hasHadItsTime ? out(basket, true) : setEarly(basket.tray))}
                         >
                           It is out

@@ -2,7 +2,7 @@ import { Card } from '../../ui/card';
 import { useParams } from 'react-router';
 import type { CleaningNote } from '../../api/client';
 import { useRecord } from '../../outbox/useRecord';
-import { useMay } from '../../session/session';
+import { useOff } from '../../session/session';
 import { useCleaning } from '../../shell/queries';
 import { trayPath, type StationProps } from '../registry';
 import { Loading, Notice, Trouble } from '../../ui/states';
@@ -20,7 +20,7 @@ export default function CleaningPage({ tray }: StationProps) {
   const cleaning = useCleaning(tray.number);
   const params = useParams();
   const entries = useRecord<CleaningNote>(tray.number);
-  const mayRecord = useMay('workAtTheBench') && tray.facts.waitsFor !== 'handedBack';
+  const mayRecord = useOff(tray) === undefined;
   if (cleaning.isPending) return <Loading what="how it is cleaned" />;
   if (!cleaning.data) return <Trouble error={cleaning.error} retry={() => void cleaning.refetch()} />;
   const view = cleaning.data;

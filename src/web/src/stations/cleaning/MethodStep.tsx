@@ -5,7 +5,9 @@ import { useUnits } from '../../session/session';
 import { trayPath } from '../registry';
 import { Button, LinkButton } from '../../ui/button';
 import { Several } from '../../ui/choice';
+import { focusNextThere } from '../../ui/focus';
 import { Notice } from '../../ui/states';
+import { useLed } from '../../ui/useLed';
 import { temperature } from '../../units/format';
 import type { StepProps } from './step';
 
@@ -16,21 +18,30 @@ export function MethodStep({ tray, view, mayRecord, busy, record }: StepProps) {
   const offers = [...plan.offers].sort(
     (a, b) => Number(b.chosen || b.done) - Number(a.chosen || a.done) || rank[a.standing] - rank[b.standing],
   );
+  const isDone = plan.offers.some((one) => one.done);
+  const step = useLed<HTMLDivElement>({
+    step: `${plan.wet} ${plan.soils?.length === 0} ${plan.offers.map((one) => `${one.chosen} ${one.done}`).join()}`,
+    busy,
+  });
   return (
-    <>
+    <div ref={step} className="grid gap-3">
       <div className="grid gap-1.5">
         <h3 className="text-mute font-strong">What has to come off</h3>
-        <div className="flex flex-wrap items-center gap-2">
+        <div
+          className="flex flex-wrap items-center gap-2"
+          data-asked={mayRecord && plan.soils === null ? '' : undefined}
+        >
           <Several
             label="What has to come off"
             values={plan.soils ?? []}
+            disabled={!mayRecord}
             options={view.soils.map((soil) => ({ value: soil.key, label: soil.label }))}
             onChange={(soils) => void record({ kind: 'soils', soils })}
           />
           <Button
             aria-pressed={plan.soils?.length === 0}
             className="aria-pressed:bg-ink aria-pressed:text-sheet"
-            disabled={!mayRecord || busy}
+            disabled={!mayRecord}
             onClick={() => void record({ kind: 'soils', soils: [] })}
           >
             Looks clean
@@ -49,10 +60,20 @@ export function MethodStep({ tray, view, mayRecord, busy, record }: StepProps) {
           <p className="font-bold">
             Wet from what was used last. Rinse, blow out and dry before anything else follows.
           </p>
-          <Button look="hands" disabled={!mayRecord || busy} onClick={() => void record({ kind: 'dry' })}>
+          <Button look="hands" disabled={!mayRecord} onClick={() => void record({ kind: 'dry' })}>
             Rinsed and dry
           </Button>
         </div>
+      )}
+      {isDone && !plan.wet && plan.openPassages > 0 && (
+        <LinkButton
+          look="hands"
+          className="justify-self-start"
+          to={`${trayPath(tray.number, 'cleaning')}/passages`}
+          onClick={focusNextThere}
+        >
+          Blow through the passages, {plan.openPassages} open
+        </LinkButton>
       )}
       <ul>
         {offers.map((offer) => (
@@ -60,23 +81,27 @@ export function MethodStep({ tray, view, mayRecord, busy, record }: StepProps) {
             key={offer.recipe.key}
             tray={tray.number}
             offer={offer}
-            mayRecord={mayRecord && !busy}
+            isDone={isDone}
+            mayRecord={mayRecord}
             record={record}
           />
         ))}
       </ul>
-    </>
+    </div>
   );
 }
 
 function Offer({
   tray,
   offer,
+  isDone,
   mayRecord,
   record,
 }: {
   tray: number;
   offer: RecipeOffer;
+  /** One way has been gone already: another is no longer what is next. */
+  isDone: boolean;
   mayRecord: boolean;
   record: StepProps['record'];
 }) {
@@ -118,7 +143,7 @@ function Offer({
           )}
           {recipe.vessel !== 'none' && standing !== 'notNow' ? (
             <LinkButton
-              look={(standing === 'advised' && !done) || chosen ? 'hands' : 'plain'}
+              look={(standing === 'advised' && !done && !isDone) || chosen ? 'hands' : 'plain'}
               to={`${trayPath(tray, 'cleaning')}/bath`}
             >
               {done ? 'Once more' : 'Into the bath'}
@@ -128,7 +153,7 @@ function Offer({
               <Button
                 look="hands"
                 disabled={!mayRecord}
-                aria-label={`Done: ${recipe.label}`}
+                aria-label={`It is done: ${recipe.label}`}
                 onClick={() => method('done')}
               >
                 It is done
@@ -137,7 +162,7 @@ function Offer({
                 look="quiet"
                 className="px-2"
                 disabled={!mayRecord}
-                aria-label={`Not: ${recipe.label}`}
+                aria-label={`Not this: ${recipe.label}`}
                 onClick={() => method('dropped')}
               >
                 Not this
@@ -146,9 +171,9 @@ function Offer({
           ) : (
             standing !== 'notNow' && (
               <Button
-                look={standing === 'advised' && !done ? 'hands' : 'plain'}
+                look={standing === 'advised' && !done && !isDone ? 'hands' : 'plain'}
                 disabled={!mayRecord}
-                aria-label={`Choose: ${recipe.label}`}
+                aria-label={`${done ? 'Once more' : 'Choose it'}: ${recipe.label}`}
                 onClick={() => method('chosen')}
               >
                 {done ? 'Once more' : 'Choose it'}

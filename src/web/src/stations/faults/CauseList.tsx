@@ -14,13 +14,14 @@ import { FixDone } from './NextPanel';
 const FEW = 6;
 
 interface Props {
+  tray: number;
   view: TraceView;
   mayRecord: boolean;
   record: (note: TraceNote) => Promise<boolean>;
 }
 
 /** Causes still standing, most likely first, with the reason in a sentence and the arithmetic a touch away. */
-export function CauseList({ view, mayRecord, record }: Props) {
+export function CauseList({ tray, view, mayRecord, record }: Props) {
   const { trace } = view;
   const units = useUnits();
   const [all, setAll] = useState(false);
@@ -48,7 +49,8 @@ export function CauseList({ view, mayRecord, record }: Props) {
       </header>
       <p className="text-mute pb-1.5 leading-snug">
         More than one thing wrong: {percent(trace.severalProbability)}. Not in the carburetor:{' '}
-        {percent(trace.elsewhereProbability)}. None of these: {percent(trace.noneProbability)}.
+        {percent(trace.elsewhereProbability)}. None of these: {percent(trace.noneProbability)}. Several can be true
+        together: the shares need not add up to one.
         {view.historyUsed &&
           (trays === 0
             ? ' No closed trace of ours to learn from yet.'
@@ -67,6 +69,7 @@ export function CauseList({ view, mayRecord, record }: Props) {
             part={view.parts[standing.cause.id] ?? null}
             currency={view.currency}
             historyUsed={view.historyUsed}
+            tray={tray}
             mayRecord={mayRecord}
             record={record}
           />
@@ -86,6 +89,7 @@ function Cause({
   part,
   currency,
   historyUsed,
+  tray,
   mayRecord,
   record,
 }: Omit<Props, 'view'> & {
@@ -93,6 +97,7 @@ function Cause({
   part: { key: string; label: string } | null;
   currency: string;
   historyUsed: boolean;
+  tray: number;
 }) {
   const units = useUnits();
   const [open, setOpen] = useState(false);
@@ -101,12 +106,15 @@ function Cause({
   return (
     <li className="border-line border-t">
       <Collapsible.Root open={open} onOpenChange={setOpen}>
-        <Collapsible.Trigger className="hover:bg-paper -mx-2 grid w-[calc(100%+1rem)] grid-cols-[1fr_6.5rem_3.25rem_1.25rem] items-center gap-x-3 rounded-lg px-2 py-1.5 text-left">
+        <Collapsible.Trigger className="hover:bg-paper -mx-2 grid w-[calc(100%+1rem)] grid-cols-[1fr_3.25rem_1.25rem] items-center gap-x-3 gap-y-1 rounded-lg px-2 py-1.5 text-left sm:grid-cols-[1fr_6.5rem_3.25rem_1.25rem]">
           <span className="min-w-0 leading-tight">
             <span className="block text-lead font-strong">{cause.label}</span>
             <span className="text-mute block text-note">{say(standing.reason, units)}</span>
           </span>
-          <span aria-hidden className="bg-steel h-3 overflow-hidden rounded-full">
+          <span
+            aria-hidden
+            className="bg-steel h-3 overflow-hidden rounded-full max-sm:order-last max-sm:col-span-3 max-sm:h-2"
+          >
             <span
               className="bg-ink block h-full rounded-full"
               style={{ width: `${Math.max(2, 100 * probability)}%` }}
@@ -125,7 +133,10 @@ function Cause({
           </div>
           <ul aria-label="What each finding adds" className="grid gap-1">
             {standing.weighings.map((w) => (
-              <li key={w.findingId + String(w.logOdds)} className="grid grid-cols-[1fr_7rem_3.5rem] items-center gap-3">
+              <li
+                key={w.findingId + String(w.logOdds)}
+                className="grid grid-cols-[1fr_4rem_3.5rem] items-center gap-3 sm:grid-cols-[1fr_7rem_3.5rem]"
+              >
                 <span className="leading-tight">
                   {w.present ? '' : 'Not: '}
                   {w.label}
@@ -151,7 +162,7 @@ function Cause({
               `, ${percent(standing.prior, 1)} with our own history (confirmed ${standing.confirmedBefore.toFixed(1)} times)`}
             . Numbers at the bars are changes of log-odds. Source: {cause.source}.
           </p>
-          <FixDone causeId={cause.id} refer={cause.refer} mayRecord={mayRecord} record={record} />
+          <FixDone tray={tray} causeId={cause.id} refer={cause.refer} mayRecord={mayRecord} record={record} />
         </Collapsible.Content>
       </Collapsible.Root>
     </li>

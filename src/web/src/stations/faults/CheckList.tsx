@@ -16,6 +16,7 @@ export function CheckList({
   onChoose: (check: CheckValue) => void;
 }) {
   const [open, setOpen] = useState(false);
+  const best = Math.min(...checks.map((value) => value.expectedMinutes));
   return (
     <Collapsible.Root open={open} onOpenChange={setOpen} asChild>
       <Card label="Other checks" pad="rows" className="block">
@@ -29,8 +30,7 @@ export function CheckList({
               <tr className="text-mute text-note">
                 <th className="py-1 pr-3 font-strong">Check</th>
                 <th className="py-1 pr-3 text-right font-strong">Takes</th>
-                <th className="py-1 pr-3 text-right font-strong">To a fix</th>
-                <th className="py-1 pr-3 text-right font-strong">Tells</th>
+                <th className="py-1 pr-3 text-right font-strong">Longer than the best</th>
                 <td />
               </tr>
             </thead>
@@ -42,9 +42,10 @@ export function CheckList({
                   </th>
                   <td className="num py-1 pr-3 text-right whitespace-nowrap">{Math.round(value.minutes)} min</td>
                   <td className="num py-1 pr-3 text-right whitespace-nowrap">
-                    {Math.round(value.expectedMinutes)} min
+                    {Math.round(value.expectedMinutes - best) < 1
+                      ? ''
+                      : `${Math.round(value.expectedMinutes - best)} min`}
                   </td>
-                  <td className="num py-1 pr-3 text-right whitespace-nowrap">{value.informationBits.toFixed(2)} bit</td>
                   <td className="py-1 text-right">
                     <Button
                       look="quiet"

@@ -2,7 +2,7 @@ import { Card } from '../../ui/card';
 import { CloudOff } from 'lucide-react';
 import { useRef, useState } from 'react';
 import type { CheckValue, FaultWords, TraceNote, TraceView, Tray } from '../../api/client';
-import { useMay } from '../../session/session';
+import { useOff } from '../../session/session';
 import { useRecord } from '../../outbox/useRecord';
 import { useFaultWords, useTrace } from '../../shell/queries';
 import { Button } from '../../ui/button';
@@ -33,7 +33,7 @@ export default function FaultsPage({ tray }: StationProps) {
 function OpenTrace({ tray, view, words }: { tray: Tray; view: TraceView; words: FaultWords }) {
   const { trace } = view;
   const work = useRecord<TraceNote>(tray.number);
-  const mayRecord = useMay('workAtTheBench') && tray.facts.waitsFor !== 'handedBack';
+  const mayRecord = useOff(tray) === undefined;
   const [chosenId, setChosen] = useState<string | null>(null);
   const chosen = trace.checks.find((value) => value.check.id === chosenId) ?? null;
   const top = useRef<HTMLDivElement>(null);
@@ -60,6 +60,7 @@ function OpenTrace({ tray, view, words }: { tray: Tray; view: TraceView; words: 
         key={`${trace.next.kind}${trace.next.checkId ?? ''}${chosen?.check.id ?? ''}${trace.evidence.items.length}`}
         tray={tray}
         trace={trace}
+        parts={view.parts}
         words={words}
         lines={stepLines}
         chosen={chosen}
@@ -88,7 +89,7 @@ function OpenTrace({ tray, view, words }: { tray: Tray; view: TraceView; words: 
         mayRecord={mayRecord && !work.busy}
         record={work.record}
       />
-      <CauseList view={view} mayRecord={mayRecord && !work.busy} record={work.record} />
+      <CauseList tray={tray.number} view={view} mayRecord={mayRecord && !work.busy} record={work.record} />
       <EvidenceList
         tray={tray.number}
         view={view}

@@ -61,7 +61,7 @@ export function FoundList({ tray, trace, people, words, mayRecord, record }: Pro
                     <Button
                       look="hands"
                       disabled={!mayRecord}
-                      aria-label={`Confirm: ${fault.label}`}
+                      aria-label={`It was that: ${fault.label}`}
                       onClick={settle(fault.causeId, 'fixed')}
                     >
                       It was that

@@ -1,11 +1,12 @@
 import { Card } from '../../ui/card';
-import { useState } from 'react';
-import type { CheckValue, FaultWords, Line, Said, Trace, TraceNote, Tray } from '../../api/client';
+import { useRef, useState } from 'react';
+import type { CheckValue, FaultWords, Line, Said, Trace, TraceNote, TraceView, Tray } from '../../api/client';
 import { GaugeLine } from '../../gauge/GaugeLine';
 import { useKept } from '../../outbox/drafts';
 import { usePerson, useUnits } from '../../session/session';
+import { Link } from 'react-router';
 import { trayPath } from '../registry';
-import { Button, LinkButton } from '../../ui/button';
+import { Button, LinkButton, OffBecause } from '../../ui/button';
 import { CautionNote } from '../../ui/caution';
 import { Choice } from '../../ui/choice';
 import { percent, say } from '../../units/format';
@@ -21,6 +22,8 @@ const noAnswers: Record<string, Said> = {};
 interface Props {
   tray: Tray;
   trace: Trace;
+  /** The bench part each cause sits at. */
+  parts: TraceView['parts'];
   words: FaultWords;
   /** Quick tests on which what it asks is read as a number. */
   lines: Line[];
@@ -29,6 +32,13 @@ interface Props {
   mayRecord: boolean;
   record: (note: TraceNote) => Promise<boolean>;
   onLeave: () => void;
+}
+
+/** How much longer another check takes than the best one. */
+function slower(chosen: CheckValue, trace: Trace): string {
+  const best = trace.checks[0]?.expectedMinutes ?? trace.fixMinutes;
+  const more = Math.round(chosen.expectedMinutes - best);
+  return more < 1 ? 'As quick as the best.' : `About ${more} min longer than the best way.`;
 }
 
 /** What has to be known before a chosen check is asked in its place. */
@@ -45,7 +55,7 @@ const askedFirst = (value: CheckValue, trace: Trace): CheckValue =>
       });
 
 /** The one thing to do next, what it would tell, and the answers it asks for. */
-export function NextPanel({ tray, trace, words, lines, chosen: wanted, mayRecord, record, onLeave }: Props) {
+export function NextPanel({ tray, trace, parts, words, lines, chosen: wanted, mayRecord, record, onLeave }: Props) {
   const units = useUnits();
   const before = wanted?.before ?? null;
   const chosen = wanted && askedFirst(wanted, trace);
@@ -66,6 +76,8 @@ export function NextPanel({ tray, trace, words, lines, chosen: wanted, mayRecord
   const asks = [...open].sort((a, b) => (rank(a) < 0 ? 99 : rank(a)) - (rank(b) < 0 ? 99 : rank(b)));
   const caution = chosen ? chosen.caution : next.caution;
   const minutes = chosen ? chosen.minutes : next.minutes;
+  const first = chosen ? chosen.first : next.first;
+  const firstWords = chosen ? chosen.firstWords : next.firstWords;
   return (
     <Card label="Next step" pad="none" className="block">
       <div className="px-4 pt-3 pb-3">
@@ -78,9 +90,7 @@ export function NextPanel({ tray, trace, words, lines, chosen: wanted, mayRecord
         </h2>
         <p className="text-mute mt-0.5 leading-snug">
           {before && `Before “${wanted?.check.label ?? ''}”: ${wanted?.beforeWords ?? ''}. `}
-          {chosen && !before
-            ? `Expected ${Math.round(chosen.expectedMinutes)} min to a fix this way, ${Math.round(trace.checks[0]?.expectedMinutes ?? trace.fixMinutes)} min by the best.`
-            : !before && say(next.why, units)}
+          {chosen && !before ? slower(chosen, trace) : !before && say(next.why, units)}
         </p>
         {chosen && (
           <Button look="quiet" onClick={onLeave}>
@@ -94,8 +104,8 @@ export function NextPanel({ tray, trace, words, lines, chosen: wanted, mayRecord
             asks={asks}
             words={words}
             tells={tells}
-            first={chosen ? chosen.first : next.first}
-            firstWords={chosen ? chosen.firstWords : next.firstWords}
+            first={first}
+            firstWords={firstWords}
             mayRecord={mayRecord}
             record={record}
           />
@@ -103,23 +113,34 @@ export function NextPanel({ tray, trace, words, lines, chosen: wanted, mayRecord
         {lines.length > 0 && (
           <div className="border-line mt-2 border-t pt-2">
             <p className="text-mute text-note font-strong">{asks.length > 0 ? 'Or as a number' : 'As a number'}</p>
-            {lines.map((line) => (
-              <GaugeLine
-                key={line.key}
-                tray={tray.number}
-                line={line}
-                locked={!mayRecord || (chosen ? chosen.first : next.first) !== null}
-                way={undefined}
-                history={tray.logbook.filter((entry) => entry.lineKey === line.key)}
-              />
-            ))}
+            <OffBecause why={firstWords && `First: ${firstWords}.`}>
+              {lines.map((line) => (
+                <GaugeLine
+                  key={line.key}
+                  tray={tray.number}
+                  line={line}
+                  locked={!mayRecord || first !== null}
+                  way={undefined}
+                  history={tray.logbook.filter((entry) => entry.lineKey === line.key)}
+                />
+              ))}
+            </OffBecause>
           </div>
         )}
         {!chosen && next.firstWords && next.kind === 'fix' && (
           <p className="text-unsure mt-1 font-bold">First: {next.firstWords}.</p>
         )}
         {!chosen && (next.kind === 'fix' || next.kind === 'refer') && next.causeId && (
-          <FixDone causeId={next.causeId} refer={next.kind === 'refer'} mayRecord={mayRecord} record={record} />
+          <>
+            <PartLink tray={tray.number} trace={trace} part={parts[next.causeId]} />
+            <FixDone
+              tray={tray.number}
+              causeId={next.causeId}
+              refer={next.kind === 'refer'}
+              mayRecord={mayRecord}
+              record={record}
+            />
+          </>
         )}
         {!chosen && next.kind === 'done' && (
           <LinkButton
@@ -162,9 +183,9 @@ function Answers({
   const [missing, setMissing] = useState(false);
   const label = (id: string): string => words.findings.find((f) => f.id === id)?.label ?? id;
   const cause = (id: string | null): string => words.causes.find((c) => c.id === id)?.label ?? 'nothing in the table';
-  const submit = async (): Promise<void> => {
+  const submit = async (all = answers): Promise<void> => {
     const given = asks.flatMap((id) => {
-      const answer = answers[id];
+      const answer = all[id];
       return answer ? [{ findingId: id, said: answer, doubtful: false }] : [];
     });
     setMissing(given.length === 0);
@@ -172,8 +193,21 @@ function Answers({
     const fromOwner = checkId === 'owner-story';
     if (await record({ kind: 'findings', checkId, answers: given, fromOwner })) clear();
   };
+  const form = useRef<HTMLFormElement>(null);
+  /** Enter goes to the next question that is not answered, then records. */
+  const onward = (from: HTMLElement): void => {
+    const groups = [...(form.current?.querySelectorAll<HTMLElement>('[data-choice]') ?? [])];
+    const at = groups.findIndex((group) => group.contains(from));
+    const next = [...groups.slice(at + 1), ...groups.slice(0, at)].find(
+      (group) => !group.querySelector('[aria-checked="true"]'),
+    );
+    const item = next?.querySelector<HTMLElement>('[role="radio"]');
+    if (item) item.focus();
+    else form.current?.requestSubmit();
+  };
   return (
     <form
+      ref={form}
       className="mt-2"
       onSubmit={(event) => {
         event.preventDefault();
@@ -192,85 +226,123 @@ function Answers({
           </Button>
         </div>
       )}
-      <ul>
-        {asks.map((id) => {
-          const tell = tells.find((t) => t.findingId === id);
-          return (
-            <li
-              key={id}
-              className="border-line flex flex-wrap items-center justify-between gap-x-4 gap-y-1 border-t py-1.5"
-            >
-              <span className="min-w-0 flex-1 basis-56 leading-tight">
-                <span className="font-medium">{label(id)}?</span>
-                {tell?.ifPresent && (
-                  <span className="text-mute block text-note">
-                    Yes: {cause(tell.ifPresent)}, {percent(tell.ifPresentProbability)}. No: {cause(tell.ifAbsent)},{' '}
-                    {percent(tell.ifAbsentProbability)}.
-                  </span>
-                )}
-              </span>
-              <Choice
-                label={`${label(id)}?`}
-                value={answers[id] ?? ''}
-                options={said}
-                disabled={!mayRecord || first !== null}
-                onChange={(answer) => keep({ ...answers, [id]: answer })}
-              />
-            </li>
-          );
-        })}
-      </ul>
-      <div className="border-line flex flex-wrap items-center gap-2 border-t pt-2">
-        <Button type="submit" look="hands" disabled={!mayRecord || first !== null}>
-          Record
-        </Button>
-        {asks.length > 1 && (
-          <Button
-            look="quiet"
-            disabled={!mayRecord || first !== null}
-            onClick={() => keep({ ...Object.fromEntries(asks.map((id) => [id, 'absent' as const])), ...answers })}
-          >
-            No to the rest
+      <OffBecause why={first && firstWords && `First: ${firstWords}.`}>
+        <ul>
+          {asks.map((id) => {
+            const tell = tells.find((t) => t.findingId === id);
+            return (
+              <li
+                key={id}
+                className="border-line flex flex-wrap items-center justify-between gap-x-4 gap-y-1 border-t py-1.5"
+              >
+                <span className="min-w-0 flex-1 basis-56 leading-tight">
+                  <span className="font-medium">{label(id)}?</span>
+                  {tell?.ifPresent && (
+                    <span className="text-mute block text-note">
+                      Yes: {cause(tell.ifPresent)}, {percent(tell.ifPresentProbability)}. No: {cause(tell.ifAbsent)},{' '}
+                      {percent(tell.ifAbsentProbability)}.
+                    </span>
+                  )}
+                </span>
+                <Choice
+                  label={`${label(id)}?`}
+                  value={answers[id] ?? ''}
+                  options={said}
+                  disabled={!mayRecord || first !== null}
+                  onEnter={onward}
+                  onChange={(answer) => keep({ ...answers, [id]: answer })}
+                />
+              </li>
+            );
+          })}
+        </ul>
+        <div className="border-line flex flex-wrap items-center gap-2 border-t pt-2">
+          <Button type="submit" look="hands" disabled={!mayRecord || first !== null}>
+            Record
           </Button>
-        )}
-        {missing && (
-          <p role="alert" className="text-bad font-medium">
-            Answer at least one.
-          </p>
-        )}
-      </div>
+          {asks.length > 1 && (
+            <Button
+              look="quiet"
+              disabled={!mayRecord || first !== null}
+              onClick={() =>
+                void submit({ ...Object.fromEntries(asks.map((id) => [id, 'absent' as const])), ...answers })
+              }
+            >
+              No to the rest
+            </Button>
+          )}
+          {missing && (
+            <p role="alert" className="text-bad font-medium">
+              Answer at least one.
+            </p>
+          )}
+        </div>
+      </OffBecause>
     </form>
   );
 }
 
-/** After a fix: was it that? */
+/** The way to where it is put right: the part lit at Strip while it is in, at Clean once it is out. */
+function PartLink({ tray, trace, part }: { tray: number; trace: Trace; part: TraceView['parts'][string] | undefined }) {
+  if (!part) return null;
+  const isOut = trace.evidence.apart === 'strip';
+  const query = new URLSearchParams({ part: part.key, label: part.label });
+  return (
+    <LinkButton
+      className="mt-2.5"
+      to={`${isOut ? `${trayPath(tray, 'cleaning')}/passages` : trayPath(tray, 'strip')}?${query}`}
+    >
+      Go to {part.label} at {isOut ? 'Clean' : 'Strip'}
+    </LinkButton>
+  );
+}
+
+/** After a fix: did that cure it? Nothing is recorded before it has been run. */
 export function FixDone({
+  tray,
   causeId,
   refer,
   mayRecord,
   record,
 }: {
+  tray: number;
   causeId: string;
   refer: boolean;
   mayRecord: boolean;
   record: (note: TraceNote) => Promise<boolean>;
 }) {
+  const [notRun, setNotRun] = useState(false);
   const settle = (outcome: 'fixed' | 'notIt' | 'referred') => (): void =>
     void record({ kind: 'fault', causeId, outcome });
   return (
-    <div className="mt-2.5 flex flex-wrap gap-2">
+    <div className="mt-2.5 flex flex-wrap items-center gap-2">
+      <span className="w-full font-strong">{refer ? 'Is it that?' : 'Done. Did that cure it?'}</span>
       {refer ? (
         <Button look="hands" disabled={!mayRecord} onClick={settle('referred')}>
-          Referred: it is that
+          Yes, sent on
         </Button>
       ) : (
         <Button look="hands" disabled={!mayRecord} onClick={settle('fixed')}>
-          Put right: it was that
+          Yes, it was that
         </Button>
       )}
       <Button disabled={!mayRecord} onClick={settle('notIt')}>
-        It was not that
+        No, it was not that
       </Button>
+      {!refer && (
+        <Button look="quiet" aria-expanded={notRun} onClick={() => setNotRun(!notRun)}>
+          Not run yet
+        </Button>
+      )}
+      {notRun && (
+        <p className="w-full leading-snug">
+          Put it together, then{' '}
+          <Link className="underline underline-offset-4" to={trayPath(tray, 'proving')}>
+            run it at Prove
+          </Link>{' '}
+          and come back here: it stays open until you know.
+        </p>
+      )}
     </div>
   );
 }

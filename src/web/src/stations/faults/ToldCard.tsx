@@ -73,7 +73,7 @@ export function ToldCard({ tray, trace, words, mayRecord, record, onCheck }: Pro
             {one.checkId && one.state === 'open' && (
               <Button
                 look="quiet"
-                aria-label={`Do it: ${check(one.checkId)}`}
+                aria-label={`What would tell: ${check(one.checkId)}`}
                 disabled={!mayRecord}
                 onClick={() => onCheck(one.checkId ?? '')}
               >

@@ -12,12 +12,14 @@ import { Button, LinkButton } from '../../ui/button';
 import { PasswordField, TextField, TextArea } from '../../ui/field';
 import { Notice } from '../../ui/states';
 import { VerdictWord } from '../../ui/verdict';
-import { say } from '../../units/format';
+import { moment, say } from '../../units/format';
 
 /** The last station: what is still open, or everything in order; then it goes. */
 export default function HandoverPage({ tray, writing }: StationProps) {
   const units = useUnits();
   const released = tray.facts.waitsFor === 'handedBack';
+  const release =
+    tray.logbook.find((entry) => entry.kind === 'release') ?? tray.logbook.find((entry) => entry.kind === 'words');
   const open = tray.obstacles;
   const report = (
     <LinkButton to={`${trayPath(tray.number)}/report`}>
@@ -53,9 +55,13 @@ export default function HandoverPage({ tray, writing }: StationProps) {
         </Notice>
       )}
       {released ? (
-        <Notice tone="ok" title="Handed back.">
-          {tray.logbook.find((entry) => entry.kind === 'release' || entry.kind === 'words')?.what.text}. To work on it
-          again, bring it back to the bench under “Handed back” at the top.
+        <Notice tone="ok" title={release ? say(release.what, units) : 'Handed back'}>
+          {release && (
+            <span className="block">
+              {release.by}, {moment(release.takenAt)}
+            </span>
+          )}
+          To work on it again, bring it back to the bench under “Handed back” at the top.
         </Notice>
       ) : (
         <Release tray={tray} writing={writing} />

@@ -74,7 +74,7 @@ function Sheet({ report }: { report: Report }) {
             <dd className="font-strong">
               {report.faults?.map((fault) => (
                 <span key={fault.label} className="block">
-                  {fault.label}. <span className="font-normal">{fault.referred ? 'Referred' : fault.fix}.</span>
+                  {fault.label}: <span className="font-normal">{fault.referred ? 'sent on' : 'put right'}.</span>
                 </span>
               ))}
               {report.nothingFound && 'No cause was found; cleaned and renewed as usual.'}
@@ -138,7 +138,7 @@ function Sheet({ report }: { report: Report }) {
         <thead>
           <tr className="text-mute border-line border-b">
             <th className="py-1 pr-3 font-strong">Measured</th>
-            <th className="py-1 pr-3 font-strong">Should be</th>
+            <th className="py-1 pr-3 font-strong max-sm:hidden">Should be</th>
             <th className="py-1 pr-3 font-strong">Read</th>
             <th className="py-1 font-strong">Found</th>
           </tr>
@@ -156,16 +156,14 @@ function Sheet({ report }: { report: Report }) {
                 <tr key={line.key} className="border-line border-t align-top break-inside-avoid">
                   <th scope="row" className="py-1 pr-3 font-medium">
                     {line.label}
+                    <span className="text-mute block text-note font-normal sm:hidden">{say(line.target, units)}</span>
                   </th>
-                  <td className="text-mute py-1 pr-3">{say(line.target, units)}</td>
+                  <td className="text-mute py-1 pr-3 max-sm:hidden">{say(line.target, units)}</td>
                   <td className="py-1 pr-3">
                     {line.before.map((reading, i) => (
-                      <p
-                        key={i}
-                        className={`text-mute text-note print:text-[9pt] ${reading.corrected ? 'line-through' : ''}`}
-                      >
-                        {say(reading.what, units)}: {reading.word.toLowerCase()}, {reading.takenBy}
-                        {reading.corrected ? ' (corrected)' : `, ${reading.asLeft ? 'as left' : 'as found'}`}
+                      <p key={i} className="text-mute text-note print:text-[9pt]">
+                        {say(reading.what, units)}: {reading.word.toLowerCase()}, {reading.takenBy},{' '}
+                        {reading.asLeft ? 'as left' : 'as found'}
                       </p>
                     ))}
                     {line.standing ? (

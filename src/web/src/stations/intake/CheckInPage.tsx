@@ -1,9 +1,9 @@
 import { Card } from '../../ui/card';
 import { zodResolver } from '@hookform/resolvers/zod';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
-import { useEffect, useRef, useState, type ReactNode } from 'react';
+import { useDeferredValue, useEffect, useRef, useState, type ReactNode } from 'react';
 import { useForm, useWatch, type Path } from 'react-hook-form';
-import { useNavigate } from 'react-router';
+import { useNavigate, useSearchParams } from 'react-router';
 import { v7 as uuidv7 } from 'uuid';
 import { z } from 'zod';
 import { api, ask, ProblemError, problemOf, type KnownStamp, type NewTray } from '../../api/client';
@@ -22,11 +22,13 @@ import {
   whoseWord,
 } from '../../shell/words';
 import { ToldEditor, toldOf, type Told } from '../../tray/ToldEditor';
+import type { FromCheckIn } from '../../tray/JustCheckedIn';
 import { trayPath } from '../registry';
 import { Button } from '../../ui/button';
 import { Choice, Several } from '../../ui/choice';
 import { SelectField, TextArea, TextField } from '../../ui/field';
 import { Loading, Notice } from '../../ui/states';
+import { useRested } from '../../ui/useRested';
 import { localToday } from '../../units/format';
 import { Earlier } from './Earlier';
 import { PhotoPicker } from '../../tray/Photos';
@@ -83,6 +85,8 @@ const form = z
     when: () => true, // beside whatever else is missing
   });
 
+/** How long a stamped number rests before it is said what it is. */
+const REST_MS = 600;
 const stood = { days: 'Days', weeks: 'Weeks', seasonOrMore: 'A season or more' };
 const worked = { nobody: 'Nobody', owner: 'The owner', anotherShop: 'Another shop' };
 const oils = { fine: 'At its level', fuelInIt: 'Over full or smells of fuel' };
@@ -118,6 +122,7 @@ function CheckInForm({ offered }: { offered: string }) {
   const owners = useQuery({ queryKey: keys.owners, queryFn: () => ask(api.GET('/api/owners')) });
   const queries = useQueryClient();
   const navigate = useNavigate();
+  const whose = useSearchParams()[0].get('owner');
   const [trouble, setTrouble] = useState('');
   const { register, handleSubmit, setError, clearErrors, setValue, getValues, control, formState } = useForm<Form>({
     resolver: zodResolver(form),
@@ -149,6 +154,8 @@ function CheckInForm({ offered }: { offered: string }) {
       // What was kept of the bench may be of a day that is past.
       promisedDay: offered < localToday() ? '' : offered,
       ...kept.values,
+      // Another one of somebody whose first is in: what was begun for somebody else stays as it is.
+      ...(whose && !kept.values.ownerName ? { ownerName: whose } : {}),
     },
   });
 
@@ -159,8 +166,23 @@ function CheckInForm({ offered }: { offered: string }) {
     if (!sending.current) device.set(key, JSON.stringify({ ...kept, values }));
   });
 
-  const owner = owners.data?.find((o) => o.name.toLowerCase() === values.ownerName.trim().toLowerCase());
-  const stamped = useStamped(values.stampedNumber.trim()).data?.sheet ?? null;
+  const asked = useDeferredValue({ owner: values.ownerName.trim(), machine: values.machineName.trim() });
+  const found = useQuery({
+    queryKey: keys.alike(asked.owner, asked.machine),
+    queryFn: () => ask(api.GET('/api/owners/alike', { params: { query: asked } })),
+    enabled: asked.owner !== '',
+    placeholderData: (before) => before,
+    retry: false,
+  }).data;
+  const alike = asked.owner === '' ? undefined : found;
+  // Without the server only what is spelled alike is known.
+  const owner =
+    alike?.owner ?? owners.data?.find((o) => o.name.toLowerCase() === values.ownerName.trim().toLowerCase());
+  const { likeOwner, likeMachine } = alike ?? {};
+  const asRead = values.stampedNumber.trim();
+  const rested = useRested(asRead, REST_MS);
+  const known = useStamped(rested).data?.sheet;
+  const stamped = rested === asRead && known ? known : null;
   // What was ticked by hand stands; of the rest the sheet of the stamped number speaks.
   const apart = stamped !== null && values.family !== null && values.family !== stamped.family;
   const sheet = apart ? null : stamped;
@@ -218,8 +240,9 @@ function CheckInForm({ offered }: { offered: string }) {
       let lost = 0;
       for (const photo of photos)
         await parcels.send(photoParcel(person.id, photo, { tray: tray.number })).catch(() => lost++);
-      if (lost > 0) void navigate(trayPath(tray.number, 'intake'), { state: { photosLost: lost } });
-      else void navigate(trayPath(tray.number, tapped.length > 0 ? 'faults' : 'kits'));
+      const from: FromCheckIn = { checkedIn: tray.number };
+      if (lost > 0) void navigate(trayPath(tray.number, 'intake'), { state: { ...from, photosLost: lost } });
+      else void navigate(trayPath(tray.number, tapped.length > 0 ? 'faults' : 'kits'), { state: from });
     } catch (error) {
       if (error instanceof ProblemError && error.passing) {
         // It goes out by itself when the server is back; until then it stands here with what it is waiting for.
@@ -260,9 +283,16 @@ function CheckInForm({ offered }: { offered: string }) {
               hint="A person, a boat or a stall"
               list="owners"
               problem={problem('ownerName')}
-              autoFocus
+              autoFocus={!whose}
               {...register('ownerName')}
             />
+            {likeOwner && (
+              <Same
+                what={likeOwner.name}
+                tray={Math.max(0, ...likeOwner.machines.map((m) => m.tray ?? 0))}
+                onTake={() => setValue('ownerName', likeOwner.name)}
+              />
+            )}
             <datalist id="owners">
               {owners.data?.map((o) => (
                 <option key={o.name} value={o.name} />
@@ -280,12 +310,20 @@ function CheckInForm({ offered }: { offered: string }) {
               label="Machine"
               hint="What it is and where it stands"
               list="machines"
+              autoFocus={whose !== null}
               problem={problem('machineName')}
               {...register('machineName')}
             />
+            {likeMachine && (
+              <Same
+                what={likeMachine.name}
+                tray={likeMachine.tray ?? 0}
+                onTake={() => setValue('machineName', likeMachine.name)}
+              />
+            )}
             <datalist id="machines">
               {owner?.machines.map((m) => (
-                <option key={m} value={m} />
+                <option key={m.name} value={m.name} />
               ))}
             </datalist>
           </div>
@@ -305,7 +343,7 @@ function CheckInForm({ offered }: { offered: string }) {
             />
           </div>
           <div className="grid gap-3 md:col-span-2">
-            {stamped && <Known stamped={stamped} number={values.stampedNumber.trim()} said={values} />}
+            {stamped && <Known stamped={stamped} number={asRead} said={values} />}
             <Ask what="Carburetor">
               <Choice
                 label="Carburetor"
@@ -559,16 +597,14 @@ function Known({ stamped, number, said }: { stamped: KnownStamp; number: string;
     (trait) => said[trait] !== null && stamped[trait] !== null && said[trait] !== stamped[trait],
   );
   return (
-    <div role="status">
-      <Notice
-        tone={differs.length > 0 ? 'unsure' : 'ok'}
-        title={`${number} is the ${stamped.maker} ${stamped.code}: ${words.filter(Boolean).join(', ').toLowerCase()}.`}
-      >
-        {differs.length > 0
-          ? `What is ticked says otherwise (${differs.join(', ')}). Look at the carburetor again, then at the number.`
-          : 'Its sheet comes with it. Tick something only where this one is different.'}
-      </Notice>
-    </div>
+    <Notice
+      tone={differs.length > 0 ? 'unsure' : 'ok'}
+      title={`${number} is the ${stamped.maker} ${stamped.code}: ${words.filter(Boolean).join(', ').toLowerCase()}.`}
+    >
+      {differs.length > 0
+        ? `What is ticked says otherwise (${differs.join(', ')}). Look at the carburetor again, then at the number.`
+        : 'Its sheet comes with it. Tick something only where this one is different.'}
+    </Notice>
   );
 }
 
@@ -576,6 +612,18 @@ function Known({ stamped, number, said }: { stamped: KnownStamp; number: string;
 const storyField = (field: string): string =>
   ({ 'story.tankThenML': 'tankThen', 'story.tankNowML': 'tankNow' })[field] ??
   field.replace(/^story\.(tried.*)?/, (_, tried) => (tried ? 'told' : ''));
+
+/** Somebody or something that is in the book under almost the same name. */
+function Same({ what, tray, onTake }: { what: string; tray: number; onTake: () => void }) {
+  return (
+    <p className="text-unsure flex flex-wrap items-center gap-x-3">
+      {tray > 0 ? `The same as tray ${tray}’s ${what}?` : `The same as ${what}?`}
+      <Button look="quiet" className="px-0!" onClick={onTake}>
+        Yes, the same
+      </Button>
+    </p>
+  );
+}
 
 /** A question and its answers. */
 function Ask({ what, children }: { what: string; children: ReactNode }) {

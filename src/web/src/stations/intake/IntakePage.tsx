@@ -1,8 +1,8 @@
 import { Card } from '../../ui/card';
 import { useState } from 'react';
-import { useKept } from '../../outbox/drafts';
+import { isKept, useKept } from '../../outbox/drafts';
 import type { CarburetorFamily, ChokeKind, EngineKind, Tray } from '../../api/client';
-import { usePerson } from '../../session/session';
+import { useMay, usePerson } from '../../session/session';
 import { Logbook } from '../../tray/Logbook';
 import { Button, LinkButton } from '../../ui/button';
 import { TextArea, TextField } from '../../ui/field';
@@ -13,6 +13,8 @@ import { day, localToday, moment } from '../../units/format';
 import { Earlier } from './Earlier';
 import { Photos } from '../../tray/Photos';
 import type { StationProps } from '../registry';
+import { StoryForm } from './StoryForm';
+import { WhoseForm } from './WhoseForm';
 
 /** What else was told when it came in; what the trace counts stands at Trace. */
 function told(story: Tray['story']): [string, string][] {
@@ -71,6 +73,10 @@ export default function IntakePage({ tray, writing }: StationProps) {
   const { facts } = tray;
   const [editing, keep, clear] = useKept<Editing | null>(`${person.id}:${tray.number}:facts`, null);
   const [busy, setBusy] = useState(false);
+  const mayChange = useMay('changeTrays') && facts.waitsFor !== 'handedBack';
+  const typed = (what: string): boolean => isKept(`${person.id}:${tray.number}:${what}`);
+  // What was half typed before a reload is in sight again.
+  const [right, setRight] = useState(() => (typed('whose') ? 'whose' : typed('story') ? 'story' : null));
   const shut = useWhyShut();
   const begin = (): void =>
     keep({
@@ -96,15 +102,19 @@ export default function IntakePage({ tray, writing }: StationProps) {
 
   return (
     <Card label="Check in" className="grid content-start gap-5">
-      <header className="flex items-center justify-between gap-4">
+      <header className="flex flex-wrap items-center justify-between gap-x-4 gap-y-2">
         <h2 className="text-title">Check in</h2>
         {!editing && (
           <span className="flex flex-wrap gap-2">
             <LinkButton to={`/tray/${tray.number}/label`}>Label</LinkButton>
+            {mayChange && <Button onClick={() => setRight('whose')}>Owner, machine</Button>}
+            {mayChange && <Button onClick={() => setRight('story')}>What was told</Button>}
             {facts.waitsFor !== 'handedBack' && <Button onClick={begin}>Change</Button>}
           </span>
         )}
       </header>
+      {right === 'whose' && !editing && <WhoseForm tray={tray} onClose={() => setRight(null)} />}
+      {right === 'story' && !editing && <StoryForm tray={tray} onClose={() => setRight(null)} />}
       {editing ? (
         <form
           className="grid gap-4 md:grid-cols-2"
@@ -140,7 +150,7 @@ export default function IntakePage({ tray, writing }: StationProps) {
           </div>
           <div className="grid gap-2 md:col-span-2">
             <Choice
-              label="Family"
+              label="Carburetor"
               value={editing.family}
               options={choices(familyWord)}
               onChange={(family) => keep({ ...editing, family })}

@@ -1,4 +1,5 @@
 import { Check } from 'lucide-react';
+import { BareButton } from '../../ui/button';
 
 interface Props {
   code: string;
@@ -12,16 +13,15 @@ interface Props {
 /** Takes a spec sheet for the tray; pressed when it is the tray's own. */
 export function ChooseSheet({ code, what, chosen, mayChoose, onChoose }: Props) {
   return (
-    <button
-      type="button"
+    <BareButton
       aria-pressed={chosen}
-      aria-label={`${code}: ${what}`}
+      aria-label={`${chosen ? 'It is' : 'Take'} ${code}: ${what}`}
       disabled={!mayChoose}
       onClick={() => onChoose(code)}
-      className="border-line-strong aria-pressed:border-ink aria-pressed:bg-ink aria-pressed:text-sheet inline-flex min-h-11 min-w-28 items-center justify-center gap-1.5 rounded-lg border-[1.5px] px-3 font-strong disabled:opacity-60 aria-pressed:disabled:opacity-100"
+      className="border-line-strong aria-pressed:border-ink aria-pressed:bg-ink aria-pressed:text-sheet inline-flex min-h-11 min-w-28 items-center justify-center gap-1.5 rounded-lg border-[1.5px] px-3 font-strong aria-disabled:opacity-60 aria-pressed:aria-disabled:opacity-100"
     >
       {chosen && <Check aria-hidden size={18} />}
       {chosen ? `It is ${code}` : `Take ${code}`}
-    </button>
+    </BareButton>
   );
 }

@@ -1,10 +1,12 @@
 import { useQuery } from '@tanstack/react-query';
 import { api, ask, type Tray } from '../../api/client';
 import { useKept } from '../../outbox/drafts';
-import { useMay, usePerson } from '../../session/session';
+import { useOff, usePerson } from '../../session/session';
 import { fitWord } from '../../shell/words';
 import type { TrayWrite } from '../../tray/useTrayWrite';
 import { Several } from '../../ui/choice';
+import { announce } from '../../ui/announce';
+import { focusOnward } from '../../ui/focus';
 import { Loading, Notice, Trouble } from '../../ui/states';
 import { MoneyFact } from './MoneyFact';
 import { OptionRow } from './OptionRow';
@@ -15,7 +17,7 @@ import { keys } from '../../shell/keys';
 export function DecideStep({ tray, writing }: { tray: Tray; writing: TrayWrite }) {
   const person = usePerson();
   const work = useFittingWrite(writing);
-  const mayWrite = useMay('workAtTheBench') && tray.facts.waitsFor !== 'handedBack';
+  const mayWrite = useOff(tray) === undefined;
   const all = tray.wanted.map((part) => part.part);
   const [kept, keepRenew] = useKept<string[] | null>(`${person.id}:${tray.number}:renew`, null);
   const renew = kept ? all.filter((part) => kept.includes(part)) : all;
@@ -30,6 +32,11 @@ export function DecideStep({ tray, writing }: { tray: Tray; writing: TrayWrite }
     placeholderData: (before) => before,
   });
   const view = fitting.data;
+  const onward = (chosen: boolean): void => {
+    if (!chosen) return;
+    announce('Chosen.');
+    focusOnward();
+  };
   const possible = view?.decision.options.filter((option) => option.obstacle === null) ?? [];
   const others = view?.decision.options.filter((option) => option.obstacle !== null) ?? [];
   const limits = [view?.decision.ownerLimit, view?.decision.worthLimit].filter((limit) => limit != null);
@@ -100,7 +107,7 @@ export function DecideStep({ tray, writing }: { tray: Tray; writing: TrayWrite }
                 most={most}
                 chosen={tray.fitting?.option === option.option}
                 mayChoose={mayWrite && !work.busy}
-                onChoose={() => void work.chooseOption(option.option, fitWord[option.option], renew)}
+                onChoose={() => void work.chooseOption(option.option, fitWord[option.option], renew).then(onward)}
               />
             ))}
           </ul>

@@ -1,19 +1,35 @@
 import { Check } from 'lucide-react';
-import type { Tray } from '../../api/client';
-import { useMay } from '../../session/session';
+import type { PartsStage, Tray } from '../../api/client';
+import { useOff } from '../../session/session';
 import { fitWord } from '../../shell/words';
 import type { TrayWrite } from '../../tray/useTrayWrite';
+import { announce } from '../../ui/announce';
 import { Button } from '../../ui/button';
+import { focusOnward } from '../../ui/focus';
 import { Notice } from '../../ui/states';
 import { money } from '../../units/format';
 import { useFittingWrite } from './useFittingWrite';
 
+const stageWord: Record<PartsStage, string> = {
+  notChosen: '',
+  toOrder: 'to order',
+  ordered: 'ordered',
+  here: 'here',
+  taken: '',
+};
+
 /** What has been decided, and whether it is here yet. */
 export function FittingNote({ tray, writing }: { tray: Tray; writing: TrayWrite }) {
   const work = useFittingWrite(writing);
-  const mayWrite = useMay('workAtTheBench') && tray.facts.waitsFor !== 'handedBack';
+  const mayWrite = useOff(tray) === undefined;
   const fitting = tray.fitting;
   if (!fitting) return null;
+  const here = tray.partsStage === 'here';
+  const taken = (done: boolean): void => {
+    if (!done) return;
+    announce('Taken off the shelf.');
+    focusOnward();
+  };
   const toOrder = fitting.items.filter((item) => !item.fromShelf);
   return (
     <div className="bg-paper grid gap-2 rounded-lg px-4 py-2.5">
@@ -32,17 +48,25 @@ export function FittingNote({ tray, writing }: { tray: Tray; writing: TrayWrite 
             </>
           )}
           {toOrder.length > 0 ? (
-            <span className="text-unsure font-strong">
+            <span className={`font-strong ${here ? 'text-ok' : 'text-unsure'}`}>
               {' '}
-              · to order: {toOrder.map((item) => item.number).join(', ')}
+              ·{' '}
+              {here && tray.facts.waitNote
+                ? tray.facts.waitNote
+                : `${stageWord[tray.partsStage]}: ${toOrder.map((item) => item.number).join(', ')}`}
             </span>
           ) : (
             fitting.items.length > 0 && ' · taken from the shelf'
           )}
         </p>
         {toOrder.length > 0 && mayWrite && (
-          <Button disabled={work.busy} onClick={() => void work.arrived()}>
-            It has come: take it
+          <Button look={here ? 'hands' : 'plain'} disabled={work.busy} onClick={() => void work.arrived().then(taken)}>
+            {here ? 'Take it' : 'It has come: take it'}
+          </Button>
+        )}
+        {mayWrite && (
+          <Button look="quiet" disabled={work.busy} onClick={() => void work.unfit()}>
+            Undo
           </Button>
         )}
       </div>

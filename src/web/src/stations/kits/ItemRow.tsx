@@ -71,7 +71,7 @@ export function ItemRow({ offered, currency, chosen, mayChoose, onChoose }: Prop
                 look={match.verdict === 'fits' && instead.length === 0 ? 'hands' : 'plain'}
                 disabled={!mayChoose}
                 onClick={onChoose}
-                aria-label={`Choose ${item.number}`}
+                aria-label={`${onHand > 0 ? 'Choose it' : 'Choose it, to order'}: ${item.number}`}
               >
                 {onHand > 0 ? 'Choose it' : 'Choose it, to order'}
               </Button>

@@ -1,7 +1,9 @@
 import { useQuery } from '@tanstack/react-query';
 import { api, ask, type Tray } from '../../api/client';
-import { useMay } from '../../session/session';
+import { useOff } from '../../session/session';
 import type { TrayWrite } from '../../tray/useTrayWrite';
+import { announce } from '../../ui/announce';
+import { focusOnward } from '../../ui/focus';
 import { Loading, Notice, Trouble } from '../../ui/states';
 import { ItemRow } from './ItemRow';
 import { OldParts } from './OldParts';
@@ -11,12 +13,17 @@ import { keys } from '../../shell/keys';
 /** Part by part: each kit against the old parts on the bench and the spec sheet. */
 export function MatchStep({ tray, writing }: { tray: Tray; writing: TrayWrite }) {
   const work = useFittingWrite(writing);
-  const mayWrite = useMay('workAtTheBench') && tray.facts.waitsFor !== 'handedBack';
+  const mayWrite = useOff(tray) === undefined;
   const kits = useQuery({
     queryKey: keys.kits(tray.number),
     queryFn: () => ask(api.GET('/api/trays/{number}/kits', { params: { path: { number: tray.number } } })),
     placeholderData: (before) => before,
   });
+  const onward = (chosen: boolean): void => {
+    if (!chosen) return;
+    announce('Chosen.');
+    focusOnward();
+  };
   return (
     <div className="grid gap-3">
       {work.problem && <Notice title={work.problem.title}>{work.problem.detail}</Notice>}
@@ -36,7 +43,7 @@ export function MatchStep({ tray, writing }: { tray: Tray; writing: TrayWrite })
                 currency={kits.data.currency}
                 chosen={tray.fitting?.items.some((item) => item.number === offered.item.number) ?? false}
                 mayChoose={mayWrite && !work.busy}
-                onChoose={() => void work.chooseKit(offered.item.number)}
+                onChoose={() => void work.chooseKit(offered.item.number).then(onward)}
               />
             ))}
           </ul>

@@ -29,7 +29,7 @@ export function MoneyFact({ label, value, currency, mayChange, onChange }: Props
           <button
             type="button"
             className="min-h-11 px-1.5 underline underline-offset-4"
-            aria-label={`Change: ${label}`}
+            aria-label={`${value === null ? 'Enter it' : 'Change'}: ${label}`}
             onClick={() => setTyped(value === null ? '' : String(value))}
           >
             {value === null ? 'Enter it' : 'Change'}

@@ -5,7 +5,7 @@ import { useKept } from '../../outbox/drafts';
 import { useRecord } from '../../outbox/useRecord';
 import { usePerson, useUnits } from '../../session/session';
 import { useParts } from '../../shell/queries';
-import { Button } from '../../ui/button';
+import { BareButton, Button } from '../../ui/button';
 import { Choice } from '../../ui/choice';
 import { Dialog } from '../../ui/dialog';
 import { TextField } from '../../ui/field';
@@ -33,16 +33,16 @@ export function OldParts({ tray, mayMeasure }: { tray: Tray; mayMeasure: boolean
           const measurable = (parts.data?.find((part) => part.name === name)?.features.length ?? 0) > 0;
           return (
             <li key={name}>
-              <button
-                type="button"
-                disabled={!mayMeasure || !measurable}
+              <BareButton
+                disabled={!mayMeasure}
+                why={measurable || !mayMeasure ? undefined : 'Nothing of it is compared by measure.'}
                 onClick={() => setMeasuring(name)}
                 aria-label={`Measure the old ${name}${measured > 0 ? `, ${measured} measured` : ''}`}
-                className={`inline-flex min-h-11 items-center gap-1.5 rounded-lg border-[1.5px] px-3 font-medium disabled:opacity-60 ${measured > 0 ? 'border-ink bg-steel' : 'border-line-strong'}`}
+                className={`inline-flex min-h-11 items-center gap-1.5 rounded-lg border-[1.5px] px-3 font-medium aria-disabled:opacity-60 ${measured > 0 ? 'border-ink bg-steel' : 'border-line-strong'}`}
               >
                 <Ruler aria-hidden size={16} /> {name}
                 {measured > 0 && <span className="num text-mute">{measured}</span>}
-              </button>
+              </BareButton>
             </li>
           );
         })}

@@ -52,7 +52,7 @@ export function OptionRow({ option, decision, currency, most, chosen, mayChoose,
           <Collapsible.Trigger asChild>
             <button
               type="button"
-              aria-label={`The sum: ${fitWord[option.option]}`}
+              aria-label={`${money(option.expectedMoney, currency)}, the sum: ${fitWord[option.option]}`}
               className="min-h-11 text-right leading-tight"
             >
               <span className="num block text-title font-bold">{money(option.expectedMoney, currency)}</span>
@@ -73,7 +73,7 @@ export function OptionRow({ option, decision, currency, most, chosen, mayChoose,
                 className="min-w-27"
                 disabled={!mayChoose}
                 onClick={onChoose}
-                aria-label={`Choose: ${fitWord[option.option]}`}
+                aria-label={`${option.option === 'decline' ? 'Decline it' : 'Choose it'}: ${fitWord[option.option]}`}
               >
                 {option.option === 'decline' ? 'Decline it' : 'Choose it'}
               </Button>

@@ -23,6 +23,7 @@ export function useFittingWrite({ decide }: TrayWrite) {
     chooseKit: (kitNumber: string) => run(decide({ kind: 'fitting', option: 'kit', kitNumber }, { fitted: kitNumber })),
     chooseOption: (option: FitOption, what: string, renew: string[]) =>
       run(decide({ kind: 'fitting', option, renew }, { fitted: what })),
+    unfit: () => run(decide({ kind: 'unfit' }, { fitted: null })),
     arrived: (instead = false) => run(decide({ kind: 'partsHere', instead }, {})),
   };
 }

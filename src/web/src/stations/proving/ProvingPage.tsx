@@ -1,8 +1,8 @@
 import { LinesPage } from '../../gauge/LinesPage';
 import type { SafetyCondition, TraceNote } from '../../api/client';
 import { useRecord } from '../../outbox/useRecord';
-import { useMay } from '../../session/session';
-import { Button, LinkButton } from '../../ui/button';
+import { useOff } from '../../session/session';
+import { Button, LinkButton, OffBecause } from '../../ui/button';
 import { Notice } from '../../ui/states';
 import { trayPath, type StationProps } from '../registry';
 
@@ -10,14 +10,14 @@ import { trayPath, type StationProps } from '../registry';
 export default function ProvingPage({ tray }: StationProps) {
   const notYet = tray.whyNotProven;
   const oil = useRecord<TraceNote>(tray.number);
-  const mayRecord = useMay('workAtTheBench') && tray.facts.waitsFor !== 'handedBack';
+  const mayRecord = useOff(tray) === undefined;
   const say = (condition: SafetyCondition): void => void oil.record({ kind: 'safety', condition });
   return (
     <div className="grid content-start gap-3">
       {notYet !== null && (
         <Notice title="Not to be proven yet.">
           <p>{notYet}</p>
-          <LinkButton look="quiet" className="px-0" to={trayPath(tray.number, 'build')}>
+          <LinkButton look="quiet" className="px-0!" to={trayPath(tray.number, 'build')}>
             Go to build
           </LinkButton>
         </Notice>
@@ -52,12 +52,14 @@ export default function ProvingPage({ tray }: StationProps) {
           )}
         </Notice>
       )}
-      <LinesPage
-        tray={tray}
-        station="proving"
-        title="Prove it on the bench"
-        {...(notYet === null ? {} : { locked: 'Not to be proven yet' })}
-      />
+      <OffBecause why={notYet}>
+        <LinesPage
+          tray={tray}
+          station="proving"
+          title="Prove it on the bench"
+          {...(notYet === null ? {} : { locked: 'Not to be proven yet' })}
+        />
+      </OffBecause>
     </div>
   );
 }

@@ -8,17 +8,23 @@ import { api, ask, type BuyingView } from '../../api/client';
 import { useWrite } from '../../api/useWrite';
 import { useMay } from '../../session/session';
 import { trayPath } from '../registry';
-import { Button } from '../../ui/button';
+import { announce } from '../../ui/announce';
+import { Button, LinkButton } from '../../ui/button';
 import { Choice } from '../../ui/choice';
 import { Loading, Notice, Trouble } from '../../ui/states';
 import { money } from '../../units/format';
 import { keys } from '../../shell/keys';
+import { EndOrder } from './OrdersSheet';
 
 type Plan = BuyingView['advice']['plan'];
 
 /** What open trays need, bought together at the least cost, and what that saves. */
 export function BuyingSheet() {
   const [refill, setRefill] = useState(false);
+  const [placed, setPlaced] = useState<Placed[]>([]);
+  const onOrder = useQuery({ queryKey: keys.orders, queryFn: () => ask(api.GET('/api/stock/orders')) });
+  // What has been taken back since is not shown as ordered.
+  const stands = placed.filter(({ id }) => onOrder.data?.orders.some((one) => one.order.id === id));
   const buying = useQuery({
     queryKey: keys.buying(refill),
     queryFn: () => ask(api.GET('/api/stock/buying', { params: { query: { refill } } })),
@@ -26,7 +32,7 @@ export function BuyingSheet() {
   });
   if (buying.isPending) return <Loading what="the buying plan" />;
   if (!buying.data) return <Trouble error={buying.error} retry={() => void buying.refetch()} />;
-  const { advice, currency, needs } = buying.data;
+  const { advice, currency, needs, names } = buying.data;
   const { plan } = advice;
   const cost = plan.boughtMoney + plan.shelfMoney + plan.lateMoney;
   const saves = advice.oneByOneMoney - cost;
@@ -72,8 +78,20 @@ export function BuyingSheet() {
           </dl>
         )}
       </Card>
+      {stands.map((one) => (
+        <JustOrdered key={one.id} placed={one} names={names} />
+      ))}
       {plan.orders.map((order) => (
-        <Order key={order.supplier} order={order} view={buying.data} refill={refill} />
+        <Order
+          key={order.supplier}
+          order={order}
+          view={buying.data}
+          refill={refill}
+          onOrdered={(one) => {
+            setPlaced([...placed, one]);
+            announce(`Ordered from ${one.order.supplier}.`);
+          }}
+        />
       ))}
       {plan.notMet.length > 0 && (
         <Notice tone="unsure" title="Nobody sells this:">
@@ -94,23 +112,108 @@ function Figure({ label, value, good = false }: { label: string; value: string; 
   );
 }
 
-function Order({ order, view, refill }: { order: Plan['orders'][number]; view: BuyingView; refill: boolean }) {
+/** An order that has just been placed. */
+interface Placed {
+  id: string;
+  order: Plan['orders'][number];
+}
+
+/** What was ordered just now, from whom, with the way back and the list once more. */
+function JustOrdered({ placed, names }: { placed: Placed; names: BuyingView['names'] }) {
+  const { id, order } = placed;
+  return (
+    <Card label={`Ordered from ${order.supplier}`} className="bg-ok-soft! grid gap-2">
+      <div className="flex flex-wrap items-center justify-between gap-3">
+        <h2 className="text-title">Ordered from {order.supplier}</h2>
+        <span className="flex flex-wrap items-start gap-2">
+          <LinkButton to="/stock/orders">All that is on order</LinkButton>
+          <EndOrder id={id} supplier={order.supplier} undoOnly />
+        </span>
+      </div>
+      <ul>
+        {order.lines.map((line) => (
+          <li key={line.item}>
+            <span className="num font-bold">
+              {line.pieces} × {line.item}
+            </span>{' '}
+            {names[line.item]}
+          </li>
+        ))}
+      </ul>
+    </Card>
+  );
+}
+
+/** What a line of an order is for, tray by tray, and what is late. */
+function For({ trays, view }: { trays: readonly number[]; view: BuyingView }) {
+  const late = view.advice.plan.daysLate;
+  return (
+    <>
+      {trays.map((tray) => (
+        <span key={tray} className="block">
+          {tray === 0 ? (
+            'the shelf'
+          ) : (
+            <Link className="underline underline-offset-4" to={trayPath(tray, 'kits')}>
+              tray {tray}
+            </Link>
+          )}
+          {view.notes[tray] && <span className="text-unsure block">Its note: {view.notes[tray]}</span>}
+          {late[tray] ? (
+            <span className="text-bad font-strong">
+              {' '}
+              {late[tray]} {late[tray] === 1 ? 'day' : 'days'} late
+            </span>
+          ) : (
+            ''
+          )}
+        </span>
+      ))}
+    </>
+  );
+}
+
+function Order({
+  order,
+  view,
+  refill,
+  onOrdered,
+}: {
+  order: Plan['orders'][number];
+  view: BuyingView;
+  refill: boolean;
+  onOrdered: (placed: Placed) => void;
+}) {
   const mayOrder = useMay('workAtTheBench');
   const [id, setId] = useState(() => uuidv7());
   const { currency, names } = view;
-  const late = view.advice.plan.daysLate;
+  const trays = [...new Set(order.lines.flatMap((line) => line.trays))].filter((tray) => tray > 0);
   const { run, busy, problem } = useWrite(
     () =>
       ask(
-        api.POST('/api/stock/buying/ordered', {
+        api.POST('/api/stock/orders', {
           body: {
             id,
             supplier: order.supplier,
             lines: Object.fromEntries(order.lines.map((line) => [line.item, line.pieces])),
+            for: trays.map((tray) => {
+              const mine = order.lines.filter((line) => line.trays.includes(tray));
+              return {
+                tray,
+                items: mine.map((line) => line.item),
+                days: Math.max(...mine.map((line) => line.leadDays)),
+              };
+            }),
           },
         }),
       ),
-    { changes: [keys.stock], done: () => setId(uuidv7()) },
+    {
+      changes: [keys.stock, keys.bench, ['tray']],
+      done: () => {
+        onOrdered({ id, order });
+        setId(uuidv7());
+      },
+    },
   );
   const query = new URLSearchParams({ supplier: order.supplier, refill: String(refill) });
   return (
@@ -138,7 +241,7 @@ function Order({ order, view, refill }: { order: Plan['orders'][number]; view: B
           <tr className="text-mute text-note">
             <th className="py-1 pr-3 font-strong">Item</th>
             <th className="py-1 pr-3 text-right font-strong">Pieces</th>
-            <th className="py-1 pr-3 font-strong">For</th>
+            <th className="py-1 pr-3 font-strong max-sm:hidden">For</th>
             <th className="py-1 pr-3 text-right font-strong">Comes in</th>
             <th className="py-1 text-right font-strong">Price</th>
           </tr>
@@ -148,6 +251,10 @@ function Order({ order, view, refill }: { order: Plan['orders'][number]; view: B
             <tr key={line.item} className="border-line border-t align-top leading-snug">
               <th scope="row" className="py-2 pr-3 font-normal">
                 <span className="num font-bold">{line.item}</span> {names[line.item]}
+                {/* On a phone the columns are too narrow for it. */}
+                <div className="sm:hidden">
+                  <For trays={line.trays} view={view} />
+                </div>
               </th>
               <td className="num py-2 pr-3 text-right">
                 {line.pieces}
@@ -157,43 +264,28 @@ function Order({ order, view, refill }: { order: Plan['orders'][number]; view: B
                   </span>
                 )}
               </td>
-              <td className="py-2 pr-3">
-                {line.trays.map((tray, place) => (
-                  <span key={tray}>
-                    {place > 0 && ', '}
-                    {tray === 0 ? (
-                      'the shelf'
-                    ) : (
-                      <Link className="underline underline-offset-4" to={trayPath(tray, 'kits')}>
-                        tray {tray}
-                      </Link>
-                    )}
-                    {late[tray] ? (
-                      <span className="text-bad font-strong">
-                        {' '}
-                        {late[tray]} {late[tray] === 1 ? 'day' : 'days'} late
-                      </span>
-                    ) : (
-                      ''
-                    )}
-                  </span>
-                ))}
+              <td className="py-2 pr-3 max-sm:hidden">
+                <For trays={line.trays} view={view} />
               </td>
               <td className="py-2 pr-3 text-right whitespace-nowrap">{line.leadDays} days</td>
               <td className="num py-2 text-right">{money(line.money, currency)}</td>
             </tr>
           ))}
           <tr className="border-line border-t">
-            <th scope="row" colSpan={4} className="py-1 font-normal">
+            <th scope="row" className="py-1 font-normal">
               Freight
             </th>
-            <td className="num py-1 text-right">{money(order.freightMoney, currency)}</td>
+            <td colSpan={4} className="num py-1 text-right">
+              {money(order.freightMoney, currency)}
+            </td>
           </tr>
           <tr>
-            <th scope="row" colSpan={4} className="py-1 font-bold">
+            <th scope="row" className="py-1 font-bold">
               In all
             </th>
-            <td className="num py-1 text-right text-part font-bold">{money(order.money, currency)}</td>
+            <td colSpan={4} className="num py-1 text-right text-part font-bold">
+              {money(order.money, currency)}
+            </td>
           </tr>
         </tbody>
       </table>

@@ -66,9 +66,10 @@ export function CatalogueSheet() {
   );
   const wrong = problem ?? send.problem ?? accept.problem ?? decimalComma.problem;
   const drop = async (): Promise<void> => {
-    if (job)
-      await api.DELETE('/api/catalogue/imports/{id}', { params: { path: { id: job.id } } }).catch(() => undefined);
-    setJob(null);
+    if (!job) return;
+    await api.DELETE('/api/catalogue/imports/{id}', { params: { path: { id: job.id } } }).catch(() => undefined);
+    // Another file may have been sent meanwhile: that one stays.
+    setJob((now) => (now?.id === job.id ? null : now));
   };
   if (catalogue.isError && !catalogue.data)
     return <Trouble error={catalogue.error} retry={() => void catalogue.refetch()} />;

@@ -53,7 +53,9 @@ export function ImportReport({ job, what, onAccept, onDecimalComma, onDrop }: Pr
               </Button>
             </Notice>
           ) : report.rejected > 0 ? (
-            <Notice title={`${count.format(report.rejected)} rows cannot be taken, so nothing can be imported.`}>
+            <Notice
+              title={`${count.format(report.rejected)} ${report.rejected === 1 ? 'row' : 'rows'} cannot be taken, so nothing can be imported.`}
+            >
               Put them right in the file and send it again.
             </Notice>
           ) : report.added + report.changed + report.removed === 0 ? (

@@ -84,7 +84,8 @@ export function ItemDialog({ item, donors, mayMove, onClose }: Props) {
   );
 }
 
-const kinds = choices(moveWord);
+/** What is moved by hand; an order is taken back where it stands. */
+const kinds = choices(moveWord).filter(({ value }) => value !== 'orderTakenBack');
 
 function MoveForm({ item, donors }: { item: string; donors: DonorView[] }) {
   const queries = useQueryClient();

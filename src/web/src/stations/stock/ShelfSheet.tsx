@@ -33,16 +33,16 @@ export function ShelfSheet({ stock }: { stock: StockView }) {
         {mayMove && <FindItem onPick={setOpen} />}
       </div>
       <div className="overflow-x-auto">
-        <table className="w-full min-w-[44rem] border-collapse text-left">
+        <table className="w-full sm:min-w-[44rem] border-collapse text-left">
           <thead>
             <tr className="text-mute text-note">
               <th className="py-1 pr-3 font-strong">Item</th>
               <th className="py-1 pr-3 text-right font-strong">On hand</th>
-              <th className="py-1 pr-3 text-right font-strong">On order</th>
+              <th className="py-1 pr-3 text-right font-strong max-sm:hidden">On order</th>
               <th className="py-1 pr-3 text-right font-strong">Reorder at</th>
-              <th className="py-1 pr-3 text-right font-strong">Used</th>
-              <th className="py-1 pr-3 text-right font-strong">Comes in</th>
-              <th className="py-1 pr-3 text-right font-strong">Each</th>
+              <th className="py-1 pr-3 text-right font-strong max-sm:hidden">Used</th>
+              <th className="py-1 pr-3 text-right font-strong max-sm:hidden">Comes in</th>
+              <th className="py-1 pr-3 text-right font-strong max-sm:hidden">Each</th>
               <th className="py-1 font-strong" />
             </tr>
           </thead>
@@ -68,7 +68,7 @@ function Row({ line, currency, onOpen }: { line: ShelfLine; currency: string; on
       <th scope="row" className="py-1 pr-3 font-normal">
         <button
           type="button"
-          aria-label={`Moves of ${item.number}`}
+          aria-label={`${item.number} ${item.name}: its moves`}
           onClick={() => onOpen(item.number)}
           className="min-h-11 text-left leading-snug"
         >
@@ -77,14 +77,16 @@ function Row({ line, currency, onOpen }: { line: ShelfLine; currency: string; on
         </button>
       </th>
       <td className="num pr-3 text-right text-title font-bold">{line.standing.onHand}</td>
-      <td className="num pr-3 text-right">{line.standing.onOrder || ''}</td>
+      <td className="num pr-3 text-right max-sm:hidden">{line.standing.onOrder || ''}</td>
       <td className="num pr-3 text-right">{line.reorder.point}</td>
-      <td className="num pr-3 text-right">{line.standing.usedLately || ''}</td>
-      <td className="pr-3 text-right whitespace-nowrap">
+      <td className="num pr-3 text-right max-sm:hidden">{line.standing.usedLately || ''}</td>
+      <td className="pr-3 text-right whitespace-nowrap max-sm:hidden">
         {best ? `${line.reorder.leadDays} days` : 'nobody sells it'}
       </td>
-      <td className="num pr-3 text-right">{best ? money(best.packMoney / best.packPieces, currency) : ''}</td>
-      <td className={`font-bold whitespace-nowrap ${tone[line.against]}`}>{shelfWord[line.against]}</td>
+      <td className="num pr-3 text-right max-sm:hidden">
+        {best ? money(best.packMoney / best.packPieces, currency) : ''}
+      </td>
+      <td className={`font-bold sm:whitespace-nowrap ${tone[line.against]}`}>{shelfWord[line.against]}</td>
     </tr>
   );
 }

@@ -6,12 +6,19 @@ import { Steps } from '../../ui/steps';
 import { BuyingSheet } from './BuyingSheet';
 import { CatalogueSheet } from './CatalogueSheet';
 import { DonorsSheet } from './DonorsSheet';
+import { OrdersSheet } from './OrdersSheet';
 import { ShelfSheet } from './ShelfSheet';
 import { useTitle } from '../../shell/title';
 import { keys } from '../../shell/keys';
 
-const parts = ['shelf', 'donors', 'buying', 'catalogue'] as const;
-const partWord = { shelf: 'Shelf', donors: 'Donors', buying: 'Buying', catalogue: 'Catalogue' } as const;
+const parts = ['shelf', 'donors', 'buying', 'orders', 'catalogue'] as const;
+const partWord = {
+  shelf: 'Shelf',
+  donors: 'Donors',
+  buying: 'Buying',
+  orders: 'On order',
+  catalogue: 'Catalogue',
+} as const;
 
 /** What is on the shelf, what is left on donors, what to buy, and the catalogue behind it. */
 export function StockPage() {
@@ -35,6 +42,7 @@ export function StockPage() {
         />
       </header>
       {part === 'buying' && <BuyingSheet />}
+      {part === 'orders' && <OrdersSheet />}
       {part === 'catalogue' && <CatalogueSheet />}
       {(part === 'shelf' || part === 'donors') &&
         (stock.data ? (

@@ -1,5 +1,6 @@
-import { useEffect, useRef } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import type { LedgerLine, LineVerdict, OutNote } from '../../api/client';
+import { isFree } from '../../ui/focus';
 import { useKept } from '../../outbox/drafts';
 import { usePerson, useUnits } from '../../session/session';
 import { verdictWord } from '../../shell/words';
@@ -30,6 +31,8 @@ interface Draft {
   way: string;
   eighths: number | null;
   notCounted: boolean;
+  /** Nobody saw which way round it was. */
+  notSeen?: boolean;
   thread: string;
   screw: string;
   position: string;
@@ -63,8 +66,7 @@ export function FoundForm({ tray, line, usual, most, eager, onRecord, onStays, e
   const out = useRef<HTMLButtonElement>(null);
   useEffect(() => {
     // The next part to come out is a key away, as soon as its key can be pressed; a hand that is elsewhere is left alone.
-    const { activeElement } = document;
-    if (!eager || (activeElement && activeElement !== document.body)) return;
+    if (!eager || !isFree()) return;
     out.current?.focus({ preventScroll: true });
     out.current?.closest('li')?.scrollIntoView({ block: 'center' });
   }, [eager]);
@@ -92,14 +94,30 @@ export function FoundForm({ tray, line, usual, most, eager, onRecord, onStays, e
       sent.current = false;
     }
   };
-  const send = (): Promise<void> => {
+  const form = useRef<HTMLFormElement>(null);
+  const [askedOf, setAsked] = useState<'' | 'turns' | 'way'>('');
+  /** What is gone once the part is out and has not been said yet. */
+  const gone = (said: Draft): '' | 'turns' | 'way' =>
+    asks('way') && part.wayGroup && said.way === '' && !said.notSeen
+      ? 'way'
+      : asks('turns') && said.eighths === null && !said.notCounted
+        ? 'turns'
+        : '';
+  const send = async (said: Draft): Promise<void> => {
+    const missing = gone(said);
+    setAsked(missing);
+    if (missing !== '') {
+      form.current?.querySelector<HTMLElement>(missing === 'way' ? '[data-not-seen]' : '[data-not-counted]')?.focus();
+      return;
+    }
+    const draft = said;
     const note: OutNote = {
       kind: 'out',
       part: part.key,
       verdict,
       way: draft.way || null,
       turnsEighths: draft.notCounted ? null : draft.eighths,
-      notCounted: asks('turns') && (draft.notCounted || draft.eighths === null),
+      notCounted: asks('turns') && draft.eighths === null,
       thread: draft.thread.trim() || null,
       screw: draft.screw.trim() || null,
       units,
@@ -107,14 +125,15 @@ export function FoundForm({ tray, line, usual, most, eager, onRecord, onStays, e
       hole: draft.hole.trim() || null,
       remark: draft.remark.trim() || null,
     };
-    return once(() => onRecord(note));
+    await once(() => onRecord(note));
   };
   return (
     <form
+      ref={form}
       className="grid gap-2.5 py-2"
       onSubmit={(event) => {
         event.preventDefault();
-        void send();
+        void send(draft);
       }}
     >
       {part.remind && <p className="leading-snug">{part.remind}</p>}
@@ -124,6 +143,11 @@ export function FoundForm({ tray, line, usual, most, eager, onRecord, onStays, e
           label={`Which way round was it: ${part.label}`}
           value={draft.way}
           onChange={(way) => put({ way })}
+          onEnter={() => out.current?.focus()}
+          onNotSeen={() => {
+            put({ notSeen: true });
+            void send({ ...draft, notSeen: true });
+          }}
         />
       )}
       {asks('turns') && (
@@ -134,10 +158,24 @@ export function FoundForm({ tray, line, usual, most, eager, onRecord, onStays, e
             most={most}
             onChange={(eighths) => put({ eighths, notCounted: false })}
           />
-          <Button aria-pressed={draft.notCounted} onClick={() => put({ notCounted: !draft.notCounted })}>
-            {draft.notCounted ? 'Not counted ✓' : 'Not counted'}
+          <Button
+            data-not-counted
+            aria-pressed={draft.notCounted}
+            onClick={() => {
+              put({ notCounted: true, eighths: null });
+              void send({ ...draft, notCounted: true, eighths: null });
+            }}
+          >
+            Not counted
           </Button>
         </div>
+      )}
+      {askedOf !== '' && gone(draft) === askedOf && (
+        <p role="alert" className="text-unsure font-strong">
+          {askedOf === 'way'
+            ? 'Which way round it was is gone once it is out. Choose it, or press Enter again: not seen.'
+            : 'How far it was screwed in is gone once it is out. Count it, or press Enter again: not counted.'}
+        </p>
       )}
       <div className="flex flex-wrap gap-3">
         {asks('thread') && (
@@ -222,7 +260,7 @@ export function FoundForm({ tray, line, usual, most, eager, onRecord, onStays, e
           onChange={(next) => put({ verdict: next })}
           small
         />
-        <Button look="quiet" className="px-2" onClick={() => void once(onStays)}>
+        <Button look="quiet" className="px-2!" onClick={() => void once(onStays)}>
           Stays in
         </Button>
       </div>

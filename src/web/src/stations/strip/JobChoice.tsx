@@ -27,7 +27,7 @@ export function JobChoice({ view, mayRecord, onChoose, onCancel }: Props) {
             <Button
               look={i === 0 && !view.job ? 'hands' : 'plain'}
               disabled={!mayRecord}
-              aria-label={`Take: ${job.label}`}
+              aria-label={`${view.job?.key === job.key ? 'As it is' : 'Take this'}: ${job.label}`}
               onClick={() => onChoose(job.key)}
             >
               {view.job?.key === job.key ? 'As it is' : 'Take this'}
@@ -36,7 +36,7 @@ export function JobChoice({ view, mayRecord, onChoose, onCancel }: Props) {
         ))}
       </ul>
       {onCancel && (
-        <Button look="quiet" className="justify-self-start px-0" onClick={onCancel}>
+        <Button look="quiet" className="justify-self-start px-0!" onClick={onCancel}>
           Leave it as it is
         </Button>
       )}

@@ -1,12 +1,15 @@
 import { Card } from '../../ui/card';
 import { Check, Circle, CircleDashed, Undo2 } from 'lucide-react';
-import { useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
+import { useSearchParams } from 'react-router';
 import type { LedgerLine, LedgerNote, LedgerView, Tray } from '../../api/client';
 import { useRecord } from '../../outbox/useRecord';
 import { useKeptParts } from '../../outbox/useKeptParts';
-import { useMay, useUnits } from '../../session/session';
+import { useOff, useUnits } from '../../session/session';
 import { useLedger } from '../../shell/queries';
+import { announce } from '../../ui/announce';
 import { Button } from '../../ui/button';
+import { focusOnward, isFree } from '../../ui/focus';
 import { Loading, Notice, Trouble } from '../../ui/states';
 import { AddPart } from './AddPart';
 import { FoundForm } from './FoundForm';
@@ -26,10 +29,12 @@ export default function StripPage({ tray }: StationProps) {
 const SHOWN_BY_MS = 8000;
 
 function Ledger({ tray, view }: { tray: Tray; view: LedgerView }) {
-  const mayRecord = useMay('workAtTheBench') && tray.facts.waitsFor !== 'handedBack';
+  const mayRecord = useOff(tray) === undefined;
   const entries = useRecord<LedgerNote>(tray.number);
   const [picking, setPicking] = useState(false);
-  const [opened, setOpened] = useState<string | null>(null);
+  // The part somebody was sent to.
+  const lit = useSearchParams()[0].get('part');
+  const [opened, setOpened] = useState<string | null>(lit);
   // Said at once: the device may have kept the entry, and the next part be drawn, before the request is known to run.
   const [sending, setSending] = useState(0);
   // What has just been sent is not the next one again, also in the moment in which it has gone out and the ledger, on a
@@ -57,6 +62,16 @@ function Ledger({ tray, view }: { tray: Tray; view: LedgerView }) {
   const pending = useKeptParts(tray.number, 'strip');
   const kept = new Set([...pending, ...justSent]);
   const next = inJob.find((line) => line.isToStrip && !kept.has(line.part.key));
+  const hadNext = useRef(next !== undefined);
+  const isDone = next === undefined;
+  useEffect(() => {
+    // The last one is out: on to what comes then.
+    if (isDone && hadNext.current && isFree()) {
+      announce('All of it is out.');
+      focusOnward();
+    }
+    hadNext.current = !isDone;
+  }, [isDone]);
   const groups = [...new Set(inJob.map((line) => line.part.group))];
 
   if (!view.job || picking) {
@@ -73,6 +88,15 @@ function Ledger({ tray, view }: { tray: Tray; view: LedgerView }) {
       />
     );
   }
+  /** What is written of parts that come out together: what is gone once they are out is not seen then. */
+  const usually = (lines: LedgerLine[]): string =>
+    [
+      'as usual',
+      lines.some(({ part }) => part.asks.includes('way') && part.wayGroup) ? 'which way not seen' : '',
+      lines.some(({ part }) => part.asks.includes('turns')) ? 'turns not counted' : '',
+    ]
+      .filter((word) => word !== '')
+      .join(', ');
   /** All of a group in one request. */
   const asUsual = (lines: LedgerLine[]): Promise<boolean> =>
     record(
@@ -118,7 +142,7 @@ function Ledger({ tray, view }: { tray: Tray; view: LedgerView }) {
               <h3 className="text-mute text-base font-strong">{group}</h3>
               {mayRecord && open.length > 1 && (
                 <Button look="quiet" onClick={() => void asUsual(open)}>
-                  All {open.length} out, as usual
+                  All {open.length} out, {usually(open)}
                 </Button>
               )}
             </div>
@@ -129,6 +153,7 @@ function Ledger({ tray, view }: { tray: Tray; view: LedgerView }) {
                   line={line}
                   sign={view.signs.filter((sign) => sign.part === line.part.key).map((sign) => sign.finding)}
                   kept={pending.has(line.part.key)}
+                  lit={lit === line.part.key}
                   open={mayRecord && (line === next || opened === line.part.key)}
                   mayRecord={mayRecord}
                   onOpen={() => setOpened(opened === line.part.key ? null : line.part.key)}
@@ -167,6 +192,8 @@ interface RowProps {
   line: LedgerLine;
   sign: string[];
   kept: boolean;
+  /** Somebody was sent to it. */
+  lit: boolean;
   open: boolean;
   mayRecord: boolean;
   onOpen: () => void;
@@ -183,14 +210,20 @@ const marks = {
 } as const;
 
 /** One part: what it is, how it was found, and the form while it is the next one or being looked at again. */
-function Row({ line, sign, kept, open, mayRecord, onOpen, onUndo, form }: RowProps) {
+function Row({ line, sign, kept, lit, open, mayRecord, onOpen, onUndo, form }: RowProps) {
   const units = useUnits();
   const { part, state } = line;
+  const row = useRef<HTMLLIElement>(null);
+  useEffect(() => {
+    if (lit) row.current?.scrollIntoView({ block: 'center' });
+  }, [lit]);
   const words = state === 'staysIn' ? 'stays in' : foundWords(line, units);
   return (
     <li
+      ref={row}
       aria-label={part.label}
-      className={`border-line border-b ${open ? 'bg-dawn-soft -mx-5 border-l-4 border-l-[var(--dawn)] px-5' : ''}`}
+      aria-current={lit || undefined}
+      className={`border-line border-b ${lit ? 'outline-dawn outline-3' : ''} ${open ? 'bg-dawn-soft -mx-5 border-l-4 border-l-[var(--dawn)] px-5' : ''}`}
     >
       <div className="flex min-h-11 flex-wrap items-center gap-x-3">
         <span className="flex w-6 justify-center">{marks[state]}</span>
@@ -217,7 +250,7 @@ function Row({ line, sign, kept, open, mayRecord, onOpen, onUndo, form }: RowPro
               <button
                 type="button"
                 className="min-h-11 px-1 underline underline-offset-4"
-                aria-label={`Change: ${part.label}`}
+                aria-label={`${open ? 'Close' : 'Change'}: ${part.label}`}
                 onClick={onOpen}
               >
                 {open ? 'Close' : 'Change'}
