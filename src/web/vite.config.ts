@@ -82,5 +82,14 @@ export default defineConfig({
   plugins: [react(), tailwindcss(), followTheApi, offline],
   server: { proxy: { '/api': process.env.BLUE_DAWN_SERVER ?? 'http://127.0.0.1:5080' } },
   build: { target: 'es2022' },
-  test: { environment: 'jsdom', restoreMocks: true },
+  test: {
+    environment: 'jsdom',
+    setupFiles: 'src/test-setup.ts',
+    restoreMocks: true,
+    unstubGlobals: true,
+    // One document for all files: making one for each takes five times as long as the tests.
+    isolate: false,
+    // Only a test that hangs is ended: where everything else is built at the same time the first drawing takes seconds.
+    testTimeout: 60_000,
+  },
 });

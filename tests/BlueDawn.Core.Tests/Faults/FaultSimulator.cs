@@ -13,9 +13,12 @@ internal delegate (Check? Check, string? CauseId) Policy(FaultCase faults, Trace
 /// <summary>
 /// Machines drawn from a world that is not the tables: its faults are up to three times as common or as rare as the tables
 /// say, each fault shows more or less surely than they say, and what is found without a cause is up to twice as common or as
-/// rare; some machines have a fault that no table knows, and are sent on. Findings come by noisy-OR; counted are the bench minutes a way of working takes until every fault is mended. It knows what is wrong; the way of working only sees what it checks.
+/// rare; some machines have a fault that no table knows, and are sent on. Findings come by noisy-OR; counted are the bench
+/// minutes a way of working takes until every fault is mended. It knows what is wrong; the way of working only sees what it checks.
 /// </summary>
-internal sealed class FaultSimulator(int seed)
+/// <param name="seed">Of what is drawn.</param>
+/// <param name="misfit">How far the world is from the tables: 1 as above, 0 is the tables' own world.</param>
+internal sealed class FaultSimulator(int seed, double misfit = 1)
 {
     private const int MostSteps = 30;
 
@@ -71,7 +74,7 @@ internal sealed class FaultSimulator(int seed)
     /// <summary>The world's own factor for a thing, from 1 ÷ most to most; the same whenever it is asked.</summary>
     private double Times(double most, string what) => Math.Pow(most, Shift(1, what));
 
-    private double Shift(double most, string what) => most * (world.TryGetValue(what, out var drawn) ? drawn : world[what] = (2 * random.NextDouble()) - 1);
+    private double Shift(double most, string what) => misfit * most * (world.TryGetValue(what, out var drawn) ? drawn : world[what] = (2 * random.NextDouble()) - 1);
 
     private IEnumerable<string> Complaints(Machine machine, IEnumerable<string> faults) =>
         FaultKnowledge.Shipped.ComplaintsFor(kind).Select(finding => finding.Id).Where(id => machine.Has(id, faults));

@@ -140,7 +140,6 @@ describe('readings on their way', () => {
   });
 
   it('that are refused later go back into the boxes they were typed in, and never over something new', async () => {
-    localStorage.clear();
     fetched.mockImplementation(
       answer(400, { title: 'Far from the sheet', detail: '7.2 mm?', errors: { go: ['7.2 mm?'] }, status: 400 }),
     );
@@ -209,7 +208,6 @@ describe('readings on their way', () => {
     expect(again.notTaken()).toHaveLength(1);
     await again.settle('1');
     expect(again.notTaken()).toEqual([]);
-    localStorage.clear();
   });
 
   it('of anything but a reading are never thrown away when they are refused', async () => {
@@ -221,7 +219,6 @@ describe('readings on their way', () => {
   });
 
   it('that were handed over by a page that is gone before the store has answered are there in the next', async () => {
-    localStorage.clear();
     localStorage.setItem('handed:1', JSON.stringify(pending('1')));
     fetched.mockImplementation(takesAll);
     await outbox.flush('ilse', () => undefined);

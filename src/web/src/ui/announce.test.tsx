@@ -1,12 +1,9 @@
-import { act, cleanup, render, screen } from '@testing-library/react';
+import { act, render, screen } from '@testing-library/react';
 import { afterEach, beforeEach, expect, test, vi } from 'vitest';
 import { announce, Announcer, tell } from './announce';
 
 beforeEach(() => void vi.useFakeTimers());
-afterEach(() => {
-  cleanup();
-  vi.useRealTimers();
-});
+afterEach(() => void vi.useRealTimers());
 
 const said = (): string => screen.getByRole('status').textContent.trim();
 

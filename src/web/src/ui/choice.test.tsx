@@ -1,5 +1,5 @@
-import { cleanup, fireEvent, render, screen } from '@testing-library/react';
-import { afterEach, describe, expect, it, vi } from 'vitest';
+import { fireEvent, render, screen } from '@testing-library/react';
+import { describe, expect, it, vi } from 'vitest';
 import { Choice } from './choice';
 
 const options = [
@@ -8,8 +8,6 @@ const options = [
 ] as const;
 
 describe('a choice', () => {
-  afterEach(cleanup);
-
   it('is made by a touch and stays when it is touched again', () => {
     const onChange = vi.fn();
     render(<Choice label="Hunts?" value="yes" options={options} onChange={onChange} />);
