@@ -42,7 +42,9 @@ internal sealed class CatalogueBench(string database)
             await db.Database.MigrateAsync();
         }
 
-        Console.WriteLine($"Catalogue of {items.Count:N0} kits, {contents.Count:N0} lines of contents, {fits.Count:N0} fits, {variants.Count:N0} different parts");
+        Console.WriteLine(
+            $"Catalogue of {items.Count:N0} kits, {contents.Count:N0} lines of contents, {fits.Count:N0} fits, {variants.Count:N0} different parts"
+        );
         await ImportAsync(CatalogueFile.Items, items);
         await ImportAsync(CatalogueFile.Contents, contents);
         await ImportAsync(CatalogueFile.Fits, fits);
@@ -76,13 +78,27 @@ internal sealed class CatalogueBench(string database)
         {
             for (var i = 0; i < 300; i++)
             {
-                variants.Add(new ItemPart(part.Name, 1, part.Features.Where(feature => feature.Kind != FeatureKind.Squeeze).ToDictionary(feature => feature.Name, feature => feature.Kind switch
-                {
-                    FeatureKind.Length => (4 + random.Next(0, 400) * 0.125m).ToString("0.###", CultureInfo.InvariantCulture) + " mm",
-                    FeatureKind.Count => random.Next(3, 8).ToString(CultureInfo.InvariantCulture),
-                    FeatureKind.Ring => $"{random.Next(3, 20)} × {1 + random.Next(0, 4) * 0.5m} mm",
-                    _ => feature.Words[random.Next(feature.Words.Count)],
-                })));
+                variants.Add(
+                    new ItemPart(
+                        part.Name,
+                        1,
+                        part.Features.Where(feature => feature.Kind != FeatureKind.Squeeze)
+                            .ToDictionary(
+                                feature => feature.Name,
+                                feature =>
+                                    feature.Kind switch
+                                    {
+                                        FeatureKind.Length => (4 + random.Next(0, 400) * 0.125m).ToString(
+                                            "0.###",
+                                            CultureInfo.InvariantCulture
+                                        ) + " mm",
+                                        FeatureKind.Count => random.Next(3, 8).ToString(CultureInfo.InvariantCulture),
+                                        FeatureKind.Ring => $"{random.Next(3, 20)} × {1 + random.Next(0, 4) * 0.5m} mm",
+                                        _ => feature.Words[random.Next(feature.Words.Count)],
+                                    }
+                            )
+                    )
+                );
             }
         }
 
@@ -90,7 +106,8 @@ internal sealed class CatalogueBench(string database)
         var seen = new HashSet<string>();
         while (stamps.Count < Numbers)
         {
-            var stamp = $"{Letters[random.Next(Letters.Length)]}{random.Next(10, 100)}-{random.Next(1000, 10000)}{(random.Next(3) == 0 ? Letters[random.Next(Letters.Length)].ToString() : "")}";
+            var ending = random.Next(3) == 0 ? Letters[random.Next(Letters.Length)].ToString() : "";
+            var stamp = $"{Letters[random.Next(Letters.Length)]}{random.Next(10, 100)}-{random.Next(1000, 10000)}{ending}";
             if (seen.Add(stamp))
             {
                 stamps.Add(stamp);
@@ -121,7 +138,12 @@ internal sealed class CatalogueBench(string database)
         await using var connection = new NpgsqlConnection(database);
         await connection.OpenAsync();
         var columns = CatalogueCsv.Columns(file);
-        await using (var make = new NpgsqlCommand($"create table plain_{file} ({string.Join(", ", columns.Select(column => $"\"{column}\" text"))})", connection))
+        await using (
+            var make = new NpgsqlCommand(
+                $"create table plain_{file} ({string.Join(", ", columns.Select(column => $"\"{column}\" text"))})",
+                connection
+            )
+        )
         {
             await make.ExecuteNonQueryAsync();
         }
@@ -151,7 +173,13 @@ internal sealed class CatalogueBench(string database)
         }
 
         var import = watch.Elapsed.TotalSeconds;
-        Console.WriteLine(string.Create(CultureInfo.InvariantCulture, $"  {file,-9} COPY {rows.Count / plain,9:0} rows/s   dry run {rows.Count / dry,8:0} rows/s, {dry / plain,5:0.0} times as long   import {rows.Count / import,8:0} rows/s, {import / plain,5:0.0} times as long"));
+        Console.WriteLine(
+            string.Create(
+                CultureInfo.InvariantCulture,
+                $"  {file, -9} COPY {rows.Count / plain, 9:0} rows/s   dry run {rows.Count / dry, 8:0} rows/s, {dry / plain, 5:0.0} "
+                    + $"times as long   import {rows.Count / import, 8:0} rows/s, {import / plain, 5:0.0} times as long"
+            )
+        );
     }
 
     private async Task LookUpAsync()
@@ -172,21 +200,33 @@ internal sealed class CatalogueBench(string database)
 
         Report("stamp read cleanly", await TimeAsync(wanted, stamp => IdentifyAsync(stamp, stamp)), plain);
         Report("stamp with two look-alikes", await TimeAsync(wanted, stamp => IdentifyAsync(stamp, LookAlikes(stamp))), plain);
-        Report("stamp with one unreadable", await TimeAsync(wanted, stamp => IdentifyAsync(stamp, With(stamp, StampedNumber.Unreadable))), plain);
+        Report(
+            "stamp with one unreadable",
+            await TimeAsync(wanted, stamp => IdentifyAsync(stamp, With(stamp, StampedNumber.Unreadable))),
+            plain
+        );
         Report("stamp with one wrong character", await TimeAsync(wanted, stamp => IdentifyAsync(stamp, With(stamp, '7'))), plain);
         Report("stamp with its end missing", await TimeAsync(wanted, stamp => IdentifyAsync(stamp, stamp[..^2])), plain);
         var kits = Enumerable.Range(0, Asked).Select(_ => items[random.Next(items.Count)][0]).ToList();
         var parts = contents.ToLookup(row => row[0]);
         Report("kit by three measured old parts", await TimeAsync(kits, async kit =>
-        {
-            var old = parts[kit].Take(3).Select(row => new ItemPart(row[1], 1, FeatureText.Read(row[1], row[3], Knowledge).Value!)).ToList();
-            var asked = WantedPart.Of([], old, Knowledge);
-            var found = await CatalogueSearch.ItemsAsync(db, [.. await CatalogueSearch.WithPartsAsync(db, asked, Knowledge, default)], default);
-            return found.Select(stocked => (stocked.Item.Number, Match: ItemMatch.Of(stocked.Item, asked, [], Knowledge)))
-                .OrderByDescending(pair => pair.Match.Agreeing)
-                .Take(12)
-                .Any(pair => pair.Number == kit);
-        }), plain);
+            {
+                var old = parts[kit]
+                    .Take(3)
+                    .Select(row => new ItemPart(row[1], 1, FeatureText.Read(row[1], row[3], Knowledge).Value!))
+                    .ToList();
+                var asked = WantedPart.Of([], old, Knowledge);
+                var found = await CatalogueSearch.ItemsAsync(
+                    db,
+                    [.. await CatalogueSearch.WithPartsAsync(db, asked, Knowledge, default)],
+                    default
+                );
+                return found
+                    .Select(stocked => (stocked.Item.Number, Match: ItemMatch.Of(stocked.Item, asked, [], Knowledge)))
+                    .OrderByDescending(pair => pair.Match.Agreeing)
+                    .Take(12)
+                    .Any(pair => pair.Number == kit);
+            }), plain);
     }
 
     private string With(string stamp, char other)
@@ -198,16 +238,22 @@ internal sealed class CatalogueBench(string database)
     private static string LookAlikes(string stamp)
     {
         var changed = 0;
-        return new string([.. stamp.Select(c => changed >= 2 ? c : c switch
-        {
-            '0' when ++changed > 0 => 'O',
-            '1' when ++changed > 0 => 'I',
-            '5' when ++changed > 0 => 'S',
-            '8' when ++changed > 0 => 'B',
-            '2' when ++changed > 0 => 'Z',
-            '6' when ++changed > 0 => 'G',
-            _ => c,
-        })]);
+        return new string([
+            .. stamp.Select(c =>
+                changed >= 2
+                    ? c
+                    : c switch
+                    {
+                        '0' when ++changed > 0 => 'O',
+                        '1' when ++changed > 0 => 'I',
+                        '5' when ++changed > 0 => 'S',
+                        '8' when ++changed > 0 => 'B',
+                        '2' when ++changed > 0 => 'Z',
+                        '6' when ++changed > 0 => 'G',
+                        _ => c,
+                    }
+            ),
+        ]);
     }
 
     private static async Task<(double Median, double P99, double Found)> TimeAsync<T>(List<T> asked, Func<T, Task<bool>> look)
@@ -230,6 +276,16 @@ internal sealed class CatalogueBench(string database)
         return (At(times, 0.5), At(times, 0.99), found / (double)asked.Count);
     }
 
-    private static void Report(string what, (double Median, double P99, double Found) time, (double Median, double P99, double Found) plain) =>
-        Console.WriteLine(string.Create(CultureInfo.InvariantCulture, $"  {what,-36} median {time.Median,7:0.00} ms, {time.Median / plain.Median,6:0.0} times   99 % within {time.P99,7:0.00} ms, {time.P99 / plain.P99,6:0.0} times   found {time.Found * 100,5:0.0} %"));
+    private static void Report(
+        string what,
+        (double Median, double P99, double Found) time,
+        (double Median, double P99, double Found) plain
+    ) =>
+        Console.WriteLine(
+            string.Create(
+                CultureInfo.InvariantCulture,
+                $"  {what, -36} median {time.Median, 7:0.00} ms, {time.Median / plain.Median, 6:0.0} times   99 % "
+                    + $"within {time.P99, 7:0.00} ms, {time.P99 / plain.P99, 6:0.0} times   found {time.Found * 100, 5:0.0} %"
+            )
+        );
 }

@@ -16,7 +16,10 @@ if (OperatingSystem.IsLinux())
 
 if (args is ["catalogue"])
 {
-    await new BlueDawn.Bench.CatalogueBench(Environment.GetEnvironmentVariable("BLUE_DAWN_BENCH_DATABASE") ?? throw new InvalidOperationException("Run it with bench/catalogue.")).RunAsync();
+    await new BlueDawn.Bench.CatalogueBench(
+        Environment.GetEnvironmentVariable("BLUE_DAWN_BENCH_DATABASE")
+            ?? throw new InvalidOperationException("Run it with bench/catalogue.")
+    ).RunAsync();
     return;
 }
 
@@ -36,7 +39,9 @@ if (args is ["stories", ..])
 
 if (args is ["simulator", ..])
 {
-    BlueDawn.Bench.SimulatorBench.Run(args is [_, var machines] ? int.Parse(machines, System.Globalization.CultureInfo.InvariantCulture) : 200);
+    BlueDawn.Bench.SimulatorBench.Run(
+        args is [_, var machines] ? int.Parse(machines, System.Globalization.CultureInfo.InvariantCulture) : 200
+    );
     return;
 }
 
@@ -51,17 +56,23 @@ var kind = new CarburetorKind(CarburetorFamily.FloatBowl, null, null);
 var faults = new FaultCase(knowledge, kind, FaultHistory.None, new HashSet<string>());
 string[] there = ["hunts", "stood-unused", "better-part-choke", "bowl-debris"];
 string[] absent = ["black-smoke", "plug-wet", "air-filter-dirty", "wet-at-bowl-joint", "better-cap-loose", "no-spark"];
-var notes = new FindingsNote(null, [.. there.Select(id => new FindingAnswer(id, Said.Present)), .. absent.Select(id => new FindingAnswer(id, Said.Absent))]);
+var notes = new FindingsNote(
+    null,
+    [.. there.Select(id => new FindingAnswer(id, Said.Present)), .. absent.Select(id => new FindingAnswer(id, Said.Absent))]
+);
 var evidence = Evidence.Gather(knowledge, kind, [new Logged<TraceNote>(Guid.Empty, DateTimeOffset.UnixEpoch, "", notes)], [], [], []);
 var observations = evidence.Observations(faults);
 
-Console.WriteLine($"Tracing: {faults.Causes.Count} causes, {faults.Findings.Count} findings, {faults.Checks.Count} checks, {observations.Count} answers, sets of up to 3 causes");
+Console.WriteLine(
+    $"Tracing: {faults.Causes.Count} causes, {faults.Findings.Count} findings, "
+        + $"{faults.Checks.Count} checks, {observations.Count} answers, sets of up to 3 causes"
+);
 var infer = Median(() => faults.Network.Infer(observations));
 var brute = Median(() => BruteForce(faults, observations), 5);
 var rank = Median(() => Trace.Rank(faults, Tray.Shop, evidence));
-Console.WriteLine($"  posterior over every set          {infer,8:0.00} ms");
-Console.WriteLine($"  the same by the definition        {brute,8:0.00} ms   {brute / infer,6:0.0} times as long");
-Console.WriteLine($"  full ranking with the next check  {rank,8:0.00} ms   {rank / brute,6:0.00} of the definition’s posterior alone");
+Console.WriteLine($"  posterior over every set          {infer, 8:0.00} ms");
+Console.WriteLine($"  the same by the definition        {brute, 8:0.00} ms   {brute / infer, 6:0.0} times as long");
+Console.WriteLine($"  full ranking with the next check  {rank, 8:0.00} ms   {rank / brute, 6:0.00} of the definition’s posterior alone");
 
 // Every cause and finding on one carburetor: more than any real one has, as a bound.
 static FaultKnowledge Whole()

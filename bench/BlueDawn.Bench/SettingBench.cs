@@ -24,7 +24,11 @@ internal static class SettingBench
         var good = Sheets.AllGood();
         good["setting/float-drop"] = TypedReading.Of(("drop", "18"));
         good["setting/seat-bore"] = TypedReading.Of(("bore", "1.8"));
-        var read = Sheets.LinesOf(sheet).Where(line => line.Station == Station.Setting && good.ContainsKey(line.Key)).Select(line => (Line: line, line.Read(good[line.Key]).Reading)).ToList();
+        var read = Sheets
+            .LinesOf(sheet)
+            .Where(line => line.Station == Station.Setting && good.ContainsKey(line.Key))
+            .Select(line => (Line: line, line.Read(good[line.Key]).Reading))
+            .ToList();
         var body = sheet.Float!.Body!;
         void Verdict()
         {
@@ -38,10 +42,16 @@ internal static class SettingBench
 
         var (whole, balance) = (
             median(Verdict, 101),
-            median(() => GC.KeepAlive(FloatBalance.Of(new FloatBalanceInput(body.VolumeML, 6.2, body.ArmMm, 8, body.SeatBoreMm, 0.7475, 2.2))), 101));
-        Console.WriteLine($"Setting: {read.Count} lines of one carburetor judged, with where its fuel stands and what a bend, a seat, fuel inside and a pump do");
-        Console.WriteLine($"  the whole verdict                 {1000 * whole,8:0.0} µs");
-        Console.WriteLine($"  one float balance alone           {1000 * balance,8:0.0} µs   {balance / whole,6:0.000} of it");
+            median(
+                () => GC.KeepAlive(FloatBalance.Of(new FloatBalanceInput(body.VolumeML, 6.2, body.ArmMm, 8, body.SeatBoreMm, 0.7475, 2.2))),
+                101
+            )
+        );
+        Console.WriteLine(
+            $"Setting: {read.Count} lines of one carburetor judged, with where its fuel stands and what a bend, a seat, fuel inside and a pump do"
+        );
+        Console.WriteLine($"  the whole verdict                 {1000 * whole, 8:0.0} µs");
+        Console.WriteLine($"  one float balance alone           {1000 * balance, 8:0.0} µs   {balance / whole, 6:0.000} of it");
 
         var series = Series();
         var transformed = series.Select(pressure => new Complex32((float)pressure, 0)).ToArray();
@@ -50,8 +60,10 @@ internal static class SettingBench
         var fft = median(() => Fourier.Forward(transformed, FourierOptions.Matlab), 11);
         const double Million = 1e6 / Samples;
         Console.WriteLine($"Pop-off: {pops} pops in {Samples} samples");
-        Console.WriteLine($"  found                             {find * Million,8:0} ms a million samples");
-        Console.WriteLine($"  one FFT of the same (MathNet)     {fft * Million,8:0} ms a million samples   {find / fft,6:0.00} times as long as it");
+        Console.WriteLine($"  found                             {find * Million, 8:0} ms a million samples");
+        Console.WriteLine(
+            $"  one FFT of the same (MathNet)     {fft * Million, 8:0} ms a million samples   {find / fft, 6:0.00} times as long as it"
+        );
     }
 
     private static List<double> Series()

@@ -54,7 +54,9 @@ internal sealed class ShopBench(string database, string server) : IDisposable
     }
 
     private static void Say(string what, double median, double against) =>
-        Console.WriteLine(string.Create(CultureInfo.InvariantCulture, $"  {what,-38} median {median,7:0.00} ms, {median / against,5:0.00} times"));
+        Console.WriteLine(
+            string.Create(CultureInfo.InvariantCulture, $"  {what, -38} median {median, 7:0.00} ms, {median / against, 5:0.00} times")
+        );
 
     private static async Task<double> MedianAsync(Func<Task> work, Func<Task>? before = null)
     {
@@ -98,40 +100,89 @@ internal sealed class ShopBench(string database, string server) : IDisposable
     /// <summary>Trays checked in until there are enough open ones, each with the readings of one that was handed back.</summary>
     private async Task<int> OpenTraysAsync()
     {
-        var open = (await http.GetFromJsonAsync<JsonElement>("/api/bench")).GetProperty("trays").EnumerateArray().Count(tray => tray.GetProperty("waitsFor").GetString() != "handedBack");
+        var open = (await http.GetFromJsonAsync<JsonElement>("/api/bench"))
+            .GetProperty("trays")
+            .EnumerateArray()
+            .Count(tray => tray.GetProperty("waitsFor").GetString() != "handedBack");
         var like = await http.GetFromJsonAsync<JsonElement>("/api/trays/17");
         var lines = like.GetProperty("lines").EnumerateArray().Where(line => line.GetProperty("station").GetString() != "proving").ToList();
         var number = 0;
         for (; open < Trays; open++)
         {
-            number = (await SendAsync("/api/trays", new
-            {
-                trayId = Guid.CreateVersion7(),
-                entryId = Guid.CreateVersion7(),
-                ownerName = "Boat Bench",
-                machineName = $"Pump {open}",
-                family = "floatBowl",
-                complaint = "Hunts",
-                promisedDay = DateOnly.FromDateTime(DateTime.Now.AddDays(3)),
-                stampedNumber = like.GetProperty("facts").GetProperty("stampedNumber").GetString(),
-            })).GetProperty("number").GetInt32();
-            object Entry(object note) => new { id = Guid.CreateVersion7(), takenAt = DateTimeOffset.UtcNow, note };
-            await SendAsync($"/api/trays/{number}/notes", new
-            {
-                entries = lines.Take(open % (lines.Count + 1))
-                    .Select(line => Entry(new { kind = "reading", line = line.GetProperty("key").GetString(), typed = line.GetProperty("standing").GetProperty("typed") }))
-                    .Prepend(Entry(new { kind = "job", job = "closed" })),
-            });
+            number = (
+                await SendAsync(
+                    "/api/trays",
+                    new
+                    {
+                        trayId = Guid.CreateVersion7(),
+                        entryId = Guid.CreateVersion7(),
+                        ownerName = "Boat Bench",
+                        machineName = $"Pump {open}",
+                        family = "floatBowl",
+                        complaint = "Hunts",
+                        promisedDay = DateOnly.FromDateTime(DateTime.Now.AddDays(3)),
+                        stampedNumber = like.GetProperty("facts").GetProperty("stampedNumber").GetString(),
+                    }
+                )
+            ).GetProperty("number").GetInt32();
+            object Entry(object note) =>
+                new
+                {
+                    id = Guid.CreateVersion7(),
+                    takenAt = DateTimeOffset.UtcNow,
+                    note,
+                };
+            await SendAsync(
+                $"/api/trays/{number}/notes",
+                new
+                {
+                    entries = lines
+                        .Take(open % (lines.Count + 1))
+                        .Select(line =>
+                            Entry(
+                                new
+                                {
+                                    kind = "reading",
+                                    line = line.GetProperty("key").GetString(),
+                                    typed = line.GetProperty("standing").GetProperty("typed"),
+                                }
+                            )
+                        )
+                        .Prepend(Entry(new { kind = "job", job = "closed" })),
+                }
+            );
         }
 
         return number;
     }
 
     /// <summary>Another reading on a tray.</summary>
-    private Task<JsonElement> ReadAsync(int tray, string go) => SendAsync($"/api/trays/{tray}/notes", new
-    {
-        entries = new[] { new { id = Guid.CreateVersion7(), takenAt = DateTimeOffset.UtcNow, note = new { kind = "reading", line = "gauging/main-jet", typed = new { units = "metric", values = new { go, noGo = "0.73" }, rows = Array.Empty<object>() } } } },
-    });
+    private Task<JsonElement> ReadAsync(int tray, string go) =>
+        SendAsync(
+            $"/api/trays/{tray}/notes",
+            new
+            {
+                entries = new[]
+                {
+                    new
+                    {
+                        id = Guid.CreateVersion7(),
+                        takenAt = DateTimeOffset.UtcNow,
+                        note = new
+                        {
+                            kind = "reading",
+                            line = "gauging/main-jet",
+                            typed = new
+                            {
+                                units = "metric",
+                                values = new { go, noGo = "0.73" },
+                                rows = Array.Empty<object>(),
+                            },
+                        },
+                    },
+                },
+            }
+        );
 
     private async Task ReadRowsAsync()
     {
@@ -144,7 +195,8 @@ internal sealed class ShopBench(string database, string server) : IDisposable
             left join spec_sheets s on s.code = t.spec_code left join logbook_entries l on l.tray_id = t.id
             where t.waits_for <> 'HandedBack'
             """,
-            connection);
+            connection
+        );
         await using var reader = await command.ExecuteReaderAsync();
         var rows = 0;
         while (await reader.ReadAsync())
@@ -162,17 +214,22 @@ internal sealed class ShopBench(string database, string server) : IDisposable
         await using var connection = new NpgsqlConnection(database);
         await connection.OpenAsync();
         await using var columns = new NpgsqlCommand(
-            "select string_agg(quote_ident(column_name), ', ') from information_schema.columns where table_name = 'trays' and column_name not in ('id', 'number', 'confirmed', 'released')", connection);
+            "select string_agg(quote_ident(column_name), ', ') from information_schema.columns where "
+                + "table_name = 'trays' and column_name not in ('id', 'number', 'confirmed', 'released')",
+            connection
+        );
         var others = (string)(await columns.ExecuteScalarAsync())!;
         await using var add = new NpgsqlCommand(
             $$"""
             insert into trays (id, number, confirmed, released, {{others}})
-            select gen_random_uuid(), (select max(number) from trays) + n, array[(array['idle-jet-blocked', 'fuel-stale', 'inlet-needle-leaking'])[1 + n % 3]], t.released, {{others}}
+            select gen_random_uuid(), (select max(number) from trays) + n,
+                array[(array['idle-jet-blocked', 'fuel-stale', 'inlet-needle-leaking'])[1 + n % 3]], t.released, {{others}}
             from trays t, generate_series(1, @count - (select count(*)::int from trays where released and confirmed is not null)) n
             where t.number = 17;
             analyze trays
             """,
-            connection);
+            connection
+        );
         add.Parameters.AddWithValue("count", count);
         await add.ExecuteNonQueryAsync();
     }

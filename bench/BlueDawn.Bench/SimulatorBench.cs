@@ -15,7 +15,8 @@ internal static class SimulatorBench
         ("by prior only, no check", FaultSimulator.ByPriorOnly),
     ];
 
-    /// <summary>Prints the means, and how many minutes each way takes more than the first on the same machines, with its 95 % interval.</summary>
+    /// <summary>Prints the means, and how many minutes each way takes more than the first on the same machines, with its 95 %
+    /// interval.</summary>
     /// <param name="machines">Machines drawn.</param>
     public static void Run(int machines)
     {
@@ -37,7 +38,9 @@ internal static class SimulatorBench
             var more = minutes.Select(one => one[way] - one[0]).ToList();
             var mean = more.Average();
             var half = 1.96 * Math.Sqrt(more.Sum(one => (one - mean) * (one - mean)) / (minutes.Count - 1) / minutes.Count);
-            Console.WriteLine($"  {Ways[way].Name,-34} {first + mean,6:0} min   the first takes {first / (first + mean),4:0.00} of it   {mean,6:0} ± {half:0} more");
+            Console.WriteLine(
+                $"  {Ways[way].Name, -34} {first + mean, 6:0} min   the first takes {first / (first + mean), 4:0.00} of it   {mean, 6:0} ± {half:0} more"
+            );
         }
     }
 }

@@ -16,15 +16,14 @@ public static partial class CoreInTheBrowser
     private static readonly Dictionary<int, (TrayPapers Papers, Folded Folded)> Open = [];
 
     /// <summary>Nothing to do: a page calls what it needs.</summary>
-    public static void Main()
-    {
-    }
+    public static void Main() { }
 
     /// <summary>Which Core this is.</summary>
     [JSExport]
     public static string Version() => CoreVersion.Current;
 
-    /// <summary>Takes the papers of a tray, with entries that are still on their way written on top; what the rules refuse is left out.</summary>
+    /// <summary>Takes the papers of a tray, with entries that are still on their way written on top; what the rules refuse is left
+    /// out.</summary>
     /// <param name="papers">The papers.</param>
     /// <param name="pending">Entries in their order.</param>
     /// <param name="by">Who took them.</param>
@@ -60,15 +59,31 @@ public static partial class CoreInTheBrowser
     /// <param name="number">The tray.</param>
     /// <param name="page">tray, ledger, cleaning, trace, or trace-alone without the shop's history.</param>
     [JSExport]
-    public static string? Show(int number, string page) => !Open.TryGetValue(number, out var open) ? null : page switch
-    {
-        "tray" => JsonSerializer.Serialize(TrayView.Of(open.Folded.Head, open.Folded.Book), DeviceJson.Options),
-        "ledger" => JsonSerializer.Serialize(LedgerView.Of(open.Folded.Book), DeviceJson.Options),
-        "cleaning" => JsonSerializer.Serialize(CleaningView.Of(open.Folded.Book), DeviceJson.Options),
-        "trace" => JsonSerializer.Serialize(TraceView.Of(open.Folded.Book, history: true), DeviceJson.Options),
-        "trace-alone" => JsonSerializer.Serialize(TraceView.Of(StationList.Open(open.Folded.Book.Facts, open.Folded.Book.Context with { History = Core.Shop.FaultHistory.None }, open.Folded.Book.Log), history: false), DeviceJson.Options),
-        _ => null,
-    };
+    public static string? Show(int number, string page) =>
+        !Open.TryGetValue(number, out var open)
+            ? null
+            : page switch
+            {
+                "tray" => JsonSerializer.Serialize(TrayView.Of(open.Folded.Head, open.Folded.Book), DeviceJson.Options),
+                "ledger" => JsonSerializer.Serialize(LedgerView.Of(open.Folded.Book), DeviceJson.Options),
+                "cleaning" => JsonSerializer.Serialize(CleaningView.Of(open.Folded.Book), DeviceJson.Options),
+                "trace" => JsonSerializer.Serialize(TraceView.Of(open.Folded.Book, history: true), DeviceJson.Options),
+                "trace-alone" => JsonSerializer.Serialize(
+                    TraceView.Of(
+                        StationList.Open(
+                            open.Folded.Book.Facts,
+                            open.Folded.Book.Context with
+                            {
+                                History = Core.Shop.FaultHistory.None,
+                            },
+                            open.Folded.Book.Log
+                        ),
+                        history: false
+                    ),
+                    DeviceJson.Options
+                ),
+                _ => null,
+            };
 
     /// <summary>What a reading that is being typed would say; null when the tray has not been taken or has no such line.</summary>
     /// <param name="number">The tray.</param>
@@ -76,7 +91,13 @@ public static partial class CoreInTheBrowser
     [JSExport]
     public static string? Judge(int number, string draft) =>
         Open.TryGetValue(number, out var open)
-        && DraftJudgement.Of(JsonSerializer.Deserialize<ReadingDraft>(draft, DeviceJson.Options)!, open.Folded.Book.Facts, open.Papers.Shop, open.Folded.Book.Context.Pins) is { } judged
+        && DraftJudgement.Of(
+            JsonSerializer.Deserialize<ReadingDraft>(draft, DeviceJson.Options)!,
+            open.Folded.Book.Facts,
+            open.Papers.Shop,
+            open.Folded.Book.Context.Pins
+        )
+            is { } judged
             ? JsonSerializer.Serialize(judged, DeviceJson.Options)
             : null;
 }

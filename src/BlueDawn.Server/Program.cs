@@ -10,8 +10,8 @@ using BlueDawn.Server.Faults;
 using BlueDawn.Server.Handover;
 using BlueDawn.Server.Health;
 using BlueDawn.Server.Hosting;
-using BlueDawn.Server.Intake;
 using BlueDawn.Server.Instruments;
+using BlueDawn.Server.Intake;
 using BlueDawn.Server.Kits;
 using BlueDawn.Server.Live;
 using BlueDawn.Server.Moving;
@@ -55,17 +55,27 @@ catch (CannotStartException e)
 }
 
 builder.Services.AddSingleton(TimeProvider.System);
-builder.Services.AddSingleton(services => StoreSetup.Source(
-    services.GetRequiredService<IConfiguration>()["BLUE_DAWN_DATABASE"] is { Length: > 0 } connection
-        ? connection
-        : throw new CannotStartException("BLUE_DAWN_DATABASE is not set. Start with ./run, or set it to a PostgreSQL connection string.")));
-builder.Services.AddDbContext<BlueDawnDb>((services, options) => StoreSetup.Configure(options, services.GetRequiredService<NpgsqlDataSource>()));
+builder.Services.AddSingleton(services =>
+    StoreSetup.Source(
+        services.GetRequiredService<IConfiguration>()["BLUE_DAWN_DATABASE"] is { Length: > 0 } connection
+            ? connection
+            : throw new CannotStartException(
+                "BLUE_DAWN_DATABASE is not set. Start with ./run, or set it to a PostgreSQL connection string."
+            )
+    )
+);
+builder.Services.AddDbContext<BlueDawnDb>(
+    (services, options) => StoreSetup.Configure(options, services.GetRequiredService<NpgsqlDataSource>())
+);
 builder.Services.ConfigureHttpJsonOptions(options =>
 {
     CoreJson.AsWeb(options.SerializerOptions);
     // What comes from outside is looked at closely besides.
     options.SerializerOptions.UnmappedMemberHandling = JsonUnmappedMemberHandling.Disallow;
-    options.SerializerOptions.TypeInfoResolverChain.Insert(0, new DefaultJsonTypeInfoResolver { Modifiers = { CoreJson.KnowKinds, Door.RefuseNothing } });
+    options.SerializerOptions.TypeInfoResolverChain.Insert(
+        0,
+        new DefaultJsonTypeInfoResolver { Modifiers = { CoreJson.KnowKinds, Door.RefuseNothing } }
+    );
     options.SerializerOptions.RespectNullableAnnotations = true;
     options.SerializerOptions.RespectRequiredConstructorParameters = true;
 });
@@ -143,9 +153,17 @@ bench.MapBaths();
 bench.MapInstruments();
 bench.MapNotes();
 bench.MapHandover();
+
 // Last: a kind that is first met where it may be null would be null everywhere in the document.
 api.MapCompute();
-app.Map("/api/{**rest}", () => TypedResults.Problem(statusCode: 404, title: "There is nothing at this address.", detail: "Check the address, the method, and the kind of body.")).ExcludeFromDescription();
+app.Map("/api/{**rest}", () =>
+        TypedResults.Problem(
+            statusCode: 404,
+            title: "There is nothing at this address.",
+            detail: "Check the address, the method, and the kind of body."
+        )
+    )
+    .ExcludeFromDescription();
 app.MapStaticAssets();
 app.MapFallbackToFile("index.html");
 
@@ -157,7 +175,9 @@ if (!writingDocument)
         var db = scope.ServiceProvider.GetRequiredService<BlueDawnDb>();
         var seconds = app.Configuration.GetValue("BLUE_DAWN_WAIT", 60);
         var owner = app.Configuration["BLUE_DAWN_OWNER"];
-        await using var owned = owner is { Length: > 0 } ? new BlueDawnDb(StoreSetup.Configure(new DbContextOptionsBuilder<BlueDawnDb>(), owner).Options) : null;
+        await using var owned = owner is { Length: > 0 }
+            ? new BlueDawnDb(StoreSetup.Configure(new DbContextOptionsBuilder<BlueDawnDb>(), owner).Options)
+            : null;
         await StoreStart.RunAsync(
             owned ?? db,
             owned is null ? null : new NpgsqlConnectionStringBuilder(app.Configuration["BLUE_DAWN_DATABASE"]).Username,
@@ -165,7 +185,11 @@ if (!writingDocument)
             async () =>
             {
                 await Shelf.EnsureSumAsync(db, default);
-                await DemoScenario.EnsureShopAsync(db, scope.ServiceProvider.GetRequiredService<RoleManager<IdentityRole<Guid>>>(), default);
+                await DemoScenario.EnsureShopAsync(
+                    db,
+                    scope.ServiceProvider.GetRequiredService<RoleManager<IdentityRole<Guid>>>(),
+                    default
+                );
                 if (app.Configuration.GetValue<bool>("BLUE_DAWN_DEMO"))
                 {
                     await scope.ServiceProvider.GetRequiredService<DemoScenario>().LoadAsync(default);
@@ -176,7 +200,8 @@ if (!writingDocument)
                 }
             },
             app.Logger,
-            default);
+            default
+        );
     }
     catch (CannotStartException e)
     {

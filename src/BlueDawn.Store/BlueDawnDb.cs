@@ -1,5 +1,6 @@
 using System.Text.Json;
 using BlueDawn.Core.Catalogue;
+using BlueDawn.Store.Carburetors;
 using BlueDawn.Store.Catalogue;
 using BlueDawn.Store.Cleaning;
 using BlueDawn.Store.Intake;
@@ -7,7 +8,6 @@ using BlueDawn.Store.Logbook;
 using BlueDawn.Store.People;
 using BlueDawn.Store.Stock;
 using BlueDawn.Store.Trays;
-using BlueDawn.Store.Carburetors;
 using Microsoft.AspNetCore.DataProtection.EntityFrameworkCore;
 using Microsoft.AspNetCore.Identity;
 using Microsoft.AspNetCore.Identity.EntityFrameworkCore;
@@ -20,7 +20,8 @@ namespace BlueDawn.Store;
 
 /// <summary>The shop's book in PostgreSQL.</summary>
 public sealed class BlueDawnDb(DbContextOptions<BlueDawnDb> options)
-    : IdentityDbContext<Person, IdentityRole<Guid>, Guid>(options), IDataProtectionKeyContext
+    : IdentityDbContext<Person, IdentityRole<Guid>, Guid>(options),
+        IDataProtectionKeyContext
 {
     /// <summary>Trays, on the bench and handed back.</summary>
     public DbSet<Tray> Trays => Set<Tray>();
@@ -112,7 +113,11 @@ public sealed class BlueDawnDb(DbContextOptions<BlueDawnDb> options)
     /// <summary>Saves; stock moves are added to the running sum of the shelf in the same transaction.</summary>
     public override async Task<int> SaveChangesAsync(bool acceptAllChangesOnSuccess, CancellationToken cancellationToken = default)
     {
-        var moves = ChangeTracker.Entries<StockMove>().Where(entry => entry.State == EntityState.Added).Select(entry => entry.Entity).ToList();
+        var moves = ChangeTracker
+            .Entries<StockMove>()
+            .Where(entry => entry.State == EntityState.Added)
+            .Select(entry => entry.Entity)
+            .ToList();
         if (moves.Count == 0)
         {
             return await base.SaveChangesAsync(acceptAllChangesOnSuccess, cancellationToken);
@@ -219,17 +224,20 @@ public sealed class BlueDawnDb(DbContextOptions<BlueDawnDb> options)
             entry.HasIndex(e => new { e.TrayId, e.TakenAt });
             entry.HasIndex(e => e.SupersedesId).IsUnique();
             AsJson(entry.Property(e => e.Note));
-            entry.OwnsOne(e => e.Old, old =>
-            {
-                old.Property(o => o.LineKey).HasColumnName("line_key");
-                old.Property(o => o.Finding).HasColumnName("finding");
-                AsJson(old.Property(o => o.Typed)).HasColumnName("typed");
-                AsJson(old.Property(o => o.Reading)).HasColumnName("reading");
-                AsJson(old.Property(o => o.Trace)).HasColumnName("trace");
-                AsJson(old.Property(o => o.OldPart)).HasColumnName("old_part");
-                AsJson(old.Property(o => o.Ledger)).HasColumnName("ledger");
-                AsJson(old.Property(o => o.Cleaning)).HasColumnName("cleaning");
-            });
+            entry.OwnsOne(
+                e => e.Old,
+                old =>
+                {
+                    old.Property(o => o.LineKey).HasColumnName("line_key");
+                    old.Property(o => o.Finding).HasColumnName("finding");
+                    AsJson(old.Property(o => o.Typed)).HasColumnName("typed");
+                    AsJson(old.Property(o => o.Reading)).HasColumnName("reading");
+                    AsJson(old.Property(o => o.Trace)).HasColumnName("trace");
+                    AsJson(old.Property(o => o.OldPart)).HasColumnName("old_part");
+                    AsJson(old.Property(o => o.Ledger)).HasColumnName("ledger");
+                    AsJson(old.Property(o => o.Cleaning)).HasColumnName("cleaning");
+                }
+            );
             entry.Navigation(e => e.Old).IsRequired();
             entry.Property(e => e.Report).HasColumnType("jsonb");
         });
@@ -267,8 +275,17 @@ public sealed class BlueDawnDb(DbContextOptions<BlueDawnDb> options)
         });
         builder.Entity<ItemFit>(fit =>
         {
-            fit.HasKey(f => new { f.ItemId, f.Kind, f.Number });
-            fit.Property(f => f.Kind).HasConversion(kind => kind == MarkKind.Stamp ? "stamp" : "plate", text => text == "stamp" ? MarkKind.Stamp : MarkKind.Plate);
+            fit.HasKey(f => new
+            {
+                f.ItemId,
+                f.Kind,
+                f.Number,
+            });
+            fit.Property(f => f.Kind)
+                .HasConversion(
+                    kind => kind == MarkKind.Stamp ? "stamp" : "plate",
+                    text => text == "stamp" ? MarkKind.Stamp : MarkKind.Plate
+                );
             fit.HasIndex(f => f.Folded);
         });
         builder.Entity<SupersessionRow>().ToTable("supersessions").HasKey(row => row.Old);
@@ -325,11 +342,15 @@ public sealed class BlueDawnDb(DbContextOptions<BlueDawnDb> options)
     }
 
     private static PropertyBuilder<T> AsJson<T>(PropertyBuilder<T> property) =>
-        property.HasColumnType("jsonb").HasConversion(
-            value => JsonSerializer.Serialize(value, StoreJson.Options),
-            text => JsonSerializer.Deserialize<T>(text, StoreJson.Options)!,
-            new ValueComparer<T>(
-                (a, b) => JsonSerializer.Serialize(a, StoreJson.Options) == JsonSerializer.Serialize(b, StoreJson.Options),
-                value => JsonSerializer.Serialize(value, StoreJson.Options).GetHashCode(StringComparison.Ordinal),
-                value => value));
+        property
+            .HasColumnType("jsonb")
+            .HasConversion(
+                value => JsonSerializer.Serialize(value, StoreJson.Options),
+                text => JsonSerializer.Deserialize<T>(text, StoreJson.Options)!,
+                new ValueComparer<T>(
+                    (a, b) => JsonSerializer.Serialize(a, StoreJson.Options) == JsonSerializer.Serialize(b, StoreJson.Options),
+                    value => JsonSerializer.Serialize(value, StoreJson.Options).GetHashCode(StringComparison.Ordinal),
+                    value => value
+                )
+            );
 }

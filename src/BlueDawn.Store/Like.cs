@@ -9,7 +9,9 @@ public static class Like
     /// <summary>A pattern for this text and no other.</summary>
     /// <param name="text">The text.</param>
     public static string Exactly(string text) =>
-        text.Replace(Sign, Sign + Sign, StringComparison.Ordinal).Replace("%", Sign + "%", StringComparison.Ordinal).Replace("_", Sign + "_", StringComparison.Ordinal);
+        text.Replace(Sign, Sign + Sign, StringComparison.Ordinal)
+            .Replace("%", Sign + "%", StringComparison.Ordinal)
+            .Replace("_", Sign + "_", StringComparison.Ordinal);
 
     /// <summary>A pattern for everything with this text in it.</summary>
     /// <param name="text">The text.</param>

@@ -31,7 +31,8 @@ public static class StoreSetup
     }
 
     /// <summary>What the database or its driver said, however deep it is wrapped; null when it was something else.</summary>
-    /// <typeparam name="T"><see cref="PostgresException"/> for what the database said, <see cref="NpgsqlException"/> for either.</typeparam>
+    /// <typeparam name="T"><see cref="PostgresException"/> for what the database said, <see cref="NpgsqlException"/> for
+    /// either.</typeparam>
     /// <param name="exception">What was thrown.</param>
     public static T? Said<T>(Exception? exception)
         where T : NpgsqlException

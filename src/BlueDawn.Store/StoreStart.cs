@@ -19,7 +19,15 @@ public static partial class StoreStart
     private static readonly TimeSpan AskAgain = TimeSpan.FromMilliseconds(500);
 
     /// <summary>Tables in which nothing is ever changed or taken away.</summary>
-    private static readonly string[] AppendOnly = ["logbook_entries", "stock_moves", "donor_takings", "bath_events", "shop_changes", "knowledge_versions"];
+    private static readonly string[] AppendOnly =
+    [
+        "logbook_entries",
+        "stock_moves",
+        "donor_takings",
+        "bath_events",
+        "shop_changes",
+        "knowledge_versions",
+    ];
 
     /// <summary>Prepares the database and runs what else has to be done once.</summary>
     /// <param name="db">The store, opened by the role that owns it.</param>
@@ -38,7 +46,10 @@ public static partial class StoreStart
             var known = db.Database.GetMigrations().ToHashSet(StringComparer.Ordinal);
             if ((await db.Database.GetAppliedMigrationsAsync(cancel)).FirstOrDefault(applied => !known.Contains(applied)) is { } newer)
             {
-                throw new CannotStartException($"This book was written by a newer version of Blue Dawn (it has {newer}). Start that version; this one would not understand it. Nothing was changed.");
+                throw new CannotStartException(
+                    $"This book was written by a newer version of Blue Dawn (it has {newer}). "
+                        + "Start that version; this one would not understand it. Nothing was changed."
+                );
             }
 
             await db.Database.MigrateAsync(cancel);
@@ -70,14 +81,23 @@ public static partial class StoreStart
             catch (Exception e) when (StoreSetup.Said<NpgsqlException>(e) is not null)
             {
                 var reason = StoreSetup.Said<NpgsqlException>(e)!;
-                if (reason is PostgresException { SqlState: PostgresErrorCodes.InvalidCatalogName or PostgresErrorCodes.InvalidPassword or PostgresErrorCodes.InvalidAuthorizationSpecification } refused)
+                if (
+                    reason is PostgresException
+                    {
+                        SqlState: PostgresErrorCodes.InvalidCatalogName
+                            or PostgresErrorCodes.InvalidPassword
+                            or PostgresErrorCodes.InvalidAuthorizationSpecification
+                    } refused
+                )
                 {
                     throw new CannotStartException($"The database cannot be opened: {refused.MessageText}.");
                 }
 
                 if (DateTime.UtcNow >= until)
                 {
-                    throw new CannotStartException($"The database does not answer after {wait.TotalSeconds:0} s: {reason.GetBaseException().Message}");
+                    throw new CannotStartException(
+                        $"The database does not answer after {wait.TotalSeconds:0} s: {reason.GetBaseException().Message}"
+                    );
                 }
 
                 if (!said)

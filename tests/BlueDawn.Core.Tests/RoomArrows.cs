@@ -1,9 +1,10 @@
 namespace BlueDawn.Core.Tests;
 
-/// <summary>Which room of Core may know which other: the basement first, then the stations, which know no other station, Trays, which knows all of them, and Pages, which shows them.</summary>
+/// <summary>Which room of Core may know which other: the basement first, then the stations, which know no other station, Trays, which
+/// knows all of them, and Pages, which shows them.</summary>
 internal static class RoomArrows
 {
-    /// <summary>One line a room, what it knows behind the colon, in alphabetical order.</summary>
+    /// <summary>One line a room, what it knows behind the colon, in alphabetical order; an indented line goes on with the one before.</summary>
     public const string Allowed = """
         Build: Carburetors Catalogue Logbook Measures Parts Stations
         Carburetors: Measures Tables
@@ -28,6 +29,7 @@ internal static class RoomArrows
         Stock: Measures
         Strip: Carburetors Logbook Measures Parts Safety Stations
         Tables:
-        Trays: Build Catalogue Chokes Cleaning Faults Gauging Handover Holding Intake Kits Logbook Measures Parts Proving Safety Setting Shop Stations Strip Tables
+        Trays: Build Catalogue Chokes Cleaning Faults Gauging Handover Holding Intake Kits Logbook Measures Parts
+            Proving Safety Setting Shop Stations Strip Tables
         """;
 }

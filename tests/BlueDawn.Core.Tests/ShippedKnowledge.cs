@@ -9,16 +9,20 @@ internal static class ShippedKnowledge
     /// <param name="table">Its name, such as <c>faults/causes.csv</c>.</param>
     /// <param name="was">What stands there.</param>
     /// <param name="now">What stands there instead.</param>
-    public static Knowledge With(string table, string was, string now) => new(name =>
-    {
-        using var shipped = CsvTable.OpenShipped(name);
-        var text = shipped.ReadToEnd();
-        if (name != table)
-        {
-            return new StringReader(text);
-        }
+    public static Knowledge With(string table, string was, string now) =>
+        new(
+            name =>
+            {
+                using var shipped = CsvTable.OpenShipped(name);
+                var text = shipped.ReadToEnd();
+                if (name != table)
+                {
+                    return new StringReader(text);
+                }
 
-        Assert.Contains(was, text, StringComparison.Ordinal);
-        return new StringReader(text.Replace(was, now, StringComparison.Ordinal));
-    }, []);
+                Assert.Contains(was, text, StringComparison.Ordinal);
+                return new StringReader(text.Replace(was, now, StringComparison.Ordinal));
+            },
+            []
+        );
 }

@@ -14,7 +14,8 @@ public sealed class OtherServer(string database, params (string Name, string Val
         }
     });
 
-    public Visitor Visit() => new(factory.CreateClient(new WebApplicationFactoryClientOptions { BaseAddress = new Uri("http://localhost") }));
+    public Visitor Visit() =>
+        new(factory.CreateClient(new WebApplicationFactoryClientOptions { BaseAddress = new Uri("http://localhost") }));
 
     public async Task<Visitor> SignInAsync(string userName)
     {

@@ -13,7 +13,11 @@ internal sealed record Place(string Admin, string Database, OtherServer Server) 
         var name = $"blue_dawn_place_{Guid.NewGuid():N}";
         await Shop.ExecuteAsync(admin, $"create database {name}");
         var database = new NpgsqlConnectionStringBuilder(admin) { Database = name }.ToString();
-        return new Place(admin, database, new OtherServer(database, ("BLUE_DAWN_DEMO", demo ? "true" : "false"), ("BLUE_DAWN_SETUP_CODE", Code)));
+        return new Place(
+            admin,
+            database,
+            new OtherServer(database, ("BLUE_DAWN_DEMO", demo ? "true" : "false"), ("BLUE_DAWN_SETUP_CODE", Code))
+        );
     }
 
     public async ValueTask DisposeAsync()

@@ -29,10 +29,15 @@ public sealed class Shop : IAsyncLifetime
         Database = new NpgsqlConnectionStringBuilder(admin) { Database = name }.ToString();
         var target = new NpgsqlConnectionStringBuilder(Database);
         Relay = new Relay(target.Host!, target.Port);
-        var relayed = new NpgsqlConnectionStringBuilder(Database) { Host = "127.0.0.1", Port = Relay.Port, Timeout = 2 }.ToString();
-        factory = new WebApplicationFactory<Program>().WithWebHostBuilder(host => host
-            .UseSetting("BLUE_DAWN_DATABASE", relayed)
-            .UseSetting("BLUE_DAWN_DEMO", "true"));
+        var relayed = new NpgsqlConnectionStringBuilder(Database)
+        {
+            Host = "127.0.0.1",
+            Port = Relay.Port,
+            Timeout = 2,
+        }.ToString();
+        factory = new WebApplicationFactory<Program>().WithWebHostBuilder(host =>
+            host.UseSetting("BLUE_DAWN_DATABASE", relayed).UseSetting("BLUE_DAWN_DEMO", "true")
+        );
         _ = factory.Server;
     }
 
@@ -48,7 +53,8 @@ public sealed class Shop : IAsyncLifetime
     public IServiceProvider Services => factory.Services;
 
     /// <summary>Someone at a browser who has not signed in.</summary>
-    public Visitor Visit() => new(factory.CreateClient(new WebApplicationFactoryClientOptions { BaseAddress = new Uri("http://localhost") }));
+    public Visitor Visit() =>
+        new(factory.CreateClient(new WebApplicationFactoryClientOptions { BaseAddress = new Uri("http://localhost") }));
 
     /// <summary>Someone who has signed in.</summary>
     public async Task<Visitor> SignInAsync(string userName)
@@ -73,9 +79,11 @@ public sealed class Shop : IAsyncLifetime
             connection,
             """
             select string_agg(i.number || ': ' || coalesce(s.on_hand, 0) || ' for ' || m.sum, ', ') from (
-                select item_id, sum(case when kind in ('Ordered', 'OrderTakenBack') then 0 when kind in ('Fitted', 'Scrapped') then -pieces else pieces end) as sum from stock_moves group by item_id) m
+                select item_id, sum(case when kind in ('Ordered', 'OrderTakenBack') then 0
+                    when kind in ('Fitted', 'Scrapped') then -pieces else pieces end) as sum from stock_moves group by item_id) m
             join catalogue_items i on i.id = m.item_id left join shelf s on s.item_id = m.item_id where s.on_hand is distinct from m.sum
-            """);
+            """
+        );
         Assert.Equal(DBNull.Value, wrong);
         Assert.True(await ExecuteAsync(connection, "select count(*) from shelf") is > 0L);
     }

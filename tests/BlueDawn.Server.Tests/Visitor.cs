@@ -56,7 +56,14 @@ public sealed class Visitor(HttpClient http)
     public Task<Answer> PutAsync(string path, object body) => SendAsync(HttpMethod.Put, path, body);
 
     /// <summary>Records one note; the answer is the tray as it is then, or the problem.</summary>
-    public async Task<Answer> NoteAsync(int tray, object note, Guid? id = null, Guid? supersedes = null, int? version = null, object? signature = null)
+    public async Task<Answer> NoteAsync(
+        int tray,
+        object note,
+        Guid? id = null,
+        Guid? supersedes = null,
+        int? version = null,
+        object? signature = null
+    )
     {
         var answer = await SendNotesAsync(tray, Entry(note, id, supersedes, version, signature));
         return answer.Status == HttpStatusCode.OK ? await GetAsync($"/api/trays/{tray}") : answer;
@@ -70,7 +77,15 @@ public sealed class Visitor(HttpClient http)
     public Task<Answer> SendNotesAsync(int tray, params object[] entries) => PostAsync($"/api/trays/{tray}/notes", new { entries });
 
     public static object Entry(object note, Guid? id = null, Guid? supersedes = null, int? version = null, object? signature = null) =>
-        new { id = id ?? Guid.CreateVersion7(), takenAt = DateTimeOffset.UtcNow, note, supersedes, version, signature };
+        new
+        {
+            id = id ?? Guid.CreateVersion7(),
+            takenAt = DateTimeOffset.UtcNow,
+            note,
+            supersedes,
+            version,
+            signature,
+        };
 
     /// <summary>Checks in a fresh tray with a known spec sheet and gives its number.</summary>
     public async Task<int> NewTrayAsync(string stamped = "4107")
@@ -80,43 +95,59 @@ public sealed class Visitor(HttpClient http)
         return answer.Body.GetProperty("number").GetInt32();
     }
 
-    public static object NewTray(Guid id, string stamped = "4107", string complaint = "Hunts") => new
-    {
-        trayId = id,
-        entryId = Guid.CreateVersion7(),
-        ownerName = "Boat Test",
-        machineName = "Pump " + id.ToString("N")[..6],
-        family = "floatBowl",
-        complaint,
-        promisedDay = DateOnly.FromDateTime(DateTime.Now.AddDays(3)),
-        stampedNumber = stamped,
-    };
+    public static object NewTray(Guid id, string stamped = "4107", string complaint = "Hunts") =>
+        new
+        {
+            trayId = id,
+            entryId = Guid.CreateVersion7(),
+            ownerName = "Boat Test",
+            machineName = "Pump " + id.ToString("N")[..6],
+            family = "floatBowl",
+            complaint,
+            promisedDay = DateOnly.FromDateTime(DateTime.Now.AddDays(3)),
+            stampedNumber = stamped,
+        };
 
     /// <summary>Checks in a tray of this owner and machine and gives its number.</summary>
     public async Task<int> NewTrayOfAsync(string ownerName, string machineName)
     {
-        var answer = await PostAsync("/api/trays", new
-        {
-            trayId = Guid.CreateVersion7(),
-            entryId = Guid.CreateVersion7(),
-            ownerName,
-            machineName,
-            family = "floatBowl",
-            complaint = "Hunts",
-            promisedDay = DateOnly.FromDateTime(DateTime.Now.AddDays(3)),
-        });
+        var answer = await PostAsync(
+            "/api/trays",
+            new
+            {
+                trayId = Guid.CreateVersion7(),
+                entryId = Guid.CreateVersion7(),
+                ownerName,
+                machineName,
+                family = "floatBowl",
+                complaint = "Hunts",
+                promisedDay = DateOnly.FromDateTime(DateTime.Now.AddDays(3)),
+            }
+        );
         Assert.Equal(HttpStatusCode.Created, answer.Status);
         return answer.Body.GetProperty("number").GetInt32();
     }
 
     /// <summary>Whether a line tries what the owner complained of.</summary>
-    public static bool IsComplaint(JsonElement line) => line.GetProperty("key").GetString()!.StartsWith("proving/complaint-", StringComparison.Ordinal);
+    public static bool IsComplaint(JsonElement line) =>
+        line.GetProperty("key").GetString()!.StartsWith("proving/complaint-", StringComparison.Ordinal);
 
     /// <summary>A reading of single values on a line.</summary>
     public Task<Answer> RecordAsync(int tray, string line, object values, Guid? id = null, Guid? supersedes = null) =>
         NoteAsync(tray, Reading(line, values), id, supersedes);
 
-    public static object Reading(string line, object values) => new { kind = "reading", line, typed = new { units = "metric", values, rows = Array.Empty<object>() } };
+    public static object Reading(string line, object values) =>
+        new
+        {
+            kind = "reading",
+            line,
+            typed = new
+            {
+                units = "metric",
+                values,
+                rows = Array.Empty<object>(),
+            },
+        };
 
     public async Task<Answer> SendAsync(HttpRequestMessage request)
     {
@@ -127,7 +158,10 @@ public sealed class Visitor(HttpClient http)
 
         using var response = await http.SendAsync(request, TestContext.Current.CancellationToken);
         var text = await response.Content.ReadAsStringAsync();
-        return new Answer(response.StatusCode, text.StartsWith('{') || text.StartsWith('[') ? JsonSerializer.Deserialize<JsonElement>(text) : default);
+        return new Answer(
+            response.StatusCode,
+            text.StartsWith('{') || text.StartsWith('[') ? JsonSerializer.Deserialize<JsonElement>(text) : default
+        );
     }
 
     private Task<Answer> SendAsync(HttpMethod method, string path, object body) =>
@@ -140,9 +174,11 @@ internal static class TrayJson
     public static JsonElement Line(this JsonElement tray, string key) =>
         tray.GetProperty("lines").EnumerateArray().Single(line => line.GetProperty("key").GetString() == key);
 
-    public static string Finding(this JsonElement tray, string key) => tray.Line(key).GetProperty("judgement").GetProperty("finding").GetString()!;
+    public static string Finding(this JsonElement tray, string key) =>
+        tray.Line(key).GetProperty("judgement").GetProperty("finding").GetString()!;
 
-    public static Guid StandingId(this JsonElement tray, string key) => tray.Line(key).GetProperty("standing").GetProperty("entryId").GetGuid();
+    public static Guid StandingId(this JsonElement tray, string key) =>
+        tray.Line(key).GetProperty("standing").GetProperty("entryId").GetGuid();
 
     public static List<JsonElement> Log(this JsonElement tray, params string[] kinds) =>
         [.. tray.GetProperty("logbook").EnumerateArray().Where(entry => kinds.Contains(entry.GetProperty("kind").GetString()))];

@@ -26,18 +26,29 @@ public sealed class BuildStation : StationModule
             .. tray.Ledger.Check(back, tray.Knowledge.Of<LedgerKnowledge>().Jobs(tray.Kind.Family)),
             .. StackCheck.Check(tray.Knowledge.Of<StackKnowledge>(), tray.Kind.Family, tray.Sheet, tray.Ledger, back),
         ];
-        if (problems.Count == 0 && back is { Fate: Fate.Renewed, FromShelf: false } && tray.Fitting?.Items.FirstOrDefault(item => item.Number == back.Item) is { FromShelf: false } coming)
+        if (
+            problems.Count == 0
+            && back is { Fate: Fate.Renewed, FromShelf: false }
+            && tray.Fitting?.Items.FirstOrDefault(item => item.Number == back.Item) is { FromShelf: false } coming
+        )
         {
-            return Wrong("item", $"{coming.Number} is still on order: what has not come cannot be in. Take one from the shelf, or wait for it.");
+            return Wrong(
+                "item",
+                $"{coming.Number} is still on order: what has not come cannot be in. Take one from the shelf, or wait for it."
+            );
         }
 
-        return problems.Count == 0 && back is { Fate: Fate.Renewed, FromShelf: false, Item: not null } && tray.Fitting?.Items.Any(item => item.Number == back.Item) != true
+        return
+            problems.Count == 0
+            && back is { Fate: Fate.Renewed, FromShelf: false, Item: not null }
+            && tray.Fitting?.Items.Any(item => item.Number == back.Item) != true
             ? Wrong("item", "That is not what was decided on at Kit. Take one from the shelf, or decide on it first.")
             : problems;
     }
 
     /// <inheritdoc/>
-    public override Sentence Say(Note note, TrayBook tray) => tray.Ledger.Say((LedgerNote)note, tray.Knowledge.Of<LedgerKnowledge>().Jobs(tray.Kind.Family));
+    public override Sentence Say(Note note, TrayBook tray) =>
+        tray.Ledger.Say((LedgerNote)note, tray.Knowledge.Of<LedgerKnowledge>().Jobs(tray.Kind.Family));
 
     /// <inheritdoc/>
     public override bool Works(Note note) => note is BackNote;
@@ -51,9 +62,16 @@ public sealed class BuildStation : StationModule
 public sealed class BuildState(TrayBook tray) : StationState
 {
     private readonly Ledger ledger = tray.Ledger;
-    private readonly Lazy<IReadOnlyList<StackProblem>> problems = new(() => StackCheck.Problems(tray.Knowledge.Of<StackKnowledge>(), tray.Kind.Family, tray.Sheet, tray.Ledger));
+    private readonly Lazy<IReadOnlyList<StackProblem>> problems = new(() =>
+        StackCheck.Problems(tray.Knowledge.Of<StackKnowledge>(), tray.Kind.Family, tray.Sheet, tray.Ledger)
+    );
     private readonly Lazy<IReadOnlyList<BuildAdvice>> advice = new(() =>
-        [.. StackCheck.Order(tray.Ledger).Select(line => StackCheck.Advice(tray.Knowledge.Of<StackKnowledge>(), tray.Kind.Family, tray.Sheet, tray.Ledger, line))]);
+        [
+            .. StackCheck
+                .Order(tray.Ledger)
+                .Select(line => StackCheck.Advice(tray.Knowledge.Of<StackKnowledge>(), tray.Kind.Family, tray.Sheet, tray.Ledger, line)),
+        ]
+    );
 
     /// <summary>What is wrong with how it has been put together.</summary>
     public IReadOnlyList<StackProblem> Problems => problems.Value;
@@ -67,7 +85,9 @@ public sealed class BuildState(TrayBook tray) : StationState
         get
         {
             var open = ledger.Open.Select(line => line.Part.Label).ToList();
-            return open.Count > 0 ? $"{(open.Count == 1 ? "One line of the ledger is" : $"{open.Count} lines of the ledger are")} open: {string.Join(", ", open)}. Fit it, renew it or leave it off with a reason, at Build."
+            return open.Count > 0
+                    ? $"{(open.Count == 1 ? "One line of the ledger is" : $"{open.Count} lines of the ledger are")} "
+                        + $"open: {string.Join(", ", open)}. Fit it, renew it or leave it off with a reason, at Build."
                 : Problems.Count > 0 ? $"{Problems[0].What} {Problems[0].Mend}"
                 : null;
         }
@@ -110,32 +130,55 @@ public sealed class BuildState(TrayBook tray) : StationState
                     ? $"It was missing: renew or make {line.Part.Label}, or leave it off with a reason."
                     : $"Fit: {line.Part.Label}{(next.RightWay is { } way ? $", {Lower(way.Label)}" : "")}.",
                 next.Reason ?? $"{ledger.Open.Count} to go.",
-                null);
+                null
+            );
         }
     }
 
     /// <inheritdoc/>
     public override IReadOnlyList<Obstacle> Obstacles =>
-    [
-        .. ledger.Open.Select(line => new Obstacle(
-            $"build/{line.Part.Key}", Capital(line.Part.Label), Station.Build, ObstacleKind.Missing, line.State == LedgerState.Missing ? "Missing, nothing in its place" : "Out, not back in")),
-        .. Problems.Select(problem => new Obstacle(
-            $"build/{problem.Part}", Capital(ledger.Find(problem.Part)!.Part.Label), Station.Build, ObstacleKind.Failing, problem.Fault switch
-            {
-                StackFault.WrongWay => "Wrong way round",
-                StackFault.WrongOrder => "Wrong order",
-                StackFault.WrongHole => "In another hole",
-                StackFault.LeftOut => "Something left out under it",
-            })),
-    ];
+        [
+            .. ledger.Open.Select(line => new Obstacle(
+                $"build/{line.Part.Key}",
+                Capital(line.Part.Label),
+                Station.Build,
+                ObstacleKind.Missing,
+                line.State == LedgerState.Missing ? "Missing, nothing in its place" : "Out, not back in"
+            )),
+            .. Problems.Select(problem => new Obstacle(
+                $"build/{problem.Part}",
+                Capital(ledger.Find(problem.Part)!.Part.Label),
+                Station.Build,
+                ObstacleKind.Failing,
+                problem.Fault switch
+                {
+                    StackFault.WrongWay => "Wrong way round",
+                    StackFault.WrongOrder => "Wrong order",
+                    StackFault.WrongHole => "In another hole",
+                    StackFault.LeftOut => "Something left out under it",
+                }
+            )),
+        ];
 
     /// <summary>The parts of the ledger that are worth telling: what simply went back is not.</summary>
     public override IReadOnlyList<ReportSection> Report =>
-    [
-        new PartsSection([.. ledger.Lines.Where(line => line.Fitted is { } fitted && (fitted.Fate != Fate.Refitted || fitted.TurnsEighths is not null))
-            .Select(line => new ReportPart(line.Part.Label, line.Fitted!.Fate, line.Fitted.Item, line.Fitted.TurnsEighths, line.Fitted.Reason, line.By ?? ""))],
-            ledger.Lines.Where(line => line.Fitted is not null).ToDictionary(line => line.Part.Key, line => line.Fitted!.Fate)),
-    ];
+        [
+            new PartsSection(
+                [
+                    .. ledger
+                        .Lines.Where(line => line.Fitted is { } fitted && (fitted.Fate != Fate.Refitted || fitted.TurnsEighths is not null))
+                        .Select(line => new ReportPart(
+                            line.Part.Label,
+                            line.Fitted!.Fate,
+                            line.Fitted.Item,
+                            line.Fitted.TurnsEighths,
+                            line.Fitted.Reason,
+                            line.By ?? ""
+                        )),
+                ],
+                ledger.Lines.Where(line => line.Fitted is not null).ToDictionary(line => line.Part.Key, line => line.Fitted!.Fate)
+            ),
+        ];
 
     private static string Capital(string text) => char.ToUpperInvariant(text[0]) + text[1..];
 

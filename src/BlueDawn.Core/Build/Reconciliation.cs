@@ -22,8 +22,15 @@ public sealed record Reconciliation(IReadOnlyDictionary<Fate, int> Ended, IReadO
     /// <param name="fitting">What was decided, or null.</param>
     public static Reconciliation Of(Ledger ledger, Fitting? fitting)
     {
-        var ended = ledger.Lines.Where(line => line.Fitted is not null).GroupBy(line => line.Fitted!.Fate).ToDictionary(group => group.Key, group => group.Count());
-        return new Reconciliation(ended, [.. ledger.Open.Select(line => line.Part.Label)], ledger.IsBegun ? [.. (fitting?.Items ?? []).SelectMany(item => Left(item, ledger))] : []);
+        var ended = ledger
+            .Lines.Where(line => line.Fitted is not null)
+            .GroupBy(line => line.Fitted!.Fate)
+            .ToDictionary(group => group.Key, group => group.Count());
+        return new Reconciliation(
+            ended,
+            [.. ledger.Open.Select(line => line.Part.Label)],
+            ledger.IsBegun ? [.. (fitting?.Items ?? []).SelectMany(item => Left(item, ledger))] : []
+        );
     }
 
     private static IEnumerable<LeftOver> Left(FittedItem item, Ledger ledger)
@@ -37,14 +44,20 @@ public sealed record Reconciliation(IReadOnlyDictionary<Fate, int> Ended, IReadO
             if (variants.Count > 1 && used > 0)
             {
                 yield return new LeftOver(
-                    item.Number, kind.Key, variants.Sum(part => part.Quantity) * item.Pieces - used, $"The kit serves several types and brings {variants.Count}: {string.Join(" or ", variants.Select(Told))}.", true);
+                    item.Number,
+                    kind.Key,
+                    variants.Sum(part => part.Quantity) * item.Pieces - used,
+                    $"The kit serves several types and brings {variants.Count}: {string.Join(" or ", variants.Select(Told))}.",
+                    true
+                );
                 continue;
             }
 
             foreach (var part in variants)
             {
                 // One line stands for a set of equal parts: screens on both pipes, rings on both screws.
-                var left = part.Quantity * item.Pieces - (used > 0 ? Math.Max(used, lines.Count == 1 ? part.Quantity * item.Pieces : used) : 0);
+                var left =
+                    part.Quantity * item.Pieces - (used > 0 ? Math.Max(used, lines.Count == 1 ? part.Quantity * item.Pieces : used) : 0);
                 if (left > 0)
                 {
                     var (why, settled) = Why(lines, used);
@@ -54,19 +67,24 @@ public sealed record Reconciliation(IReadOnlyDictionary<Fate, int> Ended, IReadO
         }
     }
 
-    private static (string Why, bool Settled) Why(List<LedgerLine> lines, int used) => lines switch
-    {
-        [] => ("Nothing on this carburetor’s list takes it.", true),
-        _ when used > 0 => ("More in the kit than this carburetor has.", true),
-        _ when lines.Any(line => line.IsOpen) => ("Not fitted yet.", false),
-        _ when lines.All(line => line.State is LedgerState.Expected or LedgerState.StaysIn) => ("Where it goes was not opened.", true),
-        _ when lines.Any(line => line.Fitted is { Fate: Fate.Refitted }) => ("The old one went back: say so to the owner, or fit the new one.", false),
-        _ when lines.Any(line => line.Fitted is { Fate: Fate.Made }) => ("One was made instead.", true),
-        _ when lines.Any(line => line.Fitted is { Fate: Fate.LeftOff }) => ("Left off, with a reason.", true),
-        _ => ("One from elsewhere went in.", true),
-    };
+    private static (string Why, bool Settled) Why(List<LedgerLine> lines, int used) =>
+        lines switch
+        {
+            [] => ("Nothing on this carburetor’s list takes it.", true),
+            _ when used > 0 => ("More in the kit than this carburetor has.", true),
+            _ when lines.Any(line => line.IsOpen) => ("Not fitted yet.", false),
+            _ when lines.All(line => line.State is LedgerState.Expected or LedgerState.StaysIn) => ("Where it goes was not opened.", true),
+            _ when lines.Any(line => line.Fitted is { Fate: Fate.Refitted }) => (
+                "The old one went back: say so to the owner, or fit the new one.",
+                false
+            ),
+            _ when lines.Any(line => line.Fitted is { Fate: Fate.Made }) => ("One was made instead.", true),
+            _ when lines.Any(line => line.Fitted is { Fate: Fate.LeftOff }) => ("Left off, with a reason.", true),
+            _ => ("One from elsewhere went in.", true),
+        };
 
     private static string Named(ItemPart part) => part.Features.Count == 0 ? part.Part : $"{part.Part}, {Told(part)}";
 
-    private static string Told(ItemPart part) => part.Features.Count == 0 ? "plain" : string.Join(", ", part.Features.Select(feature => $"{feature.Key} {feature.Value}"));
+    private static string Told(ItemPart part) =>
+        part.Features.Count == 0 ? "plain" : string.Join(", ", part.Features.Select(feature => $"{feature.Key} {feature.Value}"));
 }

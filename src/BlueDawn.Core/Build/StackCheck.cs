@@ -48,7 +48,12 @@ public static class StackCheck
     public static IReadOnlyList<StackProblem> Problems(StackKnowledge knowledge, CarburetorFamily family, SpecSheet? sheet, Ledger ledger)
     {
         var problems = new List<StackProblem>();
-        var order = ledger.Lines.Where(line => line.Fitted is not null).OrderBy(line => line.At).ThenBy(line => line.EntryId).Select((line, place) => (line.Part.Key, place)).ToDictionary(pair => pair.Key, pair => pair.place);
+        var order = ledger
+            .Lines.Where(line => line.Fitted is not null)
+            .OrderBy(line => line.At)
+            .ThenBy(line => line.EntryId)
+            .Select((line, place) => (line.Part.Key, place))
+            .ToDictionary(pair => pair.Key, pair => pair.place);
         foreach (var layer in knowledge.Stacks(family).SelectMany(stack => stack.Layers))
         {
             // What never came out is in as the last builder left it, and is not judged.
@@ -59,49 +64,65 @@ public static class StackCheck
 
             if (WayRound.Right(layer, line, sheet) is { } right && fitted.Way is { } way && way != right)
             {
-                problems.Add(new StackProblem(
-                    StackFault.WrongWay,
-                    layer.Part,
-                    null,
-                    $"{Capital(line.Part.Label)} went in wrong: {Label(line, way)}.",
-                    layer.Reason,
-                    $"Take it out again and turn it: {Label(line, right)}."));
+                problems.Add(
+                    new StackProblem(
+                        StackFault.WrongWay,
+                        layer.Part,
+                        null,
+                        $"{Capital(line.Part.Label)} went in wrong: {Label(line, way)}.",
+                        layer.Reason,
+                        $"Take it out again and turn it: {Label(line, right)}."
+                    )
+                );
             }
 
             foreach (var under in Under(knowledge, family, layer, ledger))
             {
                 if (under.IsOpen)
                 {
-                    problems.Add(new StackProblem(
-                        StackFault.LeftOut,
-                        layer.Part,
-                        under.Part.Key,
-                        $"{Capital(under.Part.Label)} is still on the bench, and {line.Part.Label} closes over it.",
-                        knowledge.Layer(family, under.Part.Key)?.Reason ?? layer.Reason,
-                        $"Take {line.Part.Label} off, fit {under.Part.Label}, then go on."));
+                    problems.Add(
+                        new StackProblem(
+                            StackFault.LeftOut,
+                            layer.Part,
+                            under.Part.Key,
+                            $"{Capital(under.Part.Label)} is still on the bench, and {line.Part.Label} closes over it.",
+                            knowledge.Layer(family, under.Part.Key)?.Reason ?? layer.Reason,
+                            $"Take {line.Part.Label} off, fit {under.Part.Label}, then go on."
+                        )
+                    );
                 }
                 else if (under.IsIn && under.Fitted is not null && order[under.Part.Key] > order[layer.Part])
                 {
-                    problems.Add(new StackProblem(
-                        StackFault.WrongOrder,
-                        layer.Part,
-                        under.Part.Key,
-                        $"{Capital(line.Part.Label)} went in before {under.Part.Label}, which lies under it.",
-                        knowledge.Layer(family, under.Part.Key)?.Reason ?? layer.Reason,
-                        $"Take {line.Part.Label} out again; {under.Part.Label} goes in first."));
+                    problems.Add(
+                        new StackProblem(
+                            StackFault.WrongOrder,
+                            layer.Part,
+                            under.Part.Key,
+                            $"{Capital(line.Part.Label)} went in before {under.Part.Label}, which lies under it.",
+                            knowledge.Layer(family, under.Part.Key)?.Reason ?? layer.Reason,
+                            $"Take {line.Part.Label} out again; {under.Part.Label} goes in first."
+                        )
+                    );
                 }
             }
         }
 
-        foreach (var line in ledger.Lines.Where(line => line is { IsIn: true, Fitted.Hole: not null, Found.Hole: not null } && !SameHole(line.Fitted.Hole, line.Found.Hole)))
+        foreach (
+            var line in ledger.Lines.Where(line =>
+                line is { IsIn: true, Fitted.Hole: not null, Found.Hole: not null } && !SameHole(line.Fitted.Hole, line.Found.Hole)
+            )
+        )
         {
-            problems.Add(new StackProblem(
-                StackFault.WrongHole,
-                line.Part.Key,
-                null,
-                $"{Capital(line.Part.Label)} went into another hole: “{line.Fitted!.Hole!.Trim()}”, it came out of “{line.Found!.Hole!.Trim()}”.",
-                "Another hole changes how far a plate opens or which speed the governor holds.",
-                $"Take it out again and hook it into “{line.Found.Hole.Trim()}”."));
+            problems.Add(
+                new StackProblem(
+                    StackFault.WrongHole,
+                    line.Part.Key,
+                    null,
+                    $"{Capital(line.Part.Label)} went into another hole: “{line.Fitted!.Hole!.Trim()}”, it came out of “{line.Found!.Hole!.Trim()}”.",
+                    "Another hole changes how far a plate opens or which speed the governor holds.",
+                    $"Take it out again and hook it into “{line.Found.Hole.Trim()}”."
+                )
+            );
         }
 
         return problems;
@@ -122,19 +143,28 @@ public static class StackCheck
             line.Part.Key,
             [.. Under(knowledge, family, layer, ledger).Where(under => under.IsOpen).Select(under => under.Part.Key)],
             right is null ? null : line.Part.Ways.FirstOrDefault(way => way.Key == right),
-            WayRound.IsOpen(layer, line, sheet) ? $"It came out {Label(line, line.Found!.Way!)}; usually it lies {Label(line, layer.Way!)}. Look at both before it goes in." : layer.Trap,
-            layer.Reason);
+            WayRound.IsOpen(layer, line, sheet)
+                ? $"It came out {Label(line, line.Found!.Way!)}; usually it lies {Label(line, layer.Way!)}. Look at both before it goes in."
+                : layer.Trap,
+            layer.Reason
+        );
     }
 
     /// <summary>
     /// What is missing from an entry while it can still be looked at: a part with a right way round is not closed over
     /// before somebody has said how it went in.
     /// </summary>
-    public static IReadOnlyList<FieldProblem> Check(StackKnowledge knowledge, CarburetorFamily family, SpecSheet? sheet, Ledger ledger, LedgerNote note) =>
+    public static IReadOnlyList<FieldProblem> Check(
+        StackKnowledge knowledge,
+        CarburetorFamily family,
+        SpecSheet? sheet,
+        Ledger ledger,
+        LedgerNote note
+    ) =>
         note is BackNote { Way: null, Fate: Fate.Refitted or Fate.Renewed or Fate.Made } back
-            && ledger.Find(back.Part) is { } line
-            && knowledge.Layer(family, back.Part) is { } layer
-            && (WayRound.Right(layer, line, sheet) is not null || WayRound.IsOpen(layer, line, sheet))
+        && ledger.Find(back.Part) is { } line
+        && knowledge.Layer(family, back.Part) is { } layer
+        && (WayRound.Right(layer, line, sheet) is not null || WayRound.IsOpen(layer, line, sheet))
             ? [new("note.way", $"Say which way round it went in. {layer.Reason}")]
             : [];
 
@@ -143,8 +173,12 @@ public static class StackCheck
 
     /// <summary>Everything that has to be in before a layer: what lies under it in its stack, and what it closes over.</summary>
     private static IEnumerable<LedgerLine> Under(StackKnowledge knowledge, CarburetorFamily family, StackLayer layer, Ledger ledger) =>
-        knowledge.Stacks(family).Where(stack => stack.Layers.Contains(layer))
-            .SelectMany(stack => stack.Layers.Where(other => other.Place < layer.Place && !(other.Loose && layer.Loose)).Select(other => other.Part))
+        knowledge
+            .Stacks(family)
+            .Where(stack => stack.Layers.Contains(layer))
+            .SelectMany(stack =>
+                stack.Layers.Where(other => other.Place < layer.Place && !(other.Loose && layer.Loose)).Select(other => other.Part)
+            )
             .Concat(layer.Covers)
             .Distinct()
             .Select(ledger.Find)

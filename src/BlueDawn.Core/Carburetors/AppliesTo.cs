@@ -4,8 +4,7 @@ namespace BlueDawn.Core.Carburetors;
 /// <param name="Families">Carburetor families.</param>
 /// <param name="Engines">Kinds of engine.</param>
 /// <param name="Chokes">Kinds of choke; empty for any.</param>
-public sealed record AppliesTo(
-    IReadOnlyList<CarburetorFamily> Families, IReadOnlyList<EngineKind> Engines, IReadOnlyList<ChokeKind> Chokes)
+public sealed record AppliesTo(IReadOnlyList<CarburetorFamily> Families, IReadOnlyList<EngineKind> Engines, IReadOnlyList<ChokeKind> Chokes)
 {
     /// <summary>Whether it applies. What is not known about a carburetor does not exclude anything.</summary>
     public bool Matches(CarburetorKind kind) =>

@@ -10,11 +10,16 @@ public static class FamilyLetters
     /// <param name="column">The column.</param>
     /// <exception cref="TableException">There is another letter.</exception>
     public static IReadOnlyList<CarburetorFamily> Families(this TableRow row, string column) =>
-        [.. row.Text(column).Select(letter => letter switch
-        {
-            'F' => CarburetorFamily.FloatBowl,
-            'D' => CarburetorFamily.Diaphragm,
-            'S' => CarburetorFamily.SuctionTank,
-            _ => throw row.Wrong(column, "must be of the letters F, D and S"),
-        })];
+        [
+            .. row.Text(column)
+                .Select(letter =>
+                    letter switch
+                    {
+                        'F' => CarburetorFamily.FloatBowl,
+                        'D' => CarburetorFamily.Diaphragm,
+                        'S' => CarburetorFamily.SuctionTank,
+                        _ => throw row.Wrong(column, "must be of the letters F, D and S"),
+                    }
+                ),
+        ];
 }

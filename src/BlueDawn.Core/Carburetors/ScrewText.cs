@@ -20,11 +20,17 @@ public static partial class ScrewText
 
     /// <summary>The screws as they are typed.</summary>
     /// <param name="screws">The screws, or null.</param>
-    public static string Write(IReadOnlyList<ScrewSpec>? screws) => string.Join('\n', (screws ?? []).Select(screw => $"{screw.Part.Replace('-', ' ')}: {string.Join(", ", new[]
+    public static string Write(IReadOnlyList<ScrewSpec>? screws) =>
+        string.Join(
+            '\n',
+            (screws ?? []).Select(screw =>
+                $"{screw.Part.Replace('-', ' ')}: {string.Join(", ", new[]
     {
         screw.TurnsOut is { } turns ? string.Create(CultureInfo.InvariantCulture, $"{turns} turns") : null,
         screw.TorqueNm is { } torque ? string.Create(CultureInfo.InvariantCulture, $"{torque} N·m") : null,
-    }.OfType<string>())}"));
+    }.OfType<string>())}"
+            )
+        );
 
     /// <summary>Reads what was typed.</summary>
     /// <param name="text">The lines.</param>
@@ -73,7 +79,9 @@ public static partial class ScrewText
             screws.Add(screw);
         }
 
-        return screws.Count > MostScrews ? Parsed<IReadOnlyList<ScrewSpec>>.Wrong($"No more than {MostScrews} screws.") : Parsed<IReadOnlyList<ScrewSpec>>.Right(screws);
+        return screws.Count > MostScrews
+            ? Parsed<IReadOnlyList<ScrewSpec>>.Wrong($"No more than {MostScrews} screws.")
+            : Parsed<IReadOnlyList<ScrewSpec>>.Right(screws);
     }
 
     /// <summary>Reads 1.25, 1 1/4, 1¼, 5/4.</summary>
@@ -85,7 +93,8 @@ public static partial class ScrewText
             return null;
         }
 
-        double Of(string group) => match.Groups[group] is { Success: true, Value: { Length: > 0 } value } ? double.Parse(value, CultureInfo.InvariantCulture) : 0;
+        double Of(string group) =>
+            match.Groups[group] is { Success: true, Value: { Length: > 0 } value } ? double.Parse(value, CultureInfo.InvariantCulture) : 0;
         var under = match.Groups["under"].Success ? Of("under") : 1;
         var sign = match.Groups["sign"] is { Success: true, Value: [var eighths] } ? (Eighths.IndexOf(eighths) + 1) / 8.0 : 0;
         return under == 0 ? null : Of("whole") + (Of("over") / under) + sign;

@@ -20,7 +20,19 @@ public sealed record SheetRow(int Line, string Code, ReadSheet Read, string? Com
 /// </summary>
 public static partial class SheetCsv
 {
-    private static readonly string[] Words = ["code", "maker", "family", "engine", "choke", "stamped", "source", "lever.datum", "jets", "emulsion_rows"];
+    private static readonly string[] Words =
+    [
+        "code",
+        "maker",
+        "family",
+        "engine",
+        "choke",
+        "stamped",
+        "source",
+        "lever.datum",
+        "jets",
+        "emulsion_rows",
+    ];
     private static readonly string[] Boxes = [.. SheetForm.Groups.SelectMany(group => group.Boxes.Select(box => $"{group.At}.{box.Name}"))];
 
     /// <summary>The columns, in the order they are written.</summary>
@@ -41,8 +53,16 @@ public static partial class SheetCsv
             string.Join(", ", sheet.StampedNumbers),
             sheet.Source,
             sheet.Lever is { } lever ? Word(lever.Datum) : "",
-            string.Join("; ", sheet.Jets.Select(jet => string.Create(CultureInfo.InvariantCulture, $"{jet.Label} = {jet.BoreMm} ± {jet.ToleranceMm}"))),
-            string.Join("; ", sheet.EmulsionRows.Select(row => string.Create(CultureInfo.InvariantCulture, $"{row.Holes} × {row.BoreMm} ± {row.ToleranceMm} at {row.HeightMm}"))),
+            string.Join(
+                "; ",
+                sheet.Jets.Select(jet => string.Create(CultureInfo.InvariantCulture, $"{jet.Label} = {jet.BoreMm} ± {jet.ToleranceMm}"))
+            ),
+            string.Join(
+                "; ",
+                sheet.EmulsionRows.Select(row =>
+                    string.Create(CultureInfo.InvariantCulture, $"{row.Holes} × {row.BoreMm} ± {row.ToleranceMm} at {row.HeightMm}")
+                )
+            ),
             .. Boxes.Select(box => numbers.TryGetValue(box, out var number) ? number.ToString("R", CultureInfo.InvariantCulture) : ""),
         ];
     }
@@ -56,9 +76,20 @@ public static partial class SheetCsv
     {
         foreach (var row in SentCsv.Read(reader, Columns, ["code"]))
         {
-            var cells = row.Cells.Count == 0 ? [] : Columns.Zip(row.Cells).Where(cell => cell.Second is not null).ToDictionary(cell => cell.First, cell => cell.Second!);
+            var cells =
+                row.Cells.Count == 0
+                    ? []
+                    : Columns.Zip(row.Cells).Where(cell => cell.Second is not null).ToDictionary(cell => cell.First, cell => cell.Second!);
             yield return row.Problem is { } problem
-                ? new SheetRow(row.Line, cells.GetValueOrDefault("code", ""), new ReadSheet(SpecSheet.NoneYet(new(CarburetorFamily.FloatBowl, null, null)), [new FieldProblem($"line {row.Line}", problem)]), null)
+                ? new SheetRow(
+                    row.Line,
+                    cells.GetValueOrDefault("code", ""),
+                    new ReadSheet(
+                        SpecSheet.NoneYet(new(CarburetorFamily.FloatBowl, null, null)),
+                        [new FieldProblem($"line {row.Line}", problem)]
+                    ),
+                    null
+                )
                 : Read(row.Line, cells, decimalComma, onFile(cells["code"].ToUpperInvariant()));
         }
     }
@@ -123,26 +154,56 @@ public static partial class SheetCsv
             cells.GetValueOrDefault("stamped", string.Join(", ", from?.StampedNumbers ?? [])),
             cells.GetValueOrDefault("source", from?.Source ?? ""),
             One("lever.datum", from?.Lever?.Datum) ?? LeverDatum.GaugeLeg,
-            Boxes.Select(box => (box, Text: Numbers(box))).Where(one => one.Text is not null).ToDictionary(one => one.box, one => one.Text!),
-            Numbers("jets") is { } jets ? Jets(jets, from, problems) : [.. (from?.Jets ?? []).Select(jet => new TypedJet(jet.Key, null, null, null))],
-            Numbers("emulsion_rows") is { } rows ? Rows(rows, problems) : [.. (from?.EmulsionRows ?? []).Select(one => new TypedRow(one.Row, null, null, null, null))]);
+            Boxes
+                .Select(box => (box, Text: Numbers(box)))
+                .Where(one => one.Text is not null)
+                .ToDictionary(one => one.box, one => one.Text!),
+            Numbers("jets") is { } jets
+                ? Jets(jets, from, problems)
+                : [.. (from?.Jets ?? []).Select(jet => new TypedJet(jet.Key, null, null, null))],
+            Numbers("emulsion_rows") is { } rows
+                ? Rows(rows, problems)
+                : [.. (from?.EmulsionRows ?? []).Select(one => new TypedRow(one.Row, null, null, null, null))]
+        );
         var read = SheetForm.Read(typed, from);
         return new SheetRow(line, typed.Code, read with { Problems = problems.Count > 0 ? problems : read.Problems }, comma);
     }
 
-    private static List<TypedJet> Jets(string cell, SpecSheet? from, List<FieldProblem> problems) => Parts(cell, JetText(), "jets", "Main jet = 0.72 ± 0.015", problems, match =>
-    {
-        var label = match.Groups["label"].Value;
-        return new TypedJet(from?.Jets.FirstOrDefault(jet => string.Equals(jet.Label, label, StringComparison.OrdinalIgnoreCase))?.Key, label, match.Groups["bore"].Value, match.Groups["either"].Value);
-    });
+    private static List<TypedJet> Jets(string cell, SpecSheet? from, List<FieldProblem> problems) =>
+        Parts(cell, JetText(), "jets", "Main jet = 0.72 ± 0.015", problems, match =>
+        {
+            var label = match.Groups["label"].Value;
+            return new TypedJet(
+                from?.Jets.FirstOrDefault(jet => string.Equals(jet.Label, label, StringComparison.OrdinalIgnoreCase))?.Key,
+                label,
+                match.Groups["bore"].Value,
+                match.Groups["either"].Value
+            );
+        });
 
-    private static List<TypedRow> Rows(string cell, List<FieldProblem> problems) => Parts(cell, RowText(), "emulsion_rows", "4 × 0.6 ± 0.02 at 5", problems, match =>
-        new TypedRow(null, match.Groups["holes"].Value, match.Groups["bore"].Value, match.Groups["either"].Value, match.Groups["height"].Value));
+    private static List<TypedRow> Rows(string cell, List<FieldProblem> problems) =>
+        Parts(cell, RowText(), "emulsion_rows", "4 × 0.6 ± 0.02 at 5", problems, match => new TypedRow(
+            null,
+            match.Groups["holes"].Value,
+            match.Groups["bore"].Value,
+            match.Groups["either"].Value,
+            match.Groups["height"].Value
+        ));
 
-    private static List<T> Parts<T>(string cell, Regex text, string column, string example, List<FieldProblem> problems, Func<Match, T> make)
+    private static List<T> Parts<T>(
+        string cell,
+        Regex text,
+        string column,
+        string example,
+        List<FieldProblem> problems,
+        Func<Match, T> make
+    )
     {
         var parts = new List<T>();
-        foreach (var part in cell.Replace("+/-", "±", StringComparison.Ordinal).Split(';', StringSplitOptions.TrimEntries | StringSplitOptions.RemoveEmptyEntries))
+        foreach (
+            var part in cell.Replace("+/-", "±", StringComparison.Ordinal)
+                .Split(';', StringSplitOptions.TrimEntries | StringSplitOptions.RemoveEmptyEntries)
+        )
         {
             if (text.Match(part) is { Success: true } match)
             {

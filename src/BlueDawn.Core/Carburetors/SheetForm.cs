@@ -9,9 +9,16 @@ namespace BlueDawn.Core.Carburetors;
 /// <param name="Dimension">What it measures.</param>
 /// <param name="Get">What a sheet says.</param>
 /// <param name="Free">True when it may stay unknown though the rest of its group is known.</param>
-/// <param name="Usual">Taken, in the base unit, when the rest of its group is given and this is not; null where nothing is usual. Own judgement.</param>
+/// <param name="Usual">Taken, in the base unit, when the rest of its group is given and this is not; null where nothing is usual. Own
+/// judgement.</param>
 public sealed record SheetBox(
-    string Name, string Label, Dimension Dimension, [property: JsonIgnore] Func<SpecSheet, double?> Get, bool Free = false, double? Usual = null);
+    string Name,
+    string Label,
+    Dimension Dimension,
+    [property: JsonIgnore] Func<SpecSheet, double?> Get,
+    bool Free = false,
+    double? Usual = null
+);
 
 /// <summary>Numbers of a sheet that go together: they are known all at once or not at all.</summary>
 /// <param name="At">Where they stand on the sheet.</param>
@@ -26,7 +33,8 @@ public sealed record SheetGroup(
     string? Hint,
     IReadOnlyList<CarburetorFamily> Families,
     IReadOnlyList<ChokeKind> Chokes,
-    IReadOnlyList<SheetBox> Boxes)
+    IReadOnlyList<SheetBox> Boxes
+)
 {
     /// <summary>Whether a carburetor of a kind has them.</summary>
     /// <param name="family">Its family.</param>
@@ -60,7 +68,8 @@ public sealed record TypedRow(int? Row, string? Holes, string? Bore, string? Tol
 /// <param name="Stamped">Numbers found on it, with commas between them.</param>
 /// <param name="Source">Where the figures are from.</param>
 /// <param name="LeverDatum">From where the metering lever is measured.</param>
-/// <param name="Numbers">What was typed into the boxes of <see cref="SheetForm.Groups"/>, by group and name, such as <c>float.heightMm</c>; a box that is not there stays as it was.</param>
+/// <param name="Numbers">What was typed into the boxes of <see cref="SheetForm.Groups"/>, by group and name, such as
+/// <c>float.heightMm</c>; a box that is not there stays as it was.</param>
 /// <param name="Jets">Its jets.</param>
 /// <param name="Rows">Rows of its emulsion tube, from the top.</param>
 /// <param name="Plates">Engine plates it is found on, with commas between them; null stays as it was, as with all that follow.</param>
@@ -85,7 +94,8 @@ public sealed record TypedSheet(
     string? Screws = null,
     HeatElement? Element = null,
     FloatShape? BodyShape = null,
-    string? FloatShape = null);
+    string? FloatShape = null
+);
 
 /// <summary>A typed sheet, read.</summary>
 /// <param name="Sheet">What it says as far as it could be read.</param>
@@ -121,8 +131,10 @@ public sealed record ReadSheet(SpecSheet Sheet, IReadOnlyList<FieldProblem> Prob
 /// <summary>How a spec sheet is typed: its boxes, and what is read from them. A new number of a sheet gets its box here.</summary>
 public static class SheetForm
 {
-    /// <summary>Allowed either way of a bore when nobody says it, in millimetres: a jet and a row of an emulsion tube. Own judgement.</summary>
-    public const decimal UsualJetToleranceMm = 0.015m, UsualRowToleranceMm = 0.02m;
+    /// <summary>Allowed either way of a bore when nobody says it, in millimetres: a jet and a row of an emulsion tube. Own
+    /// judgement.</summary>
+    public const decimal UsualJetToleranceMm = 0.015m,
+        UsualRowToleranceMm = 0.02m;
 
     /// <summary>How a float looks from above, in the words of a sheet.</summary>
     public static IReadOnlyList<string> FloatShapes { get; } = ["round", "twin", "horseshoe", "none"];
@@ -145,7 +157,8 @@ public static class SheetForm
                 new("dryMassG", "dry mass", Dimension.Mass, sheet => sheet.Float?.DryMassG, Free: true),
                 new("massToleranceG", "mass either way", Dimension.Mass, sheet => sheet.Float?.MassToleranceG, Usual: 0.3),
                 new("dropMm", "drop at least", Dimension.Length, sheet => (double?)sheet.Float?.DropMm, Free: true),
-            ]),
+            ]
+        ),
         new(
             "float.body",
             "What the float has to shut",
@@ -159,7 +172,8 @@ public static class SheetForm
                 new("headMm", "head of fuel", Dimension.Length, sheet => sheet.Float?.Body?.HeadMm),
                 new("tallMm", "own height", Dimension.Length, sheet => sheet.Float?.Body?.TallMm, Free: true),
                 new("pumpKPa", "pump", Dimension.Pressure, sheet => sheet.Float?.Body?.PumpKPa, Free: true),
-            ]),
+            ]
+        ),
         new(
             "spring",
             "Metering lever’s spring",
@@ -173,7 +187,8 @@ public static class SheetForm
                 new("needleArmMm", "to the needle", Dimension.Length, sheet => sheet.Spring?.NeedleArmMm),
                 new("diaphragmArmMm", "to the diaphragm", Dimension.Length, sheet => sheet.Spring?.DiaphragmArmMm),
                 new("seatBoreMm", "seat’s bore", Dimension.Length, sheet => sheet.Spring?.SeatBoreMm),
-            ]),
+            ]
+        ),
         new(
             "feeds",
             "Largest engine it feeds",
@@ -183,7 +198,8 @@ public static class SheetForm
             [
                 new("sweptML", "swept volume", Dimension.Volume, sheet => sheet.Feeds?.SweptML),
                 new("fullRpm", "full load at", Dimension.Speed, sheet => sheet.Feeds?.FullRpm),
-            ]),
+            ]
+        ),
         new(
             "traits",
             "Known by, when no number is legible",
@@ -194,7 +210,8 @@ public static class SheetForm
                 new("throatMm", "throat at the plate", Dimension.Length, sheet => (double?)sheet.Traits?.ThroatMm),
                 new("boltSpacingMm", "flange bolts apart", Dimension.Length, sheet => (double?)sheet.Traits?.BoltSpacingMm),
                 new("mixtureNeedles", "mixture needles", Dimension.Count, sheet => sheet.Traits?.MixtureNeedles),
-            ]),
+            ]
+        ),
         new(
             "hold",
             "Hold test",
@@ -208,7 +225,8 @@ public static class SheetForm
                 new("settlingS", "settling", Dimension.Time, sheet => sheet.Hold?.SettlingS, Usual: 2),
                 new("testVolumeML", "test volume", Dimension.Volume, sheet => sheet.Hold?.TestVolumeML, Usual: 20),
                 new("gaugeResolutionKPa", "gauge step", Dimension.Pressure, sheet => sheet.Hold?.GaugeResolutionKPa, Usual: 1),
-            ]),
+            ]
+        ),
         new(
             "popOff",
             "Pop-off",
@@ -219,7 +237,8 @@ public static class SheetForm
                 new("lowKPa", "lowest", Dimension.Pressure, sheet => sheet.PopOff?.LowKPa),
                 new("highKPa", "highest", Dimension.Pressure, sheet => sheet.PopOff?.HighKPa),
                 new("reseatKPa", "shuts above", Dimension.Pressure, sheet => sheet.PopOff?.ReseatKPa, Free: true),
-            ]),
+            ]
+        ),
         new(
             "lever",
             "Metering lever",
@@ -229,8 +248,16 @@ public static class SheetForm
             [
                 new("heightMm", "height", Dimension.Length, sheet => (double?)sheet.Lever?.HeightMm),
                 new("toleranceMm", "either way", Dimension.Length, sheet => (double?)sheet.Lever?.ToleranceMm, Usual: 0.15),
-            ]),
-        new("idleSpeed", "Idle speed", "Left empty: a machine of one speed, with no idle to tune.", [], [], Window(sheet => sheet.IdleSpeed)),
+            ]
+        ),
+        new(
+            "idleSpeed",
+            "Idle speed",
+            "Left empty: a machine of one speed, with no idle to tune.",
+            [],
+            [],
+            Window(sheet => sheet.IdleSpeed)
+        ),
         new("governedSpeed", "Governed speed", null, [], [], Window(sheet => sheet.GovernedSpeed)),
         new(
             "compression",
@@ -241,7 +268,8 @@ public static class SheetForm
             [
                 new("floorKPa", "low below", Dimension.Pressure, sheet => sheet.Compression?.FloorKPa),
                 new("goodKPa", "good from", Dimension.Pressure, sheet => sheet.Compression?.GoodKPa),
-            ]),
+            ]
+        ),
         new(
             "opens",
             "Choke opens",
@@ -254,7 +282,8 @@ public static class SheetForm
                 new("beginsC", "begins at", Dimension.Temperature, sheet => sheet.Opens?.BeginsC, Free: true),
                 new("fullC", "fully open at", Dimension.Temperature, sheet => sheet.Opens?.FullC, Free: true),
                 new("strokeMm", "pin’s stroke", Dimension.Length, sheet => sheet.Opens?.StrokeMm, Free: true),
-            ]),
+            ]
+        ),
         new(
             "opens.strip",
             "Bimetal strip",
@@ -265,7 +294,8 @@ public static class SheetForm
                 new("lengthMm", "length", Dimension.Length, sheet => sheet.Opens?.Strip?.LengthMm),
                 new("thicknessMm", "thickness", Dimension.Length, sheet => sheet.Opens?.Strip?.ThicknessMm),
                 new("expansionDifferencePerK", "difference", Dimension.Count, sheet => sheet.Opens?.Strip?.ExpansionDifferencePerK * 1e6),
-            ]),
+            ]
+        ),
     ];
 
     /// <summary>Reads what was typed.</summary>
@@ -319,78 +349,122 @@ public static class SheetForm
             (from?.Issue ?? 0) + 1,
             Split(typed.Stamped),
             [
-                .. typed.Jets.Select((jet, i) =>
-                {
-                    var before = from?.Jets.FirstOrDefault(one => one.Key == jet.Key);
-                    var label = (jet.Label ?? before?.Label ?? "").Trim();
-                    return new BoreSpec(
-                        before?.Key ?? KeyOf(label),
-                        label,
-                        Bore($"jets[{i}].boreMm", jet.Bore, before?.BoreMm, "What is its bore? Take the jet out when nobody knows.", 0),
-                        Bore($"jets[{i}].toleranceMm", jet.Tolerance, before?.ToleranceMm, null, UsualJetToleranceMm));
-                }),
+                .. typed.Jets.Select(
+                    (jet, i) =>
+                    {
+                        var before = from?.Jets.FirstOrDefault(one => one.Key == jet.Key);
+                        var label = (jet.Label ?? before?.Label ?? "").Trim();
+                        return new BoreSpec(
+                            before?.Key ?? KeyOf(label),
+                            label,
+                            Bore($"jets[{i}].boreMm", jet.Bore, before?.BoreMm, "What is its bore? Take the jet out when nobody knows.", 0),
+                            Bore($"jets[{i}].toleranceMm", jet.Tolerance, before?.ToleranceMm, null, UsualJetToleranceMm)
+                        );
+                    }
+                ),
             ],
             [
-                .. typed.Rows.Select((row, i) =>
-                {
-                    var before = from?.EmulsionRows.FirstOrDefault(one => one.Row == row.Row);
-                    var holes = Number($"emulsionRows[{i}].holes", row.Holes, Dimension.Count, before?.Holes);
-                    if (holes is null)
+                .. typed.Rows.Select(
+                    (row, i) =>
                     {
-                        problems.Add(new($"emulsionRows[{i}].holes", "How many holes has it?"));
-                    }
-                    else if (holes != Math.Truncate(holes.Value))
-                    {
-                        problems.Add(new($"emulsionRows[{i}].holes", "Enter a whole number: it is a count."));
-                    }
+                        var before = from?.EmulsionRows.FirstOrDefault(one => one.Row == row.Row);
+                        var holes = Number($"emulsionRows[{i}].holes", row.Holes, Dimension.Count, before?.Holes);
+                        if (holes is null)
+                        {
+                            problems.Add(new($"emulsionRows[{i}].holes", "How many holes has it?"));
+                        }
+                        else if (holes != Math.Truncate(holes.Value))
+                        {
+                            problems.Add(new($"emulsionRows[{i}].holes", "Enter a whole number: it is a count."));
+                        }
 
-                    return new EmulsionRowSpec(
-                        i + 1,
-                        (int)(holes ?? 0),
-                        Bore($"emulsionRows[{i}].boreMm", row.Bore, before?.BoreMm, "What is their bore?", 0),
-                        Bore($"emulsionRows[{i}].toleranceMm", row.Tolerance, before?.ToleranceMm, null, UsualRowToleranceMm),
-                        Bore($"emulsionRows[{i}].heightMm", row.Height, before?.HeightMm, null, 0));
-                }),
+                        return new EmulsionRowSpec(
+                            i + 1,
+                            (int)(holes ?? 0),
+                            Bore($"emulsionRows[{i}].boreMm", row.Bore, before?.BoreMm, "What is their bore?", 0),
+                            Bore($"emulsionRows[{i}].toleranceMm", row.Tolerance, before?.ToleranceMm, null, UsualRowToleranceMm),
+                            Bore($"emulsionRows[{i}].heightMm", row.Height, before?.HeightMm, null, 0)
+                        );
+                    }
+                ),
             ],
             group["float"] is { } f
                 ? new FloatSpec(
-                    (decimal)f("heightMm")!, (decimal)f("toleranceMm")!, (decimal)f("unevennessLimitMm")!, (decimal)f("tabArmMm")!, (decimal)f("measuringArmMm")!,
-                    f("dryMassG"), f("massToleranceG")!.Value, Body(group["float.body"], typed.BodyShape ?? from?.Float?.Body?.Shape ?? Carburetors.FloatShape.Upright), (decimal?)f("dropMm"))
+                    (decimal)f("heightMm")!,
+                    (decimal)f("toleranceMm")!,
+                    (decimal)f("unevennessLimitMm")!,
+                    (decimal)f("tabArmMm")!,
+                    (decimal)f("measuringArmMm")!,
+                    f("dryMassG"),
+                    f("massToleranceG")!.Value,
+                    Body(group["float.body"], typed.BodyShape ?? from?.Float?.Body?.Shape ?? Carburetors.FloatShape.Upright),
+                    (decimal?)f("dropMm")
+                )
                 : null,
             group["hold"] is { } h
                 ? new HoldSpec(
-                    h("pressureKPa")!.Value, h("windowS")!.Value, h("dropLimitKPa")!.Value, h("settlingS")!.Value, h("testVolumeML")!.Value, h("gaugeResolutionKPa")!.Value)
+                    h("pressureKPa")!.Value,
+                    h("windowS")!.Value,
+                    h("dropLimitKPa")!.Value,
+                    h("settlingS")!.Value,
+                    h("testVolumeML")!.Value,
+                    h("gaugeResolutionKPa")!.Value
+                )
                 : null,
             group["idleSpeed"] is { } idle ? new SpeedSpec(idle("lowRpm")!.Value, idle("highRpm")!.Value) : null,
             group["governedSpeed"] is { } governed ? new SpeedSpec(governed("lowRpm")!.Value, governed("highRpm")!.Value) : null,
             from?.Needs ?? [],
             typed.Source.Trim(),
             group["traits"] is { } traits
-                ? new CarburetorTraits((decimal)traits("throatMm")!, (decimal)traits("boltSpacingMm")!, (int)traits("mixtureNeedles")!, (typed.FloatShape ?? from?.Traits?.FloatShape ?? "").Trim().ToLowerInvariant() is { Length: > 0 } shape ? shape : "none")
+                ? new CarburetorTraits(
+                    (decimal)traits("throatMm")!,
+                    (decimal)traits("boltSpacingMm")!,
+                    (int)traits("mixtureNeedles")!,
+                    (typed.FloatShape ?? from?.Traits?.FloatShape ?? "").Trim().ToLowerInvariant() is { Length: > 0 } shape ? shape : "none"
+                )
                 : null,
             typed.Plates is null ? from?.Plates : Split(typed.Plates),
             Screws(typed, from, problems),
             typed.Engine,
             typed.Choke,
-            group["lever"] is { } lever ? new LeverSpec(typed.LeverDatum, (decimal)lever("heightMm")!, (decimal)lever("toleranceMm")!) : null,
+            group["lever"] is { } lever
+                ? new LeverSpec(typed.LeverDatum, (decimal)lever("heightMm")!, (decimal)lever("toleranceMm")!)
+                : null,
             group["popOff"] is { } pop ? new PopOffSpec(pop("lowKPa")!.Value, pop("highKPa")!.Value, pop("reseatKPa")) : null,
             group["spring"] is { } spring
                 ? new MeteringSpring(
-                    spring("rateNPerMm")!.Value, spring("preloadMm")!.Value, spring("springArmMm")!.Value, spring("needleArmMm")!.Value, spring("diaphragmArmMm")!.Value, spring("seatBoreMm")!.Value)
+                    spring("rateNPerMm")!.Value,
+                    spring("preloadMm")!.Value,
+                    spring("springArmMm")!.Value,
+                    spring("needleArmMm")!.Value,
+                    spring("diaphragmArmMm")!.Value,
+                    spring("seatBoreMm")!.Value
+                )
                 : null,
             group["feeds"] is { } feeds ? new EngineSize(feeds("sweptML")!.Value, feeds("fullRpm")!.Value) : null,
-            Opens(group["opens"], group["opens.strip"], typed.Choke == ChokeKind.Heat ? typed.Element ?? from?.Opens?.Element : from?.Opens?.Element),
-            group["compression"] is { } compression ? new CompressionBand(compression("floorKPa")!.Value, compression("goodKPa")!.Value) : null);
+            Opens(
+                group["opens"],
+                group["opens.strip"],
+                typed.Choke == ChokeKind.Heat ? typed.Element ?? from?.Opens?.Element : from?.Opens?.Element
+            ),
+            group["compression"] is { } compression
+                ? new CompressionBand(compression("floorKPa")!.Value, compression("goodKPa")!.Value)
+                : null
+        );
         if (group["float.body"] is not null && sheet.Float is null)
         {
             problems.Add(new("float.heightMm", "Needed with what the float has to shut."));
         }
 
         // What could not be read is said once, at its box.
-        return new ReadSheet(sheet, [.. problems, .. SheetCheck.Problems(sheet).Where(wrong => problems.All(problem => problem.Field != wrong.Field))]);
+        return new ReadSheet(
+            sheet,
+            [.. problems, .. SheetCheck.Problems(sheet).Where(wrong => problems.All(problem => problem.Field != wrong.Field))]
+        );
     }
 
-    /// <summary>The numbers of a sheet by group and name, such as <c>float.heightMm</c>: what its boxes show before anybody types.</summary>
+    /// <summary>The numbers of a sheet by group and name, such as <c>float.heightMm</c>: what its boxes show before anybody
+    /// types.</summary>
     /// <param name="sheet">The sheet.</param>
     public static IReadOnlyDictionary<string, double> Numbers(SpecSheet sheet)
     {
@@ -407,10 +481,18 @@ public static class SheetForm
     }
 
     private static SheetBox[] Window(Func<SpecSheet, SpeedSpec?> speed) =>
-        [new("lowRpm", "slowest", Dimension.Speed, sheet => speed(sheet)?.LowRpm), new("highRpm", "fastest", Dimension.Speed, sheet => speed(sheet)?.HighRpm)];
+        [
+            new("lowRpm", "slowest", Dimension.Speed, sheet => speed(sheet)?.LowRpm),
+            new("highRpm", "fastest", Dimension.Speed, sheet => speed(sheet)?.HighRpm),
+        ];
 
     private static Func<string, double?>? Group(
-        SheetGroup group, TypedSheet typed, SpecSheet? from, Func<string, string?, Dimension, double?, double?> number, List<FieldProblem> problems)
+        SheetGroup group,
+        TypedSheet typed,
+        SpecSheet? from,
+        Func<string, string?, Dimension, double?, double?> number,
+        List<FieldProblem> problems
+    )
     {
         if (!group.IsFor(typed.Family, typed.Choke))
         {
@@ -419,7 +501,14 @@ public static class SheetForm
 
         var read = group.Boxes.ToDictionary(
             box => box.Name,
-            box => number($"{group.At}.{box.Name}", typed.Numbers.GetValueOrDefault($"{group.At}.{box.Name}"), box.Dimension, from is null ? null : box.Get(from)));
+            box =>
+                number(
+                    $"{group.At}.{box.Name}",
+                    typed.Numbers.GetValueOrDefault($"{group.At}.{box.Name}"),
+                    box.Dimension,
+                    from is null ? null : box.Get(from)
+                )
+        );
         if (read.Values.All(value => value is null))
         {
             return null;
@@ -438,10 +527,21 @@ public static class SheetForm
         return name => read[name];
     }
 
-    private static string[] Split(string typed) => typed.Split([',', ';', '\n'], StringSplitOptions.TrimEntries | StringSplitOptions.RemoveEmptyEntries);
+    private static string[] Split(string typed) =>
+        typed.Split([',', ';', '\n'], StringSplitOptions.TrimEntries | StringSplitOptions.RemoveEmptyEntries);
 
-    private static FloatBody? Body(Func<string, double?>? body, FloatShape shape) => body is null ? null : new FloatBody(
-        body("volumeML")!.Value, body("armMm")!.Value, body("seatBoreMm")!.Value, body("headMm")!.Value, shape, body("tallMm"), body("pumpKPa"));
+    private static FloatBody? Body(Func<string, double?>? body, FloatShape shape) =>
+        body is null
+            ? null
+            : new FloatBody(
+                body("volumeML")!.Value,
+                body("armMm")!.Value,
+                body("seatBoreMm")!.Value,
+                body("headMm")!.Value,
+                shape,
+                body("tallMm"),
+                body("pumpKPa")
+            );
 
     private static IReadOnlyList<ScrewSpec>? Screws(TypedSheet typed, SpecSheet? from, List<FieldProblem> problems)
     {
@@ -463,15 +563,30 @@ public static class SheetForm
     private static ChokeLimits? Opens(Func<string, double?>? group, Func<string, double?>? strip, HeatElement? element)
     {
         var opens = new ChokeLimits(
-            group?.Invoke("opensLowS"), group?.Invoke("opensHighS"), element, group?.Invoke("beginsC"), group?.Invoke("fullC"), group?.Invoke("strokeMm"),
-            strip is null ? null : new BimetalStrip(strip("lengthMm")!.Value, strip("thicknessMm")!.Value, strip("expansionDifferencePerK")!.Value / 1e6));
+            group?.Invoke("opensLowS"),
+            group?.Invoke("opensHighS"),
+            element,
+            group?.Invoke("beginsC"),
+            group?.Invoke("fullC"),
+            group?.Invoke("strokeMm"),
+            strip is null
+                ? null
+                : new BimetalStrip(strip("lengthMm")!.Value, strip("thicknessMm")!.Value, strip("expansionDifferencePerK")!.Value / 1e6)
+        );
         return opens == new ChokeLimits() ? null : opens;
     }
 
     /// <summary>A jet's key from its name: Main jet is main-jet.</summary>
     private static string KeyOf(string label)
     {
-        var key = string.Join('-', label.ToLowerInvariant().Split(' ', StringSplitOptions.RemoveEmptyEntries).Select(word => new string([.. word.Where(char.IsAsciiLetterOrDigit)])).Where(word => word.Length > 0));
+        var key = string.Join(
+            '-',
+            label
+                .ToLowerInvariant()
+                .Split(' ', StringSplitOptions.RemoveEmptyEntries)
+                .Select(word => new string([.. word.Where(char.IsAsciiLetterOrDigit)]))
+                .Where(word => word.Length > 0)
+        );
         return key.Length > 0 && char.IsAsciiLetter(key[0]) ? key : "jet";
     }
 }

@@ -51,7 +51,8 @@ public sealed record SpecSheet(
     MeteringSpring? Spring = null,
     EngineSize? Feeds = null,
     ChokeLimits? Opens = null,
-    CompressionBand? Compression = null)
+    CompressionBand? Compression = null
+)
 {
     /// <summary>How the sheet is named where a limit is from it.</summary>
     [JsonIgnore]
@@ -114,7 +115,8 @@ public sealed record FloatSpec(
     double? DryMassG,
     double MassToleranceG,
     FloatBody? Body = null,
-    decimal? DropMm = null);
+    decimal? DropMm = null
+);
 
 /// <summary>How a float is shaped, for how deep it sinks.</summary>
 public enum FloatShape
@@ -135,7 +137,14 @@ public enum FloatShape
 /// <param name="TallMm">Its own height, from the side the height is measured to down to its bottom; null when not known.</param>
 /// <param name="PumpKPa">Pressure of a fuel pump that feeds it, or null when fuel runs down from the tank.</param>
 public sealed record FloatBody(
-    double VolumeML, double ArmMm, double SeatBoreMm, double HeadMm, FloatShape Shape = FloatShape.Upright, double? TallMm = null, double? PumpKPa = null);
+    double VolumeML,
+    double ArmMm,
+    double SeatBoreMm,
+    double HeadMm,
+    FloatShape Shape = FloatShape.Upright,
+    double? TallMm = null,
+    double? PumpKPa = null
+);
 
 /// <summary>What moves a heat choke.</summary>
 public enum HeatElement
@@ -162,7 +171,8 @@ public sealed record ChokeLimits(
     double? BeginsC = null,
     double? FullC = null,
     double? StrokeMm = null,
-    BimetalStrip? Strip = null);
+    BimetalStrip? Strip = null
+);
 
 /// <summary>A bimetal strip, rolled to a coil or not.</summary>
 /// <param name="LengthMm">Length unrolled.</param>
@@ -187,7 +197,14 @@ public sealed record CompressionBand(double FloorKPa, double GoodKPa);
 /// <param name="NeedleArmMm">Pivot to the needle.</param>
 /// <param name="DiaphragmArmMm">Pivot to the end the diaphragm presses.</param>
 /// <param name="SeatBoreMm">Bore of the seat.</param>
-public sealed record MeteringSpring(double RateNPerMm, double PreloadMm, double SpringArmMm, double NeedleArmMm, double DiaphragmArmMm, double SeatBoreMm);
+public sealed record MeteringSpring(
+    double RateNPerMm,
+    double PreloadMm,
+    double SpringArmMm,
+    double NeedleArmMm,
+    double DiaphragmArmMm,
+    double SeatBoreMm
+);
 
 /// <summary>From where the height of a metering lever is measured.</summary>
 public enum LeverDatum
@@ -227,7 +244,8 @@ public sealed record HoldSpec(
     double DropLimitKPa,
     double SettlingS,
     double TestVolumeML,
-    double GaugeResolutionKPa);
+    double GaugeResolutionKPa
+);
 
 /// <summary>A window of speed in revolutions per minute, edges included.</summary>
 /// <param name="LowRpm">Slowest.</param>

@@ -42,24 +42,26 @@ public static class CatalogueCsv
     private const int LongestCell = 200;
 
     /// <summary>The columns of a file, in order.</summary>
-    public static IReadOnlyList<string> Columns(CatalogueFile file) => file switch
-    {
-        CatalogueFile.Items => ["number", "kind", "name", "maker"],
-        CatalogueFile.Contents => ["item", "part", "quantity", "features"],
-        CatalogueFile.Fits => ["item", "kind", "maker", "number"],
-        CatalogueFile.Supersessions => ["old", "new", "changed"],
-        CatalogueFile.Suppliers => ["supplier", "freight"],
-        CatalogueFile.Offers => ["supplier", "item", "pack_pieces", "pack_price", "lead_days"],
-    };
+    public static IReadOnlyList<string> Columns(CatalogueFile file) =>
+        file switch
+        {
+            CatalogueFile.Items => ["number", "kind", "name", "maker"],
+            CatalogueFile.Contents => ["item", "part", "quantity", "features"],
+            CatalogueFile.Fits => ["item", "kind", "maker", "number"],
+            CatalogueFile.Supersessions => ["old", "new", "changed"],
+            CatalogueFile.Suppliers => ["supplier", "freight"],
+            CatalogueFile.Offers => ["supplier", "item", "pack_pieces", "pack_price", "lead_days"],
+        };
 
     /// <summary>The places of the columns that say what a row is about: two rows with the same there are the same row.</summary>
-    public static IReadOnlyList<int> Key(CatalogueFile file) => file switch
-    {
-        CatalogueFile.Contents => [0, 1, 3],
-        CatalogueFile.Fits => [0, 1, 3],
-        CatalogueFile.Offers => [0, 1],
-        CatalogueFile.Items or CatalogueFile.Supersessions or CatalogueFile.Suppliers => [0],
-    };
+    public static IReadOnlyList<int> Key(CatalogueFile file) =>
+        file switch
+        {
+            CatalogueFile.Contents => [0, 1, 3],
+            CatalogueFile.Fits => [0, 1, 3],
+            CatalogueFile.Offers => [0, 1],
+            CatalogueFile.Items or CatalogueFile.Supersessions or CatalogueFile.Suppliers => [0],
+        };
 
     /// <summary>Reads a file row by row without keeping it in memory.</summary>
     /// <param name="file">Which file.</param>
@@ -78,12 +80,24 @@ public static class CatalogueCsv
                 continue;
             }
 
-            var comma = cells.Zip(columns).FirstOrDefault(pair => HasNumbers(pair.Second) && SentCsv.WithComma(pair.First, decimalComma) is null).First;
-            var problem = cells.Zip(columns).Where(pair => pair.First.Length > LongestCell).Select(pair => $"{pair.Second} is longer than {LongestCell} characters.").FirstOrDefault()
+            var comma = cells
+                .Zip(columns)
+                .FirstOrDefault(pair => HasNumbers(pair.Second) && SentCsv.WithComma(pair.First, decimalComma) is null)
+                .First;
+            var problem = cells
+                .Zip(columns)
+                .Where(pair => pair.First.Length > LongestCell)
+                .Select(pair => $"{pair.Second} is longer than {LongestCell} characters.")
+                .FirstOrDefault()
                 ?? (comma is null ? null : $"“{comma}” has a comma: say first whether it is a decimal comma.");
             if (problem is null)
             {
-                cells = [.. cells.Zip(columns).Select(pair => HasNumbers(pair.Second) ? SentCsv.WithComma(pair.First, decimalComma)! : pair.First)];
+                cells =
+                [
+                    .. cells
+                        .Zip(columns)
+                        .Select(pair => HasNumbers(pair.Second) ? SentCsv.WithComma(pair.First, decimalComma)! : pair.First),
+                ];
                 problem = Check(file, cells);
             }
 
@@ -91,25 +105,32 @@ public static class CatalogueCsv
         }
     }
 
-    private static bool HasNumbers(string column) => column is "quantity" or "features" or "freight" or "pack_pieces" or "pack_price" or "lead_days";
+    private static bool HasNumbers(string column) =>
+        column is "quantity" or "features" or "freight" or "pack_pieces" or "pack_price" or "lead_days";
 
     /// <summary>The kind of an item as it is written.</summary>
-    public static string Write(ItemKind kind) => kind switch
-    {
-        ItemKind.Kit => "kit",
-        ItemKind.Part => "part",
-        ItemKind.Assortment => "assortment",
-        ItemKind.MakersCarburetor => "maker's carburetor",
-        ItemKind.PatternCarburetor => "pattern carburetor",
-    };
+    public static string Write(ItemKind kind) =>
+        kind switch
+        {
+            ItemKind.Kit => "kit",
+            ItemKind.Part => "part",
+            ItemKind.Assortment => "assortment",
+            ItemKind.MakersCarburetor => "maker's carburetor",
+            ItemKind.PatternCarburetor => "pattern carburetor",
+        };
 
     /// <summary>The kind of an item from how it is written, or null.</summary>
     public static ItemKind? ReadKind(string text) =>
-        Enum.GetValues<ItemKind>().Cast<ItemKind?>().FirstOrDefault(kind => string.Equals(Write(kind!.Value), text, StringComparison.OrdinalIgnoreCase));
+        Enum.GetValues<ItemKind>()
+            .Cast<ItemKind?>()
+            .FirstOrDefault(kind => string.Equals(Write(kind!.Value), text, StringComparison.OrdinalIgnoreCase));
 
     private static string? Check(CatalogueFile file, string[] cells)
     {
-        if (Columns(file).Zip(cells).FirstOrDefault(pair => pair.Second.Length == 0 && MustBeFilled(file, pair.First)) is { First: { } empty })
+        if (
+            Columns(file).Zip(cells).FirstOrDefault(pair => pair.Second.Length == 0 && MustBeFilled(file, pair.First)) is
+            { First: { } empty }
+        )
         {
             return $"{empty} is empty.";
         }
@@ -140,7 +161,9 @@ public static class CatalogueCsv
                 }
 
                 cells[1] = mark == MarkKind.Stamp ? "stamp" : "plate";
-                return StampedNumber.Tidy(cells[3]).Length is 0 or > StampedNumber.Longest ? $"number “{cells[3]}” must have 1 to {StampedNumber.Longest} letters and digits." : null;
+                return StampedNumber.Tidy(cells[3]).Length is 0 or > StampedNumber.Longest
+                    ? $"number “{cells[3]}” must have 1 to {StampedNumber.Longest} letters and digits."
+                    : null;
             case CatalogueFile.Supersessions:
                 return cells[0] == cells[1] ? "An item cannot take its own place." : null;
             case CatalogueFile.Suppliers:
@@ -150,7 +173,8 @@ public static class CatalogueCsv
         }
     }
 
-    private static bool MustBeFilled(CatalogueFile file, string column) => (file, column) is not ((CatalogueFile.Contents, "features") or (CatalogueFile.Items, "maker"));
+    private static bool MustBeFilled(CatalogueFile file, string column) =>
+        (file, column) is not ((CatalogueFile.Contents, "features") or (CatalogueFile.Items, "maker"));
 
     private static string? Whole(string[] cells, int place, string column, int least, int most)
     {
@@ -165,7 +189,11 @@ public static class CatalogueCsv
 
     private static string? Money(string[] cells, int place, string column)
     {
-        if (!decimal.TryParse(cells[place], NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out var money) || money > 100_000 || decimal.Round(money, 2) != money)
+        if (
+            !decimal.TryParse(cells[place], NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out var money)
+            || money > 100_000
+            || decimal.Round(money, 2) != money
+        )
         {
             return $"{column} “{cells[place]}” is not an amount such as 12.50.";
         }

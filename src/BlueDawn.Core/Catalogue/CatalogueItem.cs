@@ -54,7 +54,8 @@ public sealed record CatalogueItem(
     string Name,
     string Maker,
     IReadOnlyList<ListedMark> ListedFor,
-    IReadOnlyList<ItemPart> Parts);
+    IReadOnlyList<ItemPart> Parts
+);
 
 /// <summary>One number that took another's place.</summary>
 /// <param name="Old">The number that is no longer made.</param>

@@ -15,16 +15,22 @@ public sealed record FeatureValue(string Text, decimal? Mm, decimal ToleranceMm,
     private const decimal LongestMm = 1000;
 
     // A catalogue writes the same few thousand values over and over.
-    private static readonly ConcurrentDictionary<(string Part, string Feature, FeatureKind Kind, string Text), FeatureValue?> Written = new();
+    private static readonly ConcurrentDictionary<(string Part, string Feature, FeatureKind Kind, string Text), FeatureValue?> Written =
+        new();
 
     /// <summary>The value as a sentence, its lengths as data.</summary>
-    public Sentence Said => Mm is not { } mm ? Sentence.Of(Ring?.Label ?? Text)
+    public Sentence Said =>
+        Mm is not { } mm ? Sentence.Of(Ring?.Label ?? Text)
         : ToleranceMm > 0 ? Sentence.Of("{0} ± {1}", Quantity.Mm(mm), Quantity.Mm(ToleranceMm))
         : Sentence.Of("{0}", Quantity.Mm(mm));
 
     /// <summary>A value from its written form, or null when it is not one; what has been read once is remembered.</summary>
     internal static FeatureValue? ReadWritten(FeatureKnowledge feature, string text) =>
-        Written.GetOrAdd((feature.Part, feature.Name, feature.Kind, text), static (key, known) => Parse(known, key.Text) is { IsRight: true, Value: { } value } ? value : null, feature);
+        Written.GetOrAdd(
+            (feature.Part, feature.Name, feature.Kind, text),
+            static (key, known) => Parse(known, key.Text) is { IsRight: true, Value: { } value } ? value : null,
+            feature
+        );
 
     /// <summary>Reads a value as it is written in a catalogue or typed at the bench.</summary>
     /// <param name="feature">The feature.</param>
@@ -62,14 +68,17 @@ public sealed record FeatureValue(string Text, decimal? Mm, decimal ToleranceMm,
     {
         var sides = text.Replace("+/-", "±", StringComparison.Ordinal).Split('±');
         // “46 ± 0.2 mm”: the unit stands once, at the end.
-        var unit = sides.Length == 2 && sides[0].TrimEnd() is { Length: > 0 } bare && (char.IsAsciiDigit(bare[^1]) || bare[^1] is '.' or ',')
-            ? new string([.. sides[1].SkipWhile(c => !char.IsLetter(c) && c != '"')])
-            : "";
+        var unit =
+            sides.Length == 2 && sides[0].TrimEnd() is { Length: > 0 } bare && (char.IsAsciiDigit(bare[^1]) || bare[^1] is '.' or ',')
+                ? new string([.. sides[1].SkipWhile(c => !char.IsLetter(c) && c != '"')])
+                : "";
         var nominal = MeasureEntry.Parse($"{sides[0]} {unit}", Dimension.Length, units);
         var tolerance = sides.Length == 2 ? MeasureEntry.Parse(sides[1], Dimension.Length, units) : Parsed<decimal>.Right(0);
         if (sides.Length > 2 || !nominal.IsRight || !tolerance.IsRight)
         {
-            return Parsed<FeatureValue>.Wrong(nominal.Problem ?? tolerance.Problem ?? $"“{text}” is not a length. Try 46 mm or 46 ± 0.2 mm.");
+            return Parsed<FeatureValue>.Wrong(
+                nominal.Problem ?? tolerance.Problem ?? $"“{text}” is not a length. Try 46 mm or 46 ± 0.2 mm."
+            );
         }
 
         if (nominal.Value is <= 0 or > LongestMm || tolerance.Value < 0 || tolerance.Value >= nominal.Value)
@@ -77,9 +86,10 @@ public sealed record FeatureValue(string Text, decimal? Mm, decimal ToleranceMm,
             return Parsed<FeatureValue>.Wrong($"“{text}” is not a length between 0 and {LongestMm} mm. Check the unit.");
         }
 
-        var written = tolerance.Value == 0
-            ? string.Create(CultureInfo.InvariantCulture, $"{nominal.Value:0.####} mm")
-            : string.Create(CultureInfo.InvariantCulture, $"{nominal.Value:0.####} ± {tolerance.Value:0.####} mm");
+        var written =
+            tolerance.Value == 0
+                ? string.Create(CultureInfo.InvariantCulture, $"{nominal.Value:0.####} mm")
+                : string.Create(CultureInfo.InvariantCulture, $"{nominal.Value:0.####} ± {tolerance.Value:0.####} mm");
         return Parsed<FeatureValue>.Right(new FeatureValue(written, nominal.Value, tolerance.Value, null, null));
     }
 }
@@ -95,7 +105,8 @@ public static class FeatureText
         Cells.GetOrAdd((part, text), static key => Read(key.Part, key.Text, PartKnowledge.Shipped));
 
     /// <summary>The features of a stored cell; none when it does not hold together.</summary>
-    public static IReadOnlyDictionary<string, string> Stored(string part, string text) => ReadShipped(part, text).Value ?? new Dictionary<string, string>();
+    public static IReadOnlyDictionary<string, string> Stored(string part, string text) =>
+        ReadShipped(part, text).Value ?? new Dictionary<string, string>();
 
     /// <summary>Writes features as one cell: <c>outer=46 mm; centre=stem</c>, by name so that equal features are equal text.</summary>
     public static string Write(IReadOnlyDictionary<string, string> features) =>
@@ -106,10 +117,17 @@ public static class FeatureText
     /// <param name="features">Its features in their written form.</param>
     /// <param name="knowledge">What is known of parts.</param>
     public static Sentence Say(string part, IReadOnlyDictionary<string, string> features, PartKnowledge knowledge) =>
-        Sentence.Join("; ", features.OrderBy(pair => pair.Key, StringComparer.Ordinal).Select(pair =>
-            knowledge.Find(part)?.Features.FirstOrDefault(one => one.Name == pair.Key) is { } feature && FeatureValue.ReadWritten(feature, pair.Value) is { } value
-                ? Sentence.Say($"{pair.Key} {value.Said}")
-                : Sentence.Say($"{pair.Key} {pair.Value}")));
+        Sentence.Join(
+            "; ",
+            features
+                .OrderBy(pair => pair.Key, StringComparer.Ordinal)
+                .Select(pair =>
+                    knowledge.Find(part)?.Features.FirstOrDefault(one => one.Name == pair.Key) is { } feature
+                    && FeatureValue.ReadWritten(feature, pair.Value) is { } value
+                        ? Sentence.Say($"{pair.Key} {value.Said}")
+                        : Sentence.Say($"{pair.Key} {pair.Value}")
+                )
+        );
 
     /// <summary>Reads one cell of features and puts every value into its one written form.</summary>
     /// <param name="part">The part they belong to.</param>
@@ -117,7 +135,12 @@ public static class FeatureText
     /// <param name="knowledge">What is known of parts.</param>
     /// <param name="units">The units that a length without a unit is in.</param>
     /// <returns>The features, or what is wrong and what to write instead.</returns>
-    public static Parsed<IReadOnlyDictionary<string, string>> Read(string part, string? text, PartKnowledge knowledge, UnitSystem units = UnitSystem.Metric)
+    public static Parsed<IReadOnlyDictionary<string, string>> Read(
+        string part,
+        string? text,
+        PartKnowledge knowledge,
+        UnitSystem units = UnitSystem.Metric
+    )
     {
         var features = new Dictionary<string, string>();
         foreach (var piece in (text ?? "").Split(';', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries))
@@ -132,9 +155,11 @@ public static class FeatureText
             if (knowledge.Find(part, name) is not { } feature)
             {
                 var known = knowledge.Find(part)?.Features.Select(f => f.Name).ToList() ?? [];
-                return Parsed<IReadOnlyDictionary<string, string>>.Wrong(known.Count == 0
-                    ? $"“{part}” has no features that can be compared. Leave the features empty."
-                    : $"“{name}” is not a feature of a {part}. There are {string.Join(", ", known)}.");
+                return Parsed<IReadOnlyDictionary<string, string>>.Wrong(
+                    known.Count == 0
+                        ? $"“{part}” has no features that can be compared. Leave the features empty."
+                        : $"“{name}” is not a feature of a {part}. There are {string.Join(", ", known)}."
+                );
             }
 
             var value = FeatureValue.Parse(feature, piece[(at + 1)..], units);

@@ -11,12 +11,21 @@ namespace BlueDawn.Core.Catalogue;
 /// </summary>
 public static partial class NeedText
 {
-    private const int MostNeeds = 60, MostOfOne = 99;
+    private const int MostNeeds = 60,
+        MostOfOne = 99;
 
     /// <summary>The parts as they are typed.</summary>
     /// <param name="needs">The parts.</param>
-    public static string Write(IReadOnlyList<PartNeed> needs) => string.Join('\n', needs.Select(need => string.Create(
-        CultureInfo.InvariantCulture, $"{(need.Quantity == 1 ? "" : need.Quantity + " ")}{need.Part}{(need.Features.Count == 0 ? "" : ": " + FeatureText.Write(need.Features))}")));
+    public static string Write(IReadOnlyList<PartNeed> needs) =>
+        string.Join(
+            '\n',
+            needs.Select(need =>
+                string.Create(
+                    CultureInfo.InvariantCulture,
+                    $"{(need.Quantity == 1 ? "" : need.Quantity + " ")}{need.Part}{(need.Features.Count == 0 ? "" : ": " + FeatureText.Write(need.Features))}"
+                )
+            )
+        );
 
     /// <summary>Reads what was typed.</summary>
     /// <param name="text">The lines.</param>
@@ -31,7 +40,10 @@ public static partial class NeedText
             Parsed<IReadOnlyList<PartNeed>> Wrong(string what) => Parsed<IReadOnlyList<PartNeed>>.Wrong($"Line {i}: {what}");
             var match = Line().Match(line);
             var (count, name) = (match.Groups["count"].Value, match.Groups["part"].Value.Trim());
-            if (count.Length > 0 && (!int.TryParse(count, NumberStyles.None, CultureInfo.InvariantCulture, out var many) || many is 0 or > MostOfOne))
+            if (
+                count.Length > 0
+                && (!int.TryParse(count, NumberStyles.None, CultureInfo.InvariantCulture, out var many) || many is 0 or > MostOfOne)
+            )
             {
                 return Wrong($"from 1 to {MostOfOne} of a part.");
             }
@@ -55,7 +67,9 @@ public static partial class NeedText
             needs.Add(new PartNeed(part.Name, count.Length == 0 ? 1 : int.Parse(count, CultureInfo.InvariantCulture), features.Value!));
         }
 
-        return needs.Count > MostNeeds ? Parsed<IReadOnlyList<PartNeed>>.Wrong($"No more than {MostNeeds} parts.") : Parsed<IReadOnlyList<PartNeed>>.Right(needs);
+        return needs.Count > MostNeeds
+            ? Parsed<IReadOnlyList<PartNeed>>.Wrong($"No more than {MostNeeds} parts.")
+            : Parsed<IReadOnlyList<PartNeed>>.Right(needs);
     }
 
     [GeneratedRegex(@"^(?:(?<count>\d+)\s*(?:×|x(?=\s))?\s+)?(?<part>[^:]*)(?::(?<features>.*))?$")]

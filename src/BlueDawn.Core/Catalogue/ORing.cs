@@ -14,17 +14,20 @@ namespace BlueDawn.Core.Catalogue;
 public sealed partial record ORing(decimal InsideMm, decimal SectionMm, decimal InsideToleranceMm, decimal SectionToleranceMm, string? Dash)
 {
     /// <summary>The AS568 sizes on file by dash number. Source: SAE AS568; the table is data/reference/as568.csv.</summary>
-    public static IReadOnlyDictionary<string, ORing> As568 { get; } = CsvTable.Rows(CsvTable.OpenShipped, "as568.csv", row => new ORing(
-        row.DecimalOrNull("inside_in")!.Value * MeasureEntry.MmPerInch,
-        row.DecimalOrNull("section_in")!.Value * MeasureEntry.MmPerInch,
-        row.DecimalOrNull("inside_tolerance_in")!.Value * MeasureEntry.MmPerInch,
-        row.DecimalOrNull("section_tolerance_in")!.Value * MeasureEntry.MmPerInch,
-        row.Text("dash"))).ToDictionary(ring => ring.Dash!);
+    public static IReadOnlyDictionary<string, ORing> As568 { get; } =
+        CsvTable
+            .Rows(CsvTable.OpenShipped, "as568.csv", row => new ORing(
+                row.DecimalOrNull("inside_in")!.Value * MeasureEntry.MmPerInch,
+                row.DecimalOrNull("section_in")!.Value * MeasureEntry.MmPerInch,
+                row.DecimalOrNull("inside_tolerance_in")!.Value * MeasureEntry.MmPerInch,
+                row.DecimalOrNull("section_tolerance_in")!.Value * MeasureEntry.MmPerInch,
+                row.Text("dash")
+            ))
+            .ToDictionary(ring => ring.Dash!);
 
     /// <summary>How it is written: <c>AS568-008</c> or <c>6 × 1 mm</c>.</summary>
-    public string Label => Dash is { } dash
-        ? "AS568-" + dash
-        : string.Create(CultureInfo.InvariantCulture, $"{InsideMm:0.###} × {SectionMm:0.###} mm");
+    public string Label =>
+        Dash is { } dash ? "AS568-" + dash : string.Create(CultureInfo.InvariantCulture, $"{InsideMm:0.###} × {SectionMm:0.###} mm");
 
     /// <summary>Reads <c>AS568-008</c>, <c>-008</c>, <c>6 × 1</c> or <c>6 x 1 mm</c>.</summary>
     public static Parsed<ORing> Parse(string? text)
@@ -35,7 +38,9 @@ public sealed partial record ORing(decimal InsideMm, decimal SectionMm, decimal 
             var number = dash.Groups["n"].Value.PadLeft(3, '0');
             return As568.TryGetValue(number, out var known)
                 ? Parsed<ORing>.Right(known)
-                : Parsed<ORing>.Wrong($"AS568-{number} is not on file: the table ends where carburetor rings do. Give inside and section instead, such as 6 × 1.");
+                : Parsed<ORing>.Wrong(
+                    $"AS568-{number} is not on file: the table ends where carburetor rings do. Give inside and section instead, such as 6 × 1."
+                );
         }
 
         if (MetricPattern().Match(trimmed) is { Success: true } metric)
@@ -50,15 +55,23 @@ public sealed partial record ORing(decimal InsideMm, decimal SectionMm, decimal 
         return Parsed<ORing>.Wrong($"“{trimmed}” is not a ring size. Try AS568-008 or 6 × 1.");
     }
 
-    /// <summary>A metric ring with the tolerances of ISO 3601-1, class B (from memory): section by steps, inside ± (0.009·d^0.95 + 0.11) mm.</summary>
-    public static ORing Metric(decimal insideMm, decimal sectionMm) => new(
-        insideMm,
-        sectionMm,
-        Math.Round((decimal)((0.009 * SteadyMath.Pow((double)insideMm, 0.95)) + 0.11), 2),
-        sectionMm <= 2.25m ? 0.08m : sectionMm <= 3.15m ? 0.09m : sectionMm <= 4.5m ? 0.10m : sectionMm <= 6.3m ? 0.13m : 0.15m,
-        null);
+    /// <summary>A metric ring with the tolerances of ISO 3601-1, class B (from memory): section by steps, inside ± (0.009·d^0.95 + 0.11)
+    /// mm.</summary>
+    public static ORing Metric(decimal insideMm, decimal sectionMm) =>
+        new(
+            insideMm,
+            sectionMm,
+            Math.Round((decimal)((0.009 * SteadyMath.Pow((double)insideMm, 0.95)) + 0.11), 2),
+            sectionMm <= 2.25m ? 0.08m
+                : sectionMm <= 3.15m ? 0.09m
+                : sectionMm <= 4.5m ? 0.10m
+                : sectionMm <= 6.3m ? 0.13m
+                : 0.15m,
+            null
+        );
 
-    private static decimal Number(string text) => decimal.Parse(text.Replace(',', '.'), NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture);
+    private static decimal Number(string text) =>
+        decimal.Parse(text.Replace(',', '.'), NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture);
 
     [GeneratedRegex(@"^(?:AS\s*568\s*-?\s*|-)(?<n>\d{1,3})$", RegexOptions.IgnoreCase)]
     private static partial Regex DashPattern();
@@ -91,6 +104,7 @@ public sealed record Squeeze(double Percent, double LeastPercent, double MostPer
         return new Squeeze(
             At(ring.SectionMm, depthMm),
             At(ring.SectionMm - ring.SectionToleranceMm, depthMm + depthToleranceMm),
-            At(ring.SectionMm + ring.SectionToleranceMm, Math.Max(0, depthMm - depthToleranceMm)));
+            At(ring.SectionMm + ring.SectionToleranceMm, Math.Max(0, depthMm - depthToleranceMm))
+        );
     }
 }

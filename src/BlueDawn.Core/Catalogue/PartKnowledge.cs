@@ -45,7 +45,8 @@ public sealed record FeatureKnowledge(
     string? Larger,
     string? Other,
     string Measure,
-    string Source);
+    string Source
+);
 
 /// <summary>A part a carburetor is made of, and what it takes to renew it.</summary>
 /// <param name="Name">The part, such as <c>bowl gasket</c>.</param>
@@ -62,7 +63,8 @@ public sealed record PartKind(
     BenchWork? Make,
     BenchWork? Stopgap,
     IReadOnlyList<FeatureKnowledge> Features,
-    string Source);
+    string Source
+);
 
 /// <summary>Work at the bench in place of a bought part.</summary>
 /// <param name="What">From what, or what is done.</param>
@@ -99,18 +101,21 @@ public sealed class PartKnowledge
     /// <exception cref="InvalidDataException">A table does not hold together; the message says which row.</exception>
     public static PartKnowledge Read(Func<string, TextReader> open)
     {
-        var features = CsvTable.Rows(open, "features.csv", row => new FeatureKnowledge(
-            row.Text("part"),
-            row.Text("feature"),
-            row.Word<FeatureKind>("kind"),
-            row.MayBeEmpty("words").Split('|', StringSplitOptions.RemoveEmptyEntries),
-            row.DecimalOrNull("tolerance_mm"),
-            row.DecimalOrNull("reading_mm"),
-            row.TextOrNull("smaller"),
-            row.TextOrNull("larger"),
-            row.TextOrNull("other"),
-            row.Text("measure"),
-            row.Text("source"))).ToLookup(feature => feature.Part);
+        var features = CsvTable
+            .Rows(open, "features.csv", row => new FeatureKnowledge(
+                row.Text("part"),
+                row.Text("feature"),
+                row.Word<FeatureKind>("kind"),
+                row.MayBeEmpty("words").Split('|', StringSplitOptions.RemoveEmptyEntries),
+                row.DecimalOrNull("tolerance_mm"),
+                row.DecimalOrNull("reading_mm"),
+                row.TextOrNull("smaller"),
+                row.TextOrNull("larger"),
+                row.TextOrNull("other"),
+                row.Text("measure"),
+                row.Text("source")
+            ))
+            .ToLookup(feature => feature.Part);
         var parts = CsvTable.Rows(open, "parts.csv", row => new PartKind(
             row.Text("part"),
             row.Families("families"),
@@ -118,7 +123,8 @@ public sealed class PartKnowledge
             Work(row, "make_from", "make_minutes", "make_money"),
             Work(row, "stopgap", "stopgap_minutes", "stopgap_money"),
             [.. features[row.Text("part")]],
-            row.Text("source")));
+            row.Text("source")
+        ));
         var known = parts.Select(part => part.Name).ToHashSet();
         if (known.Count < parts.Count)
         {
@@ -139,7 +145,9 @@ public sealed class PartKnowledge
 
             if (feature.Kind is FeatureKind.Length or FeatureKind.Ring && (feature.ToleranceMm is null || feature.ReadingMm is null))
             {
-                throw new InvalidDataException($"features.csv, {feature.Part}, {feature.Name}: needs a tolerance and how far a reading may be off.");
+                throw new InvalidDataException(
+                    $"features.csv, {feature.Part}, {feature.Name}: needs a tolerance and how far a reading may be off."
+                );
             }
         }
 

@@ -21,7 +21,12 @@ public static class Bimetal
     /// <param name="expansionDifferencePerK">Difference of the layers' linear expansion, per kelvin.</param>
     /// <param name="thicknessRatio">Thickness of one layer over that of the other, above 0.</param>
     /// <param name="stiffnessRatio">Modulus of elasticity of the one over that of the other, above 0.</param>
-    public static double CurvaturePerK(double thicknessMm, double expansionDifferencePerK, double thicknessRatio = 1, double stiffnessRatio = 1)
+    public static double CurvaturePerK(
+        double thicknessMm,
+        double expansionDifferencePerK,
+        double thicknessRatio = 1,
+        double stiffnessRatio = 1
+    )
     {
         var (m, n) = (thicknessRatio, stiffnessRatio);
         var (sum, product) = ((1 + m) * (1 + m), m * n);

@@ -21,13 +21,23 @@ public sealed record ChamberHoldLine(HoldSpec Hold, string SourceName)
     public override bool GoesWithTheTray => true;
 
     /// <inheritdoc/>
-    protected override Sentence HowTo => Sentence.Of(
-        "Hand pump on the chamber’s passage, any bleed hole under a finger: draw {0}, shut it in and note the suction as it stands.", Quantity.KPa(Hold.PressureKPa));
+    protected override Sentence HowTo =>
+        Sentence.Of(
+            "Hand pump on the chamber’s passage, any bleed hole under a finger: draw {0}, shut it in and note the suction as it stands.",
+            Quantity.KPa(Hold.PressureKPa)
+        );
 
     /// <inheritdoc/>
     protected override (string Finding, Sentence Next) Held => ("chamberHolds", Sentence.Of("Diaphragm and cover are tight. Go on."));
 
     /// <inheritdoc/>
-    protected override (string Finding, Sentence Next) Leaks(Quantity dropKPa) => (
-        "chamberLeaks", Sentence.Of("{0} lost in {1}: hold the diaphragm against a light for a hole, look at the cover’s face, then renew the choke diaphragm.", dropKPa, Quantity.S(Hold.WindowS)));
+    protected override (string Finding, Sentence Next) Leaks(Quantity dropKPa) =>
+        (
+            "chamberLeaks",
+            Sentence.Of(
+                "{0} lost in {1}: hold the diaphragm against a light for a hole, look at the cover’s face, then renew the choke diaphragm.",
+                dropKPa,
+                Quantity.S(Hold.WindowS)
+            )
+        );
 }

@@ -24,45 +24,75 @@ public sealed class ChokesStation : LinesStation
     /// <inheritdoc/>
     public override IReadOnlyList<ReadingKind> Readings { get; } =
     [
-        new(typeof(OpeningReading), "opening"), new(typeof(RodTravelReading), "rodTravel"), new(typeof(ReturnSpringReading), "returnSpring"), new(typeof(WarmWaterReading), "warmWater"),
-        new(typeof(SuctionForceReading), "suctionForce"), new(typeof(WarmStripReading), "warmStrip"),
+        new(typeof(OpeningReading), "opening"),
+        new(typeof(RodTravelReading), "rodTravel"),
+        new(typeof(ReturnSpringReading), "returnSpring"),
+        new(typeof(WarmWaterReading), "warmWater"),
+        new(typeof(SuctionForceReading), "suctionForce"),
+        new(typeof(WarmStripReading), "warmStrip"),
     ];
 
     /// <inheritdoc/>
     public override IReadOnlyList<FieldProblem> Check(Note note, TrayBook tray) =>
-        note is ReadingNote { Line: "chokes/opening" } && tray.Lines.Any(line => line.Line.Key == ScrewLook && line.Judgement.Verdict == Verdict.NotGood)
-            ? [new FieldProblem("open", "The air cleaner’s screw is not in: nothing that is timed now counts. Put it in, say so, and time it again.")]
+        note is ReadingNote { Line: "chokes/opening" }
+        && tray.Lines.Any(line => line.Line.Key == ScrewLook && line.Judgement.Verdict == Verdict.NotGood)
+            ?
+            [
+                new FieldProblem(
+                    "open",
+                    "The air cleaner’s screw is not in: nothing that is timed now counts. Put it in, say so, and time it again."
+                ),
+            ]
             : base.Check(note, tray);
 
     /// <inheritdoc/>
     public override IEnumerable<GaugeLine> Lines(TrayFacts tray, SpecSheet sheet, ShopDefaults shop)
     {
         // While nobody has said which choke it is, only what holds for all of them is looked at.
-        var looks = ShippedLooks.Where(look => look.Asks(tray.Kind) && (tray.Kind.Choke is not null || look.Chokes.Count == 0)).Select(look => (GaugeLine)new LookLine(Station.Chokes, "chokes", look));
-        return tray.Kind.Choke is not { } choke ? looks : choke switch
-        {
-            ChokeKind.Manual => looks,
-            ChokeKind.Vacuum => [.. looks, Opening(ChokeKind.Vacuum), new SuctionForceLine(), .. Chamber(tray.Kind.Family, shop.Chokes)],
-            ChokeKind.Heat => [.. looks, Opening(ChokeKind.Heat), .. Heat(sheet, shop.Chokes)],
-            ChokeKind.Lever => [.. looks, new RodTravelLine(shop.Chokes.RodSpareMm), new ReturnSpringLine()],
-        };
+        var looks = ShippedLooks
+            .Where(look => look.Asks(tray.Kind) && (tray.Kind.Choke is not null || look.Chokes.Count == 0))
+            .Select(look => (GaugeLine)new LookLine(Station.Chokes, "chokes", look));
+        return tray.Kind.Choke is not { } choke
+            ? looks
+            : choke switch
+            {
+                ChokeKind.Manual => looks,
+                ChokeKind.Vacuum =>
+                [
+                    .. looks,
+                    Opening(ChokeKind.Vacuum),
+                    new SuctionForceLine(),
+                    .. Chamber(tray.Kind.Family, shop.Chokes),
+                ],
+                ChokeKind.Heat => [.. looks, Opening(ChokeKind.Heat), .. Heat(sheet, shop.Chokes)],
+                ChokeKind.Lever => [.. looks, new RodTravelLine(shop.Chokes.RodSpareMm), new ReturnSpringLine()],
+            };
 
         OpeningLine Opening(ChokeKind kind) => new(kind, OpeningLimits.Of(kind, sheet, shop.Chokes));
     }
 
     /// <inheritdoc/>
-    public override Note Complete(Note note, TrayBook tray) => base.Complete(note, tray) switch
-    {
-        // An earlier start says when this one had to be open: whether it was tells an actuator from something that hangs.
-        ReadingNote { Reading: OpeningReading { AmbientC: { } ambient } start } reading
-            when tray.Lines.First(line => line.Line.Key == reading.Line).Line is OpeningLine line && Foretold(tray, line, ambient) is { } foretold
-                && start with { Foretold = foretold } is var told => reading with { Reading = told, Finding = line.Judge(told, PinSet.Empty).Finding },
-        var complete => complete,
-    };
+    public override Note Complete(Note note, TrayBook tray) =>
+        base.Complete(note, tray) switch
+        {
+            // An earlier start says when this one had to be open: whether it was tells an actuator from something that hangs.
+            ReadingNote { Reading: OpeningReading { AmbientC: { } ambient } start } reading
+                when tray.Lines.First(line => line.Line.Key == reading.Line).Line is OpeningLine line
+                    && Foretold(tray, line, ambient) is { } foretold
+                    && start with { Foretold = foretold } is var told => reading with
+            {
+                Reading = told,
+                Finding = line.Judge(told, PinSet.Empty).Finding,
+            },
+            var complete => complete,
+        };
 
-    private static PredictedTime? Foretold(TrayBook tray, OpeningLine line, double ambientC) => tray.Log.Notes<ReadingNote>()
-        .Select(logged => logged.Note.Reading is OpeningReading earlier ? line.WarmUpOf(earlier) : null)
-        .LastOrDefault(warm => warm is not null)?.FullyOpen(ambientC);
+    private static PredictedTime? Foretold(TrayBook tray, OpeningLine line, double ambientC) =>
+        tray
+            .Log.Notes<ReadingNote>()
+            .Select(logged => logged.Note.Reading is OpeningReading earlier ? line.WarmUpOf(earlier) : null)
+            .LastOrDefault(warm => warm is not null)
+            ?.FullyOpen(ambientC);
 
     /// <summary>The chamber's hold test, where there is a chamber with its diaphragm under the body.</summary>
     private static IEnumerable<GaugeLine> Chamber(CarburetorFamily family, ChokeDefaults usual) =>
@@ -74,7 +104,11 @@ public sealed class ChokesStation : LinesStation
         var says = sheet.Opens;
         if (says?.Element != HeatElement.Bimetal)
         {
-            yield return new WarmWaterLine(says?.StrokeMm ?? usual.WaxStrokeMm, OpeningWindow.Of(says, usual), says?.StrokeMm is null ? OpeningLimits.ShopDefault : sheet.Name);
+            yield return new WarmWaterLine(
+                says?.StrokeMm ?? usual.WaxStrokeMm,
+                OpeningWindow.Of(says, usual),
+                says?.StrokeMm is null ? OpeningLimits.ShopDefault : sheet.Name
+            );
         }
 
         if (says?.Element != HeatElement.Wax)

@@ -29,9 +29,20 @@ public enum StartEnd
 /// <param name="SteadyS">When the engine ran evenly, or null.</param>
 /// <param name="StoppedS">When it was stopped, or null.</param>
 /// <param name="ClosedS">When the plate was shut again after that, or null.</param>
-/// <param name="Foretold">When an earlier start of this carburetor said that it would be fully open; worked out when it is recorded.</param>
+/// <param name="Foretold">When an earlier start of this carburetor said that it would be fully open; worked out when it is
+/// recorded.</param>
 public sealed record OpeningReading(
-    StartEnd End, double? BeginsS, double? HalfS, double? OpenS, double? FalteredS, double? AmbientC, double? SteadyS = null, double? StoppedS = null, double? ClosedS = null, PredictedTime? Foretold = null) : Reading;
+    StartEnd End,
+    double? BeginsS,
+    double? HalfS,
+    double? OpenS,
+    double? FalteredS,
+    double? AmbientC,
+    double? SteadyS = null,
+    double? StoppedS = null,
+    double? ClosedS = null,
+    PredictedTime? Foretold = null
+) : Reading;
 
 /// <summary>What the start of an automatic choke is held against.</summary>
 /// <param name="LowS">Earliest it may be fully open on a day of 20 °C; null where there is none.</param>
@@ -61,7 +72,8 @@ public sealed record OpeningLimits(double? LowS, double HighS, OpeningWindow Wor
 /// <summary>A start of an engine with an automatic choke, timed.</summary>
 /// <param name="Choke">Vacuum or heat.</param>
 /// <param name="Limits">What it is held against.</param>
-public sealed record OpeningLine(ChokeKind Choke, OpeningLimits Limits) : GaugeLine("chokes/opening", Station.Chokes, "Start", "Choke timed from the start")
+public sealed record OpeningLine(ChokeKind Choke, OpeningLimits Limits)
+    : GaugeLine("chokes/opening", Station.Chokes, "Start", "Choke timed from the start")
 {
     /// <summary>A hand on a key is this late or early at most, in seconds. Own judgement.</summary>
     private const double HandS = 0.4;
@@ -72,8 +84,10 @@ public sealed record OpeningLine(ChokeKind Choke, OpeningLimits Limits) : GaugeL
     /// <summary>What the exhaust would warm a heat choke to, in °C, for how the window moves with the day. Own judgement.</summary>
     private const double UsualEndC = 130;
 
-    /// <summary>A stumble this near to fully open, as a share of the time, is the choke uncovering an engine short of fuel. Own judgement.</summary>
-    private const double NearShare = 0.25, NearS = 3;
+    /// <summary>A stumble this near to fully open, as a share of the time, is the choke uncovering an engine short of fuel. Own
+    /// judgement.</summary>
+    private const double NearShare = 0.25,
+        NearS = 3;
 
     /// <summary>Days a heat choke's next start is told for, in °C.</summary>
     private static readonly double[] OtherDaysC = [0, 10, 20, 30];
@@ -97,11 +111,12 @@ public sealed record OpeningLine(ChokeKind Choke, OpeningLimits Limits) : GaugeL
     public override string NotReadWords => "was not timed";
 
     /// <inheritdoc/>
-    public override Sentence Target => Heat
-        ? Limits.LowS is { } low
-            ? Sentence.Of("open after {0} to {1} at {2}", Quantity.S(low), Quantity.S(Limits.HighS), Quantity.AtC(UsualC))
-            : Sentence.Of("open within {0} at {1}", Quantity.S(Limits.HighS), Quantity.AtC(UsualC))
-        : Sentence.Of("open within {0}", Quantity.S(Limits.HighS));
+    public override Sentence Target =>
+        Heat
+            ? Limits.LowS is { } low
+                ? Sentence.Of("open after {0} to {1} at {2}", Quantity.S(low), Quantity.S(Limits.HighS), Quantity.AtC(UsualC))
+                : Sentence.Of("open within {0} at {1}", Quantity.S(Limits.HighS), Quantity.AtC(UsualC))
+            : Sentence.Of("open within {0}", Quantity.S(Limits.HighS));
 
     /// <inheritdoc/>
     public override Span? Window => new(Dimension.Time, Limits.LowS, Limits.HighS);
@@ -113,22 +128,29 @@ public sealed record OpeningLine(ChokeKind Choke, OpeningLimits Limits) : GaugeL
     public override Caution? Caution => Safety.Caution.Running;
 
     /// <inheritdoc/>
-    public override EntryForm Form => new(
-        [
-            new EntryGroup("start", "Start",
+    public override EntryForm Form =>
+        new(
             [
-                EntryField.Measure("begins", "begins", Dimension.Time, optional: true),
-                .. Heat ? [EntryField.Measure("half", "half open", Dimension.Time, optional: true)] : Array.Empty<EntryField>(),
-                EntryField.Measure("open", "open", Dimension.Time, optional: true),
-                EntryField.Measure("faltered", "falters", Dimension.Time, optional: true),
-                .. Heat ? [EntryField.Measure("ambient", "outside", Dimension.Temperature, optional: true)] : Array.Empty<EntryField>(),
-                EntryField.MeasureNoted("steady", "steady", Dimension.Time),
-                EntryField.MeasureNoted("stopped", "stopped", Dimension.Time),
-                EntryField.MeasureNoted("closed", "shut again", Dimension.Time),
-                EntryField.Choice("end", "then", false, [.. Ends.Select(end => new EntryChoice(end.Value, end.Label))]),
-            ]),
-        ],
-        null);
+                new EntryGroup(
+                    "start",
+                    "Start",
+                    [
+                        EntryField.Measure("begins", "begins", Dimension.Time, optional: true),
+                        .. Heat ? [EntryField.Measure("half", "half open", Dimension.Time, optional: true)] : Array.Empty<EntryField>(),
+                        EntryField.Measure("open", "open", Dimension.Time, optional: true),
+                        EntryField.Measure("faltered", "falters", Dimension.Time, optional: true),
+                        .. Heat
+                            ? [EntryField.Measure("ambient", "outside", Dimension.Temperature, optional: true)]
+                            : Array.Empty<EntryField>(),
+                        EntryField.MeasureNoted("steady", "steady", Dimension.Time),
+                        EntryField.MeasureNoted("stopped", "stopped", Dimension.Time),
+                        EntryField.MeasureNoted("closed", "shut again", Dimension.Time),
+                        EntryField.Choice("end", "then", false, [.. Ends.Select(end => new EntryChoice(end.Value, end.Label))]),
+                    ]
+                ),
+            ],
+            null
+        );
 
     /// <inheritdoc/>
     public override ReadReading Read(TypedReading typed)
@@ -138,7 +160,9 @@ public sealed record OpeningLine(ChokeKind Choke, OpeningLimits Limits) : GaugeL
         var (begins, half, open, faltered) = (Seconds("begins"), Seconds("half"), Seconds("open"), Seconds("faltered"));
         var (steady, stopped, closed) = (Seconds("steady"), Seconds("stopped"), Seconds("closed"));
         var ambient = (double?)reader.Optional("ambient", Dimension.Temperature, -40, 50);
-        var end = Ends.First(one => one.Value == (reader.Choice("end", [.. Ends.Select(one => one.Value)]) is { Length: > 0 } said ? said : "ranOn")).End;
+        var end = Ends.First(one =>
+            one.Value == (reader.Choice("end", [.. Ends.Select(one => one.Value)]) is { Length: > 0 } said ? said : "ranOn")
+        ).End;
         if (reader.Problems.Count == 0)
         {
             if (end == StartEnd.NotOpened && open is not null)
@@ -177,8 +201,10 @@ public sealed record OpeningLine(ChokeKind Choke, OpeningLimits Limits) : GaugeL
     }
 
     /// <inheritdoc/>
-    public override Sentence Describe(Reading reading) => reading is not OpeningReading start ? Sentence.None
-        : start.OpenS is { } open ? Sentence.Of($"open after {{0}}, {Ends.First(end => end.End == start.End).Label.ToLowerInvariant()}", Quantity.S(open))
+    public override Sentence Describe(Reading reading) =>
+        reading is not OpeningReading start ? Sentence.None
+        : start.OpenS is { } open
+            ? Sentence.Of($"open after {{0}}, {Ends.First(end => end.End == start.End).Label.ToLowerInvariant()}", Quantity.S(open))
         : Sentence.Of(Ends.First(end => end.End == start.End).Label.ToLowerInvariant());
 
     /// <inheritdoc/>
@@ -186,9 +212,13 @@ public sealed record OpeningLine(ChokeKind Choke, OpeningLimits Limits) : GaugeL
     {
         if (reading is not OpeningReading start)
         {
-            return Judgement.NotRead(Sentence.Of(Heat
-                ? "Cold start, air cleaner off: start the clock as it runs, press at each thing you see."
-                : "Air cleaner’s screw in: start the clock as it runs, press when the plate is open."));
+            return Judgement.NotRead(
+                Sentence.Of(
+                    Heat
+                        ? "Cold start, air cleaner off: start the clock as it runs, press at each thing you see."
+                        : "Air cleaner’s screw in: start the clock as it runs, press when the plate is open."
+                )
+            );
         }
 
         var (low, high) = LimitsOn(start.AmbientC);
@@ -202,13 +232,18 @@ public sealed record OpeningLine(ChokeKind Choke, OpeningLimits Limits) : GaugeL
             start.OpenS is { } open ? new Span(Dimension.Time, Math.Max(0, open - HandS), open + HandS) : null,
             [
                 .. start.OpenS is { } opened ? [new Figure("open", "Fully open after", Quantity.S(opened))] : Array.Empty<Figure>(),
-                .. start.FalteredS is { } faltered ? [new Figure("faltered", "Faltered after", Quantity.S(faltered))] : Array.Empty<Figure>(),
+                .. start.FalteredS is { } faltered
+                    ? [new Figure("faltered", "Faltered after", Quantity.S(faltered))]
+                    : Array.Empty<Figure>(),
                 .. start.SteadyS is { } steady ? [new Figure("steady", "Ran evenly after", Quantity.S(steady))] : Array.Empty<Figure>(),
-                .. start is { StoppedS: { } stopped, ClosedS: { } closed } ? [new Figure("closed", "Shut again, after it was stopped", Quantity.S(Math.Round(closed - stopped, 1)))] : Array.Empty<Figure>(),
+                .. start is { StoppedS: { } stopped, ClosedS: { } closed }
+                    ? [new Figure("closed", "Shut again, after it was stopped", Quantity.S(Math.Round(closed - stopped, 1)))]
+                    : Array.Empty<Figure>(),
                 .. WarmUpFigures(start),
             ],
             Why(start, low, high),
-            []);
+            []
+        );
     }
 
     /// <summary>How the warm-up was fitted; null for a vacuum choke, or when too little was timed.</summary>
@@ -248,36 +283,99 @@ public sealed record OpeningLine(ChokeKind Choke, OpeningLimits Limits) : GaugeL
     private (Verdict Verdict, string Finding, string Word, Lean Lean, Sentence Next) Said(OpeningReading start, double? low, double high)
     {
         // The engine runs short as the plate uncovers it: the choke has done its work.
-        var uncovered = start.End == StartEnd.Faltered
-            && (start.OpenS is not { } stood || start.FalteredS is not { } fell || Math.Abs(fell - stood) <= Math.Max(NearS, NearShare * stood));
+        var uncovered =
+            start.End == StartEnd.Faltered
+            && (
+                start.OpenS is not { } stood
+                || start.FalteredS is not { } fell
+                || Math.Abs(fell - stood) <= Math.Max(NearS, NearShare * stood)
+            );
         return start.End switch
         {
-            StartEnd.NotOpened => (Verdict.NotGood, "neverOpened", "Does not open", Lean.Above, Sentence.Of(Heat
-                ? "Look at link and spring by hand, then hold the pin in warm water: if it does not move there, renew it."
-                : "Look at the chamber’s diaphragm, its springs and the passage to it; the screw has to be in.")),
-            StartEnd.Faltered when uncovered => (Verdict.NotGood, "starvedAsItOpens", "Choke right, fuel short", Lean.None, Sentence.Of(
-                "Leave the choke: it only hid that the main circuit is short of fuel. Back to Clean and Gauge for main jet and tube, not to coil or cap.")),
-            StartEnd.Faltered => (Verdict.CannotTell, "cannotTell", "Cannot tell yet", Lean.None, Sentence.Of(
-                "It faltered long before or after the plate was open: time it once more, and look what else changes then.")),
-            StartEnd.RanOn when start.OpenS - HandS > high => (Verdict.NotGood, "opensLate", "Late", Lean.Above, Sentence.Of(Heat
-                ? AsForetold(start) switch
-                {
-                    true => "Open {0} too late, and as the earlier start foretold: what warms it is slow, nothing hangs. Look at its place on the exhaust, then warm it in water.",
-                    false => "Open {0} too late, and not as the earlier start foretold: link, spring or shaft hangs. Free them and time it again.",
-                    null => "Open {0} too late: link and spring free by hand? Then what moves it, in warm water.",
-                }
-                : "Open {0} too late: fuel in its chamber, a hard diaphragm, a leaking cover, the screw not in.", Quantity.S(Math.Round(start.OpenS!.Value - high, 1)))),
-            StartEnd.RanOn when start.OpenS + HandS > high => (Verdict.CannotTell, "cannotTell", "Cannot tell yet", Lean.None, Sentence.Of("Too near the limit for a hand on a key: time it twice more.")),
-            StartEnd.RanOn when low is { } early && start.OpenS < early => (Verdict.CannotTell, "openedEarly", "Early", Lean.Below, Sentence.Of("Was it cold? Let it stand until it is as cold as the day, and time it again.")),
-            StartEnd.RanOn when AsForetold(start) == false => (Verdict.CannotTell, "cannotTell", "Cannot tell yet", start.OpenS > start.Foretold!.BestS ? Lean.Above : Lean.Below, Sentence.Of(
-                "In time, but not as the earlier start foretold: does it stand cold, and is the link free end to end? Time it once more.")),
-            StartEnd.RanOn => (Verdict.Good, "opensRight", "In time", Lean.None, Sentence.Of("The choke works. Stop it, let it stand, and see that it shuts again.")),
+            StartEnd.NotOpened => (
+                Verdict.NotGood,
+                "neverOpened",
+                "Does not open",
+                Lean.Above,
+                Sentence.Of(
+                    Heat
+                        ? "Look at link and spring by hand, then hold the pin in warm water: if it does not move there, renew it."
+                        : "Look at the chamber’s diaphragm, its springs and the passage to it; the screw has to be in."
+                )
+            ),
+            StartEnd.Faltered when uncovered => (
+                Verdict.NotGood,
+                "starvedAsItOpens",
+                "Choke right, fuel short",
+                Lean.None,
+                Sentence.Of(
+                    "Leave the choke: it only hid that the main circuit is short of fuel. Back to Clean and Gauge for main jet and tube, not to coil or cap."
+                )
+            ),
+            StartEnd.Faltered => (
+                Verdict.CannotTell,
+                "cannotTell",
+                "Cannot tell yet",
+                Lean.None,
+                Sentence.Of("It faltered long before or after the plate was open: time it once more, and look what else changes then.")
+            ),
+            StartEnd.RanOn when start.OpenS - HandS > high => (
+                Verdict.NotGood,
+                "opensLate",
+                "Late",
+                Lean.Above,
+                Sentence.Of(
+                    Heat
+                        ? AsForetold(start) switch
+                        {
+                            true => "Open {0} too late, and as the earlier start foretold: what warms it is slow, "
+                                + "nothing hangs. Look at its place on the exhaust, then warm it in water.",
+                            false =>
+                                "Open {0} too late, and not as the earlier start foretold: link, spring or shaft hangs. Free them and time it again.",
+                            null => "Open {0} too late: link and spring free by hand? Then what moves it, in warm water.",
+                        }
+                        : "Open {0} too late: fuel in its chamber, a hard diaphragm, a leaking cover, the screw not in.",
+                    Quantity.S(Math.Round(start.OpenS!.Value - high, 1))
+                )
+            ),
+            StartEnd.RanOn when start.OpenS + HandS > high => (
+                Verdict.CannotTell,
+                "cannotTell",
+                "Cannot tell yet",
+                Lean.None,
+                Sentence.Of("Too near the limit for a hand on a key: time it twice more.")
+            ),
+            StartEnd.RanOn when low is { } early && start.OpenS < early => (
+                Verdict.CannotTell,
+                "openedEarly",
+                "Early",
+                Lean.Below,
+                Sentence.Of("Was it cold? Let it stand until it is as cold as the day, and time it again.")
+            ),
+            StartEnd.RanOn when AsForetold(start) == false => (
+                Verdict.CannotTell,
+                "cannotTell",
+                "Cannot tell yet",
+                start.OpenS > start.Foretold!.BestS ? Lean.Above : Lean.Below,
+                Sentence.Of(
+                    "In time, but not as the earlier start foretold: does it stand cold, and is the link free end to end? Time it once more."
+                )
+            ),
+            StartEnd.RanOn => (
+                Verdict.Good,
+                "opensRight",
+                "In time",
+                Lean.None,
+                Sentence.Of("The choke works. Stop it, let it stand, and see that it shuts again.")
+            ),
         };
     }
 
     /// <summary>Whether it opened when an earlier start said that it would; null when none did.</summary>
-    private static bool? AsForetold(OpeningReading start) => start is not { Foretold: { } told, OpenS: { } open } ? null
-        : open >= told.LeastS - (2 * WarmUp.TimingS) && !(open > told.MostS + (2 * WarmUp.TimingS));
+    private static bool? AsForetold(OpeningReading start) =>
+        start is not { Foretold: { } told, OpenS: { } open }
+            ? null
+            : open >= told.LeastS - (2 * WarmUp.TimingS) && !(open > told.MostS + (2 * WarmUp.TimingS));
 
     private IEnumerable<Figure> WarmUpFigures(OpeningReading start)
     {
@@ -315,29 +413,55 @@ public sealed record OpeningLine(ChokeKind Choke, OpeningLimits Limits) : GaugeL
         var why = new List<Sentence>();
         if (Heat)
         {
-            why.Add(low is { } early
-                ? Sentence.Of("{0} to {1} on such a day, longer the colder it is (first-order warm-up).", Quantity.S(Math.Round(early)), Quantity.S(Math.Round(high)))
-                : Sentence.Of("Within {0} on such a day, longer the colder it is (first-order warm-up).", Quantity.S(Math.Round(high))));
+            why.Add(
+                low is { } early
+                    ? Sentence.Of(
+                        "{0} to {1} on such a day, longer the colder it is (first-order warm-up).",
+                        Quantity.S(Math.Round(early)),
+                        Quantity.S(Math.Round(high))
+                    )
+                    : Sentence.Of("Within {0} on such a day, longer the colder it is (first-order warm-up).", Quantity.S(Math.Round(high)))
+            );
             if (AsForetold(start) is { } alike)
             {
-                why.Add(Sentence.Of(
-                    alike ? "An earlier start foretold {0}: it opened when it had to." : "An earlier start foretold {0}; outside what it may be in 95 of 100.", Quantity.S(Math.Round(start.Foretold!.BestS))));
+                why.Add(
+                    Sentence.Of(
+                        alike
+                            ? "An earlier start foretold {0}: it opened when it had to."
+                            : "An earlier start foretold {0}; outside what it may be in 95 of 100.",
+                        Quantity.S(Math.Round(start.Foretold!.BestS))
+                    )
+                );
             }
 
-            why.Add(start.AmbientC is null
-                ? Sentence.Of("Note the temperature outside, and it says when it will open on other days.")
-                : Sentence.Of(
-                    "Other days: T = end − (end − outside) × e^(−t/τ) fitted to the times, the choke working from {0} to {1}; times by hand to {2}.",
-                    Quantity.AtC(Limits.Works.BeginsC),
-                    Quantity.AtC(Limits.Works.FullC),
-                    Quantity.S(WarmUp.TimingS)));
+            why.Add(
+                start.AmbientC is null
+                    ? Sentence.Of("Note the temperature outside, and it says when it will open on other days.")
+                    : Sentence.Of(
+                        "Other days: T = end − (end − outside) × e^(−t/τ) fitted to the times, "
+                            + "the choke working from {0} to {1}; times by hand to {2}.",
+                        Quantity.AtC(Limits.Works.BeginsC),
+                        Quantity.AtC(Limits.Works.FullC),
+                        Quantity.S(WarmUp.TimingS)
+                    )
+            );
         }
         else
         {
-            why.Add(Sentence.Of("Suction opens it within {0} of the start; a hand on a key is good to {1}.", Quantity.S(Limits.HighS), Quantity.S(HandS)));
+            why.Add(
+                Sentence.Of(
+                    "Suction opens it within {0} of the start; a hand on a key is good to {1}.",
+                    Quantity.S(Limits.HighS),
+                    Quantity.S(HandS)
+                )
+            );
         }
 
-        why.Add(Sentence.Of("An engine that falters just as the plate is fully open runs short of fuel: the shut plate made up for it. Common practice, no source."));
+        why.Add(
+            Sentence.Of(
+                "An engine that falters just as the plate is fully open runs short of fuel: the shut plate made up for it. Common practice, no source."
+            )
+        );
         return why;
     }
 }

@@ -15,7 +15,8 @@ public sealed record OpeningSeriesInput(
     IReadOnlyList<double>? SpeedsRpm = null,
     double? ShutDeg = null,
     double? OpenDeg = null,
-    IReadOnlyList<double>? SpeedTimesS = null);
+    IReadOnlyList<double>? SpeedTimesS = null
+);
 
 /// <summary>What happened in it, in seconds; null where it did not.</summary>
 /// <param name="BeginsS">When the plate began to open.</param>
@@ -28,7 +29,8 @@ public sealed record OpeningEvents(double? BeginsS, double? HalfS, double? OpenS
 /// <summary>Finds in a series of plate angle and engine speed what a hand on a key would have noted.</summary>
 public static class OpeningSeries
 {
-    /// <summary>Opened by less than this it has not begun; by more than the rest of it, it is open. Own judgement: what an eye sees.</summary>
+    /// <summary>Opened by less than this it has not begun; by more than the rest of it, it is open. Own judgement: what an eye
+    /// sees.</summary>
     internal const double Edge = 0.05;
 
     /// <summary>A speed that falls below this share of what it was running at is a stumble. Own judgement.</summary>
@@ -60,7 +62,10 @@ public static class OpeningSeries
             problems.Add(new("anglesDeg", "Give an angle for each time, from -360 to 360."));
         }
 
-        if (input.SpeedsRpm is { } speeds && (speeds.Count != (input.SpeedTimesS ?? input.TimesS).Count || speeds.Any(speed => !double.IsFinite(speed) || speed < 0)))
+        if (
+            input.SpeedsRpm is { } speeds
+            && (speeds.Count != (input.SpeedTimesS ?? input.TimesS).Count || speeds.Any(speed => !double.IsFinite(speed) || speed < 0))
+        )
         {
             problems.Add(new("speedsRpm", "Give a speed for each time, 0 or more."));
         }
@@ -90,9 +95,21 @@ public static class OpeningSeries
         }
 
         var opening = input.AnglesDeg.Select(angle => (angle - shut) / (full - shut)).ToList();
-        var (begins, half, open) = (Crossed(input.TimesS, opening, Edge), Crossed(input.TimesS, opening, 0.5), Crossed(input.TimesS, opening, 1 - Edge));
+        var (begins, half, open) = (
+            Crossed(input.TimesS, opening, Edge),
+            Crossed(input.TimesS, opening, 0.5),
+            Crossed(input.TimesS, opening, 1 - Edge)
+        );
         var stumble = Stumble(input);
-        return new OpeningEvents(begins, half, open, stumble, stumble is not null ? StartEnd.Faltered : open is null ? StartEnd.NotOpened : StartEnd.RanOn);
+        return new OpeningEvents(
+            begins,
+            half,
+            open,
+            stumble,
+            stumble is not null ? StartEnd.Faltered
+                : open is null ? StartEnd.NotOpened
+                : StartEnd.RanOn
+        );
     }
 
     /// <summary>
@@ -111,13 +128,19 @@ public static class OpeningSeries
         IReadOnlyList<double> anglesDeg,
         DateTimeOffset? speedAt,
         IReadOnlyList<double>? speedTimesS,
-        IReadOnlyList<double>? speedsRpm) =>
-        speedAt is { } at && (angleAt - at).Duration() <= SameStart ? new(timesS, anglesDeg, speedsRpm, SpeedTimesS: speedTimesS) : new(timesS, anglesDeg);
+        IReadOnlyList<double>? speedsRpm
+    ) =>
+        speedAt is { } at && (angleAt - at).Duration() <= SameStart
+            ? new(timesS, anglesDeg, speedsRpm, SpeedTimesS: speedTimesS)
+            : new(timesS, anglesDeg);
 
     private static bool Rises(IReadOnlyList<double> times) =>
-        times.Count is >= Fewest and <= Most && times.All(double.IsFinite) && times.Zip(times.Skip(1)).All(pair => pair.Second > pair.First);
+        times.Count is >= Fewest and <= Most
+        && times.All(double.IsFinite)
+        && times.Zip(times.Skip(1)).All(pair => pair.Second > pair.First);
 
-    /// <summary>When it first crossed a height and stayed above it for the next sample too, between two samples by a straight line.</summary>
+    /// <summary>When it first crossed a height and stayed above it for the next sample too, between two samples by a straight
+    /// line.</summary>
     private static double? Crossed(IReadOnlyList<double> times, List<double> values, double height)
     {
         for (var i = 1; i < values.Count; i++)

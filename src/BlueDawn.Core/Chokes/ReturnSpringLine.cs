@@ -32,16 +32,21 @@ public sealed record ReturnSpringLine() : GaugeLine("chokes/return-spring", Stat
     public override Caution? Caution => Safety.Caution.Strip;
 
     /// <inheritdoc/>
-    public override EntryForm Form => new(
-        [
-            new EntryGroup("turns", "Half turns",
+    public override EntryForm Form =>
+        new(
             [
-                EntryField.Measure("slack", "too slack", Dimension.Count),
-                EntryField.Measure("tight", "too tight", Dimension.Count),
-                EntryField.Measure("now", "now", Dimension.Count),
-            ]),
-        ],
-        null);
+                new EntryGroup(
+                    "turns",
+                    "Half turns",
+                    [
+                        EntryField.Measure("slack", "too slack", Dimension.Count),
+                        EntryField.Measure("tight", "too tight", Dimension.Count),
+                        EntryField.Measure("now", "now", Dimension.Count),
+                    ]
+                ),
+            ],
+            null
+        );
 
     /// <inheritdoc/>
     public override ReadReading Read(TypedReading typed)
@@ -58,28 +63,55 @@ public sealed record ReturnSpringLine() : GaugeLine("chokes/return-spring", Stat
     }
 
     /// <inheritdoc/>
-    public override Sentence Describe(Reading reading) => reading is ReturnSpringReading spring
-        ? Sentence.Of("{0} half turns; slack at {1}, tight at {2}", Quantity.Count(spring.NowHalfTurns), Quantity.Count(spring.SlackHalfTurns), Quantity.Count(spring.TightHalfTurns))
-        : Sentence.None;
+    public override Sentence Describe(Reading reading) =>
+        reading is ReturnSpringReading spring
+            ? Sentence.Of(
+                "{0} half turns; slack at {1}, tight at {2}",
+                Quantity.Count(spring.NowHalfTurns),
+                Quantity.Count(spring.SlackHalfTurns),
+                Quantity.Count(spring.TightHalfTurns)
+            )
+            : Sentence.None;
 
     /// <inheritdoc/>
     public override Judgement Judge(Reading? reading, PinSet pins)
     {
         if (reading is not ReturnSpringReading spring)
         {
-            return Judgement.NotRead(Sentence.Of("Count half turns from slack: where does the plate still stop half way, where does it jam or throw the choke off, where is it now?"));
+            return Judgement.NotRead(
+                Sentence.Of(
+                    "Count half turns from slack: where does the plate still stop half way, where does it jam or throw the choke off, where is it now?"
+                )
+            );
         }
 
         // Where nothing stands between the two, a nearer hole for the spring's end gives the half between.
         var middle = (spring.SlackHalfTurns + spring.TightHalfTurns) / 2;
-        var (more, between) = (Math.Round(middle - spring.NowHalfTurns, MidpointRounding.AwayFromZero), spring.TightHalfTurns - spring.SlackHalfTurns > 1);
-        var (verdict, finding, word, lean, next) = spring.NowHalfTurns >= spring.TightHalfTurns
-            ? (Verdict.NotGood, "springTight", "Too tight", Lean.Above, between
-                ? Sentence.Of("Let it off by {0} half turns.", Quantity.Count(-more))
-                : Sentence.Of("Let it off by a half turn; if that is too slack, hook its end into a nearer hole."))
-            : spring.NowHalfTurns <= spring.SlackHalfTurns ? (Verdict.NotGood, "springSlack", "Too slack", Lean.Below, between
-                ? Sentence.Of("Wind it by {0} half turns more.", Quantity.Count(more))
-                : Sentence.Of("Wind it a half turn more; if that is too tight, hook its end into a nearer hole."))
+        var (more, between) = (
+            Math.Round(middle - spring.NowHalfTurns, MidpointRounding.AwayFromZero),
+            spring.TightHalfTurns - spring.SlackHalfTurns > 1
+        );
+        var (verdict, finding, word, lean, next) =
+            spring.NowHalfTurns >= spring.TightHalfTurns
+                ? (
+                    Verdict.NotGood,
+                    "springTight",
+                    "Too tight",
+                    Lean.Above,
+                    between
+                        ? Sentence.Of("Let it off by {0} half turns.", Quantity.Count(-more))
+                        : Sentence.Of("Let it off by a half turn; if that is too slack, hook its end into a nearer hole.")
+                )
+            : spring.NowHalfTurns <= spring.SlackHalfTurns
+                ? (
+                    Verdict.NotGood,
+                    "springSlack",
+                    "Too slack",
+                    Lean.Below,
+                    between
+                        ? Sentence.Of("Wind it by {0} half turns more.", Quantity.Count(more))
+                        : Sentence.Of("Wind it a half turn more; if that is too tight, hook its end into a nearer hole.")
+                )
             : (Verdict.Good, "springRight", "Between", Lean.None, Sentence.Of("Leave it. Go on."));
         return new Judgement(
             verdict,
@@ -89,7 +121,13 @@ public sealed record ReturnSpringLine() : GaugeLine("chokes/return-spring", Stat
             next,
             null,
             [new("middle", "Midway, in half turns", Quantity.Count(middle))],
-            [Sentence.Of("A full turn too much jams steel into plastic, a full turn less does not open the plate; half a turn between does. Common practice, no source.")],
-            []);
+            [
+                Sentence.Of(
+                    "A full turn too much jams steel into plastic, a full turn less does not "
+                        + "open the plate; half a turn between does. Common practice, no source."
+                ),
+            ],
+            []
+        );
     }
 }

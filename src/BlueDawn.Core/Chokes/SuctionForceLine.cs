@@ -35,17 +35,22 @@ public sealed record SuctionForceLine() : GaugeLine("chokes/suction-force", Stat
     public override string LimitSource => "Own judgement";
 
     /// <inheritdoc/>
-    public override EntryForm Form => new(
-        [
-            new EntryGroup("force", "Force",
+    public override EntryForm Form =>
+        new(
             [
-                EntryField.Measure("suction", "suction", Dimension.Pressure),
-                EntryField.Measure("diaphragm", "chamber", Dimension.Length),
-                EntryField.Measure("plate", "plate", Dimension.Length),
-                EntryField.Measure("spring", "spring", Dimension.Mass),
-            ]),
-        ],
-        null);
+                new EntryGroup(
+                    "force",
+                    "Force",
+                    [
+                        EntryField.Measure("suction", "suction", Dimension.Pressure),
+                        EntryField.Measure("diaphragm", "chamber", Dimension.Length),
+                        EntryField.Measure("plate", "plate", Dimension.Length),
+                        EntryField.Measure("spring", "spring", Dimension.Mass),
+                    ]
+                ),
+            ],
+            null
+        );
 
     /// <summary>
     /// Force of a pressure on a diaphragm in newtons: on a cone from its rim to its plate, p × π/12 × (D² + D·d + d²). What bears on
@@ -74,23 +79,51 @@ public sealed record SuctionForceLine() : GaugeLine("chokes/suction-force", Stat
     }
 
     /// <inheritdoc/>
-    public override Sentence Describe(Reading reading) => reading is SuctionForceReading force
-        ? Sentence.Of("{0} on {1} against {2}", Quantity.KPa(force.SuctionKPa), Quantity.Mm(force.DiaphragmMm), Quantity.G(force.SpringG))
-        : Sentence.None;
+    public override Sentence Describe(Reading reading) =>
+        reading is SuctionForceReading force
+            ? Sentence.Of(
+                "{0} on {1} against {2}",
+                Quantity.KPa(force.SuctionKPa),
+                Quantity.Mm(force.DiaphragmMm),
+                Quantity.G(force.SpringG)
+            )
+            : Sentence.None;
 
     /// <inheritdoc/>
     public override Judgement Judge(Reading? reading, PinSet pins)
     {
         if (reading is not SuctionForceReading force)
         {
-            return Judgement.NotRead(Sentence.Of("Suction at the chamber with the engine running, chamber and plate across, and the spring pressed down on a scale."));
+            return Judgement.NotRead(
+                Sentence.Of(
+                    "Suction at the chamber with the engine running, chamber and plate across, and the spring pressed down on a scale."
+                )
+            );
         }
 
         var pullG = PullN(force.SuctionKPa, force.DiaphragmMm, force.PlateMm) / Gravity * 1000;
         var ratio = pullG / force.SpringG;
-        var (verdict, finding, word, lean, next) = ratio < 1
-            ? (Verdict.NotGood, "pullWeak", "Too weak", Lean.Below, Sentence.Of("{0} of pull against {1}: the wrong spring, the smaller of the two diaphragms, or an engine that sucks too little. Look at each.", Quantity.G(Math.Round(pullG)), Quantity.G(force.SpringG)))
-            : ratio < ToSpare ? (Verdict.CannotTell, "cannotTell", "Cannot tell yet", Lean.Below, Sentence.Of("It hardly pulls more than the spring pushes: free the shaft, then time the start."))
+        var (verdict, finding, word, lean, next) =
+            ratio < 1
+                ? (
+                    Verdict.NotGood,
+                    "pullWeak",
+                    "Too weak",
+                    Lean.Below,
+                    Sentence.Of(
+                        "{0} of pull against {1}: the wrong spring, the smaller of the two diaphragms, or an engine that sucks too little. Look at each.",
+                        Quantity.G(Math.Round(pullG)),
+                        Quantity.G(force.SpringG)
+                    )
+                )
+            : ratio < ToSpare
+                ? (
+                    Verdict.CannotTell,
+                    "cannotTell",
+                    "Cannot tell yet",
+                    Lean.Below,
+                    Sentence.Of("It hardly pulls more than the spring pushes: free the shaft, then time the start.")
+                )
             : (Verdict.Good, "pullEnough", "Pulls", Lean.None, Sentence.Of("Suction is enough. Go on."));
         return new Judgement(
             verdict,
@@ -99,8 +132,18 @@ public sealed record SuctionForceLine() : GaugeLine("chokes/suction-force", Stat
             lean,
             next,
             null,
-            [new("pull", "Pull of the diaphragm", Quantity.G(Math.Round(pullG))), new("ratio", "Of the spring’s push", Quantity.Percent(Math.Round(100 * ratio)))],
-            [Sentence.Of("Pull = suction × π/12 × (D² + D·d + d²), a cone from the rim of {0} to the plate of {1}.", Quantity.Mm(force.DiaphragmMm), Quantity.Mm(force.PlateMm))],
-            []);
+            [
+                new("pull", "Pull of the diaphragm", Quantity.G(Math.Round(pullG))),
+                new("ratio", "Of the spring’s push", Quantity.Percent(Math.Round(100 * ratio))),
+            ],
+            [
+                Sentence.Of(
+                    "Pull = suction × π/12 × (D² + D·d + d²), a cone from the rim of {0} to the plate of {1}.",
+                    Quantity.Mm(force.DiaphragmMm),
+                    Quantity.Mm(force.PlateMm)
+                ),
+            ],
+            []
+        );
     }
 }

@@ -16,13 +16,15 @@ public sealed record WarmStripReading(double ColdC, double WarmC, double TurnedD
 /// <summary>The bench check of a heat choke's bimetal coil: warmed, it turns as far as a strip of its size has to.</summary>
 /// <param name="Strip">The strip by the sheet, or null.</param>
 /// <param name="SourceName">Where the strip is from.</param>
-public sealed record WarmStripLine(BimetalStrip? Strip, string SourceName) : GaugeLine("chokes/warm-strip", Station.Chokes, "Plate", "Bimetal coil, warmed")
+public sealed record WarmStripLine(BimetalStrip? Strip, string SourceName)
+    : GaugeLine("chokes/warm-strip", Station.Chokes, "Plate", "Bimetal coil, warmed")
 {
     /// <summary>A coil that turns less than this share of what its size says is spent. Own judgement.</summary>
     private const double LeastShare = 0.7;
 
     /// <summary>An angle read by eye is right to this, in degrees, a temperature to this, in kelvins. Own judgement.</summary>
-    private const double AngleToDeg = 2, TemperatureToC = 1;
+    private const double AngleToDeg = 2,
+        TemperatureToC = 1;
 
     /// <summary>Least difference in temperature that says anything, in kelvins. Own judgement.</summary>
     private const double LeastDifferenceC = 15;
@@ -34,9 +36,14 @@ public sealed record WarmStripLine(BimetalStrip? Strip, string SourceName) : Gau
     public override bool GoesWithTheTray => true;
 
     /// <inheritdoc/>
-    public override Sentence Target => Strip is { } strip
-        ? Sentence.Of("turns {0} or more when it is {1} warmer", Quantity.Deg(Math.Round(LeastShare * Bimetal.DegreesPerK(strip) * 40)), Quantity.DegC(40))
-        : Sentence.Of("turns as far as its length and thickness say");
+    public override Sentence Target =>
+        Strip is { } strip
+            ? Sentence.Of(
+                "turns {0} or more when it is {1} warmer",
+                Quantity.Deg(Math.Round(LeastShare * Bimetal.DegreesPerK(strip) * 40)),
+                Quantity.DegC(40)
+            )
+            : Sentence.Of("turns as far as its length and thickness say");
 
     /// <inheritdoc/>
     public override Span? Window => null;
@@ -48,27 +55,42 @@ public sealed record WarmStripLine(BimetalStrip? Strip, string SourceName) : Gau
     public override Caution? Caution => Safety.Caution.HotWater;
 
     /// <inheritdoc/>
-    public override EntryForm Form => new(
-        [
-            new EntryGroup("coil", "Coil",
+    public override EntryForm Form =>
+        new(
             [
-                EntryField.Measure("cold", "cold", Dimension.Temperature),
-                EntryField.Measure("warm", "warm", Dimension.Temperature),
-                EntryField.Measure("turned", "turned", Dimension.Angle),
-                .. Strip is null
-                    ? [EntryField.Measure("length", "strip, long", Dimension.Length, optional: true), EntryField.Measure("thickness", "thick", Dimension.Length, optional: true)]
-                    : Array.Empty<EntryField>(),
-            ]),
-        ],
-        null);
+                new EntryGroup(
+                    "coil",
+                    "Coil",
+                    [
+                        EntryField.Measure("cold", "cold", Dimension.Temperature),
+                        EntryField.Measure("warm", "warm", Dimension.Temperature),
+                        EntryField.Measure("turned", "turned", Dimension.Angle),
+                        .. Strip is null
+                            ?
+                            [
+                                EntryField.Measure("length", "strip, long", Dimension.Length, optional: true),
+                                EntryField.Measure("thickness", "thick", Dimension.Length, optional: true),
+                            ]
+                            : Array.Empty<EntryField>(),
+                    ]
+                ),
+            ],
+            null
+        );
 
     /// <inheritdoc/>
     public override ReadReading Read(TypedReading typed)
     {
         var reader = new TypedReader(typed);
-        var (cold, warm) = ((double)reader.Required("cold", Dimension.Temperature, -40, 150), (double)reader.Required("warm", Dimension.Temperature, -40, 200));
+        var (cold, warm) = (
+            (double)reader.Required("cold", Dimension.Temperature, -40, 150),
+            (double)reader.Required("warm", Dimension.Temperature, -40, 200)
+        );
         var turned = (double)reader.Required("turned", Dimension.Angle, 0, 720);
-        var (length, thickness) = ((double?)reader.Optional("length", Dimension.Length, 10, 2000), (double?)reader.Optional("thickness", Dimension.Length, 0.1m, 3));
+        var (length, thickness) = (
+            (double?)reader.Optional("length", Dimension.Length, 10, 2000),
+            (double?)reader.Optional("thickness", Dimension.Length, 0.1m, 3)
+        );
         if (reader.Problems.Count == 0)
         {
             if (warm <= cold)
@@ -87,29 +109,72 @@ public sealed record WarmStripLine(BimetalStrip? Strip, string SourceName) : Gau
 
     /// <inheritdoc/>
     public override Sentence Describe(Reading reading) =>
-        reading is WarmStripReading coil ? Sentence.Of("turned {0} from {1} to {2}", Quantity.Deg(coil.TurnedDeg), Quantity.AtC(coil.ColdC), Quantity.AtC(coil.WarmC)) : Sentence.None;
+        reading is WarmStripReading coil
+            ? Sentence.Of("turned {0} from {1} to {2}", Quantity.Deg(coil.TurnedDeg), Quantity.AtC(coil.ColdC), Quantity.AtC(coil.WarmC))
+            : Sentence.None;
 
     /// <inheritdoc/>
     public override Judgement Judge(Reading? reading, PinSet pins)
     {
         if (reading is not WarmStripReading coil)
         {
-            return Judgement.NotRead(Sentence.Of("Note its end, warm the coil by {0} or more in water, and read how far the end has turned.", Quantity.DegC(2 * LeastDifferenceC)));
+            return Judgement.NotRead(
+                Sentence.Of(
+                    "Note its end, warm the coil by {0} or more in water, and read how far the end has turned.",
+                    Quantity.DegC(2 * LeastDifferenceC)
+                )
+            );
         }
 
         var difference = coil.WarmC - coil.ColdC;
         var perK = coil.TurnedDeg / difference;
         // Both temperatures are off on their own: √2 of one.
         var off = Math.Sqrt(2) * TemperatureToC;
-        var (least, most) = (Math.Max(0, coil.TurnedDeg - AngleToDeg) / (difference + off), (coil.TurnedDeg + AngleToDeg) / Math.Max(1, difference - off));
-        var strip = Strip ?? (coil is { LengthMm: { } length, ThicknessMm: { } thickness } ? new BimetalStrip(length, thickness, Bimetal.UsualLowPerK) : null);
+        var (least, most) = (
+            Math.Max(0, coil.TurnedDeg - AngleToDeg) / (difference + off),
+            (coil.TurnedDeg + AngleToDeg) / Math.Max(1, difference - off)
+        );
+        var strip = Strip
+            ?? (
+                coil is { LengthMm: { } length, ThicknessMm: { } thickness }
+                    ? new BimetalStrip(length, thickness, Bimetal.UsualLowPerK)
+                    : null
+            );
         var wanted = strip is null ? null : (double?)(LeastShare * Bimetal.DegreesPerK(strip));
         var (verdict, finding, word, lean, next) =
-            difference < LeastDifferenceC ? (Verdict.CannotTell, "cannotTell", "Cannot tell yet", Lean.None, Sentence.Of("Too small a difference to say: warm it by {0} or more.", Quantity.DegC(2 * LeastDifferenceC)))
-            : coil.TurnedDeg <= AngleToDeg || most < wanted ? (Verdict.NotGood, "coilSpent", "Hardly turns", Lean.Below, Sentence.Of("Renew the coil, or clean it where its turns stick together, and try again."))
-            : wanted is null ? (Verdict.CannotTell, "cannotTell", "Cannot tell yet", Lean.None, Sentence.Of("It turns. Measure the strip’s length and thickness: they say whether it is enough."))
-            : least >= wanted ? (Verdict.Good, "coilTurns", "Turns", Lean.None, Sentence.Of("The coil works: look at link, spring and plate instead."))
-            : (Verdict.CannotTell, "cannotTell", "Cannot tell yet", Lean.Below, Sentence.Of("Too near to say: warm it further, and read the angle against a mark."));
+            difference < LeastDifferenceC
+                ? (
+                    Verdict.CannotTell,
+                    "cannotTell",
+                    "Cannot tell yet",
+                    Lean.None,
+                    Sentence.Of("Too small a difference to say: warm it by {0} or more.", Quantity.DegC(2 * LeastDifferenceC))
+                )
+            : coil.TurnedDeg <= AngleToDeg || most < wanted
+                ? (
+                    Verdict.NotGood,
+                    "coilSpent",
+                    "Hardly turns",
+                    Lean.Below,
+                    Sentence.Of("Renew the coil, or clean it where its turns stick together, and try again.")
+                )
+            : wanted is null
+                ? (
+                    Verdict.CannotTell,
+                    "cannotTell",
+                    "Cannot tell yet",
+                    Lean.None,
+                    Sentence.Of("It turns. Measure the strip’s length and thickness: they say whether it is enough.")
+                )
+            : least >= wanted
+                ? (Verdict.Good, "coilTurns", "Turns", Lean.None, Sentence.Of("The coil works: look at link, spring and plate instead."))
+            : (
+                Verdict.CannotTell,
+                "cannotTell",
+                "Cannot tell yet",
+                Lean.Below,
+                Sentence.Of("Too near to say: warm it further, and read the angle against a mark.")
+            );
         return new Judgement(
             verdict,
             finding,
@@ -119,12 +184,23 @@ public sealed record WarmStripLine(BimetalStrip? Strip, string SourceName) : Gau
             null,
             [
                 new("perTenC", "Turns in 10 °C", Quantity.Deg(Math.Round(10 * perK, 1))),
-                .. wanted is { } enough ? [new Figure("wantedPerTenC", "Wanted in 10 °C, at least", Quantity.Deg(Math.Round(10 * enough, 1)))] : Array.Empty<Figure>(),
+                .. wanted is { } enough
+                    ? [new Figure("wantedPerTenC", "Wanted in 10 °C, at least", Quantity.Deg(Math.Round(10 * enough, 1)))]
+                    : Array.Empty<Figure>(),
             ],
             [
-                Sentence.Of("Two layers of equal thickness: degrees a kelvin = 86 × length × difference of expansion ÷ thickness (Timoshenko 1925); {0} of that is wanted (own judgement).", Quantity.Percent(100 * LeastShare)),
-                Sentence.Of(Strip is null ? "The layers’ difference is taken as the least of usual bimetals, 12 millionths a kelvin (from memory)." : $"The strip: {SourceName}."),
+                Sentence.Of(
+                    "Two layers of equal thickness: degrees a kelvin = 86 × length × difference of "
+                        + "expansion ÷ thickness (Timoshenko 1925); {0} of that is wanted (own judgement).",
+                    Quantity.Percent(100 * LeastShare)
+                ),
+                Sentence.Of(
+                    Strip is null
+                        ? "The layers’ difference is taken as the least of usual bimetals, 12 millionths a kelvin (from memory)."
+                        : $"The strip: {SourceName}."
+                ),
             ],
-            []);
+            []
+        );
     }
 }

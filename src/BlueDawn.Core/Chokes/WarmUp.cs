@@ -26,7 +26,11 @@ public sealed record OpeningWindow(double BeginsC, double FullC)
         var strip = limits?.Element == HeatElement.Bimetal;
         var begins = limits?.BeginsC ?? (strip ? usual.StripBeginsC : usual.WaxBeginsC);
         var full = limits?.FullC
-            ?? (strip && limits?.Strip is { } known ? begins + (PlateDeg / Bimetal.DegreesPerK(known)) : strip ? usual.StripFullC : usual.WaxFullC);
+            ?? (
+                strip && limits?.Strip is { } known ? begins + (PlateDeg / Bimetal.DegreesPerK(known))
+                : strip ? usual.StripFullC
+                : usual.WaxFullC
+            );
         return new OpeningWindow(begins, Math.Max(full, begins + 1));
     }
 
@@ -62,7 +66,8 @@ public sealed class WarmUp
     private const double ChiSquared95 = 3.841;
     private const double Normal95 = 1.96;
     private const int Steps = 240;
-    private const double LeastAboveC = 2, MostAboveC = 600;
+    private const double LeastAboveC = 2,
+        MostAboveC = 600;
 
     private readonly OpeningWindow window;
     private readonly IReadOnlyList<(double EndC, double TauS, double SigmaTauS)> possible;
@@ -85,7 +90,8 @@ public sealed class WarmUp
     public static double SecondsTo(double ambientC, double endC, double tauS, double temperatureC) =>
         temperatureC <= ambientC ? 0 : tauS * SteadyMath.Log((endC - ambientC) / (endC - temperatureC));
 
-    /// <summary>Fits the warm-up to the times of a start; null when there are fewer than two openings or the day is as warm as the window.</summary>
+    /// <summary>Fits the warm-up to the times of a start; null when there are fewer than two openings or the day is as warm as the
+    /// window.</summary>
     /// <param name="ambientC">Temperature at the start, below the window.</param>
     /// <param name="times">Openings in time.</param>
     /// <param name="window">What opens it.</param>
@@ -109,7 +115,11 @@ public sealed class WarmUp
         }
 
         var least = tried.MinBy(one => one.Squares);
-        return new WarmUp(window, (least.EndC, least.TauS), [.. tried.Where(one => one.Squares <= least.Squares + ChiSquared95).Select(one => (one.EndC, one.TauS, one.SigmaTauS))]);
+        return new WarmUp(
+            window,
+            (least.EndC, least.TauS),
+            [.. tried.Where(one => one.Squares <= least.Squares + ChiSquared95).Select(one => (one.EndC, one.TauS, one.SigmaTauS))]
+        );
     }
 
     /// <summary>When it will be fully open on a day of another temperature.</summary>

@@ -13,7 +13,8 @@ public sealed record WarmWaterReading(double WaterC, double StrokeMm) : Reading;
 /// <param name="StrokeMm">Least stroke of a pin that works once its wax is all molten, in millimetres.</param>
 /// <param name="Melts">From where to where the wax melts.</param>
 /// <param name="SourceName">Where the limits are from.</param>
-public sealed record WarmWaterLine(double StrokeMm, OpeningWindow Melts, string SourceName) : GaugeLine("chokes/warm-water", Station.Chokes, "Plate", "Heat pin in warm water")
+public sealed record WarmWaterLine(double StrokeMm, OpeningWindow Melts, string SourceName)
+    : GaugeLine("chokes/warm-water", Station.Chokes, "Plate", "Heat pin in warm water")
 {
     /// <inheritdoc/>
     public override bool Required => false;
@@ -34,20 +35,34 @@ public sealed record WarmWaterLine(double StrokeMm, OpeningWindow Melts, string 
     public override Caution? Caution => Safety.Caution.HotWater;
 
     /// <inheritdoc/>
-    public override EntryForm Form => new(
-        [new EntryGroup("water", "Water", [EntryField.Measure("water", "water", Dimension.Temperature), EntryField.Measure("stroke", "stroke", Dimension.Length)])], null);
+    public override EntryForm Form =>
+        new(
+            [
+                new EntryGroup(
+                    "water",
+                    "Water",
+                    [EntryField.Measure("water", "water", Dimension.Temperature), EntryField.Measure("stroke", "stroke", Dimension.Length)]
+                ),
+            ],
+            null
+        );
 
     /// <inheritdoc/>
     public override ReadReading Read(TypedReading typed)
     {
         var reader = new TypedReader(typed);
-        var (water, stroke) = ((double)reader.Required("water", Dimension.Temperature, 0, 100), (double)reader.Required("stroke", Dimension.Length, 0, 50));
+        var (water, stroke) = (
+            (double)reader.Required("water", Dimension.Temperature, 0, 100),
+            (double)reader.Required("stroke", Dimension.Length, 0, 50)
+        );
         return Result(reader, () => new WarmWaterReading(water, stroke));
     }
 
     /// <inheritdoc/>
     public override Sentence Describe(Reading reading) =>
-        reading is WarmWaterReading pin ? Sentence.Of("{0} in water of {1}", Quantity.Mm(pin.StrokeMm), Quantity.AtC(pin.WaterC)) : Sentence.None;
+        reading is WarmWaterReading pin
+            ? Sentence.Of("{0} in water of {1}", Quantity.Mm(pin.StrokeMm), Quantity.AtC(pin.WaterC))
+            : Sentence.None;
 
     /// <inheritdoc/>
     public override Judgement Judge(Reading? reading, PinSet pins)
@@ -57,9 +72,17 @@ public sealed record WarmWaterLine(double StrokeMm, OpeningWindow Melts, string 
             return Judgement.NotRead(Sentence.Of("Actuator off, two minutes in a cup of hot water: how far does its pin come out?"));
         }
 
-        var (verdict, finding, word, lean, next) = pin.StrokeMm >= StrokeMm
-            ? (Verdict.Good, "pinMoves", "Moves", Lean.None, Sentence.Of("The pin works: look at link, spring and plate instead."))
-            : pin.WaterC < Melts.FullC ? (Verdict.CannotTell, "cannotTell", "Cannot tell yet", Lean.Below, Sentence.Of("The water is not warm enough to say: once more at {0}.", Quantity.AtC(Melts.FullC)))
+        var (verdict, finding, word, lean, next) =
+            pin.StrokeMm >= StrokeMm
+                ? (Verdict.Good, "pinMoves", "Moves", Lean.None, Sentence.Of("The pin works: look at link, spring and plate instead."))
+            : pin.WaterC < Melts.FullC
+                ? (
+                    Verdict.CannotTell,
+                    "cannotTell",
+                    "Cannot tell yet",
+                    Lean.Below,
+                    Sentence.Of("The water is not warm enough to say: once more at {0}.", Quantity.AtC(Melts.FullC))
+                )
             : (Verdict.NotGood, "pinStays", "Does not move", Lean.Below, Sentence.Of("Renew the heat actuator."));
         return new Judgement(
             verdict,
@@ -69,7 +92,14 @@ public sealed record WarmWaterLine(double StrokeMm, OpeningWindow Melts, string 
             next,
             new Span(Dimension.Length, pin.StrokeMm, pin.StrokeMm),
             [new("stroke", "Stroke", Quantity.Mm(pin.StrokeMm))],
-            [Sentence.Of("A wax pellet grows by about a tenth as it melts, here from about {0} to {1} (paraffins, from memory).", Quantity.AtC(Melts.BeginsC), Quantity.AtC(Melts.FullC))],
-            []);
+            [
+                Sentence.Of(
+                    "A wax pellet grows by about a tenth as it melts, here from about {0} to {1} (paraffins, from memory).",
+                    Quantity.AtC(Melts.BeginsC),
+                    Quantity.AtC(Melts.FullC)
+                ),
+            ],
+            []
+        );
     }
 }

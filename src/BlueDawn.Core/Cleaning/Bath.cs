@@ -34,7 +34,14 @@ public enum BathEventKind
 /// <param name="Minutes">Minutes of the recipe, or minutes longer.</param>
 /// <param name="TemperatureC">What the thermometer showed.</param>
 public sealed record BathEvent(
-    BathEventKind Kind, DateTimeOffset At, int? Tray = null, int? Basket = null, string? Recipe = null, double? Minutes = null, double? TemperatureC = null);
+    BathEventKind Kind,
+    DateTimeOffset At,
+    int? Tray = null,
+    int? Basket = null,
+    string? Recipe = null,
+    double? Minutes = null,
+    double? TemperatureC = null
+);
 
 /// <summary>How a basket stands.</summary>
 public enum BasketStanding
@@ -66,7 +73,16 @@ public enum BasketStanding
 /// <param name="DoneAt">When its time is up, as far as can be told; null when that cannot be told.</param>
 /// <param name="ReadyAt">When its time starts to count again; null when it does, or when that cannot be told.</param>
 public sealed record Basket(
-    int Tray, int Number, string Recipe, DateTimeOffset Since, double Minutes, double Counted, BasketStanding Standing, DateTimeOffset? DoneAt, DateTimeOffset? ReadyAt)
+    int Tray,
+    int Number,
+    string Recipe,
+    DateTimeOffset Since,
+    double Minutes,
+    double Counted,
+    BasketStanding Standing,
+    DateTimeOffset? DoneAt,
+    DateTimeOffset? ReadyAt
+)
 {
     /// <summary>Share of its minutes after which a basket has had its time. Own judgement: a minute or two early does no harm.</summary>
     private const double Enough = 0.9;
@@ -94,13 +110,22 @@ public sealed record BathState(
     DateTimeOffset? ReadAt,
     double EndC,
     double TimeConstantMin,
-    bool Fitted)
+    bool Fitted
+)
 {
     /// <summary>Where the temperature is heading from now on, evenly spaced; empty when nobody has read it.</summary>
     /// <param name="minutes">How far ahead, in minutes.</param>
     /// <param name="steps">How many steps, 1 or more.</param>
-    public IReadOnlyList<TemperatureSample> Ahead(double minutes, int steps) => TemperatureC is not { } now ? []
-        : [.. Enumerable.Range(0, steps + 1).Select(step => minutes * step / steps).Select(minute => new TemperatureSample(minute, new NewtonFit(EndC, now, TimeConstantMin, 0).TemperatureC(minute)))];
+    public IReadOnlyList<TemperatureSample> Ahead(double minutes, int steps) =>
+        TemperatureC is not { } now
+            ? []
+            :
+            [
+                .. Enumerable
+                    .Range(0, steps + 1)
+                    .Select(step => minutes * step / steps)
+                    .Select(minute => new TemperatureSample(minute, new NewtonFit(EndC, now, TimeConstantMin, 0).TemperatureC(minute))),
+            ];
 
     /// <summary>The bath as its events leave it.</summary>
     /// <param name="bath">The bath.</param>
@@ -129,7 +154,14 @@ public sealed record BathState(
             }
         }
 
-        List<Basket> baskets = [.. inside.Values.Select(placed => BasketOf(placed, longer.GetValueOrDefault(placed.Tray!.Value), knowledge.Find(placed.Recipe!), curve, now)).OrderBy(basket => basket.Number)];
+        List<Basket> baskets =
+        [
+            .. inside
+                .Values.Select(placed =>
+                    BasketOf(placed, longer.GetValueOrDefault(placed.Tray!.Value), knowledge.Find(placed.Recipe!), curve, now)
+                )
+                .OrderBy(basket => basket.Number),
+        ];
         return new BathState(
             bath,
             baskets,
@@ -139,7 +171,8 @@ public sealed record BathState(
             curve.ReadAt,
             curve.EndC,
             curve.TimeConstantMin,
-            curve.Fitted);
+            curve.Fitted
+        );
     }
 
     private static Basket BasketOf(BathEvent placed, double longer, CleaningRecipe? recipe, BathCurve curve, DateTimeOffset now)
@@ -164,7 +197,8 @@ public sealed record BathState(
         }
 
         var runs = spans.Any(span => span.From <= now && now < span.To);
-        var standing = done <= now ? BasketStanding.Done
+        var standing =
+            done <= now ? BasketStanding.Done
             : runs ? BasketStanding.Running
             : curve.At(now) is not { } temperature ? BasketStanding.NoTemperature
             : temperature < recipe!.LowC ? BasketStanding.TooCold
@@ -178,7 +212,12 @@ public sealed record BathState(
             Math.Min(counted, minutes),
             standing,
             done,
-            standing is BasketStanding.TooCold or BasketStanding.TooHot && spans.Where(span => span.From > now).Select(span => span.From).DefaultIfEmpty(DateTimeOffset.MaxValue).Min() is var next && next != DateTimeOffset.MaxValue ? next : null);
+            standing is BasketStanding.TooCold or BasketStanding.TooHot
+            && spans.Where(span => span.From > now).Select(span => span.From).DefaultIfEmpty(DateTimeOffset.MaxValue).Min() is var next
+            && next != DateTimeOffset.MaxValue
+                ? next
+                : null
+        );
     }
 
     private static DateTimeOffset Earlier(DateTimeOffset one, DateTimeOffset other) => one < other ? one : other;
@@ -194,23 +233,37 @@ internal sealed record BathCurve(IReadOnlyList<BathEvent> Readings, bool HeaterO
 
     public static BathCurve Of(Bath bath, IReadOnlyList<BathEvent> events, CleaningKnowledge knowledge)
     {
-        var readings = events.Where(happened => happened is { Kind: BathEventKind.Temperature, TemperatureC: not null }).OrderBy(happened => happened.At).ToList();
+        var readings = events
+            .Where(happened => happened is { Kind: BathEventKind.Temperature, TemperatureC: not null })
+            .OrderBy(happened => happened.At)
+            .ToList();
         var switched = events.LastOrDefault(happened => happened.Kind is BathEventKind.HeaterOn or BathEventKind.HeaterOff);
         var on = switched?.Kind == BathEventKind.HeaterOn;
         var since = readings.Where(reading => switched is null || reading.At >= switched.At).ToList();
-        if (since.Count > 0 && NewtonFit.Of([.. since.Select(reading => new TemperatureSample((reading.At - since[0].At).TotalMinutes, reading.TemperatureC!.Value))]) is { } fit)
+        if (
+            since.Count > 0
+            && NewtonFit.Of([
+                .. since.Select(reading => new TemperatureSample((reading.At - since[0].At).TotalMinutes, reading.TemperatureC!.Value)),
+            ])
+                is { } fit
+        )
         {
             return new BathCurve(readings, on, fit.EndC, fit.TimeConstantMin, true);
         }
 
         // Without enough readings: the thermostat holds the recipe's temperature, the cold bath goes to the room's.
-        var target = knowledge.Recipes.Where(recipe => recipe.Vessel == bath.Vessel).Select(recipe => recipe.TargetC).FirstOrDefault() ?? bath.RoomC;
+        var target = knowledge.Recipes.Where(recipe => recipe.Vessel == bath.Vessel).Select(recipe => recipe.TargetC).FirstOrDefault()
+            ?? bath.RoomC;
         return new BathCurve(readings, on, on ? target : bath.RoomC, bath.TimeConstantMin, false);
     }
 
     /// <summary>Temperature at a moment not before the last reading; null when nobody has read it.</summary>
-    public double? At(DateTimeOffset moment) => Readings.Count == 0 ? null
-        : EndC + (Readings[^1].TemperatureC!.Value - EndC) * SteadyMath.Exp(-Math.Max(0, (moment - Readings[^1].At).TotalMinutes) / TimeConstantMin);
+    public double? At(DateTimeOffset moment) =>
+        Readings.Count == 0
+            ? null
+            : EndC
+                + (Readings[^1].TemperatureC!.Value - EndC)
+                    * SteadyMath.Exp(-Math.Max(0, (moment - Readings[^1].At).TotalMinutes) / TimeConstantMin);
 
     /// <summary>Stretches of time from a moment on in which it is within a window, the last open-ended when it stays there.</summary>
     public IReadOnlyList<(DateTimeOffset From, DateTimeOffset To)> Within(double lowC, double highC, DateTimeOffset start)
@@ -249,11 +302,17 @@ internal sealed record BathCurve(IReadOnlyList<BathEvent> Readings, bool HeaterO
 
         var last = Readings[^1];
         var nowC = last.TemperatureC!.Value;
-        DateTimeOffset? Reach(double level) => NewtonFit.MinutesTo(nowC, level, EndC, TimeConstantMin) is { } minutes && minutes < LongestMinutes ? last.At.AddMinutes(minutes) : null;
+        DateTimeOffset? Reach(double level) =>
+            NewtonFit.MinutesTo(nowC, level, EndC, TimeConstantMin) is { } minutes && minutes < LongestMinutes
+                ? last.At.AddMinutes(minutes)
+                : null;
         var inside = nowC >= lowC && nowC <= highC;
         // On its way it crosses at most both edges, in the order it meets them.
         var (enterLevel, leaveLevel) = EndC > nowC ? (lowC, highC) : (highC, lowC);
-        var enter = inside ? last.At : (nowC < lowC) == (EndC > nowC) ? Reach(enterLevel) : null;
+        var enter =
+            inside ? last.At
+            : (nowC < lowC) == (EndC > nowC) ? Reach(enterLevel)
+            : null;
         if (enter is { } entered)
         {
             Add(entered, Reach(leaveLevel) ?? DateTimeOffset.MaxValue);

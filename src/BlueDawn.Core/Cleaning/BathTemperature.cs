@@ -17,12 +17,20 @@ public static partial class BathTemperature
     public static Parsed<double?> Parse(string text, UnitSystem units)
     {
         var match = Form().Match(text.Trim());
-        if (!match.Success || !double.TryParse(match.Groups[1].Value.Replace(',', '.'), NumberStyles.Float, CultureInfo.InvariantCulture, out var number))
+        if (
+            !match.Success
+            || !double.TryParse(match.Groups[1].Value.Replace(',', '.'), NumberStyles.Float, CultureInfo.InvariantCulture, out var number)
+        )
         {
             return Parsed<double?>.Wrong("Give the temperature as a number, such as 78 or 172 F.");
         }
 
-        var fahrenheit = match.Groups[2].Value.ToUpperInvariant() switch { "F" => true, "C" => false, _ => units == UnitSystem.Inch };
+        var fahrenheit = match.Groups[2].Value.ToUpperInvariant() switch
+        {
+            "F" => true,
+            "C" => false,
+            _ => units == UnitSystem.Inch,
+        };
         var celsius = fahrenheit ? (number - 32) / 1.8 : number;
         return celsius is >= ColdestC and <= HottestC
             ? Parsed<double?>.Right(celsius)

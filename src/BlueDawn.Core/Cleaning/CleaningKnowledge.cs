@@ -42,7 +42,8 @@ public sealed record CleaningRecipe(
     string Rinse,
     string Dry,
     IReadOnlyList<Caution> Cautions,
-    string Source);
+    string Source
+);
 
 /// <summary>Two kinds that must not be used on one tray in the same round.</summary>
 /// <param name="Kind">One.</param>
@@ -64,7 +65,11 @@ public sealed class CleaningKnowledge : IKnowledge<CleaningKnowledge>
     private readonly IReadOnlyList<(Passage Passage, IReadOnlyList<CarburetorFamily> Families, bool InTheNut)> passages;
 
     private CleaningKnowledge(
-        IReadOnlyList<CleaningRecipe> recipes, IReadOnlyList<Soil> soils, IReadOnlyList<MixingRule> mixing, IReadOnlyList<(Passage Passage, IReadOnlyList<CarburetorFamily> Families, bool InTheNut)> passages)
+        IReadOnlyList<CleaningRecipe> recipes,
+        IReadOnlyList<Soil> soils,
+        IReadOnlyList<MixingRule> mixing,
+        IReadOnlyList<(Passage Passage, IReadOnlyList<CarburetorFamily> Families, bool InTheNut)> passages
+    )
     {
         Recipes = recipes;
         Soils = soils;
@@ -88,11 +93,19 @@ public sealed class CleaningKnowledge : IKnowledge<CleaningKnowledge>
     /// <param name="family">Its family.</param>
     /// <param name="sheet">Its spec sheet, or null: one without a main jet of its own has it drilled in the bowl nut.</param>
     public IReadOnlyList<Passage> Passages(CarburetorFamily family, SpecSheet? sheet) =>
-        [.. passages.Where(row => row.Families.Contains(family) && (!row.InTheNut || sheet?.Jets.Any(jet => jet.Key == "main-jet") == false)).Select(row => row.Passage)];
+        [
+            .. passages
+                .Where(row => row.Families.Contains(family) && (!row.InTheNut || sheet?.Jets.Any(jet => jet.Key == "main-jet") == false))
+                .Select(row => row.Passage),
+        ];
 
     /// <summary>Why two recipes must not be used in the same round, or null when they may.</summary>
     public string? Clash(CleaningRecipe one, CleaningRecipe other) =>
-        Mixing.FirstOrDefault(rule => (rule.Kind == one.Kind && rule.With == other.Kind) || (rule.Kind == other.Kind && rule.With == one.Kind))?.Why;
+        Mixing
+            .FirstOrDefault(rule =>
+                (rule.Kind == one.Kind && rule.With == other.Kind) || (rule.Kind == other.Kind && rule.With == one.Kind)
+            )
+            ?.Why;
 
     /// <inheritdoc/>
     public static CleaningKnowledge Read(Knowledge knowledge)
@@ -101,7 +114,12 @@ public sealed class CleaningKnowledge : IKnowledge<CleaningKnowledge>
         var recipes = knowledge.Rows("cleaning/recipes.csv", row =>
         {
             var vessel = row.Word<Vessel>("vessel");
-            if (vessel == Vessel.Heated && (row.DecimalOrNull("low_c"), row.DecimalOrNull("target_c"), row.DecimalOrNull("high_c")) is not ({ } low, { } target, { } high))
+            if (
+                vessel == Vessel.Heated
+                && (row.DecimalOrNull("low_c"), row.DecimalOrNull("target_c"), row.DecimalOrNull("high_c"))
+                    is not
+                    ({ } low, { } target, { } high)
+            )
             {
                 throw row.Wrong("low_c", "is needed for the heated bath, with target and high");
             }
@@ -116,24 +134,48 @@ public sealed class CleaningKnowledge : IKnowledge<CleaningKnowledge>
                 (double?)row.DecimalOrNull("high_c"),
                 row.Number("minutes"),
                 (double?)row.DecimalOrNull("more_minutes"),
-                [.. Words(row, "out_first").Select(word => Enum.TryParse<Material>(word, true, out var material) ? material : throw row.Wrong("out_first", "names an unknown material"))],
-                [.. Words(row, "soils").Select(word => soils.Any(soil => soil.Key == word) ? word : throw row.Wrong("soils", "names dirt that is not in cleaning/soils.csv"))],
+                [
+                    .. Words(row, "out_first")
+                        .Select(word =>
+                            Enum.TryParse<Material>(word, true, out var material)
+                                ? material
+                                : throw row.Wrong("out_first", "names an unknown material")
+                        ),
+                ],
+                [
+                    .. Words(row, "soils")
+                        .Select(word =>
+                            soils.Any(soil => soil.Key == word)
+                                ? word
+                                : throw row.Wrong("soils", "names dirt that is not in cleaning/soils.csv")
+                        ),
+                ],
                 row.Text("rinse"),
                 row.Text("dry"),
                 [.. Words(row, "cautions").Select(word => Caution.Find(word) ?? throw row.Wrong("cautions", "names an unknown caution"))],
-                row.Text("source"));
+                row.Text("source")
+            );
         });
         var kinds = recipes.Select(recipe => recipe.Kind).ToHashSet();
         return new CleaningKnowledge(
             recipes,
             soils,
-            knowledge.Rows("cleaning/mixing.csv", row => kinds.Contains(row.Text("kind")) && kinds.Contains(row.Text("with"))
-                ? new MixingRule(row.Text("kind"), row.Text("with"), row.Text("why"))
-                : throw row.Wrong("kind", "or its other half is no recipe’s kind")),
+            knowledge.Rows("cleaning/mixing.csv", row =>
+                kinds.Contains(row.Text("kind")) && kinds.Contains(row.Text("with"))
+                    ? new MixingRule(row.Text("kind"), row.Text("with"), row.Text("why"))
+                    : throw row.Wrong("kind", "or its other half is no recipe’s kind")
+            ),
             knowledge.Rows("cleaning/passages.csv", row => (
-                new Passage(row.Text("key"), row.Text("label"), row.Text("into"), row.Text("exit"), row.Text("gentle") == "yes"),
-                row.Families("families"),
-                row.Text("when") switch { "always" => false, "no-main-jet" => true, _ => throw row.Wrong("when", "is neither always nor no-main-jet") })));
+                    new Passage(row.Text("key"), row.Text("label"), row.Text("into"), row.Text("exit"), row.Text("gentle") == "yes"),
+                    row.Families("families"),
+                    row.Text("when") switch
+                    {
+                        "always" => false,
+                        "no-main-jet" => true,
+                        _ => throw row.Wrong("when", "is neither always nor no-main-jet"),
+                    }
+                ))
+        );
     }
 
     private static string[] Words(TableRow row, string column) => row.MayBeEmpty(column).Split(' ', StringSplitOptions.RemoveEmptyEntries);

@@ -30,9 +30,14 @@ public abstract record CleaningNote : Note
 public sealed record SoilsNote(IReadOnlyList<string> Soils) : CleaningNote
 {
     /// <inheritdoc/>
-    public override string Words(CleaningKnowledge knowledge, IReadOnlyList<Passage> passages) => Soils.Count == 0
-        ? "Looks clean"
-        : "To be cleaned off: " + string.Join(", ", Soils.Select(soil => knowledge.Soils.FirstOrDefault(one => one.Key == soil)?.Label.ToLowerInvariant() ?? soil));
+    public override string Words(CleaningKnowledge knowledge, IReadOnlyList<Passage> passages) =>
+        Soils.Count == 0
+            ? "Looks clean"
+            : "To be cleaned off: "
+                + string.Join(
+                    ", ",
+                    Soils.Select(soil => knowledge.Soils.FirstOrDefault(one => one.Key == soil)?.Label.ToLowerInvariant() ?? soil)
+                );
 }
 
 /// <summary>A way to clean is chosen, dropped or done.</summary>

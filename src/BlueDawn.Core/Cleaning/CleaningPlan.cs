@@ -23,10 +23,19 @@ public enum RecipeStanding
 /// <param name="Standing">Whether it is right now.</param>
 /// <param name="Why">Why.</param>
 /// <param name="TakeOutFirst">Parts that are still in and must not go through it.</param>
-/// <param name="StaysOut">Parts that must not go in with it: those that lie on the bench, or, while nothing has been taken apart, all it may have.</param>
+/// <param name="StaysOut">Parts that must not go in with it: those that lie on the bench, or, while nothing has been taken apart, all it
+/// may have.</param>
 /// <param name="Chosen">Whether it has been chosen and not been done.</param>
 /// <param name="Done">Whether it has been done.</param>
-public sealed record RecipeOffer(CleaningRecipe Recipe, RecipeStanding Standing, string Why, IReadOnlyList<string> TakeOutFirst, IReadOnlyList<string> StaysOut, bool Chosen, bool Done);
+public sealed record RecipeOffer(
+    CleaningRecipe Recipe,
+    RecipeStanding Standing,
+    string Why,
+    IReadOnlyList<string> TakeOutFirst,
+    IReadOnlyList<string> StaysOut,
+    bool Chosen,
+    bool Done
+);
 
 /// <summary>A passage as it stands.</summary>
 /// <param name="Passage">The passage.</param>
@@ -45,7 +54,12 @@ public sealed record PassageStanding(Passage Passage, bool Cleaned, bool AirSeen
 /// <param name="Wet">True when something was used and has not been rinsed and dried since.</param>
 /// <param name="Caution">What could not be made sure of, or null.</param>
 public sealed record CleaningPlan(
-    IReadOnlyList<string>? Soils, IReadOnlyList<RecipeOffer> Offers, IReadOnlyList<PassageStanding> Passages, bool Wet, string? Caution)
+    IReadOnlyList<string>? Soils,
+    IReadOnlyList<RecipeOffer> Offers,
+    IReadOnlyList<PassageStanding> Passages,
+    bool Wet,
+    string? Caution
+)
 {
     /// <summary>How many passages no air has been seen through.</summary>
     public int OpenPassages => Passages.Count(passage => passage.IsOpen);
@@ -55,27 +69,64 @@ public sealed record CleaningPlan(
     /// <param name="passages">The passages of its family.</param>
     /// <param name="ledger">Its ledger: what is out and what is still in.</param>
     /// <param name="notes">Its entries about cleaning, oldest first.</param>
-    public static CleaningPlan Of(CleaningKnowledge knowledge, IReadOnlyList<Passage> passages, Ledger ledger, IReadOnlyList<Logged<CleaningNote>> notes)
+    public static CleaningPlan Of(
+        CleaningKnowledge knowledge,
+        IReadOnlyList<Passage> passages,
+        Ledger ledger,
+        IReadOnlyList<Logged<CleaningNote>> notes
+    )
     {
         var soils = notes.Select(logged => logged.Note).OfType<SoilsNote>().LastOrDefault()?.Soils;
-        var round = notes.Reverse().TakeWhile(logged => logged.Note is not DryNote).Reverse().Select(logged => logged.Note).OfType<MethodNote>().ToList();
+        var round = notes
+            .Reverse()
+            .TakeWhile(logged => logged.Note is not DryNote)
+            .Reverse()
+            .Select(logged => logged.Note)
+            .OfType<MethodNote>()
+            .ToList();
         var standing = round.GroupBy(note => note.Recipe).ToDictionary(group => group.Key, group => group.Last().Step);
         // Chosen before the last rinse and not done yet is chosen still.
-        foreach (var earlier in notes.Select(logged => logged.Note).OfType<MethodNote>().GroupBy(note => note.Recipe).Where(group => group.Last().Step is MethodStep.Chosen or MethodStep.Short))
+        foreach (
+            var earlier in notes
+                .Select(logged => logged.Note)
+                .OfType<MethodNote>()
+                .GroupBy(note => note.Recipe)
+                .Where(group => group.Last().Step is MethodStep.Chosen or MethodStep.Short)
+        )
         {
             standing.TryAdd(earlier.Key, MethodStep.Chosen);
         }
 
-        var used = knowledge.Recipes.Where(recipe => standing.GetValueOrDefault(recipe.Key, MethodStep.Dropped) != MethodStep.Dropped).ToList();
-        var everDone = notes.Select(logged => logged.Note).OfType<MethodNote>().Where(note => note.Step == MethodStep.Done).Select(note => note.Recipe).ToHashSet();
-        var left = (soils ?? []).Where(soil => knowledge.Recipes.All(recipe => !everDone.Contains(recipe.Key) || !recipe.Soils.Contains(soil))).ToList();
-        var last = notes.Where(logged => logged.Note is PassageNote).Select(logged => (PassageNote)logged.Note).GroupBy(note => note.Passage).ToDictionary(group => group.Key, group => group.Last());
+        var used = knowledge
+            .Recipes.Where(recipe => standing.GetValueOrDefault(recipe.Key, MethodStep.Dropped) != MethodStep.Dropped)
+            .ToList();
+        var everDone = notes
+            .Select(logged => logged.Note)
+            .OfType<MethodNote>()
+            .Where(note => note.Step == MethodStep.Done)
+            .Select(note => note.Recipe)
+            .ToHashSet();
+        var left = (soils ?? [])
+            .Where(soil => knowledge.Recipes.All(recipe => !everDone.Contains(recipe.Key) || !recipe.Soils.Contains(soil)))
+            .ToList();
+        var last = notes
+            .Where(logged => logged.Note is PassageNote)
+            .Select(logged => (PassageNote)logged.Note)
+            .GroupBy(note => note.Passage)
+            .ToDictionary(group => group.Key, group => group.Last());
         return new CleaningPlan(
             soils,
             [.. knowledge.Recipes.Select(recipe => Offer(knowledge, recipe, ledger, left, used, standing, everDone))],
-            [.. passages.Select(passage => last.TryGetValue(passage.Key, out var note) ? new PassageStanding(passage, note.Cleaned, note.AirSeen) : new PassageStanding(passage, false, false))],
+            [
+                .. passages.Select(passage =>
+                    last.TryGetValue(passage.Key, out var note)
+                        ? new PassageStanding(passage, note.Cleaned, note.AirSeen)
+                        : new PassageStanding(passage, false, false)
+                ),
+            ],
             round.Any(note => note.Step is MethodStep.Done or MethodStep.Short),
-            ledger.IsBegun ? null : "Nothing is written at Strip: make sure yourself that rubber, plastic and diaphragms are out.");
+            ledger.IsBegun ? null : "Nothing is written at Strip: make sure yourself that rubber, plastic and diaphragms are out."
+        );
     }
 
     /// <summary>A recipe as it stands for the tray, or null when there is none of that key.</summary>
@@ -86,35 +137,90 @@ public sealed record CleaningPlan(
     public RecipeOffer ForVessel(Vessel vessel) => Offers.First(offer => offer.Recipe.Vessel == vessel);
 
     /// <summary>What is wrong with an entry as things stand, field by field; empty when it can be recorded.</summary>
-    public IReadOnlyList<FieldProblem> Check(CleaningNote note, CleaningKnowledge knowledge) => note switch
-    {
-        SoilsNote soils when soils.Soils.FirstOrDefault(soil => knowledge.Soils.All(one => one.Key != soil)) is { } unknown =>
-            [new("note.soils", $"There is no dirt called “{unknown}”. Pick from the list.")],
-        MethodNote method when Find(method.Recipe) is not { } => [new("note.recipe", "There is no such way to clean. Pick one from the list.")],
-        MethodNote { Step: not MethodStep.Dropped } method when Find(method.Recipe) is { Standing: RecipeStanding.NotNow } offer => [new("note.recipe", offer.Why)],
-        PassageNote passage when Passages.All(one => one.Passage.Key != passage.Passage) => [new("note.passage", "There is no such passage on this carburetor.")],
-        _ => [],
-    };
+    public IReadOnlyList<FieldProblem> Check(CleaningNote note, CleaningKnowledge knowledge) =>
+        note switch
+        {
+            SoilsNote soils when soils.Soils.FirstOrDefault(soil => knowledge.Soils.All(one => one.Key != soil)) is { } unknown =>
+            [
+                new("note.soils", $"There is no dirt called “{unknown}”. Pick from the list."),
+            ],
+            MethodNote method when Find(method.Recipe) is not { } =>
+            [
+                new("note.recipe", "There is no such way to clean. Pick one from the list."),
+            ],
+            MethodNote { Step: not MethodStep.Dropped } method when Find(method.Recipe) is { Standing: RecipeStanding.NotNow } offer =>
+            [
+                new("note.recipe", offer.Why),
+            ],
+            PassageNote passage when Passages.All(one => one.Passage.Key != passage.Passage) =>
+            [
+                new("note.passage", "There is no such passage on this carburetor."),
+            ],
+            _ => [],
+        };
 
     private static RecipeOffer Offer(
-        CleaningKnowledge knowledge, CleaningRecipe recipe, Ledger ledger, List<string> soils, List<CleaningRecipe> used, Dictionary<string, MethodStep> standing, HashSet<string> everDone)
+        CleaningKnowledge knowledge,
+        CleaningRecipe recipe,
+        Ledger ledger,
+        List<string> soils,
+        List<CleaningRecipe> used,
+        Dictionary<string, MethodStep> standing,
+        HashSet<string> everDone
+    )
     {
         var step = standing.TryGetValue(recipe.Key, out var said) ? said : MethodStep.Dropped;
         // Once a ledger is begun it knows what is still in; parts that may not be there at all stop nobody.
         var takeOut = ledger.IsBegun
-            ? ledger.Lines.Where(line => line.Part.Sure && line.State is LedgerState.Expected or LedgerState.StaysIn && recipe.OutFirst.Contains(line.Part.Material)).Select(line => line.Part.Label).ToList()
+            ? ledger
+                .Lines.Where(line =>
+                    line.Part.Sure
+                    && line.State is LedgerState.Expected or LedgerState.StaysIn
+                    && recipe.OutFirst.Contains(line.Part.Material)
+                )
+                .Select(line => line.Part.Label)
+                .ToList()
             : [];
-        var staysOut = ledger.Lines.Where(line => recipe.OutFirst.Contains(line.Part.Material) && (line.State == LedgerState.Out || !ledger.IsBegun)).Select(line => line.Part.Label).ToList();
-        var clash = used.Where(other => other != recipe).Select(other => (Other: other, Why: knowledge.Clash(recipe, other))).FirstOrDefault(pair => pair.Why is not null);
-        var forThis = recipe.Soils.Intersect(soils).Select(soil => knowledge.Soils.First(one => one.Key == soil).Label.ToLowerInvariant()).ToList();
-        var soft = ledger.Lines.Where(line => line.State == LedgerState.Out && line.Found!.Verdict == LineVerdict.Clean && line.Part.Material is Material.Plastic or Material.Rubber).Select(line => line.Part.Label).ToList();
+        var staysOut = ledger
+            .Lines.Where(line => recipe.OutFirst.Contains(line.Part.Material) && (line.State == LedgerState.Out || !ledger.IsBegun))
+            .Select(line => line.Part.Label)
+            .ToList();
+        var clash = used.Where(other => other != recipe)
+            .Select(other => (Other: other, Why: knowledge.Clash(recipe, other)))
+            .FirstOrDefault(pair => pair.Why is not null);
+        var forThis = recipe
+            .Soils.Intersect(soils)
+            .Select(soil => knowledge.Soils.First(one => one.Key == soil).Label.ToLowerInvariant())
+            .ToList();
+        var soft = ledger
+            .Lines.Where(line =>
+                line.State == LedgerState.Out
+                && line.Found!.Verdict == LineVerdict.Clean
+                && line.Part.Material is Material.Plastic or Material.Rubber
+            )
+            .Select(line => line.Part.Label)
+            .ToList();
         var (verdict, why) =
-            clash.Why is not null ? (RecipeStanding.NotNow, $"Not together with {clash.Other.Label.ToLowerInvariant()}. {clash.Why} Rinse and dry between the two.")
+            clash.Why is not null
+                ? (
+                    RecipeStanding.NotNow,
+                    $"Not together with {clash.Other.Label.ToLowerInvariant()}. {clash.Why} Rinse and dry between the two."
+                )
             : takeOut.Count > 0 ? (RecipeStanding.NotNow, $"Take out first: {string.Join(", ", takeOut)}.")
             : forThis.Count > 0 ? (RecipeStanding.Advised, $"For {string.Join(" and ", forThis)}.")
-            : recipe is { Kind: "water", Vessel: Vessel.None } && soft.Count > 0 && !everDone.Contains(recipe.Key) ? (RecipeStanding.Advised, $"For what must not go in the bath: {string.Join(", ", soft)}.")
-            : recipe.Kind == "rinse" && used.Any(other => other.Vessel == Vessel.Heated) ? (RecipeStanding.Possible, "Drives the last water out, once it is cold.")
+            : recipe is { Kind: "water", Vessel: Vessel.None } && soft.Count > 0 && !everDone.Contains(recipe.Key)
+                ? (RecipeStanding.Advised, $"For what must not go in the bath: {string.Join(", ", soft)}.")
+            : recipe.Kind == "rinse" && used.Any(other => other.Vessel == Vessel.Heated)
+                ? (RecipeStanding.Possible, "Drives the last water out, once it is cold.")
             : (RecipeStanding.Possible, soils.Count == 0 ? "Nothing here asks for it." : "Not for this dirt.");
-        return new RecipeOffer(recipe, verdict, why, takeOut, staysOut, step is MethodStep.Chosen or MethodStep.Short, everDone.Contains(recipe.Key));
+        return new RecipeOffer(
+            recipe,
+            verdict,
+            why,
+            takeOut,
+            staysOut,
+            step is MethodStep.Chosen or MethodStep.Short,
+            everDone.Contains(recipe.Key)
+        );
     }
 }

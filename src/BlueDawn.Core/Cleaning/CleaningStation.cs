@@ -34,36 +34,45 @@ public sealed class CleaningStation : StationModule
     public override StationState State(TrayBook tray) => new CleaningState(tray);
 
     /// <inheritdoc/>
-    public override IReadOnlyList<FieldProblem> Check(Note note, TrayBook tray) => note switch
-    {
-        BasketNote => Wrong("kind", "This is recorded at the bath."),
-        // While its basket is in the bath nobody rinses it.
-        DryNote when tray.Facts.WaitsFor == WaitsFor.Bath => [new("note", "Its basket is still in the bath. Take it out first.")],
-        CleaningNote cleaning => ((CleaningState)State(tray)).Plan.Check(cleaning, tray.Knowledge.Of<CleaningKnowledge>()),
-        _ => [],
-    };
+    public override IReadOnlyList<FieldProblem> Check(Note note, TrayBook tray) =>
+        note switch
+        {
+            BasketNote => Wrong("kind", "This is recorded at the bath."),
+            // While its basket is in the bath nobody rinses it.
+            DryNote when tray.Facts.WaitsFor == WaitsFor.Bath => [new("note", "Its basket is still in the bath. Take it out first.")],
+            CleaningNote cleaning => ((CleaningState)State(tray)).Plan.Check(cleaning, tray.Knowledge.Of<CleaningKnowledge>()),
+            _ => [],
+        };
 
     /// <inheritdoc/>
-    public override bool Works(Note note) => note is BasketNote or DryNote or MethodNote { Step: MethodStep.Done or MethodStep.Short } or PassageNote { Cleaned: true };
+    public override bool Works(Note note) =>
+        note is BasketNote or DryNote or MethodNote { Step: MethodStep.Done or MethodStep.Short } or PassageNote { Cleaned: true };
 
     /// <inheritdoc/>
-    public override TrayFacts Facts(Note note, TrayBook tray) => note switch
-    {
-        BasketNote { Placed: true } basket => Waiting.After(tray.Facts, WaitEvent.IntoBath, $"{basket.Bath}, basket {basket.Basket}"),
-        BasketNote => Waiting.After(tray.Facts, WaitEvent.OutOfBath),
-        _ => tray.Facts,
-    };
+    public override TrayFacts Facts(Note note, TrayBook tray) =>
+        note switch
+        {
+            BasketNote { Placed: true } basket => Waiting.After(tray.Facts, WaitEvent.IntoBath, $"{basket.Bath}, basket {basket.Basket}"),
+            BasketNote => Waiting.After(tray.Facts, WaitEvent.OutOfBath),
+            _ => tray.Facts,
+        };
+
+    private static string Early(double counted, double wanted) => counted < wanted ? ", early" : "";
 
     /// <inheritdoc/>
-    public override Sentence Say(Note note, TrayBook tray) => note switch
-    {
-        BasketNote { Placed: true } basket => Sentence.Say($"Into the {basket.Bath.ToLowerInvariant()}, basket {basket.Basket}"),
-        BasketNote { CountedMin: { } counted, WantedMin: { } wanted } basket => Sentence.Say(
-            $"Out of the {basket.Bath.ToLowerInvariant()} after {Quantity.Min(Math.Round(counted))} of {Quantity.Min(wanted)}{(counted < wanted ? ", early" : "")}"),
-        BasketNote basket => Sentence.Say($"Out of the {basket.Bath.ToLowerInvariant()}"),
-        CleaningNote cleaning => Sentence.Say($"{cleaning.Words(tray.Knowledge.Of<CleaningKnowledge>(), tray.Knowledge.Of<CleaningKnowledge>().Passages(tray.Kind.Family, tray.Sheet))}"),
-        _ => Sentence.None,
-    };
+    public override Sentence Say(Note note, TrayBook tray) =>
+        note switch
+        {
+            BasketNote { Placed: true } basket => Sentence.Say($"Into the {basket.Bath.ToLowerInvariant()}, basket {basket.Basket}"),
+            BasketNote { CountedMin: { } counted, WantedMin: { } wanted } basket => Sentence.Say(
+                $"Out of the {basket.Bath.ToLowerInvariant()} after {Quantity.Min(Math.Round(counted))} of {Quantity.Min(wanted)}{Early(counted, wanted)}"
+            ),
+            BasketNote basket => Sentence.Say($"Out of the {basket.Bath.ToLowerInvariant()}"),
+            CleaningNote cleaning => Sentence.Say(
+                $"{cleaning.Words(tray.Knowledge.Of<CleaningKnowledge>(), tray.Knowledge.Of<CleaningKnowledge>().Passages(tray.Kind.Family, tray.Sheet))}"
+            ),
+            _ => Sentence.None,
+        };
 }
 
 /// <summary>How a tray's parts are cleaned, and how far that is.</summary>
@@ -92,17 +101,24 @@ public sealed class CleaningState : StationState
     public bool Cleans => IsWhole || ledger.Lines.Any(line => line.Found?.Verdict == LineVerdict.Clean);
 
     /// <summary>What is open: dirt to name, ways to use, water to drive out, passages to see air through.</summary>
-    public int Open => !Cleans ? 0
-        : (Plan.Soils is null ? 1 : 0)
-            + (Plan.Offers.Count(offer => offer.Chosen) is > 0 and var chosen ? chosen : Advised is null ? 0 : 1)
-            + (Plan.Wet ? 1 : 0)
-            + (IsWhole ? Plan.OpenPassages : 0);
+    public int Open =>
+        !Cleans
+            ? 0
+            : (Plan.Soils is null ? 1 : 0)
+                + (
+                    Plan.Offers.Count(offer => offer.Chosen) is > 0 and var chosen ? chosen
+                    : Advised is null ? 0
+                    : 1
+                )
+                + (Plan.Wet ? 1 : 0)
+                + (IsWhole ? Plan.OpenPassages : 0);
 
     /// <inheritdoc/>
     public override Station Station => Station.Cleaning;
 
     /// <inheritdoc/>
-    public override StationProgress Progress => !ledger.IsBegun ? new StationProgress(0, 0, true, "not begun")
+    public override StationProgress Progress =>
+        !ledger.IsBegun ? new StationProgress(0, 0, true, "not begun")
         : Open > 0 ? new StationProgress(Open, Open, false, $"{Open} open", MinutesLeft)
         : StationProgress.Done(Cleans ? "done" : "nothing to do", Cleans ? 1 : 0);
 
@@ -113,7 +129,12 @@ public sealed class CleaningState : StationState
         {
             if (tray.Facts.WaitsFor == WaitsFor.Bath)
             {
-                return NextStep.At(Station.Cleaning, "In the bath: another tray meanwhile.", "Its timer calls on every page.", Caution.Bath);
+                return NextStep.At(
+                    Station.Cleaning,
+                    "In the bath: another tray meanwhile.",
+                    "Its timer calls on every page.",
+                    Caution.Bath
+                );
             }
 
             if (!Cleans || ledger.Taken.Count == 0 || Open == 0)
@@ -123,37 +144,65 @@ public sealed class CleaningState : StationState
 
             if (Plan.Soils is null)
             {
-                return NextStep.At(Station.Cleaning, "Say what has to come off.", "Varnish, white corrosion, rust and dirt each want their own way.", null);
+                return NextStep.At(
+                    Station.Cleaning,
+                    "Say what has to come off.",
+                    "Varnish, white corrosion, rust and dirt each want their own way.",
+                    null
+                );
             }
 
             if (Plan.Offers.FirstOrDefault(offer => offer.Chosen) is { } chosen)
             {
-                return NextStep.At(Station.Cleaning, $"{chosen.Recipe.Label}.", chosen.Why, chosen.Recipe.Cautions is [var first, ..] ? first : null);
+                return NextStep.At(
+                    Station.Cleaning,
+                    $"{chosen.Recipe.Label}.",
+                    chosen.Why,
+                    chosen.Recipe.Cautions is [var first, ..] ? first : null
+                );
             }
 
             if (Advised is { } advised)
             {
-                return NextStep.At(Station.Cleaning, $"Choose: {Lower(advised.Recipe.Label)}.", advised.Why, advised.Recipe.Cautions is [var first, ..] ? first : null);
+                return NextStep.At(
+                    Station.Cleaning,
+                    $"Choose: {Lower(advised.Recipe.Label)}.",
+                    advised.Why,
+                    advised.Recipe.Cautions is [var first, ..] ? first : null
+                );
             }
 
             if (Plan.Wet)
             {
-                return NextStep.At(Station.Cleaning, "Rinse, blow out and dry.", "What was used before has to be off before anything else follows.", Caution.Eyes);
+                return NextStep.At(
+                    Station.Cleaning,
+                    "Rinse, blow out and dry.",
+                    "What was used before has to be off before anything else follows.",
+                    Caution.Eyes
+                );
             }
 
             return Plan.Passages.FirstOrDefault(one => one.IsOpen)?.Passage is { } passage
                 ? NextStep.At(
                     Station.Cleaning,
                     $"{passage.Label}: air in at {passage.Into}, out at {passage.Exit}.",
-                    passage.Gentle ? "A check valve sits in it: gently, a blast ruins it." : "Light through is not enough: air has to come out at the far end.",
-                    Caution.Eyes)
+                    passage.Gentle
+                        ? "A check valve sits in it: gently, a blast ruins it."
+                        : "Light through is not enough: air has to come out at the far end.",
+                    Caution.Eyes
+                )
                 : null;
         }
     }
 
     private RecipeOffer? Advised => Plan.Offers.FirstOrDefault(offer => offer is { Standing: RecipeStanding.Advised, Done: false });
 
-    private double? MinutesLeft => Plan.Offers.Where(offer => offer.Chosen).Select(offer => offer.Recipe.Minutes).DefaultIfEmpty(Advised?.Recipe.Minutes ?? 0).Sum() is > 0 and var minutes ? minutes : null;
+    private double? MinutesLeft =>
+        Plan.Offers.Where(offer => offer.Chosen).Select(offer => offer.Recipe.Minutes).DefaultIfEmpty(Advised?.Recipe.Minutes ?? 0).Sum()
+            is > 0
+                and var minutes
+            ? minutes
+            : null;
 
     private static string Lower(string text) => char.ToLowerInvariant(text[0]) + text[1..];
 }

@@ -32,7 +32,8 @@ public static class ClearingTools
         row.Text("label"),
         row.Text("touching"),
         row.Number("play_mm"),
-        [.. Sizes(row).OrderBy(tool => tool.DiameterMm)]));
+        [.. Sizes(row).OrderBy(tool => tool.DiameterMm)]
+    ));
 
     /// <summary>The choice of each kind for a hole.</summary>
     /// <param name="boreMm">Nominal bore in millimetres, above 0.</param>
@@ -42,23 +43,31 @@ public static class ClearingTools
     {
         ArgumentOutOfRangeException.ThrowIfNegativeOrZero(boreMm);
         ArgumentOutOfRangeException.ThrowIfNegative(toleranceMm);
-        return [.. Kinds.Select(kind =>
-        {
-            var limit = boreMm - toleranceMm - kind.PlayMm;
-            return new ClearingChoice(
-                kind.Key,
-                kind.Label,
-                kind.Touching,
-                kind.Sizes.LastOrDefault(tool => tool.DiameterMm <= limit),
-                kind.Sizes.FirstOrDefault(tool => tool.DiameterMm > limit));
-        })];
+        return
+        [
+            .. Kinds.Select(kind =>
+            {
+                var limit = boreMm - toleranceMm - kind.PlayMm;
+                return new ClearingChoice(
+                    kind.Key,
+                    kind.Label,
+                    kind.Touching,
+                    kind.Sizes.LastOrDefault(tool => tool.DiameterMm <= limit),
+                    kind.Sizes.FirstOrDefault(tool => tool.DiameterMm > limit)
+                );
+            }),
+        ];
     }
 
-    private static IEnumerable<ClearingTool> Sizes(TableRow row) => row.Text("kind") switch
-    {
-        "wire" => Enumerable.Range(ThickestWire, WireGauge.Thinnest - ThickestWire + 1)
-            .Select(gauge => new ClearingTool($"{gauge} gauge", WireGauge.DiameterMm(gauge))),
-        "drill" => NumberDrills.All.Select(drill => new ClearingTool(drill.Label, (double)drill.DiameterMm)),
-        _ => row.Text("sizes_mm").Split(' ').Select(size => new ClearingTool($"{size} mm", double.Parse(size, CultureInfo.InvariantCulture))),
-    };
+    private static IEnumerable<ClearingTool> Sizes(TableRow row) =>
+        row.Text("kind") switch
+        {
+            "wire" => Enumerable
+                .Range(ThickestWire, WireGauge.Thinnest - ThickestWire + 1)
+                .Select(gauge => new ClearingTool($"{gauge} gauge", WireGauge.DiameterMm(gauge))),
+            "drill" => NumberDrills.All.Select(drill => new ClearingTool(drill.Label, (double)drill.DiameterMm)),
+            _ => row.Text("sizes_mm")
+                .Split(' ')
+                .Select(size => new ClearingTool($"{size} mm", double.Parse(size, CultureInfo.InvariantCulture))),
+        };
 }

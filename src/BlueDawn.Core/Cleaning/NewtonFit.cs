@@ -1,4 +1,5 @@
 using BlueDawn.Core.Measures;
+
 namespace BlueDawn.Core.Cleaning;
 
 /// <summary>A temperature as it was read off a thermometer.</summary>
@@ -89,7 +90,11 @@ public sealed record NewtonFit(double EndC, double StartC, double TimeConstantMi
 
     private static NewtonFit Fit(IReadOnlyList<TemperatureSample> samples, double timeConstant)
     {
-        double n = samples.Count, sumX = 0, sumY = 0, sumXX = 0, sumXY = 0;
+        double n = samples.Count,
+            sumX = 0,
+            sumY = 0,
+            sumXX = 0,
+            sumXY = 0;
         foreach (var sample in samples)
         {
             var x = SteadyMath.Exp(-(sample.Minute - samples[0].Minute) / timeConstant);
@@ -102,7 +107,9 @@ public sealed record NewtonFit(double EndC, double StartC, double TimeConstantMi
         var spread = sumXX - sumX * sumX / n;
         var slope = spread > 1e-15 ? (sumXY - sumX * sumY / n) / spread : 0;
         var end = (sumY - slope * sumX) / n;
-        var left = samples.Sum(sample => Math.Pow(sample.TemperatureC - end - slope * SteadyMath.Exp(-(sample.Minute - samples[0].Minute) / timeConstant), 2));
+        var left = samples.Sum(sample =>
+            Math.Pow(sample.TemperatureC - end - slope * SteadyMath.Exp(-(sample.Minute - samples[0].Minute) / timeConstant), 2)
+        );
         return new NewtonFit(end, end + slope, timeConstant, Math.Sqrt(left / n));
     }
 }

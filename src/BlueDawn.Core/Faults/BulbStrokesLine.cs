@@ -35,16 +35,27 @@ public sealed record BulbStrokesLine(int Few, int Many)
     public override Caution? Caution => Safety.Caution.Vapour;
 
     /// <inheritdoc/>
-    public override EntryForm Form => new(
-        [
-            new EntryGroup("bulb", "Bulb",
+    public override EntryForm Form =>
+        new(
             [
-                EntryField.Measure("strokes", "strokes", Dimension.Count),
-                EntryField.Choice("fills", "fills", false, new EntryChoice("yes", "Filled"), new EntryChoice("no", "Did not fill")),
-                EntryField.Choice("dry", "before", false, new EntryChoice("dry", "Was dry"), new EntryChoice("again", "Had been filled before")),
-            ]),
-        ],
-        null);
+                new EntryGroup(
+                    "bulb",
+                    "Bulb",
+                    [
+                        EntryField.Measure("strokes", "strokes", Dimension.Count),
+                        EntryField.Choice("fills", "fills", false, new EntryChoice("yes", "Filled"), new EntryChoice("no", "Did not fill")),
+                        EntryField.Choice(
+                            "dry",
+                            "before",
+                            false,
+                            new EntryChoice("dry", "Was dry"),
+                            new EntryChoice("again", "Had been filled before")
+                        ),
+                    ]
+                ),
+            ],
+            null
+        );
 
     /// <inheritdoc/>
     public override ReadReading Read(TypedReading typed)
@@ -57,9 +68,13 @@ public sealed record BulbStrokesLine(int Few, int Many)
     }
 
     /// <inheritdoc/>
-    public override Sentence Describe(Reading reading) => reading is BulbStrokesReading bulb
-        ? Sentence.Of($"{(bulb.Filled ? "filled" : "did not fill")} in {{0}} strokes, {(bulb.Dry ? "from dry" : "filled before")}", Quantity.Count(bulb.Strokes))
-        : Sentence.None;
+    public override Sentence Describe(Reading reading) =>
+        reading is BulbStrokesReading bulb
+            ? Sentence.Of(
+                $"{(bulb.Filled ? "filled" : "did not fill")} in {{0}} strokes, {(bulb.Dry ? "from dry" : "filled before")}",
+                Quantity.Count(bulb.Strokes)
+            )
+            : Sentence.None;
 
     /// <inheritdoc/>
     public override Judgement Judge(Reading? reading, PinSet pins)
@@ -71,11 +86,38 @@ public sealed record BulbStrokesLine(int Few, int Many)
 
         var (verdict, finding, word, next) = (bulb.Filled, bulb.Strokes) switch
         {
-            (true, var strokes) when strokes <= Few => (Verdict.Good, "bulbFills", "Fills", Sentence.Of("The hoses are the right way round. Go on.")),
-            (true, var strokes) when strokes >= Many && !bulb.Dry => (Verdict.NotGood, "bulbSlow", "Slow again", Sentence.Of("Tens of strokes once more: the bulb’s valve, a hard line or a dark filter. Look at the line from the tank on.")),
-            (true, _) => (Verdict.CannotTell, "bulbOnce", "Cannot tell yet", Sentence.Of("A first fill may take tens of strokes. Let it run or stand a little, press it again and count.")),
-            (false, var strokes) when strokes >= Many => (Verdict.NotGood, "bulbEmpty", "Does not fill", Sentence.Of("Blocked inside the carburetor (a flake at the needle, a dry valve), hoses crossed, or a split line. Look at the line first.")),
-            (false, _) => (Verdict.CannotTell, "bulbOnce", "Cannot tell yet", Sentence.Of("Press on to {0} strokes: a first fill may take tens.", Quantity.Count(Many))),
+            (true, var strokes) when strokes <= Few => (
+                Verdict.Good,
+                "bulbFills",
+                "Fills",
+                Sentence.Of("The hoses are the right way round. Go on.")
+            ),
+            (true, var strokes) when strokes >= Many && !bulb.Dry => (
+                Verdict.NotGood,
+                "bulbSlow",
+                "Slow again",
+                Sentence.Of("Tens of strokes once more: the bulb’s valve, a hard line or a dark filter. Look at the line from the tank on.")
+            ),
+            (true, _) => (
+                Verdict.CannotTell,
+                "bulbOnce",
+                "Cannot tell yet",
+                Sentence.Of("A first fill may take tens of strokes. Let it run or stand a little, press it again and count.")
+            ),
+            (false, var strokes) when strokes >= Many => (
+                Verdict.NotGood,
+                "bulbEmpty",
+                "Does not fill",
+                Sentence.Of(
+                    "Blocked inside the carburetor (a flake at the needle, a dry valve), hoses crossed, or a split line. Look at the line first."
+                )
+            ),
+            (false, _) => (
+                Verdict.CannotTell,
+                "bulbOnce",
+                "Cannot tell yet",
+                Sentence.Of("Press on to {0} strokes: a first fill may take tens.", Quantity.Count(Many))
+            ),
         };
         return new Judgement(
             verdict,
@@ -85,7 +127,14 @@ public sealed record BulbStrokesLine(int Few, int Many)
             next,
             new Span(Dimension.Count, bulb.Strokes, bulb.Strokes),
             [new("strokes", "Strokes", Quantity.Count(bulb.Strokes))],
-            [Sentence.Of("A few when it is not dry; {0} and more each time means trouble upstream. That it fills shows the hoses are not crossed. Common practice, no source; the edges are own judgement.", Quantity.Count(Many))],
-            []);
+            [
+                Sentence.Of(
+                    "A few when it is not dry; {0} and more each time means trouble upstream. That it fills "
+                        + "shows the hoses are not crossed. Common practice, no source; the edges are own judgement.",
+                    Quantity.Count(Many)
+                ),
+            ],
+            []
+        );
     }
 }

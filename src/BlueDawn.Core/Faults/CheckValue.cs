@@ -1,5 +1,5 @@
-using BlueDawn.Core.Measures;
 using System.Numerics;
+using BlueDawn.Core.Measures;
 
 namespace BlueDawn.Core.Faults;
 
@@ -11,7 +11,13 @@ namespace BlueDawn.Core.Faults;
 /// <param name="IfAbsent">The likeliest cause when it is not, or null when there would be none.</param>
 /// <param name="IfAbsentProbability">How likely that cause would be.</param>
 public sealed record Tells(
-    string FindingId, double PresentProbability, string? IfPresent, double IfPresentProbability, string? IfAbsent, double IfAbsentProbability);
+    string FindingId,
+    double PresentProbability,
+    string? IfPresent,
+    double IfPresentProbability,
+    string? IfAbsent,
+    double IfAbsentProbability
+);
 
 /// <summary>A check and what it is worth now.</summary>
 /// <param name="Check">The check.</param>
@@ -22,7 +28,8 @@ public sealed record Tells(
 /// <param name="First">What has to be so before it may start, or null.</param>
 /// <param name="FirstWords">The same in words, or null.</param>
 /// <param name="Caution">Its caution, or null.</param>
-/// <param name="Before">The check that has to be done first, because what this one needs is not known; null when nothing is in its way.</param>
+/// <param name="Before">The check that has to be done first, because what this one needs is not known; null when nothing is in its
+/// way.</param>
 /// <param name="BeforeWords">What has to be so, in words, or null.</param>
 public sealed record CheckValue(
     Check Check,
@@ -34,7 +41,8 @@ public sealed record CheckValue(
     string? FirstWords,
     Safety.Caution? Caution,
     Check? Before = null,
-    string? BeforeWords = null)
+    string? BeforeWords = null
+)
 {
     /// <summary>The same with what has to be so first, and its caution.</summary>
     internal CheckValue With(SafetyState safety, FaultKnowledge knowledge)
@@ -57,7 +65,8 @@ public sealed class CheckValuer
     private const int MostAnswers = 4;
 
     /// <summary>The same for a check that is looked at two steps ahead, and for the check that follows it.</summary>
-    private const int MostAnswersAhead = 3, MostAnswersThen = 2;
+    private const int MostAnswersAhead = 3,
+        MostAnswersThen = 2;
 
     /// <summary>Checks looked at after a fix that has not mended it.</summary>
     private const int FollowedOn = 4;
@@ -145,10 +154,14 @@ public sealed class CheckValuer
             }
         }
 
-        return plan with { Minutes = Math.Min(plan.Minutes, minutes + (failing * onward)) };
+        return plan with
+        {
+            Minutes = Math.Min(plan.Minutes, minutes + (failing * onward)),
+        };
     }
 
-    /// <summary>Minutes that knowing what is wrong would save against giving up, on average. Source: Howard, Information value theory, 1966 (the value of clairvoyance).</summary>
+    /// <summary>Minutes that knowing what is wrong would save against giving up, on average. Source: Howard, Information value theory,
+    /// 1966 (the value of clairvoyance).</summary>
     /// <param name="now">How far apart it is.</param>
     public double SavedByKnowing(ApartLevel now)
     {
@@ -192,10 +205,20 @@ public sealed class CheckValuer
         var told = asked.Take(MostAnswers).ToList();
         var (minutes, after) = costs.Check(check, now);
         var (expected, bits) = Outcomes(told, after);
-        return new CheckValue(check, minutes, minutes + expected, bits, [.. told.Select(answer => TellsOf(answer.Finding, answer.Present))], null, null, null);
+        return new CheckValue(
+            check,
+            minutes,
+            minutes + expected,
+            bits,
+            [.. told.Select(answer => TellsOf(answer.Finding, answer.Present))],
+            null,
+            null,
+            null
+        );
     }
 
-    /// <summary>Expected minutes when a check is done and fixes follow, by its answers that split the sets most; null when it tells nothing new.</summary>
+    /// <summary>Expected minutes when a check is done and fixes follow, by its answers that split the sets most; null when it tells
+    /// nothing new.</summary>
     private double? Expected(Check check, ApartLevel now, IReadOnlySet<int> known)
     {
         var asked = Asks(check, known);
@@ -237,7 +260,8 @@ public sealed class CheckValuer
         return asked;
     }
 
-    /// <summary>How far an answer splits the sets: the variance of its probability over them. Nearly the order of the bits, without a logarithm.</summary>
+    /// <summary>How far an answer splits the sets: the variance of its probability over them. Nearly the order of the bits, without a
+    /// logarithm.</summary>
     private double Spread(double[] present)
     {
         var (mean, square) = (0.0, 0.0);
@@ -330,7 +354,10 @@ public sealed class CheckValuer
         var here = shares[depth];
         if (depth == asked.Count)
         {
-            return (RepairPlan.Of(costs, sets, here, after, faults.Causes.Count, probability).Minutes, -probability * SteadyMath.Log2(probability));
+            return (
+                RepairPlan.Of(costs, sets, here, after, faults.Causes.Count, probability).Minutes,
+                -probability * SteadyMath.Log2(probability)
+            );
         }
 
         var (present, onward) = (asked[depth].Present, shares[depth + 1]);
@@ -400,7 +427,8 @@ public sealed class CheckValuer
             yes < 0 ? null : faults.Causes[yes].Id,
             yes < 0 || p <= 0 ? 0 : with[yes] / p,
             no < 0 ? null : faults.Causes[no].Id,
-            no < 0 || p >= 1 ? 0 : without[no] / (1 - p));
+            no < 0 || p >= 1 ? 0 : without[no] / (1 - p)
+        );
     }
 
     private static int Largest(ReadOnlySpan<double> values)

@@ -25,7 +25,8 @@ public sealed record CompressionLine(double FloorKPa, double GoodKPa, int PullsN
 
     internal const string Quick = "Quick tests";
 
-    /// <summary>The line for a carburetor's engine: by its sheet, else by the shop's marks; by both kinds' when nobody has said which it is.</summary>
+    /// <summary>The line for a carburetor's engine: by its sheet, else by the shop's marks; by both kinds' when nobody has said which it
+    /// is.</summary>
     /// <param name="kind">The carburetor.</param>
     /// <param name="sheet">Its sheet.</param>
     /// <param name="usual">The shop's marks.</param>
@@ -35,7 +36,10 @@ public sealed record CompressionLine(double FloorKPa, double GoodKPa, int PullsN
         {
             EngineKind.TwoStroke => (usual.TwoStrokeFloorKPa, usual.TwoStrokeGoodKPa),
             EngineKind.FourStroke => (usual.FourStrokeFloorKPa, usual.FourStrokeGoodKPa),
-            null => (Math.Min(usual.TwoStrokeFloorKPa, usual.FourStrokeFloorKPa), Math.Max(usual.TwoStrokeGoodKPa, usual.FourStrokeGoodKPa)),
+            null => (
+                Math.Min(usual.TwoStrokeFloorKPa, usual.FourStrokeFloorKPa),
+                Math.Max(usual.TwoStrokeGoodKPa, usual.FourStrokeGoodKPa)
+            ),
         };
         return sheet.Compression is { } own
             ? new CompressionLine(own.FloorKPa, own.GoodKPa, usual.CompressionPulls, sheet.Name)
@@ -61,16 +65,27 @@ public sealed record CompressionLine(double FloorKPa, double GoodKPa, int PullsN
     public override Caution? Caution => Safety.Caution.LeadOff;
 
     /// <inheritdoc/>
-    public override EntryForm Form => new(
-        [
-            new EntryGroup("gauge", "Gauge",
+    public override EntryForm Form =>
+        new(
             [
-                EntryField.Measure("pressure", "highest", Dimension.Pressure),
-                EntryField.Measure("pulls", "pulls", Dimension.Count),
-                EntryField.Choice("throttle", "throttle", false, new EntryChoice("open", "Throttle wide open"), new EntryChoice("shut", "Not open")),
-            ]),
-        ],
-        null);
+                new EntryGroup(
+                    "gauge",
+                    "Gauge",
+                    [
+                        EntryField.Measure("pressure", "highest", Dimension.Pressure),
+                        EntryField.Measure("pulls", "pulls", Dimension.Count),
+                        EntryField.Choice(
+                            "throttle",
+                            "throttle",
+                            false,
+                            new EntryChoice("open", "Throttle wide open"),
+                            new EntryChoice("shut", "Not open")
+                        ),
+                    ]
+                ),
+            ],
+            null
+        );
 
     /// <inheritdoc/>
     public override ReadReading Read(TypedReading typed)
@@ -83,26 +98,65 @@ public sealed record CompressionLine(double FloorKPa, double GoodKPa, int PullsN
     }
 
     /// <inheritdoc/>
-    public override Sentence Describe(Reading reading) => reading is CompressionReading read
-        ? Sentence.Of($"{{0}} after {{1}} pulls, throttle {(read.ThrottleOpen ? "open" : "not open")}", Quantity.KPa(read.PressureKPa), Quantity.Count(read.Pulls))
-        : Sentence.None;
+    public override Sentence Describe(Reading reading) =>
+        reading is CompressionReading read
+            ? Sentence.Of(
+                $"{{0}} after {{1}} pulls, throttle {(read.ThrottleOpen ? "open" : "not open")}",
+                Quantity.KPa(read.PressureKPa),
+                Quantity.Count(read.Pulls)
+            )
+            : Sentence.None;
 
     /// <inheritdoc/>
     public override Judgement Judge(Reading? reading, PinSet pins)
     {
         if (reading is not CompressionReading read)
         {
-            return Judgement.NotRead(Sentence.Of("Plug out, lead off and held clear, throttle wide open: {0} firm pulls, read the highest.", Quantity.Count(PullsNeeded)));
+            return Judgement.NotRead(
+                Sentence.Of(
+                    "Plug out, lead off and held clear, throttle wide open: {0} firm pulls, read the highest.",
+                    Quantity.Count(PullsNeeded)
+                )
+            );
         }
 
         // Too few pulls and a shut throttle read low, never high: a good reading stands whatever was done.
         var (verdict, finding, word, lean, next) =
             read.PressureKPa >= GoodKPa ? (Verdict.Good, "compressionGood", "Good", Lean.None, Sentence.Of("The engine pumps. Go on."))
-            : read.Pulls < PullsNeeded ? (Verdict.CannotTell, "fewPulls", "Cannot tell yet", Lean.Below, Sentence.Of("Too few pulls to read low: {0} firm ones, then read again.", Quantity.Count(PullsNeeded)))
-            : !read.ThrottleOpen ? (Verdict.CannotTell, "throttleShut", "Cannot tell yet", Lean.Below, Sentence.Of("With the throttle shut it draws no air: hold it wide open and read again."))
-            : read.PressureKPa < FloorKPa ? (Verdict.NotGood, "compressionLow", "Low", Lean.Below, Sentence.Of(
-                "Doubt it first: cold, dry and an automatic decompressor read low. A few drops of oil down the plug hole and once more: if it rises, rings or bore; if not, a valve, a gasket or a seal. Not the carburetor."))
-            : (Verdict.CannotTell, "compressionBetween", "Cannot tell yet", Lean.Below, Sentence.Of("Between worn and good: it neither clears nor condemns the engine. Go on with what can be decided."));
+            : read.Pulls < PullsNeeded
+                ? (
+                    Verdict.CannotTell,
+                    "fewPulls",
+                    "Cannot tell yet",
+                    Lean.Below,
+                    Sentence.Of("Too few pulls to read low: {0} firm ones, then read again.", Quantity.Count(PullsNeeded))
+                )
+            : !read.ThrottleOpen
+                ? (
+                    Verdict.CannotTell,
+                    "throttleShut",
+                    "Cannot tell yet",
+                    Lean.Below,
+                    Sentence.Of("With the throttle shut it draws no air: hold it wide open and read again.")
+                )
+            : read.PressureKPa < FloorKPa
+                ? (
+                    Verdict.NotGood,
+                    "compressionLow",
+                    "Low",
+                    Lean.Below,
+                    Sentence.Of(
+                        "Doubt it first: cold, dry and an automatic decompressor read low. A few drops of oil down the plug hole "
+                            + "and once more: if it rises, rings or bore; if not, a valve, a gasket or a seal. Not the carburetor."
+                    )
+                )
+            : (
+                Verdict.CannotTell,
+                "compressionBetween",
+                "Cannot tell yet",
+                Lean.Below,
+                Sentence.Of("Between worn and good: it neither clears nor condemns the engine. Go on with what can be decided.")
+            );
         return new Judgement(
             verdict,
             finding,
@@ -112,8 +166,14 @@ public sealed record CompressionLine(double FloorKPa, double GoodKPa, int PullsN
             new Span(Dimension.Pressure, read.PressureKPa, read.PressureKPa),
             [new("pressure", "Highest", Quantity.KPa(read.PressureKPa))],
             [
-                Sentence.Of("Low below {0}, good from {1}; between them it cannot be told. At least {2} pulls, throttle open: common practice, no source.", Quantity.KPa(FloorKPa), Quantity.KPa(GoodKPa), Quantity.Count(PullsNeeded)),
+                Sentence.Of(
+                    "Low below {0}, good from {1}; between them it cannot be told. At least {2} pulls, throttle open: common practice, no source.",
+                    Quantity.KPa(FloorKPa),
+                    Quantity.KPa(GoodKPa),
+                    Quantity.Count(PullsNeeded)
+                ),
             ],
-            []);
+            []
+        );
     }
 }

@@ -1,5 +1,5 @@
-using BlueDawn.Core.Logbook;
 using BlueDawn.Core.Carburetors;
+using BlueDawn.Core.Logbook;
 using BlueDawn.Core.Stations;
 
 namespace BlueDawn.Core.Faults;
@@ -44,9 +44,21 @@ public enum NeedState
 /// <param name="TakenAt">When.</param>
 /// <param name="BeforeFix">True when something that explains part of it has been put right since.</param>
 /// <param name="AsLeft">True when a part reads good only after work on the carburetor: that says nothing of how it came in.</param>
-/// <param name="CannotShow">True when it is said not to be there of a machine that could not show it: one that does not start does not hunt.</param>
+/// <param name="CannotShow">True when it is said not to be there of a machine that could not show it: one that does not start does not
+/// hunt.</param>
 public sealed record EvidenceItem(
-    string FindingId, string Label, bool Present, bool Doubtful, EvidenceFrom From, string? LineKey, Guid EntryId, DateTimeOffset TakenAt, bool BeforeFix, bool AsLeft, bool CannotShow = false);
+    string FindingId,
+    string Label,
+    bool Present,
+    bool Doubtful,
+    EvidenceFrom From,
+    string? LineKey,
+    Guid EntryId,
+    DateTimeOffset TakenAt,
+    bool BeforeFix,
+    bool AsLeft,
+    bool CannotShow = false
+);
 
 /// <summary>A cause that is settled as having been there.</summary>
 /// <param name="CauseId">The cause.</param>
@@ -82,10 +94,12 @@ public sealed record Evidence(
     SafetyState Safety,
     IReadOnlyDictionary<string, bool> Told,
     IReadOnlyList<TriedFix> Tried,
-    IReadOnlyList<OfferedCause> Offered)
+    IReadOnlyList<OfferedCause> Offered
+)
 {
     /// <summary>Causes that were tried to be put right before it came in, without help.</summary>
-    public IReadOnlySet<string> InVain => Tried.Where(tried => tried.Outcome == TriedOutcome.NoHelp).Select(tried => tried.CauseId).ToHashSet();
+    public IReadOnlySet<string> InVain =>
+        Tried.Where(tried => tried.Outcome == TriedOutcome.NoHelp).Select(tried => tried.CauseId).ToHashSet();
 
     /// <summary>Gathers the evidence of a tray.</summary>
     /// <param name="knowledge">The fault knowledge.</param>
@@ -100,21 +114,38 @@ public sealed record Evidence(
         IReadOnlyList<Logged<TraceNote>> notes,
         IReadOnlyList<JudgedReading> readings,
         IReadOnlyList<string> lineKeys,
-        IReadOnlyList<FindingSign> signs)
+        IReadOnlyList<FindingSign> signs
+    )
     {
         var said = FaultNote.Standing(notes).Select(logged => (Logged: logged, Note: (FaultNote)logged.Note)).ToList();
         var found = FoundIn(knowledge, kind, said, readings);
         var fixes = found.Where(fault => fault.Outcome == FaultOutcome.Fixed).ToList();
         // Only a fix that can have touched a part makes an older look at it a look of before; trouble is tried again after any.
-        bool Touches(FaultFound fix, string finding) => knowledge.Touches(fix.CauseId, finding) || knowledge.FindFinding(finding)?.Role == FindingRole.Trouble;
+        bool Touches(FaultFound fix, string finding) =>
+            knowledge.Touches(fix.CauseId, finding) || knowledge.FindFinding(finding)?.Role == FindingRole.Trouble;
         int Stretch(string finding, DateTimeOffset at) => fixes.Count(fix => fix.At <= at && Touches(fix, finding));
         bool Touched(string finding, DateTimeOffset at) => fixes.Any(fix => fix.At > at && Touches(fix, finding));
 
         // One item a finding and a stretch between fixes that touch it: the last answer of the stretch stands.
         var standing = new Dictionary<(string Finding, int Stretch), EvidenceItem>();
-        foreach (var item in Answers(knowledge, notes).Concat(FromStations(knowledge, readings, lineKeys))
-            .Concat(signs.Select(sign => new Answer(sign.FindingId, sign.Present ? Said.Present : Said.Absent, false, From(sign), sign.Source, sign.EntryId, sign.TakenAt, false)))
-            .OrderBy(answer => answer.At).Where(answer => Applies(knowledge, kind, answer.FindingId)))
+        foreach (
+            var item in Answers(knowledge, notes)
+                .Concat(FromStations(knowledge, readings, lineKeys))
+                .Concat(
+                    signs.Select(sign => new Answer(
+                        sign.FindingId,
+                        sign.Present ? Said.Present : Said.Absent,
+                        false,
+                        From(sign),
+                        sign.Source,
+                        sign.EntryId,
+                        sign.TakenAt,
+                        false
+                    ))
+                )
+                .OrderBy(answer => answer.At)
+                .Where(answer => Applies(knowledge, kind, answer.FindingId))
+        )
         {
             var key = (item.FindingId, Stretch(item.FindingId, item.At));
             if (item.Said == Said.CouldNotTell)
@@ -139,19 +170,33 @@ public sealed record Evidence(
                 item.EntryId,
                 item.At,
                 Touched(item.FindingId, item.At),
-                item.AsLeft);
+                item.AsLeft
+            );
         }
 
-        var silent = knowledge.Needs.Where(need => need.RuledOutBy.Any(finding => standing.Values.Any(item => item.FindingId == finding && item is { Present: true, BeforeFix: false })))
-            .SelectMany(need => need.ShownBy).ToHashSet();
-        var items = standing.Values.OrderBy(item => item.TakenAt).ThenBy(item => item.FindingId, StringComparer.Ordinal)
-            .Select(item => item is { Present: false, BeforeFix: false } && silent.Contains(item.FindingId) ? item with { CannotShow = true } : item).ToList();
+        var silent = knowledge
+            .Needs.Where(need =>
+                need.RuledOutBy.Any(finding =>
+                    standing.Values.Any(item => item.FindingId == finding && item is { Present: true, BeforeFix: false })
+                )
+            )
+            .SelectMany(need => need.ShownBy)
+            .ToHashSet();
+        var items = standing
+            .Values.OrderBy(item => item.TakenAt)
+            .ThenBy(item => item.FindingId, StringComparer.Ordinal)
+            .Select(item =>
+                item is { Present: false, BeforeFix: false } && silent.Contains(item.FindingId) ? item with { CannotShow = true } : item
+            )
+            .ToList();
         var ruledOut = said.Where(one => one.Note.Outcome == FaultOutcome.NotIt).Select(one => one.Note.CauseId!).ToList();
         var settled = found.Select(fault => fault.CauseId).Concat(ruledOut).ToHashSet();
         var since = items.Where(item => !item.BeforeFix).Select(item => item.FindingId).ToHashSet();
         // Oil that a gauge line found thin is as thin as oil that was smelt.
-        var thinned = items.Any(item => item is { FindingId: SafetyState.FuelInOil, Present: true, From: EvidenceFrom.Gauge }
-            && !notes.Any(note => note.Note is SafetyNote { Condition: SafetyCondition.OilChanged } && note.TakenAt > item.TakenAt));
+        var thinned = items.Any(item =>
+            item is { FindingId: SafetyState.FuelInOil, Present: true, From: EvidenceFrom.Gauge }
+            && !notes.Any(note => note.Note is SafetyNote { Condition: SafetyCondition.OilChanged } && note.TakenAt > item.TakenAt)
+        );
         var told = notes.Select(note => note.Note).OfType<ToldNote>().LastOrDefault();
         var safety = SafetyState.Of(knowledge, kind, notes.Select(note => note.Note));
         return new Evidence(
@@ -159,30 +204,63 @@ public sealed record Evidence(
             found,
             settled,
             ruledOut,
-            [.. items.Where(item => item is { Present: true, BeforeFix: true } && !since.Contains(item.FindingId) && knowledge.FindFinding(item.FindingId)!.Role == FindingRole.Trouble).Select(item => item.FindingId).Distinct()],
+            [
+                .. items
+                    .Where(item =>
+                        item is { Present: true, BeforeFix: true }
+                        && !since.Contains(item.FindingId)
+                        && knowledge.FindFinding(item.FindingId)!.Role == FindingRole.Trouble
+                    )
+                    .Select(item => item.FindingId)
+                    .Distinct(),
+            ],
             // A check stays done unless something was put right since that could change what it shows; the owner is asked once.
-            (from note in notes
-             where note.Note is FindingsNote { CheckId: not null }
-             let done = (FindingsNote)note.Note
-             where done.FromOwner || !(knowledge.FindCheck(done.CheckId!)?.Reveals.Any(finding => Touched(finding, note.TakenAt)) ?? false)
-             select done.CheckId!).Concat(Measured(knowledge, readings, Touched)).ToHashSet(),
+            (
+                from note in notes
+                where note.Note is FindingsNote { CheckId: not null }
+                let done = (FindingsNote)note.Note
+                where
+                    done.FromOwner || !(knowledge.FindCheck(done.CheckId!)?.Reveals.Any(finding => Touched(finding, note.TakenAt)) ?? false)
+                select done.CheckId!
+            )
+                .Concat(Measured(knowledge, readings, Touched))
+                .ToHashSet(),
             said.Any(one => one.Note.Outcome == FaultOutcome.NothingFound),
             ApartNow(knowledge, notes),
             (safety with { OilThinned = safety.OilThinned || thinned }).After(knowledge, kind, items),
-            notes.Select(note => note.Note).OfType<FindingsNote>().Where(note => note.FromOwner).SelectMany(note => note.Answers).Where(answer => answer.Said != Said.CouldNotTell)
-                .GroupBy(answer => answer.FindingId).ToDictionary(answers => answers.Key, answers => answers.Last().Said == Said.Present),
+            notes
+                .Select(note => note.Note)
+                .OfType<FindingsNote>()
+                .Where(note => note.FromOwner)
+                .SelectMany(note => note.Answers)
+                .Where(answer => answer.Said != Said.CouldNotTell)
+                .GroupBy(answer => answer.FindingId)
+                .ToDictionary(answers => answers.Key, answers => answers.Last().Said == Said.Present),
             told?.Tried ?? [],
-            told?.Offered ?? []);
+            told?.Offered ?? []
+        );
     }
 
     /// <summary>
     /// Checks that were done by reading a gauge line: one that answers all they show. A reading that cannot tell is not asked
     /// for again at once.
     /// </summary>
-    private static IEnumerable<string> Measured(FaultKnowledge knowledge, IReadOnlyList<JudgedReading> readings, Func<string, DateTimeOffset, bool> touched) =>
+    private static IEnumerable<string> Measured(
+        FaultKnowledge knowledge,
+        IReadOnlyList<JudgedReading> readings,
+        Func<string, DateTimeOffset, bool> touched
+    ) =>
         from check in knowledge.Checks
-        where knowledge.LinesOf(check.Id).Any(line => readings.LastOrDefault(reading => reading.LineKey == line) is { } reading
-            && check.Reveals.All(finding => !touched(finding, reading.TakenAt) && knowledge.StationFindings.Any(station => station.FindingId == finding && station.Matches(line))))
+        where
+            knowledge
+                .LinesOf(check.Id)
+                .Any(line =>
+                    readings.LastOrDefault(reading => reading.LineKey == line) is { } reading
+                    && check.Reveals.All(finding =>
+                        !touched(finding, reading.TakenAt)
+                        && knowledge.StationFindings.Any(station => station.FindingId == finding && station.Matches(line))
+                    )
+                )
         select check.Id;
 
     /// <summary>Whether a finding is there now, as far as is known: seen or told, and nothing put right since.</summary>
@@ -206,8 +284,12 @@ public sealed record Evidence(
         }
 
         var asks = need.AskedBy is { } id && knowledge.FindCheck(id) is { } check && check.Applies.Matches(kind) ? check : null;
-        return asks is null || DoneChecks.Contains(asks.Id) || need.ShownBy.Any(finding => Items.Any(item => item.FindingId == finding && item.Present))
-            || need.RuledOutBy.Where(asks.Reveals.Contains).All(finding => Items.Any(item => item.FindingId == finding && item is { Present: false, BeforeFix: false }))
+        return
+            asks is null
+            || DoneChecks.Contains(asks.Id)
+            || need.ShownBy.Any(finding => Items.Any(item => item.FindingId == finding && item.Present))
+            || need.RuledOutBy.Where(asks.Reveals.Contains)
+                .All(finding => Items.Any(item => item.FindingId == finding && item is { Present: false, BeforeFix: false }))
             ? NeedState.Met
             : NeedState.Unknown;
     }
@@ -242,18 +324,21 @@ public sealed record Evidence(
     /// Findings that were answered since the last fix and need no second look, by their place in the case. What is
     /// doubtful, and what an owner said of a part, is worth a look of one's own.
     /// </summary>
-    public IReadOnlySet<int> Known(FaultCase faults) => Items
-        .Where(item => !item.BeforeFix && !item.Doubtful)
-        .Select(item => (Finding: faults.FindingAt(item.FindingId), item.From))
-        .Where(known => known.From != EvidenceFrom.Owner || faults.Findings[known.Finding].Role != FindingRole.Part)
-        .Select(known => known.Finding)
-        .ToHashSet();
+    public IReadOnlySet<int> Known(FaultCase faults) =>
+        Items
+            .Where(item => !item.BeforeFix && !item.Doubtful)
+            .Select(item => (Finding: faults.FindingAt(item.FindingId), item.From))
+            .Where(known => known.From != EvidenceFrom.Owner || faults.Findings[known.Finding].Role != FindingRole.Part)
+            .Select(known => known.Finding)
+            .ToHashSet();
 
     private const string QuickTests = "faults/";
 
-    private static EvidenceFrom From(FindingSign sign) => sign.Source.StartsWith(QuickTests, StringComparison.Ordinal) ? EvidenceFrom.Gauge : EvidenceFrom.Strip;
+    private static EvidenceFrom From(FindingSign sign) =>
+        sign.Source.StartsWith(QuickTests, StringComparison.Ordinal) ? EvidenceFrom.Gauge : EvidenceFrom.Strip;
 
-    private static Witness WitnessOf(EvidenceItem item, FaultKnowledge knowledge) => WitnessOf(item, knowledge.Reliability, knowledge.Decisive.ContainsKey(item.FindingId));
+    private static Witness WitnessOf(EvidenceItem item, FaultKnowledge knowledge) =>
+        WitnessOf(item, knowledge.Reliability, knowledge.Decisive.ContainsKey(item.FindingId));
 
     private static Witness WitnessOf(EvidenceItem item, Reliability reliability, bool decisive) =>
         item.Doubtful ? reliability.Doubtful
@@ -266,7 +351,15 @@ public sealed record Evidence(
         };
 
     private readonly record struct Answer(
-        string FindingId, Said Said, bool Doubtful, EvidenceFrom From, string? LineKey, Guid EntryId, DateTimeOffset At, bool AsLeft);
+        string FindingId,
+        Said Said,
+        bool Doubtful,
+        EvidenceFrom From,
+        string? LineKey,
+        Guid EntryId,
+        DateTimeOffset At,
+        bool AsLeft
+    );
 
     private static bool Applies(FaultKnowledge knowledge, CarburetorKind kind, string findingId) =>
         knowledge.FindFinding(findingId)?.Applies.Matches(kind) == true;
@@ -277,13 +370,26 @@ public sealed record Evidence(
         let note = (FindingsNote)logged.Note
         from answer in note.Answers
         where knowledge.FindFinding(answer.FindingId) is not null
-        select new Answer(answer.FindingId, answer.Said, answer.Doubtful, note.FromOwner ? EvidenceFrom.Owner : EvidenceFrom.Technician, null, logged.EntryId, logged.TakenAt, false);
+        select new Answer(
+            answer.FindingId,
+            answer.Said,
+            answer.Doubtful,
+            note.FromOwner ? EvidenceFrom.Owner : EvidenceFrom.Technician,
+            null,
+            logged.EntryId,
+            logged.TakenAt,
+            false
+        );
 
     /// <summary>
     /// What gauge lines say of findings. A finding of several lines (the rows of a tube) is there as soon as one line
     /// says so, and not there only when every line has been read and says so.
     /// </summary>
-    private static IEnumerable<Answer> FromStations(FaultKnowledge knowledge, IReadOnlyList<JudgedReading> readings, IReadOnlyList<string> lineKeys)
+    private static IEnumerable<Answer> FromStations(
+        FaultKnowledge knowledge,
+        IReadOnlyList<JudgedReading> readings,
+        IReadOnlyList<string> lineKeys
+    )
     {
         foreach (var mapping in knowledge.StationFindings.GroupBy(station => station.FindingId))
         {
@@ -293,27 +399,40 @@ public sealed record Evidence(
             var readAsFound = false;
             foreach (var reading in readings.Where(reading => lines.Contains(reading.LineKey)))
             {
-                said[reading.LineKey] = mapping.FirstOrDefault(station => station.Matches(reading.LineKey) && station.Judged == reading.Finding)?.Present;
-                bool? all = said.Values.Any(value => value == true) ? true
+                said[reading.LineKey] = mapping
+                    .FirstOrDefault(station => station.Matches(reading.LineKey) && station.Judged == reading.Finding)
+                    ?.Present;
+                bool? all =
+                    said.Values.Any(value => value == true) ? true
                     : said.Count == lines.Count && said.Values.All(value => value == false) ? false
                     : null;
                 readAsFound |= !reading.AsLeft;
                 yield return new Answer(
                     mapping.Key,
-                    all switch { true => Said.Present, false => Said.Absent, _ => Said.CouldNotTell },
+                    all switch
+                    {
+                        true => Said.Present,
+                        false => Said.Absent,
+                        _ => Said.CouldNotTell,
+                    },
                     false,
                     EvidenceFrom.Gauge,
                     reading.LineKey,
                     reading.EntryId,
                     reading.TakenAt,
-                    isPart && all == false && !readAsFound);
+                    isPart && all == false && !readAsFound
+                );
             }
         }
     }
 
     /// <summary>Causes confirmed by hand, and those that a bad reading followed by a good one on the same line shows.</summary>
     private static List<FaultFound> FoundIn(
-        FaultKnowledge knowledge, CarburetorKind kind, List<(Logged<TraceNote> Logged, FaultNote Note)> said, IReadOnlyList<JudgedReading> readings)
+        FaultKnowledge knowledge,
+        CarburetorKind kind,
+        List<(Logged<TraceNote> Logged, FaultNote Note)> said,
+        IReadOnlyList<JudgedReading> readings
+    )
     {
         var found = new List<FaultFound>();
         foreach (var station in knowledge.StationFindings.Where(station => station.CauseId is not null))
@@ -328,8 +447,11 @@ public sealed record Evidence(
             {
                 var bad = line.FirstOrDefault(reading => reading.Finding == station.Judged);
                 var good = bad is null ? null : line.LastOrDefault(reading => reading.TakenAt > bad.TakenAt);
-                var mended = good is not null && knowledge.StationFindings.Any(other =>
-                    other.FindingId == station.FindingId && !other.Present && other.Judged == good.Finding && other.Matches(line.Key));
+                var mended =
+                    good is not null
+                    && knowledge.StationFindings.Any(other =>
+                        other.FindingId == station.FindingId && !other.Present && other.Judged == good.Finding && other.Matches(line.Key)
+                    );
                 if (mended)
                 {
                     found.Add(new FaultFound(cause.Id, cause.Label, good!.TakenAt, FaultOutcome.Fixed, line.Key, good.EntryId));

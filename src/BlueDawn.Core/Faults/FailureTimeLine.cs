@@ -54,13 +54,18 @@ public sealed record FailureTimeLine(CarburetorKind Kind, double ChokeLowMin, do
     /// <summary>The findings of the trace that minutes to failure tell.</summary>
     public static IReadOnlyList<string> Tells { get; } = [Finding, AtChoke, AtTank, AtCoil];
 
-    private const string AtChoke = "falters-as-choke-opens", AtTank = "dies-as-tank-seals", AtCoil = "dies-late";
+    private const string AtChoke = "falters-as-choke-opens",
+        AtTank = "dies-as-tank-seals",
+        AtCoil = "dies-late";
 
     /// <summary>A coil that fails hot does so between these shares of its rise. Own judgement.</summary>
-    private const double ColdestShare = 0.6, HottestShare = 0.98;
+    private const double ColdestShare = 0.6,
+        HottestShare = 0.98;
 
-    /// <summary>Two times are the same within this many minutes, or this share. Own judgement: a start and a stop by hand and ear.</summary>
-    private const double SameMin = 0.5, SameShare = 0.1;
+    /// <summary>Two times are the same within this many minutes, or this share. Own judgement: a start and a stop by hand and
+    /// ear.</summary>
+    private const double SameMin = 0.5,
+        SameShare = 0.1;
 
     /// <summary>The line of a carburetor.</summary>
     /// <param name="kind">The carburetor.</param>
@@ -76,7 +81,8 @@ public sealed record FailureTimeLine(CarburetorKind Kind, double ChokeLowMin, do
             heat ? (sheet.Opens?.OpensLowS ?? chokes.HeatLowS) / 60 : 0,
             heat ? (sheet.Opens?.OpensHighS ?? chokes.HeatHighS) / 60 : 0,
             usual.CoilTauMin,
-            Math.Max(usual.RunsOnMin, 2 * (saidMin ?? 0)));
+            Math.Max(usual.RunsOnMin, 2 * (saidMin ?? 0))
+        );
     }
 
     /// <inheritdoc/>
@@ -101,22 +107,34 @@ public sealed record FailureTimeLine(CarburetorKind Kind, double ChokeLowMin, do
     public override Caution? Caution => Safety.Caution.Running;
 
     /// <inheritdoc/>
-    public override EntryForm Form => new(
-        [
-            new EntryGroup("clock", "Clock",
+    public override EntryForm Form =>
+        new(
             [
-                EntryField.Measure("minutes", "ran for", Dimension.Minutes),
-                EntryField.MeasureDetail("choke", "choke at", Dimension.Minutes),
-                EntryField.MeasureDetail("air", "tank air", Dimension.Volume),
-                EntryField.MeasureDetail("burn", "it drinks", Dimension.VolumeFlow),
-                EntryField.Choice("ended", "ended", false, new EntryChoice("died", "Died by itself"), new EntryChoice("stopped", "Still ran")),
-            ]),
-        ],
-        null);
+                new EntryGroup(
+                    "clock",
+                    "Clock",
+                    [
+                        EntryField.Measure("minutes", "ran for", Dimension.Minutes),
+                        EntryField.MeasureDetail("choke", "choke at", Dimension.Minutes),
+                        EntryField.MeasureDetail("air", "tank air", Dimension.Volume),
+                        EntryField.MeasureDetail("burn", "it drinks", Dimension.VolumeFlow),
+                        EntryField.Choice(
+                            "ended",
+                            "ended",
+                            false,
+                            new EntryChoice("died", "Died by itself"),
+                            new EntryChoice("stopped", "Still ran")
+                        ),
+                    ]
+                ),
+            ],
+            null
+        );
 
     /// <summary>Earliest and latest minutes at which a coil that fails hot does: first-order heating, t = −τ ln(1 − share).</summary>
     /// <param name="tauMin">Its time constant.</param>
-    public static (double Low, double High) CoilWindow(double tauMin) => (-tauMin * SteadyMath.Log(1 - ColdestShare), -tauMin * SteadyMath.Log(1 - HottestShare));
+    public static (double Low, double High) CoilWindow(double tauMin) =>
+        (-tauMin * SteadyMath.Log(1 - ColdestShare), -tauMin * SteadyMath.Log(1 - HottestShare));
 
     /// <inheritdoc/>
     public override ReadReading Read(TypedReading typed)
@@ -131,8 +149,14 @@ public sealed record FailureTimeLine(CarburetorKind Kind, double ChokeLowMin, do
     }
 
     /// <inheritdoc/>
-    public override Sentence Describe(Reading reading) => reading is not FailureTimeReading read ? Sentence.None
-        : read.ChokeOpenMin is { } open ? Sentence.Of($"{(read.Died ? "died" : "still ran")} after {{0}}, choke open at {{1}}", Quantity.Min(read.Minutes), Quantity.Min(open))
+    public override Sentence Describe(Reading reading) =>
+        reading is not FailureTimeReading read ? Sentence.None
+        : read.ChokeOpenMin is { } open
+            ? Sentence.Of(
+                $"{(read.Died ? "died" : "still ran")} after {{0}}, choke open at {{1}}",
+                Quantity.Min(read.Minutes),
+                Quantity.Min(open)
+            )
         : Sentence.Of($"{(read.Died ? "died" : "still ran")} after {{0}}", Quantity.Min(read.Minutes));
 
     /// <summary>Whether it died just as the choke stood open.</summary>
@@ -198,14 +222,29 @@ public sealed record FailureTimeLine(CarburetorKind Kind, double ChokeLowMin, do
         var (low, high) = CoilWindow(CoilTauMin);
         List<Sentence> why =
         [
-            Sentence.Of("A coil that fails hot does so after {0} to {1}: heating of the first order with {2}, which is own judgement.", Min(low), Min(high), Min(CoilTauMin)),
+            Sentence.Of(
+                "A coil that fails hot does so after {0} to {1}: heating of the first order with {2}, which is own judgement.",
+                Min(low),
+                Min(high),
+                Min(CoilTauMin)
+            ),
             Tank(read) is { } tank
                 ? Sentence.Of(
-                    "A tank with {0} of air and no vent starves an engine that drinks {1} after {2} to {3}: Boyle’s law, over cold and hot fuel.", Quantity.ML(read.AirML!.Value), Quantity.MLPerMin(read.BurnMLPerMin!.Value), Min(tank.Low), Min(tank.High))
+                    "A tank with {0} of air and no vent starves an engine that drinks {1} after {2} to {3}: Boyle’s law, over cold and hot fuel.",
+                    Quantity.ML(read.AirML!.Value),
+                    Quantity.MLPerMin(read.BurnMLPerMin!.Value),
+                    Min(tank.Low),
+                    Min(tank.High)
+                )
                 : Sentence.Of("With the air in the tank and what it drinks, the time a shut vent takes could be told."),
             read.ChokeOpenMin is { } open ? Sentence.Of("The choke stood open at {0}.", Min(open))
-                : Kind.Choke == ChokeKind.Heat ? Sentence.Of("Its choke is open after {0} to {1} on a day of 20 °C; nobody watched it.", Min(ChokeLowMin), Min(ChokeHighMin))
-                : Sentence.Of("Nobody noted when the choke stood open."),
+            : Kind.Choke == ChokeKind.Heat
+                ? Sentence.Of(
+                    "Its choke is open after {0} to {1} on a day of 20 °C; nobody watched it.",
+                    Min(ChokeLowMin),
+                    Min(ChokeHighMin)
+                )
+            : Sentence.Of("Nobody noted when the choke stood open."),
         ];
         if (!read.Died)
         {
@@ -215,24 +254,69 @@ public sealed record FailureTimeLine(CarburetorKind Kind, double ChokeLowMin, do
                 on ? "runsOn" : "ranShort",
                 on ? "Runs on" : "Cannot tell yet",
                 on ? Lean.None : Lean.Below,
-                on ? Sentence.Of("It did not die this time. Go on.") : Sentence.Of("It still ran when it was stopped: run it {0} and more.", Min(EnoughMin)),
+                on
+                    ? Sentence.Of("It did not die this time. Go on.")
+                    : Sentence.Of("It still ran when it was stopped: run it {0} and more.", Min(EnoughMin)),
                 found,
                 [],
                 why,
-                []);
+                []
+            );
         }
 
         var (choke, vent, coil) = (WithChoke(read), AsTankSeals(read), CoilHot(read));
         var (finding, word, next) = (choke, vent, coil) switch
         {
-            (TimeFit.Fits, _, _) => ("withChoke", "Dies as the choke opens", Sentence.Of("The choke hid a main circuit short of fuel. Not the coil, not the cap: bowl off, look through the main jet.")),
-            (_, TimeFit.Fits, TimeFit.DoesNotFit) => ("asTankSeals", "As a shut vent would", Sentence.Of("A tank without a vent starves it about then, and no coil is hot that soon: blow through the vent, then run with the cap cracked open to the same time.")),
-            (_, TimeFit.Fits, _) => ("tankOrCoil", "Vent or coil", Sentence.Of("A shut vent takes that long, and so does a coil: run with the cap cracked open to the same time, spark light on.")),
-            (_, TimeFit.DoesNotFit, TimeFit.Fits) => ("late", "Late", Sentence.Of("Too long for the tank; a coil is hot by then. Spark light on at the moment it dies.")),
-            (_, TimeFit.DoesNotFit, _) => ("early", "Too early for either", Sentence.Of("Neither vent nor coil: too little fuel comes, or too much. Main jet, filter, needle.")),
-            (TimeFit.Unknown, _, TimeFit.DoesNotFit) => ("early", "Too early for a coil", Sentence.Of("No coil is hot that soon. Start it cold once more and note when the choke stands open: if it dies just then, the main circuit is short of fuel.")),
-            (_, _, TimeFit.DoesNotFit) => ("early", "Too early for a coil", Sentence.Of("The choke had been open for a while and no coil is hot that soon: vent and fuel next. Blow through the vent.")),
-            _ => ("late", "Late enough for a coil", Sentence.Of("A coil is hot by then. Crack the cap open first, which costs least; then the spark light at the moment it dies.")),
+            (TimeFit.Fits, _, _) => (
+                "withChoke",
+                "Dies as the choke opens",
+                Sentence.Of("The choke hid a main circuit short of fuel. Not the coil, not the cap: bowl off, look through the main jet.")
+            ),
+            (_, TimeFit.Fits, TimeFit.DoesNotFit) => (
+                "asTankSeals",
+                "As a shut vent would",
+                Sentence.Of(
+                    "A tank without a vent starves it about then, and no coil is hot that soon: "
+                        + "blow through the vent, then run with the cap cracked open to the same time."
+                )
+            ),
+            (_, TimeFit.Fits, _) => (
+                "tankOrCoil",
+                "Vent or coil",
+                Sentence.Of(
+                    "A shut vent takes that long, and so does a coil: run with the cap cracked open to the same time, spark light on."
+                )
+            ),
+            (_, TimeFit.DoesNotFit, TimeFit.Fits) => (
+                "late",
+                "Late",
+                Sentence.Of("Too long for the tank; a coil is hot by then. Spark light on at the moment it dies.")
+            ),
+            (_, TimeFit.DoesNotFit, _) => (
+                "early",
+                "Too early for either",
+                Sentence.Of("Neither vent nor coil: too little fuel comes, or too much. Main jet, filter, needle.")
+            ),
+            (TimeFit.Unknown, _, TimeFit.DoesNotFit) => (
+                "early",
+                "Too early for a coil",
+                Sentence.Of(
+                    "No coil is hot that soon. Start it cold once more and note when the choke "
+                        + "stands open: if it dies just then, the main circuit is short of fuel."
+                )
+            ),
+            (_, _, TimeFit.DoesNotFit) => (
+                "early",
+                "Too early for a coil",
+                Sentence.Of("The choke had been open for a while and no coil is hot that soon: vent and fuel next. Blow through the vent.")
+            ),
+            _ => (
+                "late",
+                "Late enough for a coil",
+                Sentence.Of(
+                    "A coil is hot by then. Crack the cap open first, which costs least; then the spark light at the moment it dies."
+                )
+            ),
         };
         return new Judgement(
             Verdict.NotGood,
@@ -244,10 +328,17 @@ public sealed record FailureTimeLine(CarburetorKind Kind, double ChokeLowMin, do
             [
                 new("coilLow", "A coil, from", Quantity.Min(low)),
                 new("coilHigh", "A coil, to", Quantity.Min(high)),
-                .. Tank(read) is { } shut ? [new Figure("ventLow", "A shut vent, from", Quantity.Min(shut.Low)), new Figure("ventHigh", "A shut vent, to", Quantity.Min(shut.High))] : Array.Empty<Figure>(),
+                .. Tank(read) is { } shut
+                    ?
+                    [
+                        new Figure("ventLow", "A shut vent, from", Quantity.Min(shut.Low)),
+                        new Figure("ventHigh", "A shut vent, to", Quantity.Min(shut.High)),
+                    ]
+                    : Array.Empty<Figure>(),
             ],
             why,
-            []);
+            []
+        );
     }
 
     private static Quantity Min(double minutes) => Quantity.Min(Math.Round(minutes, 1));
@@ -256,7 +347,8 @@ public sealed record FailureTimeLine(CarburetorKind Kind, double ChokeLowMin, do
 
     private static double Slack(double minutes) => Math.Max(SameMin, SameShare * minutes);
 
-    private static bool Within(double minutes, (double Low, double High) window) => minutes >= window.Low - Slack(window.Low) && minutes <= window.High + Slack(window.High);
+    private static bool Within(double minutes, (double Low, double High) window) =>
+        minutes >= window.Low - Slack(window.Low) && minutes <= window.High + Slack(window.High);
 
     private (double Low, double High)? Tank(FailureTimeReading read) =>
         read is { AirML: { } air, BurnMLPerMin: { } burn } ? SealedTank.Window(Kind.Family, air, burn) : null;

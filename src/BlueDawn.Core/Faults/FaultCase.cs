@@ -22,7 +22,13 @@ public sealed class FaultCase
     /// <param name="history">What the shop has confirmed on carburetors like it; <see cref="FaultHistory.None"/> to leave it out.</param>
     /// <param name="settled">Causes that are out of the question by now: put right, or not there.</param>
     /// <param name="inVain">Causes that somebody tried to put right before, without help; null for none.</param>
-    public FaultCase(FaultKnowledge knowledge, CarburetorKind kind, FaultHistory history, IReadOnlySet<string> settled, IReadOnlySet<string>? inVain = null)
+    public FaultCase(
+        FaultKnowledge knowledge,
+        CarburetorKind kind,
+        FaultHistory history,
+        IReadOnlySet<string> settled,
+        IReadOnlySet<string>? inVain = null
+    )
     {
         Knowledge = knowledge;
         Kind = kind;
@@ -42,7 +48,13 @@ public sealed class FaultCase
 
         var total = Causes.Sum(cause => cause.PriorWeight);
         ExpertPrior = [.. Causes.Select(cause => Math.Min(0.6, FaultsExpected * cause.PriorWeight / total))];
-        Prior = [.. Causes.Select((cause, i) => settled.Contains(cause.Id) ? 0 : Tried(history.Shift(cause.Id, ExpertPrior[i]), inVain?.Contains(cause.Id) == true))];
+        Prior =
+        [
+            .. Causes.Select(
+                (cause, i) =>
+                    settled.Contains(cause.Id) ? 0 : Tried(history.Shift(cause.Id, ExpertPrior[i]), inVain?.Contains(cause.Id) == true)
+            ),
+        ];
         Strengths = strengths;
         Network = new FaultNetwork(Prior, strengths);
     }

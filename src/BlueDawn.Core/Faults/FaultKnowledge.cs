@@ -61,7 +61,8 @@ public enum CheckState
 /// <param name="Label">What is wrong.</param>
 /// <param name="Circuit">The circuit it belongs to, as the cutaway lights it.</param>
 /// <param name="Place">Where it sits.</param>
-/// <param name="Parts">The bench part it sits at, by its key in the ledger: the first of these a family has. Empty when it is no bench part.</param>
+/// <param name="Parts">The bench part it sits at, by its key in the ledger: the first of these a family has. Empty when it is no bench
+/// part.</param>
 /// <param name="Applies">What it applies to.</param>
 /// <param name="Apart">How far apart the carburetor must be for the fix.</param>
 /// <param name="Fix">The fix.</param>
@@ -83,7 +84,8 @@ public sealed record Cause(
     double PartsMoney,
     bool Refer,
     double PriorWeight,
-    string Source)
+    string Source
+)
 {
     /// <summary>The bench part it sits at in a family; null when it is no bench part.</summary>
     public StripPart? PartIn(CarburetorFamily family, LedgerKnowledge ledger)
@@ -115,7 +117,16 @@ public enum FindingRole
 /// <param name="Applies">What it applies to.</param>
 /// <param name="Background">How often it is found on a machine without any of its causes, 0 to 1.</param>
 /// <param name="Source">Where this is from.</param>
-public sealed record Finding(string Id, string Label, string Short, string Stage, FindingRole Role, AppliesTo Applies, double Background, string Source);
+public sealed record Finding(
+    string Id,
+    string Label,
+    string Short,
+    string Stage,
+    FindingRole Role,
+    AppliesTo Applies,
+    double Background,
+    string Source
+);
 
 /// <summary>A check: something to do that reveals findings.</summary>
 /// <param name="Id">Stable name.</param>
@@ -128,17 +139,27 @@ public sealed record Finding(string Id, string Label, string Short, string Stage
 /// <param name="Applies">What it applies to.</param>
 /// <param name="Source">Where this is from.</param>
 public sealed record Check(
-    string Id, string Label, CheckState State, double Minutes, IReadOnlyList<string> Reveals, string CautionKey, IReadOnlyList<string> NotWith, AppliesTo Applies, string Source)
+    string Id,
+    string Label,
+    CheckState State,
+    double Minutes,
+    IReadOnlyList<string> Reveals,
+    string CautionKey,
+    IReadOnlyList<string> NotWith,
+    AppliesTo Applies,
+    string Source
+)
 {
     /// <summary>How far apart the carburetor is for this check, and is left, when it is now at <paramref name="now"/>.</summary>
-    public ApartLevel LeavesApart(ApartLevel now) => State switch
-    {
-        CheckState.Together or CheckState.Running => ApartLevel.Together,
-        CheckState.Bowl => now > ApartLevel.Bowl ? now : ApartLevel.Bowl,
-        CheckState.Off => now > ApartLevel.Off ? now : ApartLevel.Off,
-        CheckState.Strip => ApartLevel.Strip,
-        CheckState.Any => now,
-    };
+    public ApartLevel LeavesApart(ApartLevel now) =>
+        State switch
+        {
+            CheckState.Together or CheckState.Running => ApartLevel.Together,
+            CheckState.Bowl => now > ApartLevel.Bowl ? now : ApartLevel.Bowl,
+            CheckState.Off => now > ApartLevel.Off ? now : ApartLevel.Off,
+            CheckState.Strip => ApartLevel.Strip,
+            CheckState.Any => now,
+        };
 }
 
 /// <summary>How strongly a cause shows as a finding.</summary>
@@ -171,8 +192,7 @@ public sealed record ApartCost(ApartLevel Level, double OpenMinutes, double Clos
 public sealed record StationFinding(string Line, string Judged, string FindingId, bool Present, string? CauseId)
 {
     /// <summary>Whether this speaks of that line.</summary>
-    public bool Matches(string lineKey) =>
-        Line.EndsWith('*') ? lineKey.StartsWith(Line[..^1], StringComparison.Ordinal) : lineKey == Line;
+    public bool Matches(string lineKey) => Line.EndsWith('*') ? lineKey.StartsWith(Line[..^1], StringComparison.Ordinal) : lineKey == Line;
 }
 
 /// <summary>How far a witness is to be believed.</summary>
@@ -201,7 +221,14 @@ public sealed record Reliability(Witness Owner, Witness Technician, Witness Gaug
 /// <param name="ShownBy">Findings that show that it is so: an engine that hunts turns over.</param>
 /// <param name="AskedBy">The check that asks for it when it is not known; null when none does, and then it is taken to be so.</param>
 public sealed record Need(
-    string Id, string Words, IReadOnlyList<string> For, IReadOnlyList<string> OnlyWith, IReadOnlyList<string> RuledOutBy, IReadOnlyList<string> ShownBy, string? AskedBy)
+    string Id,
+    string Words,
+    IReadOnlyList<string> For,
+    IReadOnlyList<string> OnlyWith,
+    IReadOnlyList<string> RuledOutBy,
+    IReadOnlyList<string> ShownBy,
+    string? AskedBy
+)
 {
     /// <summary>Stands in <see cref="For"/> for whatever runs the engine.</summary>
     public const string Running = "running";
@@ -231,7 +258,9 @@ public sealed record Contradiction(string Id, IReadOnlyList<string> Told, bool T
     /// <param name="evidence">Everything known.</param>
     public bool Holds(Evidence evidence) =>
         Told.Any(finding => evidence.Told.TryGetValue(finding, out var present) && present == ToldPresent)
-        && evidence.Items.Any(item => item is { Present: true, Doubtful: false, From: not EvidenceFrom.Owner } && Seen.Contains(item.FindingId));
+        && evidence.Items.Any(item =>
+            item is { Present: true, Doubtful: false, From: not EvidenceFrom.Owner } && Seen.Contains(item.FindingId)
+        );
 }
 
 /// <summary>
@@ -264,7 +293,8 @@ public sealed record FaultKnowledge(
     IReadOnlyDictionary<string, string> Decisive,
     ILookup<string, string> Measured,
     IReadOnlyDictionary<string, FixNeed> Fixes,
-    IReadOnlyList<Contradiction> Contradictions) : IKnowledge<FaultKnowledge>
+    IReadOnlyList<Contradiction> Contradictions
+) : IKnowledge<FaultKnowledge>
 {
     private readonly Lazy<HashSet<(string, string)>> touching = new(() => [.. Links.Select(link => (link.CauseId, link.FindingId))]);
 
@@ -280,7 +310,8 @@ public sealed record FaultKnowledge(
     /// <param name="findingId">The finding.</param>
     public bool Touches(string causeId, string findingId) => touching.Value.Contains((causeId, findingId));
 
-    /// <summary>What putting a cause right needs and endangers; of a cause the shop has added and said nothing of, what opening fuel endangers.</summary>
+    /// <summary>What putting a cause right needs and endangers; of a cause the shop has added and said nothing of, what opening fuel
+    /// endangers.</summary>
     /// <param name="causeId">The cause.</param>
     public FixNeed FixOf(string causeId) => Fixes.GetValueOrDefault(causeId) ?? new FixNeed(false, Caution.Vapour);
 

@@ -17,13 +17,18 @@ internal static class FaultKnowledgeReader
         var (ledger, ids) = (tables.Of<LedgerKnowledge>(), new Dictionary<string, HashSet<string>>());
         HashSet<string> Ids(string table) => ids.TryGetValue(table, out var known) ? known : ids[table] = [];
         string Finding(TableRow row, string column) => row.In(column, Ids(Findings), Findings);
-        string[] FindingsOf(TableRow row, string column) => row.MayBeEmpty(column).Split(' ', StringSplitOptions.RemoveEmptyEntries) is var named
+        string[] FindingsOf(TableRow row, string column) =>
+            row.MayBeEmpty(column).Split(' ', StringSplitOptions.RemoveEmptyEntries) is var named
             && named.FirstOrDefault(id => !Ids(Findings).Contains(id)) is { } unknown
                 ? throw row.Wrong(column, $"speaks of {unknown}, which is not in {Findings}")
                 : named;
-        var strengths = tables.Rows("faults/strengths.csv", row => (Word: row.Once("word", Ids("strengths")), Probability: row.Share("probability")))
+        var strengths = tables
+            .Rows("faults/strengths.csv", row => (Word: row.Once("word", Ids("strengths")), Probability: row.Share("probability")))
             .ToDictionary(pair => pair.Word, pair => pair.Probability);
-        var reliability = tables.Rows("faults/reliability.csv", row => (From: row.Once("from", Ids("reliability")), Value: new Witness(row.Share("seen"), row.Share("false_alarm"))))
+        var reliability = tables
+            .Rows("faults/reliability.csv", row =>
+                (From: row.Once("from", Ids("reliability")), Value: new Witness(row.Share("seen"), row.Share("false_alarm")))
+            )
             .ToDictionary(pair => pair.From, pair => pair.Value);
         var findings = tables.Rows(Findings, row => new Finding(
             row.Once("id", Ids(Findings)),
@@ -33,27 +38,42 @@ internal static class FaultKnowledgeReader
             row.Word<FindingRole>("role"),
             Applies(row),
             row.Share("background"),
-            row.Text("source")));
-        var cautions = tables.Rows("faults/cautions.csv", row => (Key: row.Once("key", Ids(Cautions)), Caution: new CheckCaution(
-            new Caution(row.Text("key"), row.MayBeEmpty("text")),
-            row.TextOrNull("precondition"),
-            row.TextOrNull("condition") is null ? null : row.Word<SafetyCondition>("condition"))))
+            row.Text("source")
+        ));
+        var cautions = tables
+            .Rows("faults/cautions.csv", row =>
+                (
+                    Key: row.Once("key", Ids(Cautions)),
+                    Caution: new CheckCaution(
+                        new Caution(row.Text("key"), row.MayBeEmpty("text")),
+                        row.TextOrNull("precondition"),
+                        row.TextOrNull("condition") is null ? null : row.Word<SafetyCondition>("condition")
+                    )
+                )
+            )
             .ToDictionary(pair => pair.Key, pair => pair.Caution);
         return new FaultKnowledge(
-            tables.Rows(Causes, row => PlacedCause(row, ledger, new Cause(
-                row.Once("id", Ids(Causes)),
-                row.Text("label"),
-                row.Text("circuit"),
-                row.Word<Place>("place"),
-                row.MayBeEmpty("parts").Split(' ', StringSplitOptions.RemoveEmptyEntries),
-                Applies(row),
-                row.Word<ApartLevel>("apart"),
-                row.Text("fix"),
-                row.Number("fix_minutes"),
-                row.Number("parts_money"),
-                row.Text("refer") == "yes",
-                row.Number("prior_weight"),
-                row.Text("source")))),
+            tables.Rows(Causes, row =>
+                PlacedCause(
+                    row,
+                    ledger,
+                    new Cause(
+                        row.Once("id", Ids(Causes)),
+                        row.Text("label"),
+                        row.Text("circuit"),
+                        row.Word<Place>("place"),
+                        row.MayBeEmpty("parts").Split(' ', StringSplitOptions.RemoveEmptyEntries),
+                        Applies(row),
+                        row.Word<ApartLevel>("apart"),
+                        row.Text("fix"),
+                        row.Number("fix_minutes"),
+                        row.Number("parts_money"),
+                        row.Text("refer") == "yes",
+                        row.Number("prior_weight"),
+                        row.Text("source")
+                    )
+                )
+            ),
             findings,
             tables.Rows("faults/checks.csv", row => new Check(
                 row.Once("id", Ids("checks")),
@@ -64,56 +84,114 @@ internal static class FaultKnowledgeReader
                 row.In("caution", Ids(Cautions), Cautions),
                 FindingsOf(row, "not_with"),
                 Applies(row),
-                row.Text("source"))),
+                row.Text("source")
+            )),
             tables.Rows("faults/cause-findings.csv", row => new CauseFinding(
                 row.In("cause", Ids(Causes), Causes),
-                Ids($"links of {row.Text("cause")}").Add(Finding(row, "finding")) ? row.Text("finding") : throw row.Wrong("finding", "stands there already for this cause"),
+                Ids($"links of {row.Text("cause")}").Add(Finding(row, "finding"))
+                    ? row.Text("finding")
+                    : throw row.Wrong("finding", "stands there already for this cause"),
                 row.Text("strength"),
-                strengths.TryGetValue(row.Text("strength"), out var probability) ? probability : throw row.Wrong("strength", "is not one of the words of faults/strengths.csv"),
-                row.Text("source"))),
+                strengths.TryGetValue(row.Text("strength"), out var probability)
+                    ? probability
+                    : throw row.Wrong("strength", "is not one of the words of faults/strengths.csv"),
+                row.Text("source")
+            )),
             cautions,
             tables.Rows("faults/apart.csv", row => new ApartCost(
-                row.Word<ApartLevel>("level"), row.Number("open_minutes"), row.Number("close_minutes"), row.Text("label"))),
+                row.Word<ApartLevel>("level"),
+                row.Number("open_minutes"),
+                row.Number("close_minutes"),
+                row.Text("label")
+            )),
             [
                 .. tables.Rows("faults/station-findings.csv", row => new StationFinding(
                     row.Text("line"),
                     row.Text("judged"),
                     Finding(row, "finding"),
                     row.Text("answer") == "present",
-                    row.TextOrNull("cause") is null ? null : row.In("cause", Ids(Causes), Causes))),
+                    row.TextOrNull("cause") is null ? null : row.In("cause", Ids(Causes), Causes)
+                )),
                 // A complaint tried again at Prove answers the finding it is.
-                .. findings.Where(finding => finding.Role == FindingRole.Trouble).SelectMany(finding => new StationFinding[]
-                {
-                    new(Complaint.KeyOf(finding.Id), Complaint.StillThere, finding.Id, true, null),
-                    new(Complaint.KeyOf(finding.Id), Complaint.Gone, finding.Id, false, null),
-                }),
+                .. findings
+                    .Where(finding => finding.Role == FindingRole.Trouble)
+                    .SelectMany(finding =>
+                        new StationFinding[]
+                        {
+                            new(Complaint.KeyOf(finding.Id), Complaint.StillThere, finding.Id, true, null),
+                            new(Complaint.KeyOf(finding.Id), Complaint.Gone, finding.Id, false, null),
+                        }
+                    ),
             ],
-            new Reliability(reliability["owner"], reliability["technician"], reliability["gauge"], reliability["doubtful"], reliability["plain"]),
+            new Reliability(
+                reliability["owner"],
+                reliability["technician"],
+                reliability["gauge"],
+                reliability["doubtful"],
+                reliability["plain"]
+            ),
             tables.Rows("faults/needs.csv", row => new Need(
                 row.Once("need", Ids("needs")),
                 row.Text("words"),
-                [.. row.Text("for").Split(' ').Select(what => what == Need.Running || Ids("checks").Contains(what) ? what : throw row.Wrong("for", $"speaks of {what}, which is neither running nor a check"))],
+                [
+                    .. row.Text("for")
+                        .Split(' ')
+                        .Select(what =>
+                            what == Need.Running || Ids("checks").Contains(what)
+                                ? what
+                                : throw row.Wrong("for", $"speaks of {what}, which is neither running nor a check")
+                        ),
+                ],
                 FindingsOf(row, "only_with"),
                 FindingsOf(row, "ruled_out_by"),
                 FindingsOf(row, "shown_by"),
-                row.TextOrNull("asked_by") is null ? null : row.In("asked_by", Ids("checks"), "faults/checks.csv"))),
-            tables.Rows("faults/decisive.csv", row => (Finding: row.Once("finding", Ids("decisive")), Known: Finding(row, "finding"), Cause: row.In("cause", Ids(Causes), Causes)))
+                row.TextOrNull("asked_by") is null ? null : row.In("asked_by", Ids("checks"), "faults/checks.csv")
+            )),
+            tables
+                .Rows("faults/decisive.csv", row =>
+                    (
+                        Finding: row.Once("finding", Ids("decisive")),
+                        Known: Finding(row, "finding"),
+                        Cause: row.In("cause", Ids(Causes), Causes)
+                    )
+                )
                 .ToDictionary(row => row.Finding, row => row.Cause),
-            tables.Rows("faults/measured.csv", row => (Check: row.In("check", Ids("checks"), "faults/checks.csv"), Line: row.Text("line"))).ToLookup(row => row.Check, row => row.Line),
-            tables.Rows("faults/fixes.csv", row => (
-                Cause: row.Once("cause", Ids("fixes")),
-                Known: row.In("cause", Ids(Causes), Causes),
-                Fix: new FixNeed(row.Text("running") == "yes", Caution.Find(row.Text("caution")) ?? throw row.Wrong("caution", "is not a caution of the bench"))))
+            tables
+                .Rows("faults/measured.csv", row => (Check: row.In("check", Ids("checks"), "faults/checks.csv"), Line: row.Text("line")))
+                .ToLookup(row => row.Check, row => row.Line),
+            tables
+                .Rows("faults/fixes.csv", row =>
+                    (
+                        Cause: row.Once("cause", Ids("fixes")),
+                        Known: row.In("cause", Ids(Causes), Causes),
+                        Fix: new FixNeed(
+                            row.Text("running") == "yes",
+                            Caution.Find(row.Text("caution")) ?? throw row.Wrong("caution", "is not a caution of the bench")
+                        )
+                    )
+                )
                 .ToDictionary(row => row.Cause, row => row.Fix),
-            tables.Rows("faults/contradictions.csv", row => new Contradiction(row.Once("id", Ids("contradictions")), FindingsOf(row, "told"), row.Text("told_answer") == "present", FindingsOf(row, "seen"), row.Text("words"))));
+            tables.Rows("faults/contradictions.csv", row => new Contradiction(
+                row.Once("id", Ids("contradictions")),
+                FindingsOf(row, "told"),
+                row.Text("told_answer") == "present",
+                FindingsOf(row, "seen"),
+                row.Text("words")
+            ))
+        );
     }
 
-    private const string Causes = "faults/causes.csv", Findings = "faults/findings.csv", Cautions = "faults/cautions.csv";
+    private const string Causes = "faults/causes.csv",
+        Findings = "faults/findings.csv",
+        Cautions = "faults/cautions.csv";
 
-    /// <summary>A cause whose parts are bench parts: each is one of a family of the cause, and what sits in the carburetor has one in every family.</summary>
+    /// <summary>A cause whose parts are bench parts: each is one of a family of the cause, and what sits in the carburetor has one in
+    /// every family.</summary>
     private static Cause PlacedCause(TableRow row, LedgerKnowledge ledger, Cause cause)
     {
-        foreach (var part in cause.Parts.Where(part => !cause.Applies.Families.Any(family => ledger.All(family).Any(known => known.Key == part))))
+        foreach (
+            var part in cause.Parts.Where(part => !cause.Applies.Families.Any(family => ledger.All(family).Any(known => known.Key == part)))
+        )
         {
             throw row.Wrong("parts", $"speaks of {part}, which is no bench part of its families");
         }
@@ -123,15 +201,31 @@ internal static class FaultKnowledgeReader
             : cause;
     }
 
-    private static AppliesTo Applies(TableRow row) => new(
-        row.Families("families"),
-        [.. row.Text("engines").Select(digit => digit switch
-        {
-            '2' => EngineKind.TwoStroke,
-            '4' => EngineKind.FourStroke,
-            _ => throw row.Wrong("engines", "must be of the digits 2 and 4"),
-        })],
-        row.Text("chokes") == "any"
-            ? []
-            : [.. row.Text("chokes").Split(' ').Select(word => Enum.TryParse<ChokeKind>(word, true, out var choke) ? choke : throw row.Wrong("chokes", "is not a kind of choke"))]);
+    private static AppliesTo Applies(TableRow row) =>
+        new(
+            row.Families("families"),
+            [
+                .. row.Text("engines")
+                    .Select(digit =>
+                        digit switch
+                        {
+                            '2' => EngineKind.TwoStroke,
+                            '4' => EngineKind.FourStroke,
+                            _ => throw row.Wrong("engines", "must be of the digits 2 and 4"),
+                        }
+                    ),
+            ],
+            row.Text("chokes") == "any"
+                ? []
+                :
+                [
+                    .. row.Text("chokes")
+                        .Split(' ')
+                        .Select(word =>
+                            Enum.TryParse<ChokeKind>(word, true, out var choke)
+                                ? choke
+                                : throw row.Wrong("chokes", "is not a kind of choke")
+                        ),
+                ]
+        );
 }

@@ -1,6 +1,6 @@
-using BlueDawn.Core.Measures;
 using System.Numerics;
 using System.Runtime.Intrinsics;
+using BlueDawn.Core.Measures;
 
 namespace BlueDawn.Core.Faults;
 
@@ -211,7 +211,8 @@ public sealed class FaultNetwork
 
         private static int Count(int causes, int most)
         {
-            long total = 1, ways = 1;
+            long total = 1,
+                ways = 1;
             for (var k = 1; k <= Math.Min(most, causes); k++)
             {
                 ways = ways * (causes - k + 1) / k;

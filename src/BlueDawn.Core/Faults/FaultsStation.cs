@@ -25,7 +25,10 @@ public sealed class FaultsStation : LinesStation
     /// <inheritdoc/>
     public override IReadOnlyList<ReadingKind> Readings { get; } =
     [
-        new(typeof(CompressionReading), "compression"), new(typeof(BulbStrokesReading), "bulbStrokes"), new(typeof(FailureTimeReading), "failureTime"), new(typeof(MissingFuelReading), "missingFuel"),
+        new(typeof(CompressionReading), "compression"),
+        new(typeof(BulbStrokesReading), "bulbStrokes"),
+        new(typeof(FailureTimeReading), "failureTime"),
+        new(typeof(MissingFuelReading), "missingFuel"),
     ];
 
     /// <summary>Quick tests that give a number. None has to be read: the trace asks for one where it tells something.</summary>
@@ -39,7 +42,13 @@ public sealed class FaultsStation : LinesStation
     /// <param name="usual">What they are held against where the sheet says nothing.</param>
     /// <param name="chokes">What chokes are.</param>
     /// <param name="failsAfterMin">Minutes after which it is said to fail, or null.</param>
-    public static IEnumerable<GaugeLine> QuickTests(CarburetorKind kind, SpecSheet sheet, QuickTestDefaults usual, ChokeDefaults chokes, double? failsAfterMin)
+    public static IEnumerable<GaugeLine> QuickTests(
+        CarburetorKind kind,
+        SpecSheet sheet,
+        QuickTestDefaults usual,
+        ChokeDefaults chokes,
+        double? failsAfterMin
+    )
     {
         yield return CompressionLine.Of(kind, sheet, usual);
         yield return FailureTimeLine.Of(kind, sheet, usual, chokes, failsAfterMin);
@@ -54,12 +63,14 @@ public sealed class FaultsStation : LinesStation
     public override StationState State(TrayBook tray) => new FaultsState(tray);
 
     /// <inheritdoc/>
-    public override IReadOnlyList<FieldProblem> Check(Note note, TrayBook tray) => note is TraceNote step ? step.Check(tray.Knowledge.Of<FaultKnowledge>()) : base.Check(note, tray);
+    public override IReadOnlyList<FieldProblem> Check(Note note, TrayBook tray) =>
+        note is TraceNote step ? step.Check(tray.Knowledge.Of<FaultKnowledge>()) : base.Check(note, tray);
 
     /// <summary>What minutes to failure say, each held against its own time.</summary>
     /// <inheritdoc/>
     public override IReadOnlyList<FindingSign> Signs(TrayBook tray) =>
-        tray.Lines.FirstOrDefault(line => line.Line is FailureTimeLine) is { Line: FailureTimeLine line, Standing: { } standing, Reading: var reading }
+        tray.Lines.FirstOrDefault(line => line.Line is FailureTimeLine)
+            is { Line: FailureTimeLine line, Standing: { } standing, Reading: var reading }
             ? line.Signs(reading, standing.EntryId, standing.TakenAt)
             : [];
 
@@ -67,7 +78,8 @@ public sealed class FaultsStation : LinesStation
     public override bool Works(Note note) => note is FaultNote { Outcome: FaultOutcome.Fixed };
 
     /// <inheritdoc/>
-    public override Sentence Say(Note note, TrayBook tray) => note is TraceNote step ? Sentence.Say($"{step.Words(tray.Knowledge.Of<FaultKnowledge>())}") : base.Say(note, tray);
+    public override Sentence Say(Note note, TrayBook tray) =>
+        note is TraceNote step ? Sentence.Say($"{step.Words(tray.Knowledge.Of<FaultKnowledge>())}") : base.Say(note, tray);
 }
 
 /// <summary>How a trace stands. The ranking is worked out only when somebody looks at it.</summary>
@@ -83,8 +95,9 @@ public sealed class FaultsState : StationState
     {
         knowledge = tray.Knowledge.Of<FaultKnowledge>();
         Notes = tray.Log.Notes<TraceNote>();
-        evidence = new(() => Evidence.Gather(
-            knowledge, tray.Kind, Notes, tray.Readings, [.. tray.Lines.Select(line => line.Line.Key)], tray.Signs));
+        evidence = new(() =>
+            Evidence.Gather(knowledge, tray.Kind, Notes, tray.Readings, [.. tray.Lines.Select(line => line.Line.Key)], tray.Signs)
+        );
         trace = new(() => Trace.Of(knowledge, tray.Kind, tray.Shop.Trace, tray.Context.History, evidence.Value));
     }
 
@@ -104,34 +117,54 @@ public sealed class FaultsState : StationState
     public bool IsSettled => FaultNote.IsSettled(Notes);
 
     /// <summary>Causes confirmed by hand, for the shop's history; null while the trace is not settled.</summary>
-    public IReadOnlyList<string>? Confirmed => !IsSettled ? null
-        : [.. FaultNote.Standing(Notes).Select(logged => (FaultNote)logged.Note).Where(note => note is { Settles: true, CauseId: not null }).Select(note => note.CauseId!)];
+    public IReadOnlyList<string>? Confirmed =>
+        !IsSettled
+            ? null
+            :
+            [
+                .. FaultNote
+                    .Standing(Notes)
+                    .Select(logged => (FaultNote)logged.Note)
+                    .Where(note => note is { Settles: true, CauseId: not null })
+                    .Select(note => note.CauseId!),
+            ];
 
     /// <inheritdoc/>
     public override Station Station => Station.Faults;
 
     /// <inheritdoc/>
-    public override StationProgress Progress => IsSettled ? StationProgress.Done(Told)
+    public override StationProgress Progress =>
+        IsSettled ? StationProgress.Done(Told)
         : IsBegun ? new StationProgress(1, 1, false, "open")
         : StationProgress.NotBegun("not begun");
 
     /// <summary>What was found, in a few words.</summary>
-    private string Told => Evidence.Found switch
-    {
-        [] => "no cause found",
-        [var only] => char.ToLowerInvariant(only.Label[0]) + only.Label[1..],
-        var several => $"{several.Count} things found",
-    };
+    private string Told =>
+        Evidence.Found switch
+        {
+            [] => "no cause found",
+            [var only] => char.ToLowerInvariant(only.Label[0]) + only.Label[1..],
+            var several => $"{several.Count} things found",
+        };
 
     /// <inheritdoc/>
-    public override NextStep? Step => IsSettled || Notes.Count == 0 ? null
-        : new NextStep(Station.Faults, null, null, Trace.Next.Do, Trace.Next.Why, [], Trace.Next.Caution);
+    public override NextStep? Step =>
+        IsSettled || Notes.Count == 0
+            ? null
+            : new NextStep(Station.Faults, null, null, Trace.Next.Do, Trace.Next.Why, [], Trace.Next.Caution);
 
     /// <inheritdoc/>
     public override IReadOnlyList<ReportSection> Report =>
-    [
-        new FaultsSection(
-            [.. Evidence.Found.Select(fault => new ReportFault(fault.Label, knowledge.FindCause(fault.CauseId)!.Fix, fault.Outcome == FaultOutcome.Referred))],
-            Evidence.NothingFound),
-    ];
+        [
+            new FaultsSection(
+                [
+                    .. Evidence.Found.Select(fault => new ReportFault(
+                        fault.Label,
+                        knowledge.FindCause(fault.CauseId)!.Fix,
+                        fault.Outcome == FaultOutcome.Referred
+                    )),
+                ],
+                Evidence.NothingFound
+            ),
+        ];
 }

@@ -28,9 +28,8 @@ public sealed class RepairCosts
             faults.Knowledge.Apart,
             [.. faults.Causes.Select(cause => cause.FixMinutes + (cause.PartsMoney * 60 / shop.LabourPerHour) + shop.ProofMinutes)],
             [.. faults.Causes.Select(cause => cause.Apart)],
-            shop.ReferMinutes)
-    {
-    }
+            shop.ReferMinutes
+        ) { }
 
     /// <summary>What giving up costs.</summary>
     public double ReferMinutes { get; }
@@ -43,7 +42,9 @@ public sealed class RepairCosts
 
     /// <summary>Minutes from one level to another: taking apart what is still together, or putting it together again.</summary>
     public double Get(ApartLevel from, ApartLevel to) =>
-        to > from ? apart[(int)to].OpenMinutes - apart[(int)from].OpenMinutes : to == ApartLevel.Together ? apart[(int)from].CloseMinutes : 0;
+        to > from ? apart[(int)to].OpenMinutes - apart[(int)from].OpenMinutes
+        : to == ApartLevel.Together ? apart[(int)from].CloseMinutes
+        : 0;
 
     /// <summary>Minutes of a check from where the carburetor is, and where it is afterwards.</summary>
     public (double Minutes, ApartLevel After) Check(Check check, ApartLevel now)

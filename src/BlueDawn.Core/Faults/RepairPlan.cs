@@ -26,7 +26,14 @@ public readonly record struct RepairPlan(double Minutes, int First)
     /// <param name="now">How far apart it is.</param>
     /// <param name="causes">Number of causes.</param>
     /// <param name="total">Probability of being here at all; the minutes are those of this branch, by its probability.</param>
-    public static RepairPlan Of(RepairCosts costs, ReadOnlySpan<ulong> sets, ReadOnlySpan<double> weights, ApartLevel now, int causes, double total = 1)
+    public static RepairPlan Of(
+        RepairCosts costs,
+        ReadOnlySpan<ulong> sets,
+        ReadOnlySpan<double> weights,
+        ApartLevel now,
+        int causes,
+        double total = 1
+    )
     {
         Span<double> probability = stackalloc double[FaultNetwork.MostCauses];
         probability.Clear();

@@ -30,21 +30,29 @@ public sealed record SafetyState(IReadOnlySet<SafetyCondition> Met, bool OilThin
     /// <summary>What has to be said of the oil before the engine runs, or null.</summary>
     public (SafetyCondition Condition, string Words)? BeforeRunning =>
         OilThinned ? (SafetyCondition.OilChanged, "Fuel in the oil: drain and change it before the engine runs")
-        : OilUnread ? (SafetyCondition.OilRead, "It floods or smokes, and a needle that leaks fills the sump: read the oil, at its mark and smelling of oil")
+        : OilUnread
+            ? (
+                SafetyCondition.OilRead,
+                "It floods or smokes, and a needle that leaks fills the sump: read the oil, at its mark and smelling of oil"
+            )
         : null;
 
     /// <summary>The same with what the findings say of flooding.</summary>
     /// <param name="knowledge">The fault knowledge.</param>
     /// <param name="kind">The carburetor.</param>
     /// <param name="items">Findings as they stand.</param>
-    public SafetyState After(FaultKnowledge knowledge, Carburetors.CarburetorKind kind, IReadOnlyList<EvidenceItem> items) => this with
-    {
-        // Whatever was put right since: what ran into the sump is still there.
-        OilUnread = knowledge.FindFinding(FuelInOil)?.Applies.Matches(kind) == true
-            && items.Any(item => item.Present && knowledge.Needs.Any(need => need.Id == Need.Oil && need.OnlyWith.Contains(item.FindingId)))
-            && !items.Any(item => item.FindingId == FuelInOil)
-            && !Met.Contains(SafetyCondition.OilRead),
-    };
+    public SafetyState After(FaultKnowledge knowledge, Carburetors.CarburetorKind kind, IReadOnlyList<EvidenceItem> items) =>
+        this with
+        {
+            // Whatever was put right since: what ran into the sump is still there.
+            OilUnread =
+                knowledge.FindFinding(FuelInOil)?.Applies.Matches(kind) == true
+                && items.Any(item =>
+                    item.Present && knowledge.Needs.Any(need => need.Id == Need.Oil && need.OnlyWith.Contains(item.FindingId))
+                )
+                && !items.Any(item => item.FindingId == FuelInOil)
+                && !Met.Contains(SafetyCondition.OilRead),
+        };
 
     /// <summary>
     /// What a tray's trace notes leave behind, oldest first. A check with the engine running makes it hot again and

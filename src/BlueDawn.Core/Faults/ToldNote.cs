@@ -14,8 +14,12 @@ public sealed record ToldNote(IReadOnlyList<TriedFix> Tried, IReadOnlyList<Offer
     public override string Words(FaultKnowledge knowledge)
     {
         string Label(string id) => Trace.Lower(knowledge.FindCause(id)?.Label ?? id);
-        var words = Tried.Select(tried => FormattableString.Invariant(
-                $"tried by {Who(tried.By)}{(tried.On is { } day ? $" on {day:yyyy-MM-dd}" : "")}, for “{Label(tried.CauseId)}”{Came(tried.Outcome)}"))
+        var words = Tried
+            .Select(tried =>
+                FormattableString.Invariant(
+                    $"tried by {Who(tried.By)}{(tried.On is { } day ? $" on {day:yyyy-MM-dd}" : "")}, for “{Label(tried.CauseId)}”{Came(tried.Outcome)}"
+                )
+            )
             .Concat(Offered.Select(offered => $"{Who(offered.By)} says it is “{Label(offered.CauseId)}”"))
             .ToList();
         return words.Count == 0 ? "Nothing was tried before" : "Before it came in: " + string.Join("; ", words);
@@ -30,25 +34,31 @@ public sealed record ToldNote(IReadOnlyList<TriedFix> Tried, IReadOnlyList<Offer
             problems.Add(new("note.tried", $"No more than {Most} of either."));
         }
 
-        problems.AddRange(Tried.Select((tried, i) => ($"note.tried[{i}].causeId", tried.CauseId)).Concat(Offered.Select((offered, i) => ($"note.offered[{i}].causeId", offered.CauseId)))
-            .Where(named => knowledge.FindCause(named.CauseId) is null)
-            .Select(named => new FieldProblem(named.Item1, $"There is no cause “{named.CauseId}”; see /api/faults/knowledge.")));
+        problems.AddRange(
+            Tried
+                .Select((tried, i) => ($"note.tried[{i}].causeId", tried.CauseId))
+                .Concat(Offered.Select((offered, i) => ($"note.offered[{i}].causeId", offered.CauseId)))
+                .Where(named => knowledge.FindCause(named.CauseId) is null)
+                .Select(named => new FieldProblem(named.Item1, $"There is no cause “{named.CauseId}”; see /api/faults/knowledge."))
+        );
         return problems;
     }
 
     /// <summary>Who, in words.</summary>
     /// <param name="by">Who.</param>
-    internal static string Who(ToldBy by) => by switch
-    {
-        ToldBy.Owner => "the owner",
-        ToldBy.AnotherShop => "another shop",
-        ToldBy.Somebody => "somebody",
-    };
+    internal static string Who(ToldBy by) =>
+        by switch
+        {
+            ToldBy.Owner => "the owner",
+            ToldBy.AnotherShop => "another shop",
+            ToldBy.Somebody => "somebody",
+        };
 
-    private static string Came(TriedOutcome outcome) => outcome switch
-    {
-        TriedOutcome.NotSaid => "",
-        TriedOutcome.NoHelp => ": no help",
-        TriedOutcome.ForAWhile => ": helped for a while",
-    };
+    private static string Came(TriedOutcome outcome) =>
+        outcome switch
+        {
+            TriedOutcome.NotSaid => "",
+            TriedOutcome.NoHelp => ": no help",
+            TriedOutcome.ForAWhile => ": helped for a while",
+        };
 }

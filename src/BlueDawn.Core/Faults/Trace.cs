@@ -22,7 +22,14 @@ public sealed record Weighing(string FindingId, string Label, bool Present, doub
 /// <param name="Prior">The same with the shop's own history.</param>
 /// <param name="ConfirmedBefore">In how many of the shop's trays that count it was confirmed.</param>
 public sealed record CauseStanding(
-    Cause Cause, double Probability, Sentence Reason, IReadOnlyList<Weighing> Weighings, double ExpertPrior, double Prior, double ConfirmedBefore);
+    Cause Cause,
+    double Probability,
+    Sentence Reason,
+    IReadOnlyList<Weighing> Weighings,
+    double ExpertPrior,
+    double Prior,
+    double ConfirmedBefore
+);
 
 /// <summary>How a hypothesis stands.</summary>
 public enum HypothesisState
@@ -90,7 +97,8 @@ public sealed record TraceStep(
     SafetyCondition? First,
     string? FirstWords,
     Caution? Caution,
-    IReadOnlyList<string> Lines);
+    IReadOnlyList<string> Lines
+);
 
 /// <summary>A trace as it stands: evidence in, ranked causes and the next best step out.</summary>
 /// <param name="Kind">The carburetor.</param>
@@ -117,7 +125,8 @@ public sealed record Trace(
     double ElsewhereProbability,
     FaultHistory History,
     IReadOnlyList<Hypothesis> Hypotheses,
-    IReadOnlyList<string> Doubts)
+    IReadOnlyList<string> Doubts
+)
 {
     private const double ElsewhereLikely = 0.6;
     private const double Speaks = 0.12;
@@ -137,10 +146,15 @@ public sealed record Trace(
     private const int CausesShown = 14;
 
     /// <summary>A look costs no more than this, and tells at least this many bits. Own judgement.</summary>
-    private const double LookMinutes = 3, LookBits = 0.02;
+    private const double LookMinutes = 3,
+        LookBits = 0.02;
 
-    /// <summary>Checks weighed two steps ahead, and those looked at as the second of them: the best one step ahead, and the cheapest.</summary>
-    private const int ChecksAhead = 8, CheapAhead = 6, ChecksThen = 6, CheapThen = 4;
+    /// <summary>Checks weighed two steps ahead, and those looked at as the second of them: the best one step ahead, and the
+    /// cheapest.</summary>
+    private const int ChecksAhead = 8,
+        CheapAhead = 6,
+        ChecksThen = 6,
+        CheapThen = 4;
     private const string OwnerStory = "owner-story";
     private const string FuelInOil = "fuel-in-oil";
 
@@ -149,8 +163,9 @@ public sealed record Trace(
 
     /// <summary>What to look at first when it is probably not the carburetor; null when it may well be, or nothing is found yet.</summary>
     public Sentence? ElsewhereAdvice =>
-        ElsewhereProbability >= ElsewhereLikely && Evidence.Items.Any(item => item.Present)
-            && Causes.FirstOrDefault(standing => standing.Cause.Place != Place.Carburetor) is { } first
+        ElsewhereProbability >= ElsewhereLikely
+        && Evidence.Items.Any(item => item.Present)
+        && Causes.FirstOrDefault(standing => standing.Cause.Place != Place.Carburetor) is { } first
             ? Sentence.Of($"Probably not in the carburetor. Look there first: {Lower(first.Cause.Label)}.")
             : null;
 
@@ -179,40 +194,73 @@ public sealed record Trace(
             posterior.SeveralProbability,
             elsewhere,
             history,
-            [.. evidence.Offered.Where(offered => faults.CauseAt(offered.CauseId) >= 0).Select(offered => Tested(offered, faults, posterior, evidence, checks))],
-            [.. knowledge.Contradictions.Where(one => one.Holds(evidence)).Select(one => one.Words).Distinct()]);
+            [
+                .. evidence
+                    .Offered.Where(offered => faults.CauseAt(offered.CauseId) >= 0)
+                    .Select(offered => Tested(offered, faults, posterior, evidence, checks)),
+            ],
+            [.. knowledge.Contradictions.Where(one => one.Holds(evidence)).Select(one => one.Words).Distinct()]
+        );
     }
 
     /// <summary>What somebody says is wrong: how likely it is by what is known, and the cheapest check that would tell.</summary>
-    private static Hypothesis Tested(OfferedCause offered, FaultCase faults, Posterior posterior, Evidence evidence, IReadOnlyList<CheckValue> checks)
+    private static Hypothesis Tested(
+        OfferedCause offered,
+        FaultCase faults,
+        Posterior posterior,
+        Evidence evidence,
+        IReadOnlyList<CheckValue> checks
+    )
     {
         var cause = faults.CauseAt(offered.CauseId);
-        var tells = checks.Where(value => value.Check.Reveals.Any(id => faults.FindingAt(id) is >= 0 and var finding && faults.Strengths[finding][cause] >= GoesWith
-            && evidence.Items.All(item => item.FindingId != id || item.BeforeFix))).MinBy(value => value.Minutes);
+        var tells = checks
+            .Where(value =>
+                value.Check.Reveals.Any(id =>
+                    faults.FindingAt(id) is >= 0 and var finding
+                    && faults.Strengths[finding][cause] >= GoesWith
+                    && evidence.Items.All(item => item.FindingId != id || item.BeforeFix)
+                )
+            )
+            .MinBy(value => value.Minutes);
         return new Hypothesis(
             offered.CauseId,
             faults.Causes[cause].Label,
             offered.By,
             posterior.CauseProbability[cause],
-            evidence.Found.Any(fault => fault.CauseId == offered.CauseId) ? HypothesisState.Found : evidence.RuledOut.Contains(offered.CauseId) ? HypothesisState.RuledOut : HypothesisState.Open,
-            tells?.Check.Id);
+            evidence.Found.Any(fault => fault.CauseId == offered.CauseId) ? HypothesisState.Found
+                : evidence.RuledOut.Contains(offered.CauseId) ? HypothesisState.RuledOut
+                : HypothesisState.Open,
+            tells?.Check.Id
+        );
     }
 
     /// <summary>Ranking and next check without the explanations: what the benchmark times.</summary>
-    public static (Posterior Posterior, RepairPlan Plan, IReadOnlyList<CheckValue> Checks) Rank(FaultCase faults, TraceDefaults shop, Evidence evidence)
+    public static (Posterior Posterior, RepairPlan Plan, IReadOnlyList<CheckValue> Checks) Rank(
+        FaultCase faults,
+        TraceDefaults shop,
+        Evidence evidence
+    )
     {
         var posterior = faults.Network.Infer(evidence.Observations(faults));
         var (plan, checks, _) = Value(faults, new RepairCosts(faults, shop), posterior, evidence);
         return (posterior, plan, checks);
     }
 
-    private static (RepairPlan Plan, IReadOnlyList<CheckValue> Checks, double SavedByKnowing) Value(FaultCase faults, RepairCosts costs, Posterior posterior, Evidence evidence)
+    private static (RepairPlan Plan, IReadOnlyList<CheckValue> Checks, double SavedByKnowing) Value(
+        FaultCase faults,
+        RepairCosts costs,
+        Posterior posterior,
+        Evidence evidence
+    )
     {
         var valuer = new CheckValuer(faults, costs, posterior, Relevant(faults, evidence));
         var known = evidence.Known(faults);
-        var needs = faults.Knowledge.Needs.Where(need => need.Id != Need.Oil).Select(need => (Need: need, State: evidence.StateOf(need, faults.Kind, faults.Knowledge))).ToList();
-        var checks = faults.Checks
-            .Where(check => !evidence.DoneChecks.Contains(check.Id) && !check.NotWith.Any(evidence.IsThere))
+        var needs = faults
+            .Knowledge.Needs.Where(need => need.Id != Need.Oil)
+            .Select(need => (Need: need, State: evidence.StateOf(need, faults.Kind, faults.Knowledge)))
+            .ToList();
+        var checks = faults
+            .Checks.Where(check => !evidence.DoneChecks.Contains(check.Id) && !check.NotWith.Any(evidence.IsThere))
             // What cannot be done as things stand is not advised.
             .Where(check => !needs.Any(one => one.State == NeedState.RuledOut && one.Need.IsFor(check)))
             .Select(check => valuer.Value(check, evidence.Apart, known))
@@ -220,12 +268,38 @@ public sealed record Trace(
             .OrderBy(value => value.ExpectedMinutes)
             .ThenBy(value => value.Minutes)
             .ToList();
-        var then = checks.Take(ChecksThen).Concat(checks.OrderBy(value => value.Minutes).Take(CheapThen)).Select(value => value.Check).Distinct().ToList();
+        var then = checks
+            .Take(ChecksThen)
+            .Concat(checks.OrderBy(value => value.Minutes).Take(CheapThen))
+            .Select(value => value.Check)
+            .Distinct()
+            .ToList();
         // A look that costs a minute is weighed as far ahead as the likeliest ones.
-        var ahead = checks.Take(ChecksAhead).Concat(checks.OrderBy(value => value.Minutes).Take(CheapAhead)).Select(value => value.Check).ToHashSet();
+        var ahead = checks
+            .Take(ChecksAhead)
+            .Concat(checks.OrderBy(value => value.Minutes).Take(CheapAhead))
+            .Select(value => value.Check)
+            .ToHashSet();
         checks = checks
-            .Select(value => ahead.Contains(value.Check) ? value with { ExpectedMinutes = Math.Min(value.ExpectedMinutes, valuer.ExpectedTwoAhead(value, evidence.Apart, known, then)) } : value)
-            .Select(value => After(value, needs.FirstOrDefault(one => one.State == NeedState.Unknown && one.Need.IsFor(value.Check) && one.Need.AskedBy != value.Check.Id).Need, faults))
+            .Select(value =>
+                ahead.Contains(value.Check)
+                    ? value with
+                    {
+                        ExpectedMinutes = Math.Min(value.ExpectedMinutes, valuer.ExpectedTwoAhead(value, evidence.Apart, known, then)),
+                    }
+                    : value
+            )
+            .Select(value =>
+                After(
+                    value,
+                    needs
+                        .FirstOrDefault(one =>
+                            one.State == NeedState.Unknown && one.Need.IsFor(value.Check) && one.Need.AskedBy != value.Check.Id
+                        )
+                        .Need,
+                    faults
+                )
+            )
             .Select(value => value.With(evidence.Safety, faults.Knowledge))
             .OrderBy(value => value.ExpectedMinutes)
             .ThenBy(value => value.Minutes)
@@ -234,9 +308,16 @@ public sealed record Trace(
     }
 
     /// <summary>A check with what has to be asked before it, whose minutes it then costs as well.</summary>
-    private static CheckValue After(CheckValue value, Need? need, FaultCase faults) => need?.AskedBy is { } id && faults.Knowledge.FindCheck(id) is { } first
-        ? value with { Minutes = value.Minutes + first.Minutes, ExpectedMinutes = value.ExpectedMinutes + first.Minutes, Before = first, BeforeWords = need.Words }
-        : value;
+    private static CheckValue After(CheckValue value, Need? need, FaultCase faults) =>
+        need?.AskedBy is { } id && faults.Knowledge.FindCheck(id) is { } first
+            ? value with
+            {
+                Minutes = value.Minutes + first.Minutes,
+                ExpectedMinutes = value.ExpectedMinutes + first.Minutes,
+                Before = first,
+                BeforeWords = need.Words,
+            }
+            : value;
 
     /// <summary>
     /// Causes a repair has to reckon with, a bit each: those that may bring about the trouble that is there, and those
@@ -248,7 +329,12 @@ public sealed record Trace(
         foreach (var item in evidence.Items.Where(item => item.Present && !item.BeforeFix))
         {
             var finding = faults.FindingAt(item.FindingId);
-            var least = faults.Findings[finding].Role switch { FindingRole.Trouble => 0.01, FindingRole.Part => PointsTo, FindingRole.Context => 1 };
+            var least = faults.Findings[finding].Role switch
+            {
+                FindingRole.Trouble => 0.01,
+                FindingRole.Part => PointsTo,
+                FindingRole.Context => 1,
+            };
             for (var cause = 0; cause < faults.Causes.Count; cause++)
             {
                 relevant |= faults.Strengths[finding][cause] >= least ? 1UL << cause : 0;
@@ -277,64 +363,103 @@ public sealed record Trace(
     }
 
     private static List<CauseStanding> Standing(
-        FaultCase faults, Posterior posterior, IReadOnlyList<Observation> observations, Evidence evidence, FaultHistory history)
+        FaultCase faults,
+        Posterior posterior,
+        IReadOnlyList<Observation> observations,
+        Evidence evidence,
+        FaultHistory history
+    )
     {
         var changes = faults.Network.Explain(observations);
-        return [.. Enumerable.Range(0, faults.Causes.Count)
-            .Where(cause => posterior.CauseProbability[cause] >= Unlikely)
-            .OrderByDescending(cause => posterior.CauseProbability[cause])
-            .Take(CausesShown)
-            .Select(cause =>
-            {
-                var weighings = evidence.Speaking
-                    .Select((item, o) => new Weighing(item.FindingId, faults.Findings[faults.FindingAt(item.FindingId)].Short, item.Present, changes[cause][o]))
-                    .Where(weighing => Math.Abs(weighing.LogOdds) >= Speaks)
-                    .OrderByDescending(weighing => Math.Abs(weighing.LogOdds))
-                    .ToList();
-                return new CauseStanding(
-                    faults.Causes[cause],
-                    posterior.CauseProbability[cause],
-                    Reason(weighings),
-                    weighings,
-                    faults.ExpertPrior[cause],
-                    faults.Prior[cause],
-                    history.Confirmed(faults.Causes[cause].Id));
-            })];
+        return
+        [
+            .. Enumerable
+                .Range(0, faults.Causes.Count)
+                .Where(cause => posterior.CauseProbability[cause] >= Unlikely)
+                .OrderByDescending(cause => posterior.CauseProbability[cause])
+                .Take(CausesShown)
+                .Select(cause =>
+                {
+                    var weighings = evidence
+                        .Speaking.Select(
+                            (item, o) =>
+                                new Weighing(
+                                    item.FindingId,
+                                    faults.Findings[faults.FindingAt(item.FindingId)].Short,
+                                    item.Present,
+                                    changes[cause][o]
+                                )
+                        )
+                        .Where(weighing => Math.Abs(weighing.LogOdds) >= Speaks)
+                        .OrderByDescending(weighing => Math.Abs(weighing.LogOdds))
+                        .ToList();
+                    return new CauseStanding(
+                        faults.Causes[cause],
+                        posterior.CauseProbability[cause],
+                        Reason(weighings),
+                        weighings,
+                        faults.ExpertPrior[cause],
+                        faults.Prior[cause],
+                        history.Confirmed(faults.Causes[cause].Id)
+                    );
+                }),
+        ];
     }
 
     private static Sentence Reason(List<Weighing> weighings)
     {
-        static string Words(IEnumerable<Weighing> some) => string.Join("; ", some.Select(weighing => (weighing.Present ? "" : "not ") + Lower(weighing.Label)));
-        var (speaking, against) = (weighings.Where(w => w.LogOdds > 0).Take(3).ToList(), weighings.Where(w => w.LogOdds < 0).Take(2).ToList());
-        return Sentence.Of((speaking.Count, against.Count) switch
-        {
-            (0, 0) => "Nothing found so far speaks for it or against it.",
-            (0, _) => $"Against it: {Words(against)}.",
-            (_, 0) => $"For it: {Words(speaking)}.",
-            _ => $"For it: {Words(speaking)}. Against it: {Words(against)}.",
-        });
+        static string Words(IEnumerable<Weighing> some) =>
+            string.Join("; ", some.Select(weighing => (weighing.Present ? "" : "not ") + Lower(weighing.Label)));
+        var (speaking, against) = (
+            weighings.Where(w => w.LogOdds > 0).Take(3).ToList(),
+            weighings.Where(w => w.LogOdds < 0).Take(2).ToList()
+        );
+        return Sentence.Of(
+            (speaking.Count, against.Count) switch
+            {
+                (0, 0) => "Nothing found so far speaks for it or against it.",
+                (0, _) => $"Against it: {Words(against)}.",
+                (_, 0) => $"For it: {Words(speaking)}.",
+                _ => $"For it: {Words(speaking)}. Against it: {Words(against)}.",
+            }
+        );
     }
 
-    internal static string Lower(string label) => label.Length > 1 && char.IsUpper(label[1]) ? label : char.ToLowerInvariant(label[0]) + label[1..];
+    internal static string Lower(string label) =>
+        label.Length > 1 && char.IsUpper(label[1]) ? label : char.ToLowerInvariant(label[0]) + label[1..];
 
     /// <summary>Which step is next, and why.</summary>
     private static class StepFinder
     {
         public static TraceStep Find(
-            FaultCase faults, Evidence evidence, IReadOnlyList<CauseStanding> causes, RepairPlan plan, IReadOnlyList<CheckValue> checks, double savedByKnowing, double elsewhere, TraceDefaults shop)
+            FaultCase faults,
+            Evidence evidence,
+            IReadOnlyList<CauseStanding> causes,
+            RepairPlan plan,
+            IReadOnlyList<CheckValue> checks,
+            double savedByKnowing,
+            double elsewhere,
+            TraceDefaults shop
+        )
         {
             if (evidence.NothingFound)
             {
-                return Plain(StepKind.Done, "Closed without a cause.", "Clean and renew as usual; the report says that no cause was found.");
+                return Plain(
+                    StepKind.Done,
+                    "Closed without a cause.",
+                    "Clean and renew as usual; the report says that no cause was found."
+                );
             }
 
             if (InHand(faults, evidence, causes) is { } inHand)
             {
                 return Fix(inHand.Cause, inHand.Probability, evidence, faults, elsewhere, shop) with
                 {
-                    Why = Sentence.Of(inHand.Cause.Apart == ApartLevel.Together
-                        ? "It was seen, and it is nearly always the fault: put it right before anything else."
-                        : "It is in your hand and it is bad: put it right before anything goes back together."),
+                    Why = Sentence.Of(
+                        inHand.Cause.Apart == ApartLevel.Together
+                            ? "It was seen, and it is nearly always the fault: put it right before anything else."
+                            : "It is in your hand and it is bad: put it right before anything goes back together."
+                    ),
                 };
             }
 
@@ -343,14 +468,28 @@ public sealed record Trace(
                 return again;
             }
 
-            if (evidence.Found.Count > 0 && evidence.Recheck.Count == 0 && !evidence.Items.Any(item => item.Present && !item.BeforeFix && IsOpen(item, faults, causes)))
+            if (
+                evidence.Found.Count > 0
+                && evidence.Recheck.Count == 0
+                && !evidence.Items.Any(item => item.Present && !item.BeforeFix && IsOpen(item, faults, causes))
+            )
             {
-                return Plain(StepKind.Done, "Nothing is left unexplained.", $"Found: {string.Join("; ", evidence.Found.Select(fault => Lower(fault.Label)))}.");
+                return Plain(
+                    StepKind.Done,
+                    "Nothing is left unexplained.",
+                    $"Found: {string.Join("; ", evidence.Found.Select(fault => Lower(fault.Label)))}."
+                );
             }
 
             if (!evidence.Items.Any(item => item.Present) && checks.FirstOrDefault(value => value.Check.Id == OwnerStory) is { } story)
             {
-                return Of(story, faults, evidence, new RepairCosts(faults, shop), Sentence.Of("Nothing speaks for any cause yet; the story costs least."));
+                return Of(
+                    story,
+                    faults,
+                    evidence,
+                    new RepairCosts(faults, shop),
+                    Sentence.Of("Nothing speaks for any cause yet; the story costs least.")
+                );
             }
 
             var likely = plan.First < 0 ? null : causes.FirstOrDefault(cause => cause.Cause == faults.Causes[plan.First]);
@@ -358,16 +497,29 @@ public sealed record Trace(
             var best = checks.Count > 0 && checks[0].ExpectedMinutes < plan.Minutes - least ? checks[0] : null;
             if (best is not null)
             {
-                return Of(best, faults, evidence, new RepairCosts(faults, shop),
+                return Of(
+                    best,
+                    faults,
+                    evidence,
+                    new RepairCosts(faults, shop),
                     Math.Round(plan.Minutes - best.ExpectedMinutes) is >= 1 and var saved
                         ? Sentence.Of("Saves about {0} on the way to a fix.", Quantity.Min(saved))
-                        : Sentence.Of("Tells what to mend for next to nothing."));
+                        : Sentence.Of("Tells what to mend for next to nothing.")
+                );
             }
 
             if (plan.First < 0 && BeforeGivingUp(checks, savedByKnowing) is { } look)
             {
-                return Of(look, faults, evidence, new RepairCosts(faults, shop), Sentence.Of(
-                    "Before it is sent on: this tells most for its time. To know the cause would save {0} on average.", Quantity.Min(Math.Round(savedByKnowing))));
+                return Of(
+                    look,
+                    faults,
+                    evidence,
+                    new RepairCosts(faults, shop),
+                    Sentence.Of(
+                        "Before it is sent on: this tells most for its time. To know the cause would save {0} on average.",
+                        Quantity.Min(Math.Round(savedByKnowing))
+                    )
+                );
             }
 
             if (plan.First < 0 && evidence.Recheck.Count > 0 && Forbidden(faults, evidence) is { } forbidden)
@@ -384,7 +536,8 @@ public sealed record Trace(
                     null,
                     null,
                     Caution.Strip,
-                    []);
+                    []
+                );
             }
 
             if (plan.First < 0)
@@ -401,19 +554,29 @@ public sealed record Trace(
                     null,
                     null,
                     null,
-                    []);
+                    []
+                );
             }
 
             var first = faults.Causes[plan.First];
             if (first.PartsMoney > 0 && (likely?.Probability ?? 0) < Sure && Cheaper(first, faults, checks, shop) is { } rulingOut)
             {
-                return Of(rulingOut, faults, evidence, new RepairCosts(faults, shop), Sentence.Of($"Before a part is bought for “{Lower(first.Label)}”: this could rule it out for less."));
+                return Of(
+                    rulingOut,
+                    faults,
+                    evidence,
+                    new RepairCosts(faults, shop),
+                    Sentence.Of($"Before a part is bought for “{Lower(first.Label)}”: this could rule it out for less.")
+                );
             }
 
             return Unmet(first, faults, evidence) is { } unmet
                 ? unmet.Need.AskedBy is { } asks && unmet.State == NeedState.Unknown && faults.Knowledge.FindCheck(asks) is { } asked
                     ? Before(asked, unmet.Need.Words, faults, evidence, new RepairCosts(faults, shop))
-                    : Fix(first, likely?.Probability ?? 0, evidence, faults, elsewhere, shop) with { FirstWords = unmet.Need.Words }
+                    : Fix(first, likely?.Probability ?? 0, evidence, faults, elsewhere, shop) with
+                    {
+                        FirstWords = unmet.Need.Words,
+                    }
                 : Fix(first, likely?.Probability ?? 0, evidence, faults, elsewhere, shop);
         }
 
@@ -425,54 +588,78 @@ public sealed record Trace(
         private static CheckValue? BeforeGivingUp(IReadOnlyList<CheckValue> checks, double savedByKnowing)
         {
             var telling = checks.Where(value => value.InformationBits >= LookBits).ToList();
-            return telling.MaxBy(value => value.InformationBits / value.Minutes) is { } best && savedByKnowing * best.InformationBits > best.Minutes ? best
+            return
+                telling.MaxBy(value => value.InformationBits / value.Minutes) is { } best
+                && savedByKnowing * best.InformationBits > best.Minutes
+                ? best
                 : telling.Where(value => value.Minutes <= LookMinutes).MaxBy(value => value.InformationBits / value.Minutes);
         }
 
         /// <summary>What forbids a run, with the findings that say so; null when nothing does.</summary>
-        private static (Need Need, IReadOnlyList<string> There)? Forbidden(FaultCase faults, Evidence evidence) => faults.Knowledge.Needs
-            .Where(need => need.Id != Need.Oil && need.For.Contains(Need.Running))
-            .Select(need => ((Need, IReadOnlyList<string> There)?)(need, [.. need.RuledOutBy.Where(evidence.IsThere)]))
-            .FirstOrDefault(one => one!.Value.There.Count > 0);
+        private static (Need Need, IReadOnlyList<string> There)? Forbidden(FaultCase faults, Evidence evidence) =>
+            faults
+                .Knowledge.Needs.Where(need => need.Id != Need.Oil && need.For.Contains(Need.Running))
+                .Select(need => ((Need, IReadOnlyList<string> There)?)(need, [.. need.RuledOutBy.Where(evidence.IsThere)]))
+                .FirstOrDefault(one => one!.Value.There.Count > 0);
 
         /// <summary>What a fix needs and what is not so, or not known; null when nothing is in its way.</summary>
-        private static (Need Need, NeedState State)? Unmet(Cause cause, FaultCase faults, Evidence evidence) => !faults.Knowledge.FixOf(cause.Id).Running ? null
-            : faults.Knowledge.Needs.Where(need => need.For.Contains(Need.Running))
-                .Select(need => (Need: need, State: evidence.StateOf(need, faults.Kind, faults.Knowledge)))
-                .Where(one => one.State != NeedState.Met)
-                .OrderBy(one => one.State == NeedState.RuledOut ? 0 : 1)
-                .Select(one => ((Need, NeedState)?)one)
-                .FirstOrDefault();
+        private static (Need Need, NeedState State)? Unmet(Cause cause, FaultCase faults, Evidence evidence) =>
+            !faults.Knowledge.FixOf(cause.Id).Running
+                ? null
+                : faults
+                    .Knowledge.Needs.Where(need => need.For.Contains(Need.Running))
+                    .Select(need => (Need: need, State: evidence.StateOf(need, faults.Kind, faults.Knowledge)))
+                    .Where(one => one.State != NeedState.Met)
+                    .OrderBy(one => one.State == NeedState.RuledOut ? 0 : 1)
+                    .Select(one => ((Need, NeedState)?)one)
+                    .FirstOrDefault();
 
-        /// <summary>Whether a finding still wants something done: trouble, or a part that is bad, of which some cause may still be there.</summary>
+        /// <summary>Whether a finding still wants something done: trouble, or a part that is bad, of which some cause may still be
+        /// there.</summary>
         private static bool IsOpen(EvidenceItem item, FaultCase faults, IReadOnlyList<CauseStanding> causes)
         {
             var finding = faults.FindingAt(item.FindingId);
             return faults.Findings[finding].Role switch
             {
                 FindingRole.Trouble => true,
-                FindingRole.Part => causes.Any(standing => standing.Probability >= Shows && faults.Strengths[finding][faults.CauseAt(standing.Cause.Id)] >= GoesWith),
+                FindingRole.Part => causes.Any(standing =>
+                    standing.Probability >= Shows && faults.Strengths[finding][faults.CauseAt(standing.Cause.Id)] >= GoesWith
+                ),
                 FindingRole.Context => false,
             };
         }
 
         /// <summary>A part that was seen bad and can be reached as far apart as it is; null when there is none.</summary>
-        private static CauseStanding? InHand(FaultCase faults, Evidence evidence, IReadOnlyList<CauseStanding> causes) => evidence.Items
-            .Where(item => item is { Present: true, BeforeFix: false, Doubtful: false, From: not EvidenceFrom.Owner })
-            .Select(item => faults.Knowledge.Decisive.TryGetValue(item.FindingId, out var id) ? (Ids: [id], Least: Sure) : (Ids: SeenIn(item, faults), Least: InHandLeast))
-            .Select(seen => causes.FirstOrDefault(standing => standing.Probability >= seen.Least && seen.Ids.Contains(standing.Cause.Id)))
-            .FirstOrDefault(standing => standing is { Cause.Refer: false } && standing.Cause.Apart <= evidence.Apart);
+        private static CauseStanding? InHand(FaultCase faults, Evidence evidence, IReadOnlyList<CauseStanding> causes) =>
+            evidence
+                .Items.Where(item => item is { Present: true, BeforeFix: false, Doubtful: false, From: not EvidenceFrom.Owner })
+                .Select(item =>
+                    faults.Knowledge.Decisive.TryGetValue(item.FindingId, out var id)
+                        ? (Ids: [id], Least: Sure)
+                        : (Ids: SeenIn(item, faults), Least: InHandLeast)
+                )
+                .Select(seen =>
+                    causes.FirstOrDefault(standing => standing.Probability >= seen.Least && seen.Ids.Contains(standing.Cause.Id))
+                )
+                .FirstOrDefault(standing => standing is { Cause.Refer: false } && standing.Cause.Apart <= evidence.Apart);
 
         /// <summary>Causes that a part found bad goes with, of a carburetor that is apart: the part is on the bench.</summary>
         private static IReadOnlyList<string> SeenIn(EvidenceItem item, FaultCase faults)
         {
             var finding = faults.FindingAt(item.FindingId);
-            return faults.Findings[finding].Role != FindingRole.Part ? []
-                : [.. Enumerable.Range(0, faults.Causes.Count)
-                    .Where(cause => faults.Causes[cause].Apart > ApartLevel.Together && faults.Strengths[finding][cause] >= GoesWith).Select(cause => faults.Causes[cause].Id)];
+            return faults.Findings[finding].Role != FindingRole.Part
+                ? []
+                :
+                [
+                    .. Enumerable
+                        .Range(0, faults.Causes.Count)
+                        .Where(cause => faults.Causes[cause].Apart > ApartLevel.Together && faults.Strengths[finding][cause] >= GoesWith)
+                        .Select(cause => faults.Causes[cause].Id),
+                ];
         }
 
-        /// <summary>After a fix: first what can be seen with the engine standing, then the run, when nothing forbids it; null when nothing is to be tried again.</summary>
+        /// <summary>After a fix: first what can be seen with the engine standing, then the run, when nothing forbids it; null when
+        /// nothing is to be tried again.</summary>
         private static TraceStep? Again(FaultCase faults, Evidence evidence, TraceDefaults shop)
         {
             if (evidence.Recheck.Count == 0)
@@ -482,7 +669,9 @@ public sealed record Trace(
 
             var why = Sentence.Of("What has been put right explains part of what was found; only what is still there counts from here.");
             var running = faults.Knowledge.Needs.Where(need => need.Id != Need.Oil && need.For.Contains(Need.Running)).ToList();
-            var standing = evidence.Recheck.Where(finding => finding == FuelInOil || running.Any(need => need.RuledOutBy.Contains(finding))).ToList();
+            var standing = evidence
+                .Recheck.Where(finding => finding == FuelInOil || running.Any(need => need.RuledOutBy.Contains(finding)))
+                .ToList();
             if (standing.Count > 0)
             {
                 // Oil that has not been changed is as thin as before, whatever was mended, and says nothing new.
@@ -499,23 +688,38 @@ public sealed record Trace(
                     thin?.Condition,
                     thin?.Words,
                     Caution.Vapour,
-                    []);
+                    []
+                );
             }
 
             var states = running.Select(need => (Need: need, State: evidence.StateOf(need, faults.Kind, faults.Knowledge))).ToList();
             // What forbids a run is put right first; then it is run.
             return states.Any(one => one.State == NeedState.RuledOut) ? null
-                : states.FirstOrDefault(one => one.State == NeedState.Unknown).Need is { AskedBy: { } id } need && faults.Knowledge.FindCheck(id) is { } first ? Before(first, need.Words, faults, evidence, new RepairCosts(faults, shop))
+                : states.FirstOrDefault(one => one.State == NeedState.Unknown).Need is { AskedBy: { } id } need
+                && faults.Knowledge.FindCheck(id) is { } first
+                    ? Before(first, need.Words, faults, evidence, new RepairCosts(faults, shop))
                 : new TraceStep(
-                    StepKind.Recheck, null, null, Sentence.Of("Together again and run: what is left of the trouble?"), why, shop.ProofMinutes, evidence.Recheck, [],
-                    evidence.Safety.BeforeRunning?.Condition, evidence.Safety.BeforeRunning?.Words, Caution.Running,
-                    evidence.Recheck.Contains(FailureTimeLine.Finding) ? [FailureTimeLine.LineKey] : []);
+                    StepKind.Recheck,
+                    null,
+                    null,
+                    Sentence.Of("Together again and run: what is left of the trouble?"),
+                    why,
+                    shop.ProofMinutes,
+                    evidence.Recheck,
+                    [],
+                    evidence.Safety.BeforeRunning?.Condition,
+                    evidence.Safety.BeforeRunning?.Words,
+                    Caution.Running,
+                    evidence.Recheck.Contains(FailureTimeLine.Finding) ? [FailureTimeLine.LineKey] : []
+                );
         }
 
         /// <summary>A check that is done because another, or a run, needs what it asks.</summary>
         private static TraceStep Before(Check first, string words, FaultCase faults, Evidence evidence, RepairCosts costs)
         {
-            var (condition, conditionWords) = evidence.Safety.Before(first, faults.Knowledge) is { } before ? ((SafetyCondition?)before.Condition, before.Words) : (null, null);
+            var (condition, conditionWords) = evidence.Safety.Before(first, faults.Knowledge) is { } before
+                ? ((SafetyCondition?)before.Condition, before.Words)
+                : (null, null);
             var caution = faults.Knowledge.Cautions[first.CautionKey].Caution;
             return new TraceStep(
                 StepKind.Check,
@@ -529,7 +733,8 @@ public sealed record Trace(
                 condition,
                 conditionWords,
                 caution.Text.Length > 0 ? caution : null,
-                faults.Knowledge.LinesOf(first.Id));
+                faults.Knowledge.LinesOf(first.Id)
+            );
         }
 
         /// <summary>The best check that could rule a cause out and costs less than its fix.</summary>
@@ -537,19 +742,35 @@ public sealed record Trace(
         {
             var at = faults.CauseAt(cause.Id);
             var fix = cause.FixMinutes + (cause.PartsMoney * 60 / shop.LabourPerHour);
-            return checks.FirstOrDefault(value => value.Minutes < fix
-                && value.Tells.Any(tells => faults.Strengths[faults.FindingAt(tells.FindingId)][at] >= GoesWith));
+            return checks.FirstOrDefault(value =>
+                value.Minutes < fix && value.Tells.Any(tells => faults.Strengths[faults.FindingAt(tells.FindingId)][at] >= GoesWith)
+            );
         }
 
-        private static TraceStep Fix(Cause cause, double probability, Evidence evidence, FaultCase faults, double elsewhere, TraceDefaults shop)
+        private static TraceStep Fix(
+            Cause cause,
+            double probability,
+            Evidence evidence,
+            FaultCase faults,
+            double elsewhere,
+            TraceDefaults shop
+        )
         {
-            var minutes = cause.FixMinutes + new RepairCosts(faults, shop).Get(evidence.Apart, cause.Apart > evidence.Apart ? cause.Apart : evidence.Apart);
+            var minutes =
+                cause.FixMinutes
+                + new RepairCosts(faults, shop).Get(evidence.Apart, cause.Apart > evidence.Apart ? cause.Apart : evidence.Apart);
             var outside = elsewhere >= ElsewhereLikely && cause.Place != Place.Carburetor ? " Probably not in the carburetor." : "";
             var against = Against(cause, evidence, faults);
             var reason = Sentence.Of(
-                (against is not null ? $"The likeliest still ({{0}}), but it does not fit: {Lower(against.Label)} was looked at and is not so. Look again before anything is put right."
-                    : probability >= Sure ? "As good as certain ({0}); no check would change that." : "Likely enough ({0}): putting it right costs less than any check that would tell more.") + outside,
-                Quantity.Percent(Math.Round(100 * probability)));
+                (
+                    against is not null
+                        ? $"The likeliest still ({{0}}), but it does not fit: {Lower(against.Label)} "
+                            + "was looked at and is not so. Look again before anything is put right."
+                    : probability >= Sure ? "As good as certain ({0}); no check would change that."
+                    : "Likely enough ({0}): putting it right costs less than any check that would tell more."
+                ) + outside,
+                Quantity.Percent(Math.Round(100 * probability))
+            );
             return new TraceStep(
                 cause.Refer ? StepKind.Refer : StepKind.Fix,
                 null,
@@ -562,16 +783,19 @@ public sealed record Trace(
                 null,
                 null,
                 faults.Knowledge.FixOf(cause.Id).Caution,
-                []);
+                []
+            );
         }
 
-        /// <summary>A finding that goes with the cause nearly always, and was looked at and is not there; null when nothing contradicts it.</summary>
-        private static Finding? Against(Cause cause, Evidence evidence, FaultCase faults) => evidence.Speaking
-            .Where(item => !item.Present && !item.BeforeFix && !item.Doubtful)
-            .Select(item => faults.FindingAt(item.FindingId))
-            .Where(finding => faults.Strengths[finding][faults.CauseAt(cause.Id)] >= GoesWith)
-            .Select(finding => faults.Findings[finding])
-            .FirstOrDefault();
+        /// <summary>A finding that goes with the cause nearly always, and was looked at and is not there; null when nothing contradicts
+        /// it.</summary>
+        private static Finding? Against(Cause cause, Evidence evidence, FaultCase faults) =>
+            evidence
+                .Speaking.Where(item => !item.Present && !item.BeforeFix && !item.Doubtful)
+                .Select(item => faults.FindingAt(item.FindingId))
+                .Where(finding => faults.Strengths[finding][faults.CauseAt(cause.Id)] >= GoesWith)
+                .Select(finding => faults.Findings[finding])
+                .FirstOrDefault();
 
         private static TraceStep Of(CheckValue value, FaultCase faults, Evidence evidence, RepairCosts costs, Sentence why)
         {
@@ -594,7 +818,8 @@ public sealed record Trace(
                 value.First,
                 value.FirstWords,
                 value.Caution,
-                faults.Knowledge.LinesOf(check.Id));
+                faults.Knowledge.LinesOf(check.Id)
+            );
         }
 
         private static TraceStep Plain(StepKind kind, string what, string why) =>

@@ -62,14 +62,19 @@ public sealed record FindingsNote(string? CheckId, IReadOnlyList<FindingAnswer> 
     /// <inheritdoc/>
     public override string Words(FaultKnowledge knowledge)
     {
-        static string Of(FindingAnswer answer) => answer.Said switch
-        {
-            Said.Present => answer.Doubtful ? "yes, doubtful" : "yes",
-            Said.Absent => answer.Doubtful ? "no, doubtful" : "no",
-            Said.CouldNotTell => "could not tell",
-        };
+        static string Of(FindingAnswer answer) =>
+            answer.Said switch
+            {
+                Said.Present => answer.Doubtful ? "yes, doubtful" : "yes",
+                Said.Absent => answer.Doubtful ? "no, doubtful" : "no",
+                Said.CouldNotTell => "could not tell",
+            };
         var who = FromOwner ? "Owner says: " : "Found: ";
-        return who + string.Join("; ", Answers.Select(answer => $"{knowledge.FindFinding(answer.FindingId)?.Label ?? answer.FindingId}: {Of(answer)}"));
+        return who
+            + string.Join(
+                "; ",
+                Answers.Select(answer => $"{knowledge.FindFinding(answer.FindingId)?.Label ?? answer.FindingId}: {Of(answer)}")
+            );
     }
 
     /// <inheritdoc/>
@@ -86,8 +91,14 @@ public sealed record FindingsNote(string? CheckId, IReadOnlyList<FindingAnswer> 
             problems.Add(new("note.answers", "Answer at least one finding, and no more than 200."));
         }
 
-        problems.AddRange(Answers.Where(answer => knowledge.FindFinding(answer.FindingId) is null)
-            .Select(answer => new Measures.FieldProblem("note.answers", $"There is no finding “{answer.FindingId}”; see /api/faults/knowledge.")));
+        problems.AddRange(
+            Answers
+                .Where(answer => knowledge.FindFinding(answer.FindingId) is null)
+                .Select(answer => new Measures.FieldProblem(
+                    "note.answers",
+                    $"There is no finding “{answer.FindingId}”; see /api/faults/knowledge."
+                ))
+        );
         return problems;
     }
 }
@@ -104,11 +115,17 @@ public sealed record FaultNote(string? CauseId, FaultOutcome Outcome) : TraceNot
     /// <summary>What stands of each cause, and of closing without one: the last that was said of it, with when.</summary>
     /// <param name="notes">The trace's notes, oldest first.</param>
     public static IReadOnlyList<Logged<TraceNote>> Standing(IEnumerable<Logged<TraceNote>> notes) =>
-        [.. notes.Where(logged => logged.Note is FaultNote).GroupBy(logged => ((FaultNote)logged.Note).CauseId ?? "").Select(cause => cause.Last())];
+        [
+            .. notes
+                .Where(logged => logged.Note is FaultNote)
+                .GroupBy(logged => ((FaultNote)logged.Note).CauseId ?? "")
+                .Select(cause => cause.Last()),
+        ];
 
     /// <summary>Whether a trace is settled by what stands.</summary>
     /// <param name="notes">The trace's notes, oldest first.</param>
-    public static bool IsSettled(IEnumerable<Logged<TraceNote>> notes) => Standing(notes).Any(logged => logged.Note is FaultNote { Settles: true });
+    public static bool IsSettled(IEnumerable<Logged<TraceNote>> notes) =>
+        Standing(notes).Any(logged => logged.Note is FaultNote { Settles: true });
 
     /// <inheritdoc/>
     public override string Words(FaultKnowledge knowledge)
@@ -126,7 +143,9 @@ public sealed record FaultNote(string? CauseId, FaultOutcome Outcome) : TraceNot
 
     /// <inheritdoc/>
     public override IReadOnlyList<Measures.FieldProblem> Check(FaultKnowledge knowledge) =>
-        Outcome == FaultOutcome.NothingFound || (Outcome == FaultOutcome.Open && CauseId is null) || (CauseId is { } id && knowledge.FindCause(id) is not null)
+        Outcome == FaultOutcome.NothingFound
+        || (Outcome == FaultOutcome.Open && CauseId is null)
+        || (CauseId is { } id && knowledge.FindCause(id) is not null)
             ? []
             : [new("note.causeId", "There is no cause of this name; see /api/faults/knowledge.")];
 }
@@ -144,12 +163,13 @@ public sealed record ApartNote(ApartLevel Level) : TraceNote
 public sealed record SafetyNote(SafetyCondition Condition) : TraceNote
 {
     /// <inheritdoc/>
-    public override string Words(FaultKnowledge knowledge) => Condition switch
-    {
-        SafetyCondition.EngineCool => "Engine cool to the touch",
-        SafetyCondition.LeadOff => "Plug lead off and held clear",
-        SafetyCondition.OilChanged => "Oil drained and changed",
-        SafetyCondition.OilRead => "Oil read: at its mark, smells of oil",
-        SafetyCondition.NoFlame => "No flame, no spark, ventilated, fuel can away",
-    };
+    public override string Words(FaultKnowledge knowledge) =>
+        Condition switch
+        {
+            SafetyCondition.EngineCool => "Engine cool to the touch",
+            SafetyCondition.LeadOff => "Plug lead off and held clear",
+            SafetyCondition.OilChanged => "Oil drained and changed",
+            SafetyCondition.OilRead => "Oil read: at its mark, smells of oil",
+            SafetyCondition.NoFlame => "No flame, no spark, ventilated, fuel can away",
+        };
 }

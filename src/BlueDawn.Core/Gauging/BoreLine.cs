@@ -12,12 +12,7 @@ namespace BlueDawn.Core.Gauging;
 /// <param name="BoreMm">A direct reading instead.</param>
 /// <param name="ResolutionMm">The instrument's smallest step.</param>
 /// <param name="OpenHoles">For a row of holes: how many are open.</param>
-public sealed record BoreReading(
-    decimal? GoPinMm,
-    decimal? NoGoPinMm,
-    decimal? BoreMm,
-    decimal? ResolutionMm,
-    int? OpenHoles) : Reading;
+public sealed record BoreReading(decimal? GoPinMm, decimal? NoGoPinMm, decimal? BoreMm, decimal? ResolutionMm, int? OpenHoles) : Reading;
 
 /// <summary>A jet, or one row of holes of an emulsion tube.</summary>
 /// <param name="Key">Stable name.</param>
@@ -27,14 +22,8 @@ public sealed record BoreReading(
 /// <param name="ToleranceMm">Allowed either way.</param>
 /// <param name="Holes">Holes in the row; null for a jet.</param>
 /// <param name="SpecName">The spec sheet the limits are from.</param>
-public sealed record BoreLine(
-    string Key,
-    string Section,
-    string Label,
-    decimal NominalMm,
-    decimal ToleranceMm,
-    int? Holes,
-    string SpecName) : GaugeLine(Key, Station.Gauging, Section, Label)
+public sealed record BoreLine(string Key, string Section, string Label, decimal NominalMm, decimal ToleranceMm, int? Holes, string SpecName)
+    : GaugeLine(Key, Station.Gauging, Section, Label)
 {
     /// <summary>What the shop does with a jet that starves.</summary>
     public JetSchool School { get; init; } = JetSchool.ClearOnly;
@@ -49,25 +38,28 @@ public sealed record BoreLine(
     public override DateTimeOffset? MadeAnotherAt => ChangedAt;
 
     /// <inheritdoc/>
-    public override GaugeLine After(Log log) => Holes is null && StepUpLine.LastOn(Key, log) is { Note.Reading: StepUpReading step } logged
-        ? this with
-        {
-            NominalMm = step.DrillMm ?? NominalMm,
-            OpenedFromMm = step.DrillMm is null ? null : NominalMm,
-            ChangedAt = logged.TakenAt,
-        }
-        : this;
+    public override GaugeLine After(Log log) =>
+        Holes is null && StepUpLine.LastOn(Key, log) is { Note.Reading: StepUpReading step } logged
+            ? this with
+            {
+                NominalMm = step.DrillMm ?? NominalMm,
+                OpenedFromMm = step.DrillMm is null ? null : NominalMm,
+                ChangedAt = logged.TakenAt,
+            }
+            : this;
 
     /// <inheritdoc/>
     public override string Part => Holes is null ? Key[(Key.IndexOf('/', StringComparison.Ordinal) + 1)..] : "emulsion-tube";
 
     /// <inheritdoc/>
-    public override Expected? ExpectedIn(string field) => field is "go" or "noGo" or "bore" ? new((double)NominalMm, Dimension.Length) : null;
+    public override Expected? ExpectedIn(string field) =>
+        field is "go" or "noGo" or "bore" ? new((double)NominalMm, Dimension.Length) : null;
 
     /// <inheritdoc/>
-    public override Sentence Target => Holes is { } holes
-        ? Sentence.Of("{0} holes, {1} ± {2}", Quantity.Count(holes), Quantity.Mm(NominalMm), Quantity.Mm(ToleranceMm))
-        : OpenedFromMm is { } before ? Sentence.Of("{0} ± {1}, opened from {2}", Quantity.Mm(NominalMm), Quantity.Mm(ToleranceMm), Quantity.Mm(before))
+    public override Sentence Target =>
+        Holes is { } holes ? Sentence.Of("{0} holes, {1} ± {2}", Quantity.Count(holes), Quantity.Mm(NominalMm), Quantity.Mm(ToleranceMm))
+        : OpenedFromMm is { } before
+            ? Sentence.Of("{0} ± {1}, opened from {2}", Quantity.Mm(NominalMm), Quantity.Mm(ToleranceMm), Quantity.Mm(before))
         : Sentence.Of("{0} ± {1}", Quantity.Mm(NominalMm), Quantity.Mm(ToleranceMm));
 
     /// <inheritdoc/>
@@ -87,20 +79,27 @@ public sealed record BoreLine(
             EntryField[] open = Holes is null ? [] : [EntryField.Measure("openHoles", $"open of {Holes}", Dimension.Count)];
             return new EntryForm(
                 [
-                    new EntryGroup("pins", "Pins",
-                    [
-                        .. open,
-                        EntryField.Measure("go", "goes", Dimension.Length, optional: true),
-                        EntryField.Measure("noGo", "stops", Dimension.Length, optional: true),
-                    ]),
-                    new EntryGroup("direct", "Direct bore",
-                    [
-                        .. open,
-                        EntryField.Measure("bore", "bore", Dimension.Length),
-                        EntryField.MeasureDetail("resolution", "step", Dimension.Length),
-                    ]),
+                    new EntryGroup(
+                        "pins",
+                        "Pins",
+                        [
+                            .. open,
+                            EntryField.Measure("go", "goes", Dimension.Length, optional: true),
+                            EntryField.Measure("noGo", "stops", Dimension.Length, optional: true),
+                        ]
+                    ),
+                    new EntryGroup(
+                        "direct",
+                        "Direct bore",
+                        [
+                            .. open,
+                            EntryField.Measure("bore", "bore", Dimension.Length),
+                            EntryField.MeasureDetail("resolution", "step", Dimension.Length),
+                        ]
+                    ),
                 ],
-                null);
+                null
+            );
         }
     }
 
@@ -123,7 +122,9 @@ public sealed record BoreLine(
             }
         }
 
-        return Result(reader, () => new BoreReading(go, noGo, bore, bore is null ? null : resolution ?? JetGauge.DefaultResolutionMm, open));
+        return Result(reader, () =>
+            new BoreReading(go, noGo, bore, bore is null ? null : resolution ?? JetGauge.DefaultResolutionMm, open)
+        );
     }
 
     /// <inheritdoc/>
@@ -170,9 +171,11 @@ public sealed record BoreLine(
     {
         if (reader(reading) is not { } bore)
         {
-            return Judgement.NotRead(OpenedFromMm is null
-                ? Sentence.Of("Pass pins: the largest that goes, the smallest that stops.")
-                : Sentence.Of("It was opened to {0}: pass pins again.", Quantity.Mm(NominalMm)));
+            return Judgement.NotRead(
+                OpenedFromMm is null
+                    ? Sentence.Of("Pass pins: the largest that goes, the smallest that stops.")
+                    : Sentence.Of("It was opened to {0}: pass pins again.", Quantity.Mm(NominalMm))
+            );
         }
 
         if (Holes is { } holes && bore.OpenHoles < holes)
@@ -200,33 +203,40 @@ public sealed record BoreLine(
             new Span(Dimension.Length, result.BoreLowMm == 0 ? null : (double)result.BoreLowMm, (double?)result.BoreHighMm),
             Figures(result),
             Why(result, bore),
-            Answers(result, bore));
+            Answers(result, bore)
+        );
 
         static BoreReading? reader(Reading? reading) => reading as BoreReading;
     }
 
-    private static string FieldOf(string computeField) => computeField switch
-    {
-        "goPinMm" => "go",
-        "noGoPinMm" => "noGo",
-        "boreMm" => "bore",
-        "resolutionMm" => "resolution",
-        _ => computeField,
-    };
+    private static string FieldOf(string computeField) =>
+        computeField switch
+        {
+            "goPinMm" => "go",
+            "noGoPinMm" => "noGo",
+            "boreMm" => "bore",
+            "resolutionMm" => "resolution",
+            _ => computeField,
+        };
 
-    private static Judgement Blocked(int holes, int open) => new(
-        Verdict.NotGood,
-        "blocked",
-        holes - open == 1 ? "1 hole blocked" : $"{holes - open} holes blocked",
-        Lean.Below,
-        Sentence.Of("Clear every hole, then count and gauge again: blocked air holes enrich the mixture."),
-        null,
-        [
-            new Figure("openHoles", "Open holes", Quantity.Count(open)),
-            new Figure("holes", "Holes in the row", Quantity.Count(holes)),
-        ],
-        [Sentence.Of("{0} of {1} holes are open. The row is judged by pins only when all of them are.", Quantity.Count(open), Quantity.Count(holes))],
-        []);
+    private static Judgement Blocked(int holes, int open) =>
+        new(
+            Verdict.NotGood,
+            "blocked",
+            holes - open == 1 ? "1 hole blocked" : $"{holes - open} holes blocked",
+            Lean.Below,
+            Sentence.Of("Clear every hole, then count and gauge again: blocked air holes enrich the mixture."),
+            null,
+            [new Figure("openHoles", "Open holes", Quantity.Count(open)), new Figure("holes", "Holes in the row", Quantity.Count(holes))],
+            [
+                Sentence.Of(
+                    "{0} of {1} holes are open. The row is judged by pins only when all of them are.",
+                    Quantity.Count(open),
+                    Quantity.Count(holes)
+                ),
+            ],
+            []
+        );
 
     private Sentence DoNext(JetGaugeResult result)
     {
@@ -242,7 +252,10 @@ public sealed record BoreLine(
                 return Sentence.Of("Fit a new jet, then gauge it: this shop renews a jet that starves.");
             case BoreVerdict.Restricted:
                 return WireGauge.ThickestWithin(result.WindowLowMm) is { } gauge
-                    ? Sentence.Of("Clear with a soft strand no thicker than {0}, then gauge again.", Quantity.Mm(WireGauge.DiameterMm(gauge), $"AWG {gauge} ({WireGauge.DiameterMm(gauge):0.00} mm)"))
+                    ? Sentence.Of(
+                        "Clear with a soft strand no thicker than {0}, then gauge again.",
+                        Quantity.Mm(WireGauge.DiameterMm(gauge), $"AWG {gauge} ({WireGauge.DiameterMm(gauge):0.00} mm)")
+                    )
                     : Sentence.Of("Soak and blow through, then gauge again.");
             default:
                 if (result.DecidingPin is { } pin)
@@ -271,8 +284,16 @@ public sealed record BoreLine(
             figures.Add(new Figure("areaHigh", "Area below", Quantity.Percent(result.AreaHighPercent!.Value)));
         }
 
-        figures.Add(new Figure("nearestDrill", "Nearest number drill", Quantity.Mm(result.NearestDrillMm, $"#{result.NearestDrill} ({result.NearestDrillMm:0.000} mm)")));
-        figures.Add(new Figure("nominal", OpenedFromMm is null ? "Bore on the spec sheet" : "Bore it was opened to", Quantity.Mm(NominalMm)));
+        figures.Add(
+            new Figure(
+                "nearestDrill",
+                "Nearest number drill",
+                Quantity.Mm(result.NearestDrillMm, $"#{result.NearestDrill} ({result.NearestDrillMm:0.000} mm)")
+            )
+        );
+        figures.Add(
+            new Figure("nominal", OpenedFromMm is null ? "Bore on the spec sheet" : "Bore it was opened to", Quantity.Mm(NominalMm))
+        );
         return figures;
     }
 
@@ -281,42 +302,66 @@ public sealed record BoreLine(
         var why = new List<Sentence>();
         if (bore.BoreMm is { } direct)
         {
-            why.Add(Sentence.Of(
-                "The instrument reads {0} in steps of {1}, so the bore is from {2} to {3}.",
-                Quantity.Mm(direct),
-                Quantity.Mm(bore.ResolutionMm ?? JetGauge.DefaultResolutionMm),
-                Quantity.Mm(result.BoreLowMm),
-                Quantity.Mm(result.BoreHighMm!.Value)));
+            why.Add(
+                Sentence.Of(
+                    "The instrument reads {0} in steps of {1}, so the bore is from {2} to {3}.",
+                    Quantity.Mm(direct),
+                    Quantity.Mm(bore.ResolutionMm ?? JetGauge.DefaultResolutionMm),
+                    Quantity.Mm(result.BoreLowMm),
+                    Quantity.Mm(result.BoreHighMm!.Value)
+                )
+            );
         }
         else
         {
-            why.Add((bore.GoPinMm, bore.NoGoPinMm) switch
-            {
-                ({ } go, { } noGo) => Sentence.Of("{0} goes and {1} stops, so the bore is at least the first and less than the second.", Quantity.Mm(go), Quantity.Mm(noGo)),
-                ({ } go, null) => Sentence.Of("{0} goes, so the bore is at least that; nothing bounds it above yet.", Quantity.Mm(go)),
-                (null, { } noGo) => Sentence.Of("{0} stops, so the bore is less than that; nothing bounds it below yet.", Quantity.Mm(noGo)),
-                _ => Sentence.None,
-            });
+            why.Add(
+                (bore.GoPinMm, bore.NoGoPinMm) switch
+                {
+                    ({ } go, { } noGo) => Sentence.Of(
+                        "{0} goes and {1} stops, so the bore is at least the first and less than the second.",
+                        Quantity.Mm(go),
+                        Quantity.Mm(noGo)
+                    ),
+                    ({ } go, null) => Sentence.Of("{0} goes, so the bore is at least that; nothing bounds it above yet.", Quantity.Mm(go)),
+                    (null, { } noGo) => Sentence.Of(
+                        "{0} stops, so the bore is less than that; nothing bounds it below yet.",
+                        Quantity.Mm(noGo)
+                    ),
+                    _ => Sentence.None,
+                }
+            );
         }
 
-        why.Add(Sentence.Of("The window is {0} to {1}, edges included.", Quantity.Mm(result.WindowLowMm), Quantity.Mm(result.WindowHighMm)));
-        why.Add(result.Verdict switch
-        {
-            BoreVerdict.InGauge => Sentence.Of("Every bore the reading allows is inside it."),
-            BoreVerdict.Restricted => Sentence.Of("Every bore the reading allows is below it."),
-            BoreVerdict.OpenedUp => Sentence.Of("Every bore the reading allows is above it. A jet never grows by itself: it was cut."),
-            BoreVerdict.CannotTell => Sentence.Of("The reading lies across an edge of it, so both answers are still possible."),
-        });
+        why.Add(
+            Sentence.Of("The window is {0} to {1}, edges included.", Quantity.Mm(result.WindowLowMm), Quantity.Mm(result.WindowHighMm))
+        );
+        why.Add(
+            result.Verdict switch
+            {
+                BoreVerdict.InGauge => Sentence.Of("Every bore the reading allows is inside it."),
+                BoreVerdict.Restricted => Sentence.Of("Every bore the reading allows is below it."),
+                BoreVerdict.OpenedUp => Sentence.Of("Every bore the reading allows is above it. A jet never grows by itself: it was cut."),
+                BoreVerdict.CannotTell => Sentence.Of("The reading lies across an edge of it, so both answers are still possible."),
+            }
+        );
         if (result.DecidingPin is { } pin)
         {
-            why.Add(Sentence.Of(
-                $"If {{0}} goes: {Word(pin.IfItGoes)}. If it stops: {Word(pin.IfItStops)}.",
-                Quantity.Mm(pin.DiameterMm, pin.Label.StartsWith('#') ? pin.Label : null)));
+            why.Add(
+                Sentence.Of(
+                    $"If {{0}} goes: {Word(pin.IfItGoes)}. If it stops: {Word(pin.IfItStops)}.",
+                    Quantity.Mm(pin.DiameterMm, pin.Label.StartsWith('#') ? pin.Label : null)
+                )
+            );
         }
 
         if (OpenedFromMm is { } before)
         {
-            why.Add(Sentence.Of("The sheet says {0}. It was opened one drill size on purpose, and the window moved with it.", Quantity.Mm(before)));
+            why.Add(
+                Sentence.Of(
+                    "The sheet says {0}. It was opened one drill size on purpose, and the window moved with it.",
+                    Quantity.Mm(before)
+                )
+            );
         }
 
         why.Add(Sentence.Of("Area goes with the square of the bore. Number drills: ASME B94.11M."));
@@ -351,18 +396,15 @@ public sealed record BoreLine(
             return new QuickAnswer($"{pin.Label} {said}", values, Word(leads));
         }
 
-        return
-        [
-            Answer("goes", pin.DiameterMm, bore.NoGoPinMm, pin.IfItGoes),
-            Answer("stops", bore.GoPinMm, pin.DiameterMm, pin.IfItStops),
-        ];
+        return [Answer("goes", pin.DiameterMm, bore.NoGoPinMm, pin.IfItGoes), Answer("stops", bore.GoPinMm, pin.DiameterMm, pin.IfItStops)];
     }
 
-    private static string Word(BoreVerdict verdict) => verdict switch
-    {
-        BoreVerdict.InGauge => "in gauge",
-        BoreVerdict.Restricted => "restricted",
-        BoreVerdict.OpenedUp => "opened up",
-        BoreVerdict.CannotTell => "closer",
-    };
+    private static string Word(BoreVerdict verdict) =>
+        verdict switch
+        {
+            BoreVerdict.InGauge => "in gauge",
+            BoreVerdict.Restricted => "restricted",
+            BoreVerdict.OpenedUp => "opened up",
+            BoreVerdict.CannotTell => "closer",
+        };
 }

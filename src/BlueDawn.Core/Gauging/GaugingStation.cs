@@ -20,43 +20,58 @@ public sealed class GaugingStation : LinesStation
 
     /// <inheritdoc/>
     public override IEnumerable<GaugeLine> Lines(TrayFacts tray, SpecSheet sheet, ShopDefaults shop) =>
-    [
-        .. NotOnSheet(tray, sheet).Select(jet => new NoLimitLine(new BoreLine($"gauging/{jet.Key}", "Jets", jet.Label, 1, 0, null, sheet.Name))),
-        .. Jets(sheet, shop),
-        // Only an idle jet, and only one whose bore is known.
-        .. Jets(sheet, shop).Where(jet => jet.Key == IdleJet).Select(jet => new StepUpLine(jet)),
-        .. sheet.EmulsionRows.OrderBy(row => row.Row).Select(row =>
-            new BoreLine($"gauging/emulsion-row-{row.Row}", "Emulsion tube, from the top", $"Row {row.Row}", row.BoreMm, row.ToleranceMm, row.Holes, sheet.Name)),
-    ];
+        [
+            .. NotOnSheet(tray, sheet)
+                .Select(jet => new NoLimitLine(new BoreLine($"gauging/{jet.Key}", "Jets", jet.Label, 1, 0, null, sheet.Name))),
+            .. Jets(sheet, shop),
+            // Only an idle jet, and only one whose bore is known.
+            .. Jets(sheet, shop).Where(jet => jet.Key == IdleJet).Select(jet => new StepUpLine(jet)),
+            .. sheet
+                .EmulsionRows.OrderBy(row => row.Row)
+                .Select(row => new BoreLine(
+                    $"gauging/emulsion-row-{row.Row}",
+                    "Emulsion tube, from the top",
+                    $"Row {row.Row}",
+                    row.BoreMm,
+                    row.ToleranceMm,
+                    row.Holes,
+                    sheet.Name
+                )),
+        ];
 
     private const string IdleJet = "gauging/idle-jet";
 
-    private static IEnumerable<BoreLine> Jets(SpecSheet sheet, ShopDefaults shop) => sheet.Jets.Select(jet =>
-        new BoreLine($"gauging/{jet.Key}", "Jets", jet.Label, jet.BoreMm, jet.ToleranceMm, null, sheet.Name) { School = shop.JetSchool });
+    private static IEnumerable<BoreLine> Jets(SpecSheet sheet, ShopDefaults shop) =>
+        sheet.Jets.Select(jet => new BoreLine($"gauging/{jet.Key}", "Jets", jet.Label, jet.BoreMm, jet.ToleranceMm, null, sheet.Name)
+        {
+            School = shop.JetSchool,
+        });
 
     /// <inheritdoc/>
     public override IReadOnlyList<FieldProblem> Check(Note note, TrayBook tray)
     {
         var problems = base.Check(note, tray);
-        return problems.Count == 0
+        return
+            problems.Count == 0
             && note is ReadingNote reading
             && tray.Lines.FirstOrDefault(line => line.Line.Key == reading.Line)?.Line is StepUpLine line
             && line.Read(reading.Typed).Reading is StepUpReading { DrillMm: not null }
             && tray.Lines.First(other => other.Line.Key == line.Jet.Key).Judgement.Verdict != Verdict.Good
-                ? [new FieldProblem("drill", "Clear the jet and gauge it first: only one in gauge is opened.")]
-                : problems;
+            ? [new FieldProblem("drill", "Clear the jet and gauge it first: only one in gauge is opened.")]
+            : problems;
     }
 
     /// <summary>Jets that such a carburetor has, though its sheet gives no bore for them.</summary>
     private static IEnumerable<(string Key, string Label)> NotOnSheet(TrayFacts tray, SpecSheet sheet) =>
         UsualJets(tray.Kind.Family, sheet.IsOnFile).Where(jet => sheet.Jets.All(known => known.Key != jet.Key));
 
-    private static (string Key, string Label)[] UsualJets(CarburetorFamily family, bool onFile) => family switch
-    {
-        // A sheet that names no idle jet may be right: some have none.
-        CarburetorFamily.FloatBowl => onFile ? [("main-jet", "Main jet")] : [("main-jet", "Main jet"), ("idle-jet", "Idle jet")],
-        // Its metering is drilled into the body.
-        CarburetorFamily.Diaphragm => [],
-        CarburetorFamily.SuctionTank => [("main-jet", "Main jet")],
-    };
+    private static (string Key, string Label)[] UsualJets(CarburetorFamily family, bool onFile) =>
+        family switch
+        {
+            // A sheet that names no idle jet may be right: some have none.
+            CarburetorFamily.FloatBowl => onFile ? [("main-jet", "Main jet")] : [("main-jet", "Main jet"), ("idle-jet", "Idle jet")],
+            // Its metering is drilled into the body.
+            CarburetorFamily.Diaphragm => [],
+            CarburetorFamily.SuctionTank => [("main-jet", "Main jet")],
+        };
 }

@@ -21,7 +21,8 @@ public enum BoreVerdict
 /// <summary>The bores a reading allows, in millimetres.</summary>
 /// <param name="LowMm">Smallest possible bore; the bore may be exactly this. Zero when nothing is known below.</param>
 /// <param name="HighMm">Upper end, or null when nothing is known above.</param>
-/// <param name="IncludesHigh">Whether the bore may be exactly <paramref name="HighMm"/>: true for a direct reading, false for a pin that stops.</param>
+/// <param name="IncludesHigh">Whether the bore may be exactly <paramref name="HighMm"/>: true for a direct reading, false for a pin that
+/// stops.</param>
 public sealed record BoreBounds(decimal LowMm, decimal? HighMm, bool IncludesHigh)
 {
     /// <summary>
@@ -49,7 +50,8 @@ public sealed record JetGaugeInput(
     decimal? NoGoPinMm = null,
     decimal? BoreMm = null,
     decimal? ResolutionMm = null,
-    IReadOnlyList<decimal>? PinsMm = null);
+    IReadOnlyList<decimal>? PinsMm = null
+);
 
 /// <summary>The pin to try next and what each answer would prove.</summary>
 /// <param name="Label">The pin as it is marked.</param>
@@ -81,7 +83,8 @@ public sealed record JetGaugeResult(
     int NearestDrill,
     decimal NearestDrillMm,
     DecidingPin? DecidingPin,
-    decimal? DecidingSizeMm);
+    decimal? DecidingSizeMm
+);
 
 /// <summary>Judges a bore from pins or a direct reading. All arithmetic on sizes is decimal, so an edge is an edge.</summary>
 public static class JetGauge
@@ -179,7 +182,8 @@ public static class JetGauge
             drill.Number,
             drill.DiameterMm,
             undecided ? Decide(bounds, low, high, pins) : null,
-            undecided ? EdgeInside(bounds, low, high) : null);
+            undecided ? EdgeInside(bounds, low, high) : null
+        );
     }
 
     /// <summary>Area of a bore against the area of another, in percent: the square of the ratio of diameters.</summary>
@@ -243,7 +247,10 @@ public static class JetGauge
 
     private static decimal? EdgeInside(BoreBounds bounds, decimal low, decimal high)
     {
-        bool Inside(decimal edge) => edge > bounds.LowMm && (bounds.HighMm is not { } top || edge < top || (bounds.IncludesHigh && edge == top));
-        return Inside(low) ? low : Inside(high) ? high : null;
+        bool Inside(decimal edge) =>
+            edge > bounds.LowMm && (bounds.HighMm is not { } top || edge < top || (bounds.IncludesHigh && edge == top));
+        return Inside(low) ? low
+            : Inside(high) ? high
+            : null;
     }
 }

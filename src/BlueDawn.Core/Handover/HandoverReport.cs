@@ -27,7 +27,8 @@ public sealed record ReportTray(
     DateTimeOffset CheckedInAt,
     DateOnly PromisedDay,
     string DateCode = "",
-    string Plate = "");
+    string Plate = ""
+);
 
 /// <summary>The lead's signature for what is handed back with something open.</summary>
 /// <param name="Reason">Why it may go.</param>
@@ -60,14 +61,20 @@ public sealed record HandoverReport(
     bool NothingFound = false,
     bool Declined = false,
     IReadOnlyList<ReportPart>? Parts = null,
-    IReadOnlyList<string>? NotDone = null)
+    IReadOnlyList<string>? NotDone = null
+)
 {
     /// <summary>Draws the report up from what the stations have to say.</summary>
     /// <param name="tray">The tray.</param>
     /// <param name="sections">Their sections, in bench order.</param>
     /// <param name="lines">Every judged line, for what to watch.</param>
     /// <param name="notDone">What was not done.</param>
-    public static HandoverReport Of(ReportTray tray, IReadOnlyList<ReportSection> sections, IReadOnlyList<JudgedLine> lines, IReadOnlyList<string> notDone)
+    public static HandoverReport Of(
+        ReportTray tray,
+        IReadOnlyList<ReportSection> sections,
+        IReadOnlyList<JudgedLine> lines,
+        IReadOnlyList<string> notDone
+    )
     {
         var faults = sections.OfType<FaultsSection>().LastOrDefault();
         var kit = sections.OfType<KitSection>().LastOrDefault();
@@ -84,6 +91,7 @@ public sealed record HandoverReport(
             faults?.NothingFound ?? false,
             kit?.Declined ?? false,
             [.. parts.SelectMany(section => section.Parts)],
-            notDone);
+            notDone
+        );
     }
 }

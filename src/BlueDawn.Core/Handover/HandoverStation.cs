@@ -37,21 +37,31 @@ public sealed class HandoverStation : StationModule
 
     /// <inheritdoc/>
     public override IReadOnlyList<FieldProblem> Check(Note note, TrayBook tray) =>
-        note is ReleaseNote release && ((HandoverState)State(tray)).Open.Count > 0 && Reason.Problem(release.Reason) is { } problem ? Wrong("reason", problem) : [];
+        note is ReleaseNote release && ((HandoverState)State(tray)).Open.Count > 0 && Reason.Problem(release.Reason) is { } problem
+            ? Wrong("reason", problem)
+            : [];
 
     /// <inheritdoc/>
     public override Note Complete(Note note, TrayBook tray) =>
         note is ReleaseNote release && ((HandoverState)State(tray)).Open is { Count: > 0 } open
-            ? release with { Signed = new SignedReason(release.Reason!.Trim(), release.Signer ?? "", [.. open.Select(obstacle => $"{obstacle.Label}: {obstacle.Word}")]) }
+            ? release with
+            {
+                Signed = new SignedReason(
+                    release.Reason!.Trim(),
+                    release.Signer ?? "",
+                    [.. open.Select(obstacle => $"{obstacle.Label}: {obstacle.Word}")]
+                ),
+            }
             : note;
 
     /// <inheritdoc/>
     public override TrayFacts Facts(Note note, TrayBook tray) => Waiting.After(tray.Facts, WaitEvent.HandBack);
 
     /// <inheritdoc/>
-    public override Sentence Say(Note note, TrayBook tray) => note is ReleaseNote { Signed: { } signed }
-        ? Sentence.Say($"Handed back, signed by {signed.SignedBy}: {signed.Reason}")
-        : Sentence.Of("Handed back");
+    public override Sentence Say(Note note, TrayBook tray) =>
+        note is ReleaseNote { Signed: { } signed }
+            ? Sentence.Say($"Handed back, signed by {signed.SignedBy}: {signed.Reason}")
+            : Sentence.Of("Handed back");
 }
 
 /// <summary>Whether a tray may go.</summary>
@@ -65,12 +75,14 @@ public sealed class HandoverState(TrayBook tray) : StationState
     public override Station Station => Station.Handover;
 
     /// <inheritdoc/>
-    public override StationProgress Progress => tray.IsHandedBack ? StationProgress.Done("done")
+    public override StationProgress Progress =>
+        tray.IsHandedBack ? StationProgress.Done("done")
         : Open.Count > 0 ? new StationProgress(1, 1, true, "not yet")
         : new StationProgress(1, 1, false, "ready");
 
     /// <inheritdoc/>
-    public override NextStep? Step => tray.IsHandedBack
-        ? NextStep.At(Station.Handover, "Handed back.", "Nothing is left to do on this tray.", null)
-        : NextStep.At(Station.Handover, "Everything is read and good: hand it back.", "No line is open.", Caution.HandBack);
+    public override NextStep? Step =>
+        tray.IsHandedBack
+            ? NextStep.At(Station.Handover, "Handed back.", "Nothing is left to do on this tray.", null)
+            : NextStep.At(Station.Handover, "Everything is read and good: hand it back.", "No line is open.", Caution.HandBack);
 }

@@ -3,7 +3,8 @@ using MathNet.Numerics.Distributions;
 
 namespace BlueDawn.Core.Holding;
 
-/// <summary>A falling exponential p = p₀·e^(−r·t) through pressures, by least squares (Gauss and Newton), with the covariance of the fit.</summary>
+/// <summary>A falling exponential p = p₀·e^(−r·t) through pressures, by least squares (Gauss and Newton), with the covariance of the
+/// fit.</summary>
 internal sealed class DecayFit
 {
     private const int MostRounds = 60;
@@ -66,7 +67,10 @@ internal sealed class DecayFit
         // Beyond this a curve has nothing left at the second reading: it could fall any faster without a difference.
         var fastest = 30 / span;
         var start = Math.Max(samples[0].PressureKPa, 0);
-        var rate = start > 0 && samples[^1].PressureKPa > 0 ? Math.Clamp(SteadyMath.Log(start / samples[^1].PressureKPa) / span, -fastest, fastest) : start > 0 ? 1 / span : 0;
+        var rate =
+            start > 0 && samples[^1].PressureKPa > 0 ? Math.Clamp(SteadyMath.Log(start / samples[^1].PressureKPa) / span, -fastest, fastest)
+            : start > 0 ? 1 / span
+            : 0;
         var at = samples.Select(sample => sample.TimeS - fromS).ToArray();
         start *= SteadyMath.Exp(rate * at[0]);
         var damping = 1e-6;
@@ -76,7 +80,10 @@ internal sealed class DecayFit
             var (ss, sr, rr, gs, gr) = Normal(samples, at, start, rate);
             var (a, c) = (ss * (1 + damping), (rr * (1 + damping)) + 1e-12);
             var whole = (a * c) - (sr * sr);
-            var (newStart, newRate) = (start + (((c * gs) - (sr * gr)) / whole), Math.Clamp(rate + (((a * gr) - (sr * gs)) / whole), -fastest, fastest));
+            var (newStart, newRate) = (
+                start + (((c * gs) - (sr * gr)) / whole),
+                Math.Clamp(rate + (((a * gr) - (sr * gs)) / whole), -fastest, fastest)
+            );
             var better = Squares(samples, at, newStart, newRate);
             if (better > squares || !double.IsFinite(better))
             {
@@ -109,9 +116,17 @@ internal sealed class DecayFit
 
     /// <summary>JᵀJ and Jᵀ·residual for start and rate.</summary>
     private static (double StartStart, double StartRate, double RateRate, double Start, double Rate) Normal(
-        IReadOnlyList<PressureSample> samples, double[] at, double start, double rate)
+        IReadOnlyList<PressureSample> samples,
+        double[] at,
+        double start,
+        double rate
+    )
     {
-        double ss = 0, sr = 0, rr = 0, gs = 0, gr = 0;
+        double ss = 0,
+            sr = 0,
+            rr = 0,
+            gs = 0,
+            gr = 0;
         for (var i = 0; i < at.Length; i++)
         {
             var share = SteadyMath.Exp(-rate * at[i]);

@@ -13,7 +13,8 @@ public sealed record HoldReading(
     IReadOnlyList<PressureSample> Samples,
     double GaugeResolutionKPa,
     double? TemperatureDriftC,
-    double TestVolumeML) : Reading;
+    double TestVolumeML
+) : Reading;
 
 /// <summary>A hold test of something that has to keep a pressure or a suction in.</summary>
 /// <param name="Key">Stable name.</param>
@@ -32,8 +33,13 @@ public abstract record HoldLine(string Key, Station Station, string Section, str
     public override Expected? ExpectedIn(string field) => field == "pressure" ? new(Hold.PressureKPa, Dimension.Pressure) : null;
 
     /// <inheritdoc/>
-    public override Sentence Target => Sentence.Of(
-        "{0} for {1}, drop up to {2}", Quantity.KPa(Hold.PressureKPa), Quantity.S(Hold.WindowS), Quantity.KPa(Hold.DropLimitKPa));
+    public override Sentence Target =>
+        Sentence.Of(
+            "{0} for {1}, drop up to {2}",
+            Quantity.KPa(Hold.PressureKPa),
+            Quantity.S(Hold.WindowS),
+            Quantity.KPa(Hold.DropLimitKPa)
+        );
 
     /// <inheritdoc/>
     public override Span? Window => new(Dimension.Pressure, Hold.PressureKPa - Hold.DropLimitKPa, null);
@@ -52,32 +58,41 @@ public abstract record HoldLine(string Key, Station Station, string Section, str
     protected abstract (string Finding, Sentence Next) Leaks(Quantity dropKPa);
 
     /// <inheritdoc/>
-    public override EntryForm Form => new(
-        [
-            new EntryGroup("gauge", "Gauge",
+    public override EntryForm Form =>
+        new(
             [
-                EntryField.MeasureDetail("resolution", "gauge step", Dimension.Pressure),
-                EntryField.MeasureDetail("drift", "temp. drift", Dimension.TemperatureChange),
-                EntryField.MeasureDetail("volume", "test volume", Dimension.Volume),
-            ]),
-        ],
-        new EntryRows(
-            "Pressure",
-            [
-                EntryField.Measure("time", "after", Dimension.Time),
-                EntryField.Measure("pressure", "pressure", Dimension.Pressure),
+                new EntryGroup(
+                    "gauge",
+                    "Gauge",
+                    [
+                        EntryField.MeasureDetail("resolution", "gauge step", Dimension.Pressure),
+                        EntryField.MeasureDetail("drift", "temp. drift", Dimension.TemperatureChange),
+                        EntryField.MeasureDetail("volume", "test volume", Dimension.Volume),
+                    ]
+                ),
             ],
-            3,
-            SuggestedTimes().Select(s => new Dictionary<string, string> { ["time"] = s }).ToList(),
-            FromSeries: SeriesPart.Hold));
+            new EntryRows(
+                "Pressure",
+                [EntryField.Measure("time", "after", Dimension.Time), EntryField.Measure("pressure", "pressure", Dimension.Pressure)],
+                3,
+                SuggestedTimes().Select(s => new Dictionary<string, string> { ["time"] = s }).ToList(),
+                FromSeries: SeriesPart.Hold
+            )
+        );
 
     /// <inheritdoc/>
     public override ReadReading Read(TypedReading typed)
     {
-        var reader = new TypedReader(typed with { Rows = typed.Rows.Where(row => row.TryGetValue("pressure", out var p) && !string.IsNullOrWhiteSpace(p)).ToList() });
+        var reader = new TypedReader(
+            typed with
+            {
+                Rows = typed.Rows.Where(row => row.TryGetValue("pressure", out var p) && !string.IsNullOrWhiteSpace(p)).ToList(),
+            }
+        );
         var samples = reader.Rows(row => new PressureSample(
             (double)row.Required("time", Dimension.Time, 0, 7200),
-            (double)row.Required("pressure", Dimension.Pressure, 0, 700)));
+            (double)row.Required("pressure", Dimension.Pressure, 0, 700)
+        ));
         var resolution = (double?)reader.Optional("resolution", Dimension.Pressure, 0.001m, 100) ?? Hold.GaugeResolutionKPa;
         var drift = (double?)reader.Optional("drift", Dimension.TemperatureChange, -60, 60);
         var volume = (double?)reader.Optional("volume", Dimension.Volume, 0.1m, 100_000) ?? Hold.TestVolumeML;
@@ -108,7 +123,12 @@ public abstract record HoldLine(string Key, Station Station, string Section, str
         var first = judged.MinBy(s => s.TimeS)!;
         var last = judged.Where(s => s.TimeS <= first.TimeS + Hold.WindowS).MaxBy(s => s.TimeS)!;
         return Sentence.Of(
-            "{0} at {1}, {2} at {3}", Quantity.KPa(first.PressureKPa), Quantity.S(first.TimeS), Quantity.KPa(last.PressureKPa), Quantity.S(last.TimeS));
+            "{0} at {1}, {2} at {3}",
+            Quantity.KPa(first.PressureKPa),
+            Quantity.S(first.TimeS),
+            Quantity.KPa(last.PressureKPa),
+            Quantity.S(last.TimeS)
+        );
     }
 
     /// <inheritdoc/>
@@ -136,7 +156,8 @@ public abstract record HoldLine(string Key, Station Station, string Section, str
             new Span(Dimension.Pressure, hold.Samples.Min(s => s.PressureKPa), hold.Samples.Max(s => s.PressureKPa)),
             Figures(result),
             Why(result, hold),
-            []);
+            []
+        );
     }
 
     private List<string> SuggestedTimes()
@@ -145,28 +166,45 @@ public abstract record HoldLine(string Key, Station Station, string Section, str
         return [.. new[] { Hold.SettlingS, Hold.SettlingS + (Hold.WindowS / 2), end }.Select(s => s.ToString("0.#"))];
     }
 
-    private HoldTestInput Input(HoldReading hold) => new(
-        hold.Samples,
-        Hold.PressureKPa,
-        Hold.WindowS,
-        Hold.DropLimitKPa,
-        Hold.SettlingS,
-        hold.TestVolumeML,
-        hold.GaugeResolutionKPa,
-        hold.TemperatureDriftC);
+    private HoldTestInput Input(HoldReading hold) =>
+        new(
+            hold.Samples,
+            Hold.PressureKPa,
+            Hold.WindowS,
+            Hold.DropLimitKPa,
+            Hold.SettlingS,
+            hold.TestVolumeML,
+            hold.GaugeResolutionKPa,
+            hold.TemperatureDriftC
+        );
 
-    private Sentence Remedy(HoldTestResult result) => result.Doubts[0] switch
-    {
-        HoldDoubt.TooFewSamples => Sentence.Of("Note at least three pressures after the first {0}.", Quantity.S(Hold.SettlingS)),
-        HoldDoubt.TooShort => Sentence.Of("Too short: watch it for {0} after the first {1}.", Quantity.S(Hold.WindowS), Quantity.S(Hold.SettlingS)),
-        HoldDoubt.GaugeTooCoarse => Sentence.Of("The gauge is too coarse: use one with steps of {0} or finer, or watch for longer.", Quantity.KPa(Hold.DropLimitKPa)),
-        HoldDoubt.PressureTooLow => Sentence.Of("It never reached {0}: pump higher and test again.", Quantity.KPa(Hold.PressureKPa)),
-        HoldDoubt.PressureRose => Sentence.Of("The pressure rose: keep hands and lamp off the hose, check the pump valve, test again."),
-        HoldDoubt.TemperatureDrift => Sentence.Of("The temperature alone can do that ({0}): let it settle and test again.", Quantity.KPa(Math.Round(result.TemperatureEffectKPa, 2))),
-        HoldDoubt.FellAtOnce => Sentence.Of("It fell all at once between two readings: test again and read it oftener."),
-        HoldDoubt.Borderline when result.SamplesUsed < ReadingsEnough => Sentence.Of("{0} pressures leave {1} open: note more of them in the same time, or use a finer gauge.", Quantity.Count(result.SamplesUsed), Quantity.KPa(Math.Round(result.DropUncertaintyKPa ?? 0, 1))),
-        HoldDoubt.Borderline => Sentence.Of("Too near the limit to say: watch it for twice as long or use a finer gauge."),
-    };
+    private Sentence Remedy(HoldTestResult result) =>
+        result.Doubts[0] switch
+        {
+            HoldDoubt.TooFewSamples => Sentence.Of("Note at least three pressures after the first {0}.", Quantity.S(Hold.SettlingS)),
+            HoldDoubt.TooShort => Sentence.Of(
+                "Too short: watch it for {0} after the first {1}.",
+                Quantity.S(Hold.WindowS),
+                Quantity.S(Hold.SettlingS)
+            ),
+            HoldDoubt.GaugeTooCoarse => Sentence.Of(
+                "The gauge is too coarse: use one with steps of {0} or finer, or watch for longer.",
+                Quantity.KPa(Hold.DropLimitKPa)
+            ),
+            HoldDoubt.PressureTooLow => Sentence.Of("It never reached {0}: pump higher and test again.", Quantity.KPa(Hold.PressureKPa)),
+            HoldDoubt.PressureRose => Sentence.Of("The pressure rose: keep hands and lamp off the hose, check the pump valve, test again."),
+            HoldDoubt.TemperatureDrift => Sentence.Of(
+                "The temperature alone can do that ({0}): let it settle and test again.",
+                Quantity.KPa(Math.Round(result.TemperatureEffectKPa, 2))
+            ),
+            HoldDoubt.FellAtOnce => Sentence.Of("It fell all at once between two readings: test again and read it oftener."),
+            HoldDoubt.Borderline when result.SamplesUsed < ReadingsEnough => Sentence.Of(
+                "{0} pressures leave {1} open: note more of them in the same time, or use a finer gauge.",
+                Quantity.Count(result.SamplesUsed),
+                Quantity.KPa(Math.Round(result.DropUncertaintyKPa ?? 0, 1))
+            ),
+            HoldDoubt.Borderline => Sentence.Of("Too near the limit to say: watch it for twice as long or use a finer gauge."),
+        };
 
     private static List<Figure> Figures(HoldTestResult result)
     {
@@ -191,27 +229,46 @@ public abstract record HoldLine(string Key, Station Station, string Section, str
     {
         var why = new List<Sentence>
         {
-            Sentence.Of("{0} pressures over {1}; the first {2} after pumping do not count.", Quantity.Count(result.SamplesUsed), Quantity.S(result.SpanS), Quantity.S(Hold.SettlingS)),
+            Sentence.Of(
+                "{0} pressures over {1}; the first {2} after pumping do not count.",
+                Quantity.Count(result.SamplesUsed),
+                Quantity.S(result.SpanS),
+                Quantity.S(Hold.SettlingS)
+            ),
         };
         if (result.DropKPa is { } drop)
         {
-            why.Add(result.Fall is { } fall ? Sentence.Of(
-                "It let go between {0} and {1}: {2} lost within {3}; the limit is {4}.",
-                Quantity.S(fall.FromS),
-                Quantity.S(fall.ToS),
-                Quantity.KPa(Math.Round(drop, 2)),
-                Quantity.S(Hold.WindowS),
-                Quantity.KPa(Hold.DropLimitKPa)) : Sentence.Of(
-                "A falling exponential through them loses {0} over {1}; the limit is {2}.",
-                Quantity.KPa(Math.Round(drop, 2)),
-                Quantity.S(Hold.WindowS),
-                Quantity.KPa(Hold.DropLimitKPa)));
-            why.Add(Sentence.Of("Leak = test volume {0} × fall of pressure ÷ air pressure 101.3 kPa (gas law).", Quantity.ML(hold.TestVolumeML)));
+            why.Add(
+                result.Fall is { } fall
+                    ? Sentence.Of(
+                        "It let go between {0} and {1}: {2} lost within {3}; the limit is {4}.",
+                        Quantity.S(fall.FromS),
+                        Quantity.S(fall.ToS),
+                        Quantity.KPa(Math.Round(drop, 2)),
+                        Quantity.S(Hold.WindowS),
+                        Quantity.KPa(Hold.DropLimitKPa)
+                    )
+                    : Sentence.Of(
+                        "A falling exponential through them loses {0} over {1}; the limit is {2}.",
+                        Quantity.KPa(Math.Round(drop, 2)),
+                        Quantity.S(Hold.WindowS),
+                        Quantity.KPa(Hold.DropLimitKPa)
+                    )
+            );
+            why.Add(
+                Sentence.Of("Leak = test volume {0} × fall of pressure ÷ air pressure 101.3 kPa (gas law).", Quantity.ML(hold.TestVolumeML))
+            );
         }
 
         if (hold.TemperatureDriftC is { } drift)
         {
-            why.Add(Sentence.Of("{0} of temperature moves a sealed reading by {1} (gas law).", Quantity.DegC(drift), Quantity.KPa(Math.Round(result.TemperatureEffectKPa, 2))));
+            why.Add(
+                Sentence.Of(
+                    "{0} of temperature moves a sealed reading by {1} (gas law).",
+                    Quantity.DegC(drift),
+                    Quantity.KPa(Math.Round(result.TemperatureEffectKPa, 2))
+                )
+            );
         }
 
         why.Add(Sentence.Of($"Limits: {SourceName}."));

@@ -29,7 +29,8 @@ public sealed record HoldTestInput(
     double GaugeResolutionKPa,
     double? TemperatureDriftC = null,
     double? AirPressureKPa = null,
-    double? AirTemperatureC = null);
+    double? AirTemperatureC = null
+);
 
 /// <summary>What a hold test says.</summary>
 public enum HoldVerdict
@@ -65,7 +66,8 @@ public enum HoldDoubt
     /// <summary>The pressure rose by more than the limit: heat, or a pump that still leaks in.</summary>
     PressureRose,
 
-    /// <summary>It fell more than allowed from one reading to another, though not so that the gauge's step and the scatter prove it.</summary>
+    /// <summary>It fell more than allowed from one reading to another, though not so that the gauge's step and the scatter prove
+    /// it.</summary>
     FellAtOnce,
 
     /// <summary>The drop is so near the limit that the gauge's step and the scatter decide.</summary>
@@ -84,8 +86,10 @@ public sealed record PressureFall(double FromS, double ToS, double DropKPa);
 /// <param name="SamplesUsed">Samples after settling.</param>
 /// <param name="SpanS">Seconds they cover.</param>
 /// <param name="StartKPa">Fitted pressure at the end of settling; null with fewer than two samples.</param>
-/// <param name="DropKPa">Drop over the window: of the fitted curve, or from reading to reading where it fell faster; negative for a rise; null with fewer than two samples.</param>
-/// <param name="DropUncertaintyKPa">Give or take on the drop: it holds the true drop at least 95 times in 100; null when two samples or fewer leave it open.</param>
+/// <param name="DropKPa">Drop over the window: of the fitted curve, or from reading to reading where it fell faster; negative for a
+/// rise; null with fewer than two samples.</param>
+/// <param name="DropUncertaintyKPa">Give or take on the drop: it holds the true drop at least 95 times in 100; null when two samples or
+/// fewer leave it open.</param>
 /// <param name="Fall">Where the pressure let go, when it fell by more than allowed between readings rather than evenly.</param>
 /// <param name="HalfLifeS">Seconds in which the pressure halves; null when it does not fall.</param>
 /// <param name="LeakMLPerMin">Leak at the start of the window as free air, in mL/min; 0 when the pressure does not fall.</param>
@@ -101,7 +105,8 @@ public sealed record HoldTestResult(
     PressureFall? Fall,
     double? HalfLifeS,
     double? LeakMLPerMin,
-    double TemperatureEffectKPa);
+    double TemperatureEffectKPa
+);
 
 /// <summary>
 /// Judges a hold test. The decay is fitted as p = p₀·e^(−t/τ), since a small leak passes air in proportion to the
@@ -129,10 +134,12 @@ public static class HoldTest
     /// <summary>Fewer readings than this do not show by themselves how far they scatter about a fall.</summary>
     private const int FewestToKnowScatter = 5;
 
-    /// <summary>A fall between two readings describes the test when it leaves no more than this share of the squares the curve leaves. Own judgement.</summary>
+    /// <summary>A fall between two readings describes the test when it leaves no more than this share of the squares the curve leaves.
+    /// Own judgement.</summary>
     private const double LetGoShare = 0.25;
 
-    /// <summary>How far a gauge is misread at most, as a standard deviation in steps, while the readings are too few to show it. Own judgement.</summary>
+    /// <summary>How far a gauge is misread at most, as a standard deviation in steps, while the readings are too few to show it. Own
+    /// judgement.</summary>
     private const double WorstReadingSteps = 2;
 
     /// <summary>What is wrong with an input, field by field; empty when it can be judged.</summary>
@@ -192,13 +199,29 @@ public static class HoldTest
         }
 
         var air = input.AirPressureKPa ?? StandardAirKPa;
-        double Temperature(double pressure) => TemperatureEffectKPa(pressure, Math.Abs(input.TemperatureDriftC ?? 0), air, input.AirTemperatureC ?? 20);
-        var used = input.Samples.Where(sample => sample.TimeS >= input.SettlingS - SlackS).OrderBy(sample => sample.TimeS).Distinct().ToList();
+        double Temperature(double pressure) =>
+            TemperatureEffectKPa(pressure, Math.Abs(input.TemperatureDriftC ?? 0), air, input.AirTemperatureC ?? 20);
+        var used = input
+            .Samples.Where(sample => sample.TimeS >= input.SettlingS - SlackS)
+            .OrderBy(sample => sample.TimeS)
+            .Distinct()
+            .ToList();
         var span = used.Count == 0 ? 0 : used[^1].TimeS - used[0].TimeS;
         if (used.Count < 2 || span <= 0)
         {
             return new HoldTestResult(
-                HoldVerdict.CannotTell, [HoldDoubt.TooFewSamples], used.Count, span, null, null, null, null, null, null, Temperature(used.Count > 0 ? used[0].PressureKPa : input.TestPressureKPa));
+                HoldVerdict.CannotTell,
+                [HoldDoubt.TooFewSamples],
+                used.Count,
+                span,
+                null,
+                null,
+                null,
+                null,
+                null,
+                null,
+                Temperature(used.Count > 0 ? used[0].PressureKPa : input.TestPressureKPa)
+            );
         }
 
         var fit = DecayFit.Of(used, input.SettlingS, input.WindowS);
@@ -212,9 +235,13 @@ public static class HoldTest
         var uncertainty = letGo ? fallUncertainty : fit.DropUncertaintyKPa(input.GaugeResolutionKPa);
         var proven = fell || (span >= input.WindowS - SlackS && fit.DropKPa - uncertainty - temperature > input.DropLimitKPa + SlackKPa);
         var scatter = used.Count < FewestToKnowScatter ? fit.ScatterKPa : Math.Sqrt(split / (used.Count - 3));
-        var doubts = proven ? [] : Doubts(input, used.Count, span, fit, fall.DropKPa - (2 * Math.Sqrt(2) * scatter), uncertainty, temperature);
+        var doubts = proven
+            ? []
+            : Doubts(input, used.Count, span, fit, fall.DropKPa - (2 * Math.Sqrt(2) * scatter), uncertainty, temperature);
         return new HoldTestResult(
-            proven ? HoldVerdict.Leaks : doubts.Count > 0 ? HoldVerdict.CannotTell : HoldVerdict.Held,
+            proven ? HoldVerdict.Leaks
+                : doubts.Count > 0 ? HoldVerdict.CannotTell
+                : HoldVerdict.Held,
             doubts,
             used.Count,
             span,
@@ -224,7 +251,8 @@ public static class HoldTest
             letGo ? Steepest(used, fall) : null,
             fit.Falls ? SteadyMath.Log(2) / fit.RatePerS : null,
             fit.Falls ? LeakMLPerMin(input.TestVolumeML, fit.StartKPa * fit.RatePerS, air) : 0,
-            temperature);
+            temperature
+        );
     }
 
     /// <summary>How far a temperature change moves the gauge pressure of a sealed volume, in kPa.</summary>
@@ -243,7 +271,14 @@ public static class HoldTest
         volumeML * fallKPaPerS * 60 / airKPa;
 
     private static List<HoldDoubt> Doubts(
-        HoldTestInput input, int samples, double span, DecayFit fit, double plainFallKPa, double? uncertainty, double temperature)
+        HoldTestInput input,
+        int samples,
+        double span,
+        DecayFit fit,
+        double plainFallKPa,
+        double? uncertainty,
+        double temperature
+    )
     {
         var doubts = new List<HoldDoubt>();
         void When(bool doubted, HoldDoubt doubt)

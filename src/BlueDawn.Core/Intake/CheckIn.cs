@@ -16,7 +16,8 @@ public sealed record CheckIn(
     string MachineName,
     string? StampedNumber,
     string Complaint,
-    DateOnly PromisedDay)
+    DateOnly PromisedDay
+)
 {
     private const int LongestName = 80;
     private const int LongestComplaint = 2000;
@@ -26,10 +27,14 @@ public sealed record CheckIn(
     /// <param name="name">Name of the person, boat or stall.</param>
     /// <param name="contact">How to reach them; may be empty.</param>
     public static IReadOnlyList<FieldProblem> CheckOwner(string name, string contact) =>
-    [
-        .. name.Length is 0 or > LongestName ? [new FieldProblem("name", $"A name or a boat, of no more than {LongestName} characters.")] : Array.Empty<FieldProblem>(),
-        .. contact.Length > LongestName ? [new FieldProblem("contact", $"Longer than {LongestName} characters. Shorten it.")] : Array.Empty<FieldProblem>(),
-    ];
+        [
+            .. name.Length is 0 or > LongestName
+                ? [new FieldProblem("name", $"A name or a boat, of no more than {LongestName} characters.")]
+                : Array.Empty<FieldProblem>(),
+            .. contact.Length > LongestName
+                ? [new FieldProblem("contact", $"Longer than {LongestName} characters. Shorten it.")]
+                : Array.Empty<FieldProblem>(),
+        ];
 
     /// <summary>What is wrong with a check-in, field by field; empty when the tray can be made.</summary>
     /// <param name="today">The day it comes in.</param>
@@ -58,7 +63,8 @@ public sealed record CheckIn(
         return problems;
     }
 
-    /// <summary>What kind of carburetor came in: what was said of it, and of what nobody said what the sheet of its stamped number says.</summary>
+    /// <summary>What kind of carburetor came in: what was said of it, and of what nobody said what the sheet of its stamped number
+    /// says.</summary>
     /// <param name="family">The family as it was said, or null.</param>
     /// <param name="engine">The engine as it was said, or null.</param>
     /// <param name="choke">The choke as it was said, or null.</param>

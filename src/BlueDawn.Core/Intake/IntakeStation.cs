@@ -42,7 +42,8 @@ public sealed record FactsNote(
     ChokeKind? Choke = null,
     decimal? OwnerLimit = null,
     decimal? MachineWorth = null,
-    IReadOnlyList<string>? Changes = null) : Note
+    IReadOnlyList<string>? Changes = null
+) : Note
 {
     /// <inheritdoc/>
     public override Note AsSent() => this with { Changes = null };
@@ -93,38 +94,43 @@ public sealed class IntakeStation : StationModule
     public override bool ChangesNothing(Note note, TrayBook tray) => note is FactsNote facts && Apply(facts, tray.Facts).Words.Count == 0;
 
     /// <inheritdoc/>
-    public override IReadOnlyList<FieldProblem> Check(Note note, TrayBook tray) => note switch
-    {
-        FactsNote facts => Check(facts, tray),
-        PhotoNote => [],
-        _ => Wrong("kind", "This is recorded by the bench itself."),
-    };
+    public override IReadOnlyList<FieldProblem> Check(Note note, TrayBook tray) =>
+        note switch
+        {
+            FactsNote facts => Check(facts, tray),
+            PhotoNote => [],
+            _ => Wrong("kind", "This is recorded by the bench itself."),
+        };
 
     /// <inheritdoc/>
-    public override Note Complete(Note note, TrayBook tray) => note is FactsNote facts ? facts with { Changes = Apply(facts, tray.Facts).Words } : note;
+    public override Note Complete(Note note, TrayBook tray) =>
+        note is FactsNote facts ? facts with { Changes = Apply(facts, tray.Facts).Words } : note;
 
     /// <inheritdoc/>
     public override TrayFacts Facts(Note note, TrayBook tray) => note is FactsNote facts ? Apply(facts, tray.Facts).After : tray.Facts;
 
     /// <inheritdoc/>
-    public override Sentence Say(Note note, TrayBook tray) => note switch
-    {
-        CheckedInNote { SpecCode: { } code } => Sentence.Say($"Checked in; spec sheet {code} by its stamped number"),
-        CheckedInNote => Sentence.Of("Checked in"),
-        PhotoNote { Part: { } part } => Sentence.Say($"Photo: {tray.Ledger.Find(part)?.Part.Label ?? part}"),
-        PhotoNote => Sentence.Of("Photo"),
-        FactsNote facts => Sentence.Say($"{string.Join("; ", facts.Changes ?? [])}"),
-        PutRightNote right => Sentence.Say($"Put right: {right.Words.Replace('{', '(').Replace('}', ')')}"),
-        WordsNote words => Sentence.Say($"{words.Words.Replace('{', '(').Replace('}', ')')}"),
-        _ => Sentence.None,
-    };
+    public override Sentence Say(Note note, TrayBook tray) =>
+        note switch
+        {
+            CheckedInNote { SpecCode: { } code } => Sentence.Say($"Checked in; spec sheet {code} by its stamped number"),
+            CheckedInNote => Sentence.Of("Checked in"),
+            PhotoNote { Part: { } part } => Sentence.Say($"Photo: {tray.Ledger.Find(part)?.Part.Label ?? part}"),
+            PhotoNote => Sentence.Of("Photo"),
+            FactsNote facts => Sentence.Say($"{string.Join("; ", facts.Changes ?? [])}"),
+            PutRightNote right => Sentence.Say($"Put right: {right.Words.Replace('{', '(').Replace('}', ')')}"),
+            WordsNote words => Sentence.Say($"{words.Words.Replace('{', '(').Replace('}', ')')}"),
+            _ => Sentence.None,
+        };
 
     private static List<FieldProblem> Check(FactsNote change, TrayBook tray)
     {
         var problems = new List<FieldProblem>();
         if (change.PromisedDay is { } day && day != tray.Facts.PromisedDay)
         {
-            problems.AddRange(CheckIn.CheckPromise(day, tray.Context.Today).Select(problem => problem with { Field = "note." + problem.Field }));
+            problems.AddRange(
+                CheckIn.CheckPromise(day, tray.Context.Today).Select(problem => problem with { Field = "note." + problem.Field })
+            );
         }
 
         if (change.WaitsFor == WaitsFor.HandedBack)
@@ -236,16 +242,17 @@ public sealed class IntakeStation : StationModule
         return (amount == 0 ? null : decimal.Round(amount, 2), true);
     }
 
-    private static string Words(WaitsFor waits) => waits switch
-    {
-        WaitsFor.Hands => "hands",
-        WaitsFor.Bath => "bath",
-        WaitsFor.Parts => "parts",
-        WaitsFor.BedIn => "bed-in",
-        WaitsFor.RunUp => "run-up",
-        WaitsFor.Owner => "owner",
-        WaitsFor.HandedBack => "nothing, handed back",
-    };
+    private static string Words(WaitsFor waits) =>
+        waits switch
+        {
+            WaitsFor.Hands => "hands",
+            WaitsFor.Bath => "bath",
+            WaitsFor.Parts => "parts",
+            WaitsFor.BedIn => "bed-in",
+            WaitsFor.RunUp => "run-up",
+            WaitsFor.Owner => "owner",
+            WaitsFor.HandedBack => "nothing, handed back",
+        };
 }
 
 /// <summary>A tray that is there has been checked in.</summary>

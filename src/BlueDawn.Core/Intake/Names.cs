@@ -9,9 +9,11 @@ public static class Names
     /// <summary>Whether two names are the same but for capitals, spaces and signs.</summary>
     /// <param name="one">A name.</param>
     /// <param name="other">Another.</param>
-    public static bool IsSame(string one, string other) => Bare(one) is { Length: > 0 } bare ? bare == Bare(other) : one.Trim() == other.Trim();
+    public static bool IsSame(string one, string other) =>
+        Bare(one) is { Length: > 0 } bare ? bare == Bare(other) : one.Trim() == other.Trim();
 
-    /// <summary>Whether two names that are not the same may well be one: a part of the other, or one letter more, less or other. A person says whether they are.</summary>
+    /// <summary>Whether two names that are not the same may well be one: a part of the other, or one letter more, less or other. A
+    /// person says whether they are.</summary>
     /// <param name="one">A name.</param>
     /// <param name="other">Another.</param>
     public static bool IsAlmost(string one, string other)

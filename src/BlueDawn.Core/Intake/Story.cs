@@ -160,7 +160,8 @@ public sealed record Story(
     double? Hours = null,
     Whose Whose = Whose.NotSaid,
     IReadOnlyList<TriedFix>? Tried = null,
-    IReadOnlyList<OfferedCause>? Offered = null)
+    IReadOnlyList<OfferedCause>? Offered = null
+)
 {
     /// <summary>What is wrong with its numbers and days, field by field; empty when it can be kept.</summary>
     /// <param name="today">The day it comes in.</param>

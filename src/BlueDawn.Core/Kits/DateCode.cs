@@ -1,6 +1,6 @@
-using BlueDawn.Core.Carburetors;
 using System.Globalization;
 using System.Text.RegularExpressions;
+using BlueDawn.Core.Carburetors;
 using BlueDawn.Core.Measures;
 
 namespace BlueDawn.Core.Kits;
@@ -34,7 +34,9 @@ public static partial class DateCode
         var tidy = StampedNumber.Tidy(code);
         if (tidy.Length != pattern.Pattern.Length)
         {
-            return Parsed<IReadOnlyList<MadeOn>>.Wrong($"{pattern.Maker} writes {pattern.Pattern.Length} characters, {Say(pattern)}. This has {tidy.Length}.");
+            return Parsed<IReadOnlyList<MadeOn>>.Wrong(
+                $"{pattern.Maker} writes {pattern.Pattern.Length} characters, {Say(pattern)}. This has {tidy.Length}."
+            );
         }
 
         var fields = new Dictionary<char, string>();
@@ -58,7 +60,9 @@ public static partial class DateCode
             .ToList();
         return made.Count > 0
             ? Parsed<IReadOnlyList<MadeOn>>.Right(made)
-            : Parsed<IReadOnlyList<MadeOn>>.Wrong($"No day between {pattern.FirstYear} and {pattern.LastYear} is written like that: {Say(pattern)}.");
+            : Parsed<IReadOnlyList<MadeOn>>.Wrong(
+                $"No day between {pattern.FirstYear} and {pattern.LastYear} is written like that: {Say(pattern)}."
+            );
     }
 
     /// <summary>What is wrong with a shop's patterns, by the path of its box, such as <c>patterns[0].pattern</c>.</summary>
@@ -80,7 +84,12 @@ public static partial class DateCode
 
             if (!PatternText().IsMatch(one.Pattern))
             {
-                problems.Add(new($"{at}.pattern", "Write it letter by letter: Y, YY or YYYY for the year, then DDD, WW, MM, A, or MM and DD, in their order."));
+                problems.Add(
+                    new(
+                        $"{at}.pattern",
+                        "Write it letter by letter: Y, YY or YYYY for the year, then DDD, WW, MM, A, or MM and DD, in their order."
+                    )
+                );
             }
 
             if (one.FirstYear is < 1900 or > 2100 || one.LastYear is < 1900 or > 2100 || one.LastYear < one.FirstYear)
@@ -98,28 +107,33 @@ public static partial class DateCode
     }
 
     // A year and at most one way to say the day in it, in any order.
-    [GeneratedRegex("^(?=[^Y]*Y{1,2}[^Y]*$|[^Y]*Y{4}[^Y]*$)(?:Y+|(?:DDD|WW|MM|A)Y*|Y*(?:DDD|WW|MM|A)|DDMMY+|MMDDY+|YY?MMDD|YYYYMMDD|YY?DDMM|DDYY?MM|ADDY+|DDAY+|YY?ADD|YY?DDA)$")]
+    [GeneratedRegex(
+        "^(?=[^Y]*Y{1,2}[^Y]*$|[^Y]*Y{4}[^Y]*$)(?:Y+|(?:DDD|WW|MM|A)Y*|Y*(?:DDD|WW|MM|A)|"
+            + "DDMMY+|MMDDY+|YY?MMDD|YYYYMMDD|YY?DDMM|DDYY?MM|ADDY+|DDAY+|YY?ADD|YY?DDA)$"
+    )]
     private static partial Regex PatternText();
 
     /// <summary>The pattern in words.</summary>
     public static string Say(DateCodePattern pattern)
     {
         var words = new List<string>();
-        for (var i = 0; i < pattern.Pattern.Length;)
+        for (var i = 0; i < pattern.Pattern.Length; )
         {
             var sign = pattern.Pattern[i];
             var length = pattern.Pattern.Skip(i).TakeWhile(c => c == sign).Count();
-            words.Add((sign, length) switch
-            {
-                ('Y', 1) => "last digit of the year",
-                ('Y', 2) => "last two digits of the year",
-                ('Y', _) => "the year",
-                ('D', 3) => "day of the year",
-                ('W', _) => "week of the year",
-                ('M', _) => "month",
-                ('A', _) => "month as a letter",
-                _ => "day of the month",
-            });
+            words.Add(
+                (sign, length) switch
+                {
+                    ('Y', 1) => "last digit of the year",
+                    ('Y', 2) => "last two digits of the year",
+                    ('Y', _) => "the year",
+                    ('D', 3) => "day of the year",
+                    ('W', _) => "week of the year",
+                    ('M', _) => "month",
+                    ('A', _) => "month as a letter",
+                    _ => "day of the month",
+                }
+            );
             i += length;
         }
 
@@ -130,7 +144,9 @@ public static partial class DateCode
     {
         var step = (int)Math.Pow(10, digits.Length);
         var ends = digits.Length == 0 ? 0 : Number(digits);
-        return Enumerable.Range(pattern.FirstYear, pattern.LastYear - pattern.FirstYear + 1).Where(year => digits.Length > 0 && year % step == ends);
+        return Enumerable
+            .Range(pattern.FirstYear, pattern.LastYear - pattern.FirstYear + 1)
+            .Where(year => digits.Length > 0 && year % step == ends);
     }
 
     private static (DateOnly From, DateOnly To)? Days(int year, Dictionary<char, string> fields)
@@ -149,10 +165,15 @@ public static partial class DateCode
                 : null;
         }
 
-        var month = fields.TryGetValue('M', out var digits) ? Number(digits) : fields.TryGetValue('A', out var letter) ? letter[0] - 'A' + 1 : 0;
+        var month =
+            fields.TryGetValue('M', out var digits) ? Number(digits)
+            : fields.TryGetValue('A', out var letter) ? letter[0] - 'A' + 1
+            : 0;
         if (month is < 1 or > 12)
         {
-            return month == 0 && !fields.ContainsKey('M') && !fields.ContainsKey('A') ? (new DateOnly(year, 1, 1), new DateOnly(year, 12, 31)) : null;
+            return month == 0 && !fields.ContainsKey('M') && !fields.ContainsKey('A')
+                ? (new DateOnly(year, 1, 1), new DateOnly(year, 12, 31))
+                : null;
         }
 
         var last = DateTime.DaysInMonth(year, month);
@@ -168,15 +189,19 @@ public static partial class DateCode
 
     private static int Number(string digits) => int.Parse(digits, CultureInfo.InvariantCulture);
 
-    private static char? AsDigit(char read) => char.IsAsciiDigit(read) ? read : Stamp.Fold(read.ToString())[0] is var folded && char.IsAsciiDigit(folded) ? folded : null;
+    private static char? AsDigit(char read) =>
+        char.IsAsciiDigit(read) ? read
+        : Stamp.Fold(read.ToString())[0] is var folded && char.IsAsciiDigit(folded) ? folded
+        : null;
 
-    private static char? AsLetter(char read) => read switch
-    {
-        >= 'A' and <= 'L' => read,
-        '0' => 'D',
-        '1' => 'I',
-        '8' => 'B',
-        '6' => 'G',
-        _ => null,
-    };
+    private static char? AsLetter(char read) =>
+        read switch
+        {
+            >= 'A' and <= 'L' => read,
+            '0' => 'D',
+            '1' => 'I',
+            '8' => 'B',
+            '6' => 'G',
+            _ => null,
+        };
 }

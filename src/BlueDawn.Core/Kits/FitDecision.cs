@@ -48,7 +48,8 @@ public sealed record FitTerms(
     decimal? OwnerLimit,
     decimal? MachineWorth,
     int DaysToPromise,
-    decimal LatePerDay)
+    decimal LatePerDay
+)
 {
     /// <summary>The most that makes sense on this machine, or null when its worth is not known.</summary>
     public decimal? WorthLimit => MachineWorth * WorthShare;
@@ -89,7 +90,8 @@ public sealed record OptionStanding(
     decimal ExpectedMoney,
     bool OverOwnerLimit,
     bool OverWorth,
-    IReadOnlyList<SumLine> Sum)
+    IReadOnlyList<SumLine> Sum
+)
 {
     /// <summary>Whether it can be done at all.</summary>
     public bool Possible => Obstacle is null;
@@ -101,7 +103,13 @@ public sealed record OptionStanding(
 /// <param name="Why">Why.</param>
 /// <param name="OwnerLimit">What the owner agreed to spend, or null.</param>
 /// <param name="WorthLimit">The most that makes sense on this machine, or null.</param>
-public sealed record FitDecision(IReadOnlyList<OptionStanding> Options, FitOption Advised, string Why, decimal? OwnerLimit, decimal? WorthLimit)
+public sealed record FitDecision(
+    IReadOnlyList<OptionStanding> Options,
+    FitOption Advised,
+    string Why,
+    decimal? OwnerLimit,
+    decimal? WorthLimit
+)
 {
     /// <summary>
     /// Works out every option and advises the one of least expected cost that the owner's limit, the machine's worth and
@@ -113,12 +121,18 @@ public sealed record FitDecision(IReadOnlyList<OptionStanding> Options, FitOptio
     /// <param name="terms">What the sums go by.</param>
     public static FitDecision Of(IReadOnlyList<FitOffer> offers, IReadOnlyList<ReturnRate> rates, FitTerms terms)
     {
-        var options = offers.OrderBy(offer => offer.Option)
+        var options = offers
+            .OrderBy(offer => offer.Option)
             .Select(offer => Work(offer, rates.FirstOrDefault(rate => rate.Option == offer.Option), terms))
             .ToList();
-        var allowed = options.Where(option => option is { Possible: true, OverOwnerLimit: false, OverWorth: false } && option.Option != FitOption.Decline).ToList();
+        var allowed = options
+            .Where(option => option is { Possible: true, OverOwnerLimit: false, OverWorth: false } && option.Option != FitOption.Decline)
+            .ToList();
         var mending = allowed.Where(option => option.Option != FitOption.Stopgap).ToList();
-        var pool = mending.Any(option => option.DaysLate == 0) ? [.. mending.Where(option => option.DaysLate == 0)] : mending.Count > 0 ? mending : allowed;
+        var pool =
+            mending.Any(option => option.DaysLate == 0) ? [.. mending.Where(option => option.DaysLate == 0)]
+            : mending.Count > 0 ? mending
+            : allowed;
         var best = pool.MinBy(option => (option.ExpectedMoney + option.DaysLate * terms.LatePerDay, option.WaitDays));
         return new FitDecision(options, best?.Option ?? FitOption.Decline, Say(best, options, terms), terms.OwnerLimit, terms.WorthLimit);
     }
@@ -131,20 +145,28 @@ public sealed record FitDecision(IReadOnlyList<OptionStanding> Options, FitOptio
         var pays = offer.Option == FitOption.Decline ? 0 : offer.PartsMoney + labour;
         var again = offer.PartsMoney + labour + Labour(terms.ComebackMinutes);
         var comeback = Money((decimal)share * again);
-        string Said(double minutes) => string.Create(CultureInfo.InvariantCulture, $"{minutes:0} min at {terms.LabourPerHour:0.00} an hour");
-        IReadOnlyList<SumLine> sum = offer.Option == FitOption.Decline
-            ? [
-                new SumLine("Charged to the owner", 0, "the shop’s rule: a machine that is not worth the repair costs nothing"),
-                new SumLine("Work already done, at the shop’s cost", Labour(terms.InspectMinutes), Said(terms.InspectMinutes)),
-            ]
-            : [
-                new SumLine("Parts", offer.PartsMoney, offer.What),
-                new SumLine("Work", labour, Said(offer.Minutes)),
-                new SumLine(
-                    "Comeback to be expected",
-                    comeback,
-                    string.Create(CultureInfo.InvariantCulture, $"{share * 100:0.#} % of {again:0.00}: parts and work again and {terms.ComebackMinutes:0} min besides; {Learned(rate)}")),
-            ];
+        string Said(double minutes) =>
+            string.Create(CultureInfo.InvariantCulture, $"{minutes:0} min at {terms.LabourPerHour:0.00} an hour");
+        IReadOnlyList<SumLine> sum =
+            offer.Option == FitOption.Decline
+                ?
+                [
+                    new SumLine("Charged to the owner", 0, "the shop’s rule: a machine that is not worth the repair costs nothing"),
+                    new SumLine("Work already done, at the shop’s cost", Labour(terms.InspectMinutes), Said(terms.InspectMinutes)),
+                ]
+                :
+                [
+                    new SumLine("Parts", offer.PartsMoney, offer.What),
+                    new SumLine("Work", labour, Said(offer.Minutes)),
+                    new SumLine(
+                        "Comeback to be expected",
+                        comeback,
+                        string.Create(
+                            CultureInfo.InvariantCulture,
+                            $"{share * 100:0.#} % of {again:0.00}: parts and work again and {terms.ComebackMinutes:0} min besides; {Learned(rate)}"
+                        )
+                    ),
+                ];
         return new OptionStanding(
             offer.Option,
             offer.What,
@@ -159,11 +181,18 @@ public sealed record FitDecision(IReadOnlyList<OptionStanding> Options, FitOptio
             sum.Sum(line => line.Money),
             pays > terms.OwnerLimit,
             pays > terms.WorthLimit,
-            sum);
+            sum
+        );
     }
 
-    private static string Learned(ReturnRate? rate) => rate is null ? "no rate known"
-        : string.Create(CultureInfo.InvariantCulture, $"the shop’s {rate.DefaultShare * 100:0.#} % to start from, counted as {rate.DefaultWeight:0.#}, and {rate.CameBack} of {rate.Fitted} that came back");
+    private static string Learned(ReturnRate? rate) =>
+        rate is null
+            ? "no rate known"
+            : string.Create(
+                CultureInfo.InvariantCulture,
+                $"the shop’s {rate.DefaultShare * 100:0.#} % to start from, counted as "
+                    + $"{rate.DefaultWeight:0.#}, and {rate.CameBack} of {rate.Fitted} that came back"
+            );
 
     private static decimal Money(decimal amount) => Math.Round(amount, 2, MidpointRounding.AwayFromZero);
 
@@ -173,8 +202,10 @@ public sealed record FitDecision(IReadOnlyList<OptionStanding> Options, FitOptio
         if (best is null)
         {
             return possible.Count == 0 ? "Nothing that mends it can be had."
-                : possible.All(option => option.OverOwnerLimit) ? "Everything costs more than the owner agreed to: ask the owner, or leave it."
-                : terms.WorthLimit is not null && possible.All(option => option.OverWorth) ? "Everything costs more than the machine is worth to mend."
+                : possible.All(option => option.OverOwnerLimit)
+                    ? "Everything costs more than the owner agreed to: ask the owner, or leave it."
+                : terms.WorthLimit is not null && possible.All(option => option.OverWorth)
+                    ? "Everything costs more than the machine is worth to mend."
                 : "Nothing is within both the owner’s limit and the machine’s worth.";
         }
 
@@ -183,8 +214,17 @@ public sealed record FitDecision(IReadOnlyList<OptionStanding> Options, FitOptio
             return "Nothing that mends the fault is within the limits. It gets by, the fault stays: say so to the owner.";
         }
 
-        var cheaperButLate = possible.Where(option => option is { OverOwnerLimit: false, OverWorth: false } && option.ExpectedMoney < best.ExpectedMoney && option.DaysLate > 0).ToList();
-        return best.DaysLate > 0 ? string.Create(CultureInfo.InvariantCulture, $"Nothing that mends it is in time. This is the cheapest with the late days counted: {best.DaysLate} {(best.DaysLate == 1 ? "day" : "days")} late.")
+        var cheaperButLate = possible
+            .Where(option =>
+                option is { OverOwnerLimit: false, OverWorth: false } && option.ExpectedMoney < best.ExpectedMoney && option.DaysLate > 0
+            )
+            .ToList();
+        return best.DaysLate > 0
+                ? string.Create(
+                    CultureInfo.InvariantCulture,
+                    $"Nothing that mends it is in time. This is the cheapest with the late days counted: {best.DaysLate} "
+                        + $"{(best.DaysLate == 1 ? "day" : "days")} late."
+                )
             : cheaperButLate.Count > 0 ? "Cheapest of what is there by the promised day, comebacks counted."
             : "Cheapest, comebacks counted.";
     }

@@ -61,18 +61,26 @@ public sealed record FitOffers(
     IReadOnlyList<Donor> Donors,
     FitDefaults Defaults,
     int DaysToPromise,
-    PartKnowledge Knowledge)
+    PartKnowledge Knowledge
+)
 {
     private const string NothingToRenew = "Say first which parts are to be renewed.";
 
     /// <summary>Every option priced, in the order of <see cref="FitOption"/>.</summary>
     public IReadOnlyList<PricedOption> Price() =>
-    [
-        Kit(), SingleParts(stocked => stocked.Item.Kind is ItemKind.Part or ItemKind.Assortment && stocked.CanBeHad), Carburetor(FitOption.MakersCarburetor, ItemKind.MakersCarburetor), Carburetor(FitOption.PatternCarburetor, ItemKind.PatternCarburetor),
-        FromDonor(), MakeIt(), Stopgap(), new PricedOption(new FitOffer(FitOption.Decline, "nothing is fitted", 0, 0, 0, null), [], null),
-    ];
+        [
+            Kit(),
+            SingleParts(stocked => stocked.Item.Kind is ItemKind.Part or ItemKind.Assortment && stocked.CanBeHad),
+            Carburetor(FitOption.MakersCarburetor, ItemKind.MakersCarburetor),
+            Carburetor(FitOption.PatternCarburetor, ItemKind.PatternCarburetor),
+            FromDonor(),
+            MakeIt(),
+            Stopgap(),
+            new PricedOption(new FitOffer(FitOption.Decline, "nothing is fitted", 0, 0, 0, null), [], null),
+        ];
 
-    /// <summary>Prices one kit that was picked by hand, whether it fits or not: near misses are said to be so where they are picked.</summary>
+    /// <summary>Prices one kit that was picked by hand, whether it fits or not: near misses are said to be so where they are
+    /// picked.</summary>
     public PricedOption PriceKit(StockedItem kit) => Take(FitOption.Kit, [(kit, 1)], Defaults.KitMinutes, null);
 
     /// <summary>Prices the parts to renew out of what is on the shelf now: single parts, assortments, and kits opened for them.</summary>
@@ -87,18 +95,40 @@ public sealed record FitOffers(
             return Not(FitOption.Kit, NothingToRenew);
         }
 
-        var kits = Items.Where(stocked => stocked.Item.Kind == ItemKind.Kit && stocked.CanBeHad)
-            .Select(stocked => (Stocked: stocked, Match: ItemMatch.Of(stocked.Item, Renew, Numbers, Knowledge), Whole: ItemMatch.Of(stocked.Item, Wanted, Numbers, Knowledge)))
+        var kits = Items
+            .Where(stocked => stocked.Item.Kind == ItemKind.Kit && stocked.CanBeHad)
+            .Select(stocked =>
+                (
+                    Stocked: stocked,
+                    Match: ItemMatch.Of(stocked.Item, Renew, Numbers, Knowledge),
+                    Whole: ItemMatch.Of(stocked.Item, Wanted, Numbers, Knowledge)
+                )
+            )
             .ToList();
-        var fitting = kits.Where(pair => pair.Match.Verdict is FitVerdict.Fits or FitVerdict.SoFar && pair.Whole.Verdict != FitVerdict.NearMiss).ToList();
+        var fitting = kits.Where(pair =>
+                pair.Match.Verdict is FitVerdict.Fits or FitVerdict.SoFar && pair.Whole.Verdict != FitVerdict.NearMiss
+            )
+            .ToList();
         if (fitting.Count > 0)
         {
-            var best = fitting.OrderByDescending(pair => pair.Match.Verdict).ThenByDescending(pair => pair.Stocked.OnHand > 0).ThenBy(pair => Cost(pair.Stocked, 1).Money).First();
+            var best = fitting
+                .OrderByDescending(pair => pair.Match.Verdict)
+                .ThenByDescending(pair => pair.Stocked.OnHand > 0)
+                .ThenBy(pair => Cost(pair.Stocked, 1).Money)
+                .First();
             return PriceKit(best.Stocked);
         }
 
-        var near = kits.Where(pair => pair.Match.Listed is not null).OrderByDescending(pair => pair.Match.Verdict).ThenByDescending(pair => pair.Match.Parts.Count(part => part.Verdict == PartVerdict.Fits)).FirstOrDefault();
-        return Not(FitOption.Kit, near.Stocked is null ? "No kit is known that brings these parts." : $"No kit fits. Nearest is {near.Stocked.Item.Number}. {near.Whole.Reason}");
+        var near = kits.Where(pair => pair.Match.Listed is not null)
+            .OrderByDescending(pair => pair.Match.Verdict)
+            .ThenByDescending(pair => pair.Match.Parts.Count(part => part.Verdict == PartVerdict.Fits))
+            .FirstOrDefault();
+        return Not(
+            FitOption.Kit,
+            near.Stocked is null
+                ? "No kit is known that brings these parts."
+                : $"No kit fits. Nearest is {near.Stocked.Item.Number}. {near.Whole.Reason}"
+        );
     }
 
     private PricedOption SingleParts(Func<StockedItem, bool> from)
@@ -108,15 +138,24 @@ public sealed record FitOffers(
             return Not(FitOption.SingleParts, NothingToRenew);
         }
 
-        var chosen = Renew.Select(part => (Part: part, Best: Items
-            .Where(from)
-            .Select(stocked => (Stocked: stocked, Match: PartMatch.Of(part with { Quantity = 1 }, stocked.Item.Parts, Knowledge)))
-            .Where(pair => pair.Match.Verdict is PartVerdict.Fits or PartVerdict.NotMeasured)
-            .Select(pair => (pair.Stocked, Pieces: (int)Math.Ceiling(part.Quantity / (double)pair.Match.Brought)))
-            .OrderBy(pair => Cost(pair.Stocked, pair.Pieces).Money)
-            .ThenBy(pair => Cost(pair.Stocked, pair.Pieces).WaitDays)
-            .Cast<(StockedItem Stocked, int Pieces)?>()
-            .FirstOrDefault())).ToList();
+        var chosen = Renew
+            .Select(part =>
+                (
+                    Part: part,
+                    Best: Items
+                        .Where(from)
+                        .Select(stocked =>
+                            (Stocked: stocked, Match: PartMatch.Of(part with { Quantity = 1 }, stocked.Item.Parts, Knowledge))
+                        )
+                        .Where(pair => pair.Match.Verdict is PartVerdict.Fits or PartVerdict.NotMeasured)
+                        .Select(pair => (pair.Stocked, Pieces: (int)Math.Ceiling(part.Quantity / (double)pair.Match.Brought)))
+                        .OrderBy(pair => Cost(pair.Stocked, pair.Pieces).Money)
+                        .ThenBy(pair => Cost(pair.Stocked, pair.Pieces).WaitDays)
+                        .Cast<(StockedItem Stocked, int Pieces)?>()
+                        .FirstOrDefault()
+                )
+            )
+            .ToList();
         var none = chosen.Where(pair => pair.Best is null).Select(pair => pair.Part.Part).ToList();
         if (none.Count > 0)
         {
@@ -124,18 +163,33 @@ public sealed record FitOffers(
         }
 
         // One assortment or opened kit can bring several of the parts.
-        var items = chosen.GroupBy(pair => pair.Best!.Value.Stocked)
-            .Select(group => (group.Key, group.Key.Item.Kind != ItemKind.Part ? group.Max(pair => pair.Best!.Value.Pieces) : group.Sum(pair => pair.Best!.Value.Pieces)))
+        var items = chosen
+            .GroupBy(pair => pair.Best!.Value.Stocked)
+            .Select(group =>
+                (
+                    group.Key,
+                    group.Key.Item.Kind != ItemKind.Part
+                        ? group.Max(pair => pair.Best!.Value.Pieces)
+                        : group.Sum(pair => pair.Best!.Value.Pieces)
+                )
+            )
             .ToList();
         return Take(FitOption.SingleParts, items, RenewMinutes(), null);
     }
 
     private PricedOption Carburetor(FitOption option, ItemKind kind)
     {
-        var listed = Items.Where(stocked => stocked.Item.Kind == kind && stocked.CanBeHad && stocked.Item.ListedFor.Any(mark => Numbers.Any(number => Stamp.Compare(number, mark.Number).Match == StampMatch.Exact)))
+        var listed = Items
+            .Where(stocked =>
+                stocked.Item.Kind == kind
+                && stocked.CanBeHad
+                && stocked.Item.ListedFor.Any(mark => Numbers.Any(number => Stamp.Compare(number, mark.Number).Match == StampMatch.Exact))
+            )
             .OrderBy(stocked => Cost(stocked, 1).Money)
             .FirstOrDefault();
-        return listed is null ? Not(option, "None is listed for this number.") : Take(option, [(listed, 1)], Defaults.CarburetorMinutes, null);
+        return listed is null
+            ? Not(option, "None is listed for this number.")
+            : Take(option, [(listed, 1)], Defaults.CarburetorMinutes, null);
     }
 
     private PricedOption FromDonor()
@@ -145,11 +199,28 @@ public sealed record FitOffers(
             return Not(FitOption.DonorPart, NothingToRenew);
         }
 
-        var donor = Donors.FirstOrDefault(donor => Renew.All(part => PartMatch.Of(part, donor.PartsLeft, Knowledge).Verdict is PartVerdict.Fits or PartVerdict.NotMeasured));
+        var donor = Donors.FirstOrDefault(donor =>
+            Renew.All(part => PartMatch.Of(part, donor.PartsLeft, Knowledge).Verdict is PartVerdict.Fits or PartVerdict.NotMeasured)
+        );
         return donor is null
-            ? Not(FitOption.DonorPart, Donors.Count == 0 ? "No donor is on the shelf." : $"No donor on the shelf still has {string.Join(", ", Renew.Select(part => part.Part))} that would fit.")
+            ? Not(
+                FitOption.DonorPart,
+                Donors.Count == 0
+                    ? "No donor is on the shelf."
+                    : $"No donor on the shelf still has {string.Join(", ", Renew.Select(part => part.Part))} that would fit."
+            )
             : new PricedOption(
-                new FitOffer(FitOption.DonorPart, $"{List()} off {donor.Name}", 0, RenewMinutes() + Defaults.DonorMinutes * Renew.Count, 0, null), [], donor.Id);
+                new FitOffer(
+                    FitOption.DonorPart,
+                    $"{List()} off {donor.Name}",
+                    0,
+                    RenewMinutes() + Defaults.DonorMinutes * Renew.Count,
+                    0,
+                    null
+                ),
+                [],
+                donor.Id
+            );
     }
 
     private PricedOption MakeIt()
@@ -165,9 +236,11 @@ public sealed record FitOffers(
                     work.Sum(pair => pair.Make!.Money * pair.Quantity),
                     RenewMinutes() + work.Sum(pair => pair.Make!.Minutes * pair.Quantity),
                     0,
-                    null),
+                    null
+                ),
                 [],
-                null);
+                null
+            );
     }
 
     private PricedOption Stopgap()
@@ -180,6 +253,8 @@ public sealed record FitOffers(
 
     private string List() => string.Join(", ", Renew.Select(part => part.Quantity > 1 ? $"{part.Quantity} {part.Part}" : part.Part));
 
+    private static string Counted(int pieces, CatalogueItem item) => $"{(pieces > 1 ? $"{pieces} " : "")}{item.Number} {item.Name}";
+
     private double RenewMinutes() => Renew.Sum(part => Knowledge.Find(part.Part)?.RenewMinutes ?? 0);
 
     private PricedOption Take(FitOption option, IReadOnlyList<(StockedItem Stocked, int Pieces)> items, double minutes, Guid? donor)
@@ -188,14 +263,31 @@ public sealed record FitOffers(
         return new PricedOption(
             new FitOffer(
                 option,
-                string.Join("; ", items.Zip(costs).GroupBy(pair => pair.Second.From).Select(group =>
-                    $"{string.Join(", ", group.Select(pair => $"{(pair.First.Pieces > 1 ? $"{pair.First.Pieces} " : "")}{pair.First.Stocked.Item.Number} {pair.First.Stocked.Item.Name}"))} {group.Key}")),
+                string.Join(
+                    "; ",
+                    items
+                        .Zip(costs)
+                        .GroupBy(pair => pair.Second.From)
+                        .Select(group =>
+                            $"{string.Join(", ", group.Select(pair => Counted(pair.First.Pieces, pair.First.Stocked.Item)))} {group.Key}"
+                        )
+                ),
                 costs.Sum(cost => cost.Money),
                 minutes,
                 costs.Max(cost => cost.WaitDays),
-                null),
-            [.. items.Select(pair => new FittedItem(pair.Stocked.Item.Number, pair.Stocked.Item.Name, pair.Pieces, pair.Stocked.OnHand >= pair.Pieces, pair.Stocked.Item.Parts))],
-            donor);
+                null
+            ),
+            [
+                .. items.Select(pair => new FittedItem(
+                    pair.Stocked.Item.Number,
+                    pair.Stocked.Item.Name,
+                    pair.Pieces,
+                    pair.Stocked.OnHand >= pair.Pieces,
+                    pair.Stocked.Item.Parts
+                )),
+            ],
+            donor
+        );
     }
 
     /// <summary>
@@ -223,6 +315,10 @@ public sealed record FitOffers(
             return (Packs(best), days, "on order");
         }
 
-        return (Packs(best), best.LeadDays, best.PackPieces > 1 ? $"a pack of {best.PackPieces} from {best.Supplier}" : $"from {best.Supplier}");
+        return (
+            Packs(best),
+            best.LeadDays,
+            best.PackPieces > 1 ? $"a pack of {best.PackPieces} from {best.Supplier}" : $"from {best.Supplier}"
+        );
     }
 }

@@ -45,7 +45,14 @@ public sealed record TraitChoice(string Value, string Label);
 /// <param name="Choices">The answers there are; empty for a length.</param>
 /// <param name="Answer">What was answered, or null.</param>
 public sealed record TraitQuestion(
-    Trait Trait, string Label, string How, double Bits, double SheetsLeft, IReadOnlyList<TraitChoice> Choices, string? Answer);
+    Trait Trait,
+    string Label,
+    string How,
+    double Bits,
+    double SheetsLeft,
+    IReadOnlyList<TraitChoice> Choices,
+    string? Answer
+);
 
 /// <summary>A sheet that may be the one.</summary>
 /// <param name="SpecCode">The sheet.</param>
@@ -96,19 +103,31 @@ public sealed record Identification(IReadOnlyList<TraitCandidate> Candidates, IR
     public static Identification Of(IReadOnlyList<SpecSheet> sheets, IReadOnlyList<TraitAnswer> answers)
     {
         var standing = answers.GroupBy(answer => answer.Trait).ToDictionary(group => group.Key, group => group.Last().Value);
-        var shares = Normalise([.. sheets.Select(sheet => standing.Aggregate(1.0, (share, answer) => share * Agreement(sheet, answer.Key, answer.Value)))]);
-        var candidates = sheets.Zip(shares)
+        var shares = Normalise([
+            .. sheets.Select(sheet => standing.Aggregate(1.0, (share, answer) => share * Agreement(sheet, answer.Key, answer.Value))),
+        ]);
+        var candidates = sheets
+            .Zip(shares)
             .Where(pair => pair.Second >= UnlikelyShare || standing.Count == 0)
             .OrderByDescending(pair => pair.Second)
             .ThenBy(pair => pair.First.Code, StringComparer.Ordinal)
             .Select(pair => Explain(pair.First, pair.Second, standing))
             .ToList();
-        var questions = Wording.Select(wording =>
-        {
-            var left = standing.ContainsKey(wording.Trait) ? Entropy(shares) : ExpectedEntropy(sheets, shares, wording.Trait);
-            return new TraitQuestion(
-                wording.Trait, wording.Label, wording.How, Math.Max(0, Entropy(shares) - left), SteadyMath.Exp(left * SteadyMath.Log(2)), Choices(sheets, wording.Trait), standing.GetValueOrDefault(wording.Trait));
-        }).ToList();
+        var questions = Wording
+            .Select(wording =>
+            {
+                var left = standing.ContainsKey(wording.Trait) ? Entropy(shares) : ExpectedEntropy(sheets, shares, wording.Trait);
+                return new TraitQuestion(
+                    wording.Trait,
+                    wording.Label,
+                    wording.How,
+                    Math.Max(0, Entropy(shares) - left),
+                    SteadyMath.Exp(left * SteadyMath.Log(2)),
+                    Choices(sheets, wording.Trait),
+                    standing.GetValueOrDefault(wording.Trait)
+                );
+            })
+            .ToList();
         var best = questions.Where(question => question.Answer is null).MaxBy(question => question.Bits);
         return new Identification(candidates, questions, best is { Bits: >= FewestBits } ? best.Trait : null);
     }
@@ -128,68 +147,79 @@ public sealed record Identification(IReadOnlyList<TraitCandidate> Candidates, IR
                 : Parsed<string>.Right(length.Value.ToString("0.####", CultureInfo.InvariantCulture));
         }
 
-        return Choices(sheets, trait).FirstOrDefault(choice => string.Equals(choice.Value, text?.Trim(), StringComparison.OrdinalIgnoreCase)) is { } known
+        return
+            Choices(sheets, trait).FirstOrDefault(choice => string.Equals(choice.Value, text?.Trim(), StringComparison.OrdinalIgnoreCase))
+                is { } known
             ? Parsed<string>.Right(known.Value)
             : Parsed<string>.Wrong("That is not one of the answers. Pick one from the list.");
     }
 
     private static TraitCandidate Explain(SpecSheet sheet, double share, Dictionary<Trait, string> answers)
     {
-        List<Sentence> agrees = [], differs = [];
+        List<Sentence> agrees = [],
+            differs = [];
         foreach (var (trait, answer) in answers)
         {
             if (ValueOf(sheet, trait) is { } value)
             {
                 var name = Name(trait);
-                (Fits(trait, value, answer) ? agrees : differs).Add(Fits(trait, value, answer)
-                    ? Sentence.Say($"{name} {Told(trait, value)}")
-                    : Sentence.Say($"{name} {Told(trait, value)}, not {Told(trait, answer)}"));
+                (Fits(trait, value, answer) ? agrees : differs).Add(
+                    Fits(trait, value, answer)
+                        ? Sentence.Say($"{name} {Told(trait, value)}")
+                        : Sentence.Say($"{name} {Told(trait, value)}, not {Told(trait, answer)}")
+                );
             }
         }
 
         return new TraitCandidate(sheet.Code, share, agrees, differs);
     }
 
-    private static string Name(Trait trait) => trait switch
-    {
-        Trait.Family => "kind",
-        Trait.Throat => "throat",
-        Trait.BoltSpacing => "bolts",
-        Trait.MainJet => "main jet",
-        Trait.MixtureNeedles => "needles",
-        Trait.FloatShape => "float",
-    };
+    private static string Name(Trait trait) =>
+        trait switch
+        {
+            Trait.Family => "kind",
+            Trait.Throat => "throat",
+            Trait.BoltSpacing => "bolts",
+            Trait.MainJet => "main jet",
+            Trait.MixtureNeedles => "needles",
+            Trait.FloatShape => "float",
+        };
 
-    private static Sentence Told(Trait trait, string value) => ToleranceMm(trait) is not null
-        ? Sentence.Of("{0}", Quantity.Mm(Number(value)))
-        : Sentence.Of(trait == Trait.Family && Enum.TryParse<CarburetorFamily>(value, out var family) ? Say(family) : value);
+    private static Sentence Told(Trait trait, string value) =>
+        ToleranceMm(trait) is not null
+            ? Sentence.Of("{0}", Quantity.Mm(Number(value)))
+            : Sentence.Of(trait == Trait.Family && Enum.TryParse<CarburetorFamily>(value, out var family) ? Say(family) : value);
 
-    private static string Say(CarburetorFamily family) => family switch
-    {
-        CarburetorFamily.FloatBowl => "float bowl",
-        CarburetorFamily.Diaphragm => "diaphragm",
-        CarburetorFamily.SuctionTank => "on the tank",
-    };
+    private static string Say(CarburetorFamily family) =>
+        family switch
+        {
+            CarburetorFamily.FloatBowl => "float bowl",
+            CarburetorFamily.Diaphragm => "diaphragm",
+            CarburetorFamily.SuctionTank => "on the tank",
+        };
 
-    private static string? ValueOf(SpecSheet sheet, Trait trait) => trait switch
-    {
-        Trait.Family => sheet.Family.ToString(),
-        Trait.Throat => Written(sheet.Traits?.ThroatMm),
-        Trait.BoltSpacing => Written(sheet.Traits?.BoltSpacingMm),
-        Trait.MainJet => Written(sheet.Jets.FirstOrDefault(jet => jet.Key == "main-jet")?.BoreMm),
-        Trait.MixtureNeedles => sheet.Traits?.MixtureNeedles.ToString(CultureInfo.InvariantCulture),
-        Trait.FloatShape => sheet.Traits?.FloatShape,
-    };
+    private static string? ValueOf(SpecSheet sheet, Trait trait) =>
+        trait switch
+        {
+            Trait.Family => sheet.Family.ToString(),
+            Trait.Throat => Written(sheet.Traits?.ThroatMm),
+            Trait.BoltSpacing => Written(sheet.Traits?.BoltSpacingMm),
+            Trait.MainJet => Written(sheet.Jets.FirstOrDefault(jet => jet.Key == "main-jet")?.BoreMm),
+            Trait.MixtureNeedles => sheet.Traits?.MixtureNeedles.ToString(CultureInfo.InvariantCulture),
+            Trait.FloatShape => sheet.Traits?.FloatShape,
+        };
 
     private static string? Written(decimal? mm) => mm?.ToString("0.####", CultureInfo.InvariantCulture);
 
     private static decimal Number(string value) => decimal.Parse(value, CultureInfo.InvariantCulture);
 
-    private static bool Fits(Trait trait, string value, string answer) => ToleranceMm(trait) is { } tolerance
-        ? Math.Abs(Number(value) - Number(answer)) <= tolerance
-        : string.Equals(value, answer, StringComparison.OrdinalIgnoreCase);
+    private static bool Fits(Trait trait, string value, string answer) =>
+        ToleranceMm(trait) is { } tolerance
+            ? Math.Abs(Number(value) - Number(answer)) <= tolerance
+            : string.Equals(value, answer, StringComparison.OrdinalIgnoreCase);
 
-    /// <summary>How well an answer agrees with a sheet: 1 in full, <see cref="MissShare"/> not at all; half when the sheet does not say.</summary>
+    /// <summary>How well an answer agrees with a sheet: 1 in full, <see cref="MissShare"/> not at all; half when the sheet does not
+    /// say.</summary>
     private static double Agreement(SpecSheet sheet, Trait trait, string answer)
     {
         if (ValueOf(sheet, trait) is not { } value)
@@ -206,22 +236,38 @@ public sealed record Identification(IReadOnlyList<TraitCandidate> Candidates, IR
         return Math.Max(MissShare, SteadyMath.Exp(-off * off));
     }
 
-    private static IReadOnlyList<TraitChoice> Choices(IReadOnlyList<SpecSheet> sheets, Trait trait) => ToleranceMm(trait) is not null ? []
-        : [.. sheets.Select(sheet => ValueOf(sheet, trait)).OfType<string>().Distinct().Order(StringComparer.Ordinal).Select(value => new TraitChoice(value, Told(trait, value).Text))];
+    private static IReadOnlyList<TraitChoice> Choices(IReadOnlyList<SpecSheet> sheets, Trait trait) =>
+        ToleranceMm(trait) is not null
+            ? []
+            :
+            [
+                .. sheets
+                    .Select(sheet => ValueOf(sheet, trait))
+                    .OfType<string>()
+                    .Distinct()
+                    .Order(StringComparer.Ordinal)
+                    .Select(value => new TraitChoice(value, Told(trait, value).Text)),
+            ];
 
     /// <summary>The entropy that is left on average when the answer is what one of the sheets says.</summary>
-    private static double ExpectedEntropy(IReadOnlyList<SpecSheet> sheets, double[] shares, Trait trait) => sheets
-        .Zip(shares)
-        .Where(pair => pair.Second > 1e-6)
-        .GroupBy(pair => ValueOf(pair.First, trait))
-        .Sum(group =>
-        {
-            var weight = group.Sum(pair => pair.Second);
-            return weight * (group.Key is not { } value ? Entropy(shares)
-                : Entropy(Normalise([.. sheets.Zip(shares, (sheet, share) => share * Agreement(sheet, trait, value))])));
-        });
+    private static double ExpectedEntropy(IReadOnlyList<SpecSheet> sheets, double[] shares, Trait trait) =>
+        sheets
+            .Zip(shares)
+            .Where(pair => pair.Second > 1e-6)
+            .GroupBy(pair => ValueOf(pair.First, trait))
+            .Sum(group =>
+            {
+                var weight = group.Sum(pair => pair.Second);
+                return weight
+                    * (
+                        group.Key is not { } value
+                            ? Entropy(shares)
+                            : Entropy(Normalise([.. sheets.Zip(shares, (sheet, share) => share * Agreement(sheet, trait, value))]))
+                    );
+            });
 
     private static double Entropy(double[] shares) => -shares.Where(share => share > 0).Sum(share => share * SteadyMath.Log2(share));
 
-    private static double[] Normalise(double[] weights) => weights.Sum() is var sum && sum > 0 ? [.. weights.Select(weight => weight / sum)] : weights;
+    private static double[] Normalise(double[] weights) =>
+        weights.Sum() is var sum && sum > 0 ? [.. weights.Select(weight => weight / sum)] : weights;
 }

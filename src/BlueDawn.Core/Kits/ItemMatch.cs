@@ -27,8 +27,14 @@ public enum FitVerdict
 public sealed record ItemMatch(FitVerdict Verdict, StampReading? Listed, Sentence Reason, IReadOnlyList<PartMatch> Parts)
 {
     /// <summary>Wanted parts that agree as far as can be told: something of them fits and nothing differs.</summary>
-    public int Agreeing => Parts.Count(part => part.Verdict == PartVerdict.Fits
-        || (part.Verdict is PartVerdict.NotMeasured or PartVerdict.CannotTell && part.Features.Any(feature => feature.Verdict == FeatureVerdict.Fits)));
+    public int Agreeing =>
+        Parts.Count(part =>
+            part.Verdict == PartVerdict.Fits
+            || (
+                part.Verdict is PartVerdict.NotMeasured or PartVerdict.CannotTell
+                && part.Features.Any(feature => feature.Verdict == FeatureVerdict.Fits)
+            )
+        );
 
     /// <summary>
     /// Compares an item with what a carburetor needs, part by part. An item that its maker lists for the number is still
@@ -41,15 +47,19 @@ public sealed record ItemMatch(FitVerdict Verdict, StampReading? Listed, Sentenc
     public static ItemMatch Of(CatalogueItem item, IReadOnlyList<WantedPart> wanted, IReadOnlyList<string> numbers, PartKnowledge knowledge)
     {
         var listed = numbers
-            .SelectMany(number => Stamp.Rank(number, item.ListedFor.Select(mark => mark.Number)).Where(reading => reading.Match > StampMatch.Near).Take(1))
+            .SelectMany(number =>
+                Stamp.Rank(number, item.ListedFor.Select(mark => mark.Number)).Where(reading => reading.Match > StampMatch.Near).Take(1)
+            )
             .OrderByDescending(reading => reading.Match)
             .FirstOrDefault();
         var parts = wanted.Select(part => PartMatch.Of(part, item.Parts, knowledge)).ToList();
-        var verdict = parts.Any(part => part.Verdict == PartVerdict.Differs) ? FitVerdict.NearMiss
+        var verdict =
+            parts.Any(part => part.Verdict == PartVerdict.Differs) ? FitVerdict.NearMiss
             : parts.Any(part => part.Verdict is PartVerdict.Missing or PartVerdict.TooFew) ? FitVerdict.Partly
             : parts.Count == 0 || parts.Any(part => part.Verdict is PartVerdict.CannotTell or PartVerdict.NotMeasured) ? FitVerdict.SoFar
             : FitVerdict.Fits;
-        var start = listed is null ? "Not listed for this number."
+        var start =
+            listed is null ? "Not listed for this number."
             : listed.Match == StampMatch.Exact ? $"Listed for {listed.OnRecord}."
             : $"Listed for {listed.OnRecord}, which reads like this one: check the stamp.";
         return new ItemMatch(verdict, listed, Sentence.Say($"{Say(verdict, parts)} {start}"), parts);
@@ -60,17 +70,31 @@ public sealed record ItemMatch(FitVerdict Verdict, StampReading? Listed, Sentenc
         switch (verdict)
         {
             case FitVerdict.NearMiss:
-                var wrong = parts.Where(part => part.Verdict == PartVerdict.Differs)
-                    .SelectMany(part => part.Features.Where(feature => feature.Verdict == FeatureVerdict.Differs).Select(feature => (part.Part, Feature: feature)))
+                var wrong = parts
+                    .Where(part => part.Verdict == PartVerdict.Differs)
+                    .SelectMany(part =>
+                        part.Features.Where(feature => feature.Verdict == FeatureVerdict.Differs)
+                            .Select(feature => (part.Part, Feature: feature))
+                    )
                     .ToList();
-                var told = Sentence.Join(". ", wrong.Select(pair => pair.Feature.Consequence is { } consequence
-                    ? Sentence.Say($"{Capital(pair.Part)} {pair.Feature.Note}: {consequence}")
-                    : Sentence.Say($"{Capital(pair.Part)} {pair.Feature.Note}")));
+                var told = Sentence.Join(
+                    ". ",
+                    wrong.Select(pair =>
+                        pair.Feature.Consequence is { } consequence
+                            ? Sentence.Say($"{Capital(pair.Part)} {pair.Feature.Note}: {consequence}")
+                            : Sentence.Say($"{Capital(pair.Part)} {pair.Feature.Note}")
+                    )
+                );
                 return wrong.Count == 1
-                    ? Sentence.Say($"All but the {wrong[0].Part}’s {wrong[0].Feature.Note}{(wrong[0].Feature.Consequence is { } one ? ": " + one : "")}.")
+                    ? Sentence.Say(
+                        $"All but the {wrong[0].Part}’s {wrong[0].Feature.Note}{(wrong[0].Feature.Consequence is { } one ? ": " + one : "")}."
+                    )
                     : Sentence.Say($"{wrong.Count} things differ. {told}.");
             case FitVerdict.Partly:
-                return Sentence.Of($"Does not bring: {string.Join(", ", parts.Where(part => part.Verdict is PartVerdict.Missing or PartVerdict.TooFew).Select(part => part.Verdict == PartVerdict.TooFew ? $"{part.Needed - part.Brought} more {part.Part}" : part.Part))}.");
+                var notBrought = parts
+                    .Where(part => part.Verdict is PartVerdict.Missing or PartVerdict.TooFew)
+                    .Select(part => part.Verdict == PartVerdict.TooFew ? $"{part.Needed - part.Brought} more {part.Part}" : part.Part);
+                return Sentence.Of($"Does not bring: {string.Join(", ", notBrought)}.");
             case FitVerdict.SoFar when parts.Count == 0:
                 return Sentence.Of("Nothing to compare its parts with: choose a spec sheet or measure the old parts.");
             case FitVerdict.SoFar:

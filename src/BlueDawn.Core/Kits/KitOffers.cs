@@ -11,7 +11,13 @@ namespace BlueDawn.Core.Kits;
 /// <param name="Instead">Numbers that took this one's place, in order; empty when it is current.</param>
 /// <param name="TakesPlaceOf">Numbers whose place it took.</param>
 public sealed record ItemOffered(
-    CatalogueItem Item, int OnHand, IReadOnlyList<ItemOffer> Offers, ItemMatch Match, IReadOnlyList<Supersession> Instead, IReadOnlyList<Supersession> TakesPlaceOf);
+    CatalogueItem Item,
+    int OnHand,
+    IReadOnlyList<ItemOffer> Offers,
+    ItemMatch Match,
+    IReadOnlyList<Supersession> Instead,
+    IReadOnlyList<Supersession> TakesPlaceOf
+);
 
 /// <summary>Which kits are offered for a carburetor, and in what order.</summary>
 public static class KitOffers
@@ -36,25 +42,29 @@ public static class KitOffers
         IReadOnlyList<string> numbers,
         IReadOnlyDictionary<string, Supersession> later,
         IReadOnlyList<Supersession> before,
-        PartKnowledge knowledge) =>
-        [.. found
-            .Where(stocked => stocked.Item.Kind is ItemKind.Kit or ItemKind.Assortment)
-            .Select(stocked => new ItemOffered(
-                stocked.Item,
-                stocked.OnHand,
-                stocked.Offers,
-                ItemMatch.Of(stocked.Item, wanted, numbers, knowledge),
-                Supersessions.Follow(stocked.Item.Number, later),
-                [.. before.Where(step => step.New == stocked.Item.Number)]))
-            .Where(offered => offered.Match.Listed is not null || offered.Match.Agreeing * 2 > offered.Match.Parts.Count)
-            .OrderByDescending(offered => offered.Match.Verdict)
-            .ThenBy(offered => offered.Instead.Count)
-            .ThenByDescending(offered => offered.Match.Listed is not null)
-            .ThenByDescending(offered => offered.Match.Agreeing)
-            .ThenByDescending(offered => offered.OnHand > 0)
-            .ThenBy(offered => offered.Offers.Select(offer => offer.EachMoney).DefaultIfEmpty(decimal.MaxValue).First())
-            .ThenBy(offered => offered.Item.Number, StringComparer.Ordinal)
-            .Take(Most)];
+        PartKnowledge knowledge
+    ) =>
+        [
+            .. found
+                .Where(stocked => stocked.Item.Kind is ItemKind.Kit or ItemKind.Assortment)
+                .Select(stocked => new ItemOffered(
+                    stocked.Item,
+                    stocked.OnHand,
+                    stocked.Offers,
+                    ItemMatch.Of(stocked.Item, wanted, numbers, knowledge),
+                    Supersessions.Follow(stocked.Item.Number, later),
+                    [.. before.Where(step => step.New == stocked.Item.Number)]
+                ))
+                .Where(offered => offered.Match.Listed is not null || offered.Match.Agreeing * 2 > offered.Match.Parts.Count)
+                .OrderByDescending(offered => offered.Match.Verdict)
+                .ThenBy(offered => offered.Instead.Count)
+                .ThenByDescending(offered => offered.Match.Listed is not null)
+                .ThenByDescending(offered => offered.Match.Agreeing)
+                .ThenByDescending(offered => offered.OnHand > 0)
+                .ThenBy(offered => offered.Offers.Select(offer => offer.EachMoney).DefaultIfEmpty(decimal.MaxValue).First())
+                .ThenBy(offered => offered.Item.Number, StringComparer.Ordinal)
+                .Take(Most),
+        ];
 }
 
 /// <summary>Something a new part can come from.</summary>
@@ -73,17 +83,43 @@ public sealed record NewPartSource(string Number, string Name, bool FromShelf, i
     /// <param name="shelf">What is on the shelf.</param>
     /// <param name="knowledge">The kinds of part there are.</param>
     public static IReadOnlyList<NewPartSource> Of(
-        string part, Fitting? fitting, IReadOnlyList<WantedPart> wanted, IReadOnlyList<StockedItem> shelf, PartKnowledge knowledge)
+        string part,
+        Fitting? fitting,
+        IReadOnlyList<WantedPart> wanted,
+        IReadOnlyList<StockedItem> shelf,
+        PartKnowledge knowledge
+    )
     {
-        var decided = (fitting?.Items ?? []).Where(item => item.FromShelf && item.Parts.Any(one => one.Part == part))
+        var decided = (fitting?.Items ?? [])
+            .Where(item => item.FromShelf && item.Parts.Any(one => one.Part == part))
             .Select(item => new NewPartSource(item.Number, item.Name, false, 0, PartVerdict.Fits, null));
         var need = wanted.FirstOrDefault(one => one.Part == part);
-        var there = shelf.Where(stocked => stocked.OnHand > 0 && stocked.Item.Kind == ItemKind.Part).SelectMany(stocked => stocked.Item.Parts.Where(one => one.Part == part).Take(1).Select(brought =>
-        {
-            var match = need is null ? null : PartMatch.Of(need with { Quantity = 1 }, brought, knowledge);
-            return new NewPartSource(
-                stocked.Item.Number, stocked.Item.Name, true, stocked.OnHand, match?.Verdict ?? PartVerdict.NotMeasured, match is { Verdict: PartVerdict.Differs } ? match.Note : null);
-        }));
-        return [.. decided.Concat(there).OrderBy(source => source.FromShelf).ThenByDescending(source => source.Verdict).ThenBy(source => source.Number, StringComparer.Ordinal)];
+        var there = shelf
+            .Where(stocked => stocked.OnHand > 0 && stocked.Item.Kind == ItemKind.Part)
+            .SelectMany(stocked =>
+                stocked
+                    .Item.Parts.Where(one => one.Part == part)
+                    .Take(1)
+                    .Select(brought =>
+                    {
+                        var match = need is null ? null : PartMatch.Of(need with { Quantity = 1 }, brought, knowledge);
+                        return new NewPartSource(
+                            stocked.Item.Number,
+                            stocked.Item.Name,
+                            true,
+                            stocked.OnHand,
+                            match?.Verdict ?? PartVerdict.NotMeasured,
+                            match is { Verdict: PartVerdict.Differs } ? match.Note : null
+                        );
+                    })
+            );
+        return
+        [
+            .. decided
+                .Concat(there)
+                .OrderBy(source => source.FromShelf)
+                .ThenByDescending(source => source.Verdict)
+                .ThenBy(source => source.Number, StringComparer.Ordinal),
+        ];
     }
 }

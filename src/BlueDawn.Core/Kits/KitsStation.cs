@@ -24,7 +24,8 @@ public sealed record SheetNote(string SpecCode, string? StampedNumber = null) : 
 /// <param name="Renew">The parts to renew, or null for all that are wanted.</param>
 /// <param name="KitNumber">A kit picked by hand; then the option is the kit.</param>
 /// <param name="Decided">What that came to on the day; worked out when it is recorded.</param>
-public sealed record FittingNote(FitOption Option, IReadOnlyList<string>? Renew = null, string? KitNumber = null, Fitting? Decided = null) : Note
+public sealed record FittingNote(FitOption Option, IReadOnlyList<string>? Renew = null, string? KitNumber = null, Fitting? Decided = null)
+    : Note
 {
     /// <inheritdoc/>
     public override Note AsSent() => this with { Decided = null };
@@ -77,7 +78,8 @@ public enum PartsStage
     Taken,
 }
 
-/// <summary>What else is written on the carburetor and the engine, as it was read; a later note stands in place of an earlier one.</summary>
+/// <summary>What else is written on the carburetor and the engine, as it was read; a later note stands in place of an earlier
+/// one.</summary>
 /// <param name="DateCode">The date code beside the stamped number; may be empty.</param>
 /// <param name="Plate">The engine's plate, model and specification; may be empty.</param>
 public sealed record MarksNote(string DateCode, string Plate) : Note
@@ -93,7 +95,12 @@ public sealed record MarksNote(string DateCode, string Plate) : Note
 /// <param name="Units">The units that typed sizes without a unit are in.</param>
 /// <param name="Measured">Its features in their written form; worked out when it is recorded.</param>
 public sealed record OldPartNote(
-    string Part, int Quantity, IReadOnlyDictionary<string, string> Features, UnitSystem Units = UnitSystem.Metric, IReadOnlyDictionary<string, string>? Measured = null) : Note
+    string Part,
+    int Quantity,
+    IReadOnlyDictionary<string, string> Features,
+    UnitSystem Units = UnitSystem.Metric,
+    IReadOnlyDictionary<string, string>? Measured = null
+) : Note
 {
     /// <inheritdoc/>
     public override Note AsSent() => this with { Measured = null };
@@ -156,65 +163,94 @@ public sealed class KitsStation : StationModule
     public override StationState State(TrayBook tray) => new KitsState(tray);
 
     /// <inheritdoc/>
-    public override bool ChangesFacts(Note note) => note is SheetNote or FittingNote or PartsHereNote or UnfitNote or OrderedNote or OrderUndoneNote or ArrivedNote;
+    public override bool ChangesFacts(Note note) =>
+        note is SheetNote or FittingNote or PartsHereNote or UnfitNote or OrderedNote or OrderUndoneNote or ArrivedNote;
 
     /// <inheritdoc/>
-    public override IReadOnlyList<FieldProblem> Check(Note note, TrayBook tray) => note switch
-    {
-        SheetNote { Sheet: null } => Wrong("specCode", "There is no spec sheet of that name. Pick one from the list."),
-        SheetNote { StampedNumber.Length: > StampedNumber.Longest } => Wrong("stampedNumber", $"Longer than {StampedNumber.Longest} characters. Check the number."),
-        PartsHereNote when tray.Fitting is not { ToOrder: true } => Wrong("kind", "Nothing is on order for this tray."),
-        UnfitNote when tray.Fitting is null => Wrong("kind", "Nothing is chosen for this tray."),
-        UnfitNote when Built(tray) is { } part => Wrong("kind", $"The new {part} is in already. Take it out at Build first."),
-        OrderedNote or OrderUndoneNote or ArrivedNote => Wrong("kind", "This is recorded by the bench itself."),
-        OldPartNote old => old.Read().Problems,
-        MarksNote { DateCode.Length: > StampedNumber.Longest } => Wrong("dateCode", $"Longer than {StampedNumber.Longest} characters. Check the code."),
-        MarksNote { Plate.Length: > StampedNumber.Longest } => Wrong("plate", $"Longer than {StampedNumber.Longest} characters. Check the plate."),
-        _ => [],
-    };
+    public override IReadOnlyList<FieldProblem> Check(Note note, TrayBook tray) =>
+        note switch
+        {
+            SheetNote { Sheet: null } => Wrong("specCode", "There is no spec sheet of that name. Pick one from the list."),
+            SheetNote { StampedNumber.Length: > StampedNumber.Longest } => Wrong(
+                "stampedNumber",
+                $"Longer than {StampedNumber.Longest} characters. Check the number."
+            ),
+            PartsHereNote when tray.Fitting is not { ToOrder: true } => Wrong("kind", "Nothing is on order for this tray."),
+            UnfitNote when tray.Fitting is null => Wrong("kind", "Nothing is chosen for this tray."),
+            UnfitNote when Built(tray) is { } part => Wrong("kind", $"The new {part} is in already. Take it out at Build first."),
+            OrderedNote or OrderUndoneNote or ArrivedNote => Wrong("kind", "This is recorded by the bench itself."),
+            OldPartNote old => old.Read().Problems,
+            MarksNote { DateCode.Length: > StampedNumber.Longest } => Wrong(
+                "dateCode",
+                $"Longer than {StampedNumber.Longest} characters. Check the code."
+            ),
+            MarksNote { Plate.Length: > StampedNumber.Longest } => Wrong(
+                "plate",
+                $"Longer than {StampedNumber.Longest} characters. Check the plate."
+            ),
+            _ => [],
+        };
 
     /// <inheritdoc/>
     public override Note Complete(Note note, TrayBook tray) => note is OldPartNote old ? old with { Measured = old.Read().Measured } : note;
 
     /// <inheritdoc/>
-    public override TrayFacts Facts(Note note, TrayBook tray) => note switch
-    {
-        // The sheet knows what kind it is; what was noted at check-in was a first look.
-        SheetNote { Sheet: { } sheet } chosen => tray.Facts with
+    public override TrayFacts Facts(Note note, TrayBook tray) =>
+        note switch
         {
-            Sheet = sheet,
-            StampedNumber = (chosen.StampedNumber ?? tray.Facts.StampedNumber).Trim(),
-            Kind = tray.Kind with { Family = sheet.Family },
-        },
-        FittingNote { Decided: { } fitting } => Fitted(tray.Facts, fitting),
-        PartsHereNote { Decided: { } fitting } => Fitted(tray.Facts, fitting),
-        UnfitNote => Unfitted(tray.Facts),
-        OrderedNote ordered when tray.Facts.WaitsFor == WaitsFor.Parts => tray.Facts with { WaitNote = string.Create(CultureInfo.InvariantCulture, $"{string.Join(", ", ordered.Items)} ordered from {ordered.Supplier}, due {ordered.Due:d MMM}") },
-        OrderUndoneNote when tray.Facts is { WaitsFor: WaitsFor.Parts, Fitting: { } still } => tray.Facts with { WaitNote = ToOrder(still) },
-        ArrivedNote arrived => tray.Facts.WaitsFor == WaitsFor.Parts ? Waiting.After(tray.Facts, WaitEvent.PartsHere, $"{string.Join(", ", arrived.Items)} is here: take it") : tray.Facts,
-        _ => tray.Facts,
-    };
+            // The sheet knows what kind it is; what was noted at check-in was a first look.
+            SheetNote { Sheet: { } sheet } chosen => tray.Facts with
+            {
+                Sheet = sheet,
+                StampedNumber = (chosen.StampedNumber ?? tray.Facts.StampedNumber).Trim(),
+                Kind = tray.Kind with { Family = sheet.Family },
+            },
+            FittingNote { Decided: { } fitting } => Fitted(tray.Facts, fitting),
+            PartsHereNote { Decided: { } fitting } => Fitted(tray.Facts, fitting),
+            UnfitNote => Unfitted(tray.Facts),
+            OrderedNote ordered when tray.Facts.WaitsFor == WaitsFor.Parts => tray.Facts with
+            {
+                WaitNote = string.Create(
+                    CultureInfo.InvariantCulture,
+                    $"{string.Join(", ", ordered.Items)} ordered from {ordered.Supplier}, due {ordered.Due:d MMM}"
+                ),
+            },
+            OrderUndoneNote when tray.Facts is { WaitsFor: WaitsFor.Parts, Fitting: { } still } => tray.Facts with
+            {
+                WaitNote = ToOrder(still),
+            },
+            ArrivedNote arrived => tray.Facts.WaitsFor == WaitsFor.Parts
+                ? Waiting.After(tray.Facts, WaitEvent.PartsHere, $"{string.Join(", ", arrived.Items)} is here: take it")
+                : tray.Facts,
+            _ => tray.Facts,
+        };
 
     /// <inheritdoc/>
-    public override Sentence Say(Note note, TrayBook tray) => note switch
-    {
-        SheetNote sheet => Sentence.Say($"Spec sheet {sheet.SpecCode}{(sheet.StampedNumber is { } stamped ? $", stamped number {stamped.Trim()}" : "")}"),
-        FittingNote { Decided: { } fitting } => Sentence.Say($"{Words(fitting)}"),
-        PartsHereNote { Decided: { } fitting } => Sentence.Say($"Parts are here. {Words(fitting)}"),
-        UnfitNote => Sentence.Of("Not fitted after all: what it took went back"),
-        OrderedNote ordered => Sentence.Say($"{string.Join(", ", ordered.Items)} ordered from {ordered.Supplier}, due {ordered.Due.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture)}"),
-        OrderUndoneNote undone => Sentence.Say($"Order from {undone.Supplier} taken back"),
-        ArrivedNote arrived => Sentence.Say($"Here: {string.Join(", ", arrived.Items)}"),
-        OldPartNote old => Say(old),
-        MarksNote marks => Sentence.Say($"Date code {Read(marks.DateCode)}, engine plate {Read(marks.Plate)}"),
-        _ => Sentence.None,
-    };
+    public override Sentence Say(Note note, TrayBook tray) =>
+        note switch
+        {
+            SheetNote sheet => Sentence.Say(
+                $"Spec sheet {sheet.SpecCode}{(sheet.StampedNumber is { } stamped ? $", stamped number {stamped.Trim()}" : "")}"
+            ),
+            FittingNote { Decided: { } fitting } => Sentence.Say($"{Words(fitting)}"),
+            PartsHereNote { Decided: { } fitting } => Sentence.Say($"Parts are here. {Words(fitting)}"),
+            UnfitNote => Sentence.Of("Not fitted after all: what it took went back"),
+            OrderedNote ordered => Sentence.Say(
+                $"{string.Join(", ", ordered.Items)} ordered from {ordered.Supplier}, due {ordered.Due.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture)}"
+            ),
+            OrderUndoneNote undone => Sentence.Say($"Order from {undone.Supplier} taken back"),
+            ArrivedNote arrived => Sentence.Say($"Here: {string.Join(", ", arrived.Items)}"),
+            OldPartNote old => Say(old),
+            MarksNote marks => Sentence.Say($"Date code {Read(marks.DateCode)}, engine plate {Read(marks.Plate)}"),
+            _ => Sentence.None,
+        };
 
     /// <summary>What was decided, as the logbook says it.</summary>
     /// <param name="fitting">What was decided.</param>
     public static string Words(Fitting fitting)
     {
-        static string Named(FittedItem item) => item.Pieces > 1 ? string.Create(CultureInfo.InvariantCulture, $"{item.Pieces} {item.Number}") : item.Number;
+        static string Named(FittedItem item) =>
+            item.Pieces > 1 ? string.Create(CultureInfo.InvariantCulture, $"{item.Pieces} {item.Number}") : item.Number;
         var taken = fitting.Items.Where(item => item.FromShelf).Select(Named).ToList();
         var toOrder = fitting.Items.Where(item => !item.FromShelf).Select(Named).ToList();
         var words = fitting.Option switch
@@ -238,9 +274,9 @@ public sealed class KitsStation : StationModule
     {
         var waited = facts.Fitting is { ToOrder: true };
         var after = facts with { Fitting = fitting };
-        return fitting.ToOrder
-            ? Waiting.After(after, WaitEvent.PartsToOrder, ToOrder(fitting))
-            : waited ? Taken(after) : after;
+        return fitting.ToOrder ? Waiting.After(after, WaitEvent.PartsToOrder, ToOrder(fitting))
+            : waited ? Taken(after)
+            : after;
     }
 
     private static TrayFacts Unfitted(TrayFacts facts)
@@ -256,11 +292,17 @@ public sealed class KitsStation : StationModule
         return after.WaitsFor == WaitsFor.Hands ? after with { WaitNote = "" } : after;
     }
 
-    private static string ToOrder(Fitting fitting) => $"{string.Join(", ", fitting.Items.Where(item => !item.FromShelf).Select(item => item.Number))} to order";
+    private static string ToOrder(Fitting fitting) =>
+        $"{string.Join(", ", fitting.Items.Where(item => !item.FromShelf).Select(item => item.Number))} to order";
 
     /// <summary>A part that went in out of what was chosen, or null.</summary>
     private static string? Built(TrayBook tray) =>
-        tray.Ledger.Lines.FirstOrDefault(line => line.Fitted is { Fate: Fate.Renewed, FromShelf: false, Item: { } item } && tray.Fitting!.Items.Any(one => one.Number == item))?.Part.Label;
+        tray
+            .Ledger.Lines.FirstOrDefault(line =>
+                line.Fitted is { Fate: Fate.Renewed, FromShelf: false, Item: { } item }
+                && tray.Fitting!.Items.Any(one => one.Number == item)
+            )
+            ?.Part.Label;
 
     /// <summary>A note that says what was read already is not kept twice.</summary>
     /// <inheritdoc/>
@@ -286,7 +328,12 @@ public sealed class KitsState(TrayBook tray) : StationState
 
     /// <summary>Old parts as measured on the bench, the last measure of each.</summary>
     public IReadOnlyList<ItemPart> OldParts { get; } =
-        [.. tray.Log.Last<OldPartNote>(note => note.Part).Select(logged => new ItemPart(logged.Note.Part, logged.Note.Quantity, logged.Note.Measured ?? logged.Note.Features)).Where(part => part.Features.Count > 0)];
+    [
+        .. tray
+            .Log.Last<OldPartNote>(note => note.Part)
+            .Select(logged => new ItemPart(logged.Note.Part, logged.Note.Quantity, logged.Note.Measured ?? logged.Note.Features))
+            .Where(part => part.Features.Count > 0),
+    ];
 
     /// <summary>Parts as they are wanted: by the spec sheet and by the old ones.</summary>
     public IReadOnlyList<WantedPart> Wanted => WantedPart.Of(tray.Sheet?.Needs ?? [], OldParts, PartKnowledge.Shipped);
@@ -306,8 +353,13 @@ public sealed class KitsState(TrayBook tray) : StationState
                 return PartsStage.Taken;
             }
 
-            var last = tray.Log.Notes<Note>().Select(logged => logged.Note).LastOrDefault(note => note is FittingNote or PartsHereNote or OrderedNote or OrderUndoneNote or ArrivedNote);
-            return last is OrderedNote ? PartsStage.Ordered : last is ArrivedNote ? PartsStage.Here : PartsStage.ToOrder;
+            var last = tray
+                .Log.Notes<Note>()
+                .Select(logged => logged.Note)
+                .LastOrDefault(note => note is FittingNote or PartsHereNote or OrderedNote or OrderUndoneNote or ArrivedNote);
+            return last is OrderedNote ? PartsStage.Ordered
+                : last is ArrivedNote ? PartsStage.Here
+                : PartsStage.ToOrder;
         }
     }
 
@@ -332,7 +384,12 @@ public sealed class KitsState(TrayBook tray) : StationState
             var open = (tray.Sheet is null ? 1 : 0) + (tray.Fitting is null ? 1 : 0);
             if (open == 0 && Stage is PartsStage.ToOrder or PartsStage.Ordered or PartsStage.Here)
             {
-                return StationProgress.Done(Stage == PartsStage.Here ? "here: take it" : Stage == PartsStage.Ordered ? "ordered" : "to order", 2);
+                return StationProgress.Done(
+                    Stage == PartsStage.Here ? "here: take it"
+                        : Stage == PartsStage.Ordered ? "ordered"
+                        : "to order",
+                    2
+                );
             }
 
             return open == 0 ? StationProgress.Done("done", 2) : new StationProgress(open, 2, false, $"{open} of 2 open");
@@ -341,42 +398,75 @@ public sealed class KitsState(TrayBook tray) : StationState
 
     /// <inheritdoc/>
     public override NextStep? Step =>
-        tray.Sheet is null && !tray.IsWorkedOn ? NextStep.At(
-            Station.Kits, "Find its spec sheet by the stamped number, or make one.", "The sheet says what is good. Work does not wait for it: without one, what is read is kept.", null)
-        : Stage == PartsStage.Here ? NextStep.At(Station.Kits, $"Take {string.Join(", ", Arrived)} off the shelf.", "What was ordered for this tray is here.", null)
-        : tray.Fitting is null ? NextStep.At(Station.Kits, "Decide what to fit to this tray.", "Match the parts, then decide what goes back in.", null)
+        tray.Sheet is null && !tray.IsWorkedOn
+            ? NextStep.At(
+                Station.Kits,
+                "Find its spec sheet by the stamped number, or make one.",
+                "The sheet says what is good. Work does not wait for it: without one, what is read is kept.",
+                null
+            )
+        : Stage == PartsStage.Here
+            ? NextStep.At(
+                Station.Kits,
+                $"Take {string.Join(", ", Arrived)} off the shelf.",
+                "What was ordered for this tray is here.",
+                null
+            )
+        : tray.Fitting is null
+            ? NextStep.At(Station.Kits, "Decide what to fit to this tray.", "Match the parts, then decide what goes back in.", null)
         : null;
 
     /// <inheritdoc/>
     public override IReadOnlyList<Obstacle> Obstacles =>
-        tray.Sheet is null ? [new Obstacle("kits/spec-sheet", "Spec sheet", Station.Kits, ObstacleKind.Missing, "None: what it has no limit for was not judged")] : [];
+        tray.Sheet is null
+            ?
+            [
+                new Obstacle(
+                    "kits/spec-sheet",
+                    "Spec sheet",
+                    Station.Kits,
+                    ObstacleKind.Missing,
+                    "None: what it has no limit for was not judged"
+                ),
+            ]
+            : [];
 
     /// <inheritdoc/>
-    public override IReadOnlyList<ReportSection> Report => tray.Fitting switch
-    {
-        null => [],
-        { Option: FitOption.Decline } => [new KitSection(null, true)],
-        var fitting => [new KitSection(Told(fitting), false)],
-    };
+    public override IReadOnlyList<ReportSection> Report =>
+        tray.Fitting switch
+        {
+            null => [],
+            { Option: FitOption.Decline } => [new KitSection(null, true)],
+            var fitting => [new KitSection(Told(fitting), false)],
+        };
 
-    /// <summary>The kit as it went in: what never came, and what was left lying while the old part went back, is neither listed nor priced.</summary>
+    /// <summary>The kit as it went in: what never came, and what was left lying while the old part went back, is neither listed nor
+    /// priced.</summary>
     private ReportKit? Told(Fitting fitting)
     {
         var used = fitting.Items.Where(WentIn).ToList();
         var whole = used.Count == fitting.Items.Count;
-        return used.Count == 0 && !whole ? null : new ReportKit(
-            string.Join(", ", used.Select(item => item.Number)),
-            used is [var only] ? only.Name : whole ? fitting.What : string.Join(", ", used.Select(item => item.Name)),
-            whole ? fitting.PartsMoney : null,
-            tray.Shop.Currency,
-            used is [var item] && item.Parts.Count > 0 ? [.. item.Parts.Select(part => $"{part.Quantity} {part.Part}")]
-                : whole ? fitting.Parts
-                : [.. used.SelectMany(one => one.Parts).Select(part => part.Part).Distinct()]);
+        return used.Count == 0 && !whole
+            ? null
+            : new ReportKit(
+                string.Join(", ", used.Select(item => item.Number)),
+                used is [var only] ? only.Name
+                    : whole ? fitting.What
+                    : string.Join(", ", used.Select(item => item.Name)),
+                whole ? fitting.PartsMoney : null,
+                tray.Shop.Currency,
+                used is [var item] && item.Parts.Count > 0 ? [.. item.Parts.Select(part => $"{part.Quantity} {part.Part}")]
+                    : whole ? fitting.Parts
+                    : [.. used.SelectMany(one => one.Parts).Select(part => part.Part).Distinct()]
+            );
     }
 
     private bool WentIn(FittedItem item)
     {
-        var ended = tray.Ledger.Lines.Where(line => line.Fitted is not null && item.Parts.Any(part => part.Part == line.Part.KitPart)).ToList();
-        return item.FromShelf && (ended.Count == 0 || ended.Any(line => line.Fitted is { Fate: Fate.Renewed } fitted && fitted.Item == item.Number));
+        var ended = tray
+            .Ledger.Lines.Where(line => line.Fitted is not null && item.Parts.Any(part => part.Part == line.Part.KitPart))
+            .ToList();
+        return item.FromShelf
+            && (ended.Count == 0 || ended.Any(line => line.Fitted is { Fate: Fate.Renewed } fitted && fitted.Item == item.Number));
     }
 }

@@ -52,7 +52,8 @@ public sealed record StampCharacter(char? Read, char? OnRecord, CharacterMark Ma
 /// <summary>What one difference weighs when two numbers are compared. Own judgement.</summary>
 /// <param name="LooksAlike">A look-alike character.</param>
 /// <param name="Unreadable">A character entered as ?.</param>
-/// <param name="NotReadAtEnd">A character on record before the first or after the last one read: the edge is worn or still to be typed.</param>
+/// <param name="NotReadAtEnd">A character on record before the first or after the last one read: the edge is worn or still to be
+/// typed.</param>
 /// <param name="NotRead">A character on record that was passed over.</param>
 /// <param name="Extra">A character read that is not on record.</param>
 /// <param name="Different">Any other character.</param>
@@ -91,7 +92,16 @@ public static class Stamp
     /// <param name="family">The kind of carburetor; null when nobody has said it.</param>
     /// <param name="sheets">Every sheet there is.</param>
     public static SpecSheet? OnlySheet(string stamped, CarburetorFamily? family, IEnumerable<SpecSheet> sheets) =>
-        sheets.Where(sheet => (family is null || sheet.Family == family) && sheet.StampedNumbers.Any(number => Compare(stamped, number).Match == StampMatch.Exact)).Take(2).ToList() is [var only] ? only : null;
+        sheets
+            .Where(sheet =>
+                (family is null || sheet.Family == family)
+                && sheet.StampedNumbers.Any(number => Compare(stamped, number).Match == StampMatch.Exact)
+            )
+            .Take(2)
+            .ToList()
+            is [var only]
+            ? only
+            : null;
 
     /// <summary>Lays a number as read beside one on record.</summary>
     public static StampReading Compare(string? read, string onRecord) => Compare(read, onRecord, StampWeights.Worn);
@@ -118,12 +128,15 @@ public static class Stamp
     /// <param name="read">What was read.</param>
     /// <param name="onRecord">Numbers on record.</param>
     public static IReadOnlyList<StampReading> Rank(string? read, IEnumerable<string> onRecord) =>
-        [.. onRecord.Select(number => Compare(read, number))
-            .Where(reading => reading.Match != StampMatch.None)
-            .OrderByDescending(reading => reading.Match == StampMatch.Exact)
-            .ThenBy(reading => reading.Weight)
-            .ThenByDescending(reading => reading.Match)
-            .ThenBy(reading => reading.OnRecord, StringComparer.Ordinal)];
+        [
+            .. onRecord
+                .Select(number => Compare(read, number))
+                .Where(reading => reading.Match != StampMatch.None)
+                .OrderByDescending(reading => reading.Match == StampMatch.Exact)
+                .ThenBy(reading => reading.Weight)
+                .ThenByDescending(reading => reading.Match)
+                .ThenBy(reading => reading.OnRecord, StringComparer.Ordinal),
+        ];
 
     private static StampMatch Judge(string read, string onRecord, double weight, IReadOnlyList<StampCharacter> characters)
     {
@@ -139,18 +152,21 @@ public static class Stamp
             return StampMatch.None;
         }
 
-        bool Only(params CharacterMark[] marks) => characters.All(character => character.Mark == CharacterMark.Same || marks.Contains(character.Mark));
+        bool Only(params CharacterMark[] marks) =>
+            characters.All(character => character.Mark == CharacterMark.Same || marks.Contains(character.Mark));
         return Only(CharacterMark.LooksAlike, CharacterMark.Unreadable) ? StampMatch.Misread
             : weight > farthest + 1e-9 ? StampMatch.None
-            : Only(CharacterMark.LooksAlike, CharacterMark.Unreadable, CharacterMark.NotRead) && NotReadAtTheEnds(characters) ? StampMatch.Part
+            : Only(CharacterMark.LooksAlike, CharacterMark.Unreadable, CharacterMark.NotRead) && NotReadAtTheEnds(characters)
+                ? StampMatch.Part
             : StampMatch.Near;
     }
 
-    private static bool NotReadAtTheEnds(IReadOnlyList<StampCharacter> characters) => characters
-        .SkipWhile(character => character.Mark == CharacterMark.NotRead)
-        .Reverse()
-        .SkipWhile(character => character.Mark == CharacterMark.NotRead)
-        .All(character => character.Mark != CharacterMark.NotRead);
+    private static bool NotReadAtTheEnds(IReadOnlyList<StampCharacter> characters) =>
+        characters
+            .SkipWhile(character => character.Mark == CharacterMark.NotRead)
+            .Reverse()
+            .SkipWhile(character => character.Mark == CharacterMark.NotRead)
+            .All(character => character.Mark != CharacterMark.NotRead);
 
     private static double[,] Fill(string a, string b, StampWeights weights)
     {
@@ -165,7 +181,9 @@ public static class Stamp
                         i > 0 && j > 0 ? table[i - 1, j - 1] + Weigh(a[i - 1], b[j - 1], weights).Weight : double.MaxValue,
                         Math.Min(
                             i > 0 ? table[i - 1, j] + weights.Extra : double.MaxValue,
-                            j > 0 ? table[i, j - 1] + PassedOver(i, a.Length, weights) : double.MaxValue));
+                            j > 0 ? table[i, j - 1] + PassedOver(i, a.Length, weights) : double.MaxValue
+                        )
+                    );
                 }
             }
         }
@@ -205,14 +223,15 @@ public static class Stamp
         : Fold(read) == Fold(onRecord) ? (CharacterMark.LooksAlike, weights.LooksAlike)
         : (CharacterMark.Different, weights.Different);
 
-    private static char Fold(char c) => c switch
-    {
-        'O' or 'D' or 'Q' => '0',
-        'I' or 'L' => '1',
-        'S' => '5',
-        'B' => '8',
-        'Z' => '2',
-        'G' => '6',
-        _ => c,
-    };
+    private static char Fold(char c) =>
+        c switch
+        {
+            'O' or 'D' or 'Q' => '0',
+            'I' or 'L' => '1',
+            'S' => '5',
+            'B' => '8',
+            'Z' => '2',
+            'G' => '6',
+            _ => c,
+        };
 }

@@ -39,12 +39,15 @@ public sealed class Log
     /// <typeparam name="T">The kind of note, or what several kinds have in common.</typeparam>
     public IReadOnlyList<Logged<T>> Notes<T>()
         where T : Note =>
-        [.. Entries.Where(entry => entry.Note is T && !superseded.Contains(entry.Id)).Select(entry => new Logged<T>(entry.Id, entry.TakenAt, entry.By, (T)entry.Note))];
+        [
+            .. Entries
+                .Where(entry => entry.Note is T && !superseded.Contains(entry.Id))
+                .Select(entry => new Logged<T>(entry.Id, entry.TakenAt, entry.By, (T)entry.Note)),
+        ];
 
     /// <summary>For each thing that is spoken of, the last that was said of it, in the order they were first spoken of.</summary>
     /// <typeparam name="T">The kind of note.</typeparam>
     /// <param name="of">What a note speaks of.</param>
     public IReadOnlyList<Logged<T>> Last<T>(Func<T, string> of)
-        where T : Note =>
-        [.. Notes<T>().GroupBy(logged => of(logged.Note)).Select(group => group.Last())];
+        where T : Note => [.. Notes<T>().GroupBy(logged => of(logged.Note)).Select(group => group.Last())];
 }

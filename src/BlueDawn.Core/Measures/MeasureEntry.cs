@@ -74,15 +74,53 @@ public static partial class MeasureEntry
             ["kg"] = 1000m,
             ["oz"] = GPerOz,
         },
-        [Dimension.Speed] = new() { ["rpm"] = 1m, ["1/min"] = 1m, ["r/min"] = 1m },
-        [Dimension.Time] = new() { ["s"] = 1m, ["sec"] = 1m, ["min"] = 60m },
-        [Dimension.Minutes] = new() { ["min"] = 1m, ["s"] = 1m / 60m, ["sec"] = 1m / 60m },
+        [Dimension.Speed] = new()
+        {
+            ["rpm"] = 1m,
+            ["1/min"] = 1m,
+            ["r/min"] = 1m,
+        },
+        [Dimension.Time] = new()
+        {
+            ["s"] = 1m,
+            ["sec"] = 1m,
+            ["min"] = 60m,
+        },
+        [Dimension.Minutes] = new()
+        {
+            ["min"] = 1m,
+            ["s"] = 1m / 60m,
+            ["sec"] = 1m / 60m,
+        },
         [Dimension.Angle] = new() { ["°"] = 1m, ["deg"] = 1m },
-        [Dimension.TemperatureChange] = new() { ["°c"] = 1m, ["c"] = 1m, ["k"] = 1m, ["°f"] = 5m / 9m, ["f"] = 5m / 9m },
+        [Dimension.TemperatureChange] = new()
+        {
+            ["°c"] = 1m,
+            ["c"] = 1m,
+            ["k"] = 1m,
+            ["°f"] = 5m / 9m,
+            ["f"] = 5m / 9m,
+        },
         // A point on the scale: °F has its own zero, see OfScale.
-        [Dimension.Temperature] = new() { ["°c"] = 1m, ["c"] = 1m, ["°f"] = 5m / 9m, ["f"] = 5m / 9m },
-        [Dimension.Volume] = new() { ["ml"] = 1m, ["l"] = 1000m, ["cc"] = 1m },
-        [Dimension.VolumeFlow] = new() { ["ml/min"] = 1m, ["cc/min"] = 1m, ["l/min"] = 1000m },
+        [Dimension.Temperature] = new()
+        {
+            ["°c"] = 1m,
+            ["c"] = 1m,
+            ["°f"] = 5m / 9m,
+            ["f"] = 5m / 9m,
+        },
+        [Dimension.Volume] = new()
+        {
+            ["ml"] = 1m,
+            ["l"] = 1000m,
+            ["cc"] = 1m,
+        },
+        [Dimension.VolumeFlow] = new()
+        {
+            ["ml/min"] = 1m,
+            ["cc/min"] = 1m,
+            ["l/min"] = 1000m,
+        },
         [Dimension.Percent] = new() { ["%"] = 1m },
         [Dimension.Count] = [],
     };
@@ -90,10 +128,13 @@ public static partial class MeasureEntry
     [GeneratedRegex(@"^(?:#\s*(?<n>\d{1,3})|no\.?\s*(?<n>\d{1,3})|drill\s*(?<n>\d{1,3}))$", RegexOptions.IgnoreCase)]
     private static partial Regex DrillPattern();
 
-    [GeneratedRegex(@"^(?<sign>[-+−]?)\s*(?:(?:(?<whole>\d{1,4})\s+)?(?<top>\d{1,4})\s*/\s*(?<bottom>\d{1,4})|(?<number>\d*[.,]?\d*))\s*(?<unit>.*)$")]
+    [GeneratedRegex(
+        @"^(?<sign>[-+−]?)\s*(?:(?:(?<whole>\d{1,4})\s+)?(?<top>\d{1,4})\s*/\s*(?<bottom>\d{1,4})|(?<number>\d*[.,]?\d*))\s*(?<unit>.*)$"
+    )]
     private static partial Regex NumberPattern();
 
-    /// <summary>A comma before exactly three digits: thousands to one reader, a decimal comma to another. A leading zero settles it.</summary>
+    /// <summary>A comma before exactly three digits: thousands to one reader, a decimal comma to another. A leading zero settles
+    /// it.</summary>
     [GeneratedRegex(@"^[-+−]?[1-9]\d{0,2},\d{3}(?!\d|[.,])")]
     private static partial Regex ThousandsPattern();
 
@@ -104,7 +145,8 @@ public static partial class MeasureEntry
     private static partial Regex LetterPattern();
 
     /// <summary>Reads one typed measure.</summary>
-    /// <param name="text">What was typed: <c>0.65</c>, <c>0,65 mm</c>, <c>.0135 in</c>, <c>13.5 thou</c>, <c>1/32 in</c>, <c>1 1/8 in</c>, <c>½ in</c>, <c>#70</c>, <c>F</c>, <c>7 psi</c>, <c>1:30 min</c>.</param>
+    /// <param name="text">What was typed: <c>0.65</c>, <c>0,65 mm</c>, <c>.0135 in</c>, <c>13.5 thou</c>, <c>1/32 in</c>, <c>1 1/8
+    /// in</c>, <c>½ in</c>, <c>#70</c>, <c>F</c>, <c>7 psi</c>, <c>1:30 min</c>.</param>
     /// <param name="dimension">What is being measured.</param>
     /// <param name="bare">The units that a number without a unit is in.</param>
     /// <returns>The value in the base unit of <paramref name="dimension"/>, or the problem in words a technician can act on.</returns>
@@ -125,7 +167,10 @@ public static partial class MeasureEntry
         if (ThousandsPattern().IsMatch(trimmed))
         {
             var digits = trimmed.Split(' ')[0];
-            return Parsed<decimal>.Wrong($"“{digits}” can be {digits.Replace(',', '.')} or {digits.Replace(",", "", StringComparison.Ordinal)}. Type one of them, with a point or without a comma.");
+            return Parsed<decimal>.Wrong(
+                $"“{digits}” can be {digits.Replace(',', '.')} or {digits.Replace(",", "", StringComparison.Ordinal)}. "
+                    + "Type one of them, with a point or without a comma."
+            );
         }
 
         if (dimension is Dimension.Time or Dimension.Minutes && ClockPattern().Match(trimmed) is { Success: true } clock)
@@ -175,7 +220,11 @@ public static partial class MeasureEntry
         var written = new StringBuilder(text.Length + 4);
         foreach (var letter in text)
         {
-            written.Append(Fractions.TryGetValue(letter, out var fraction) ? (written.Length > 0 ? " " : "") + fraction : letter == '\u03BC' ? "\u00B5" : letter.ToString());
+            written.Append(
+                Fractions.TryGetValue(letter, out var fraction) ? (written.Length > 0 ? " " : "") + fraction
+                : letter == '\u03BC' ? "\u00B5"
+                : letter.ToString()
+            );
         }
 
         return written.ToString();
@@ -183,9 +232,10 @@ public static partial class MeasureEntry
 
     private static decimal Whole(Match match, string group) => decimal.Parse(match.Groups[group].Value, CultureInfo.InvariantCulture);
 
-    private static Parsed<decimal> Bounded(decimal value) => Math.Abs(value) > 1_000_000m
-        ? Parsed<decimal>.Wrong("That number is far too large for a bench reading. Check the unit.")
-        : Parsed<decimal>.Right(value);
+    private static Parsed<decimal> Bounded(decimal value) =>
+        Math.Abs(value) > 1_000_000m
+            ? Parsed<decimal>.Wrong("That number is far too large for a bench reading. Check the unit.")
+            : Parsed<decimal>.Right(value);
 
     private static decimal? ReadNumber(Match match)
     {
@@ -196,36 +246,36 @@ public static partial class MeasureEntry
         }
 
         var digits = match.Groups["number"].Value.Replace(',', '.');
-        return decimal.TryParse(digits, NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out var value)
-            ? value
-            : null;
+        return decimal.TryParse(digits, NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out var value) ? value : null;
     }
 
     /// <summary>A number in base units. A temperature in °F counts from 32.</summary>
     private static decimal OfScale(Dimension dimension, decimal value, decimal factor) =>
         dimension == Dimension.Temperature && factor != 1m ? (value - 32m) * factor : value * factor;
 
-    private static decimal BareFactor(Dimension dimension, UnitSystem bare) => (dimension, bare) switch
-    {
-        (Dimension.Length, UnitSystem.Inch) => MmPerInch,
-        (Dimension.Pressure, UnitSystem.Inch) => KPaPerPsi,
-        (Dimension.Mass, UnitSystem.Inch) => GPerOz,
-        (Dimension.TemperatureChange or Dimension.Temperature, UnitSystem.Inch) => 5m / 9m,
-        _ => 1m,
-    };
+    private static decimal BareFactor(Dimension dimension, UnitSystem bare) =>
+        (dimension, bare) switch
+        {
+            (Dimension.Length, UnitSystem.Inch) => MmPerInch,
+            (Dimension.Pressure, UnitSystem.Inch) => KPaPerPsi,
+            (Dimension.Mass, UnitSystem.Inch) => GPerOz,
+            (Dimension.TemperatureChange or Dimension.Temperature, UnitSystem.Inch) => 5m / 9m,
+            _ => 1m,
+        };
 
-    private static string Example(Dimension dimension) => dimension switch
-    {
-        Dimension.Length => "Try 0.65, .0256 in, 25.6 thou or #72.",
-        Dimension.Pressure => "Try 48, 48 kPa or 7 psi.",
-        Dimension.Mass => "Try 6.2, 6.2 g or 0.22 oz.",
-        Dimension.Speed => "Try 3400 or 3400 rpm.",
-        Dimension.Time => "Try 10 or 10 s.",
-        Dimension.Minutes => "Try 4 or 4 min.",
-        Dimension.Angle => "Try 90.",
-        Dimension.TemperatureChange => "Try 1 or 1 °C.",
-        Dimension.Temperature => "Try 20, 20 °C or 68 °F.",
-        Dimension.Count => "Try a whole number such as 4.",
-        Dimension.Volume or Dimension.VolumeFlow or Dimension.Percent => "Try a plain number.",
-    };
+    private static string Example(Dimension dimension) =>
+        dimension switch
+        {
+            Dimension.Length => "Try 0.65, .0256 in, 25.6 thou or #72.",
+            Dimension.Pressure => "Try 48, 48 kPa or 7 psi.",
+            Dimension.Mass => "Try 6.2, 6.2 g or 0.22 oz.",
+            Dimension.Speed => "Try 3400 or 3400 rpm.",
+            Dimension.Time => "Try 10 or 10 s.",
+            Dimension.Minutes => "Try 4 or 4 min.",
+            Dimension.Angle => "Try 90.",
+            Dimension.TemperatureChange => "Try 1 or 1 °C.",
+            Dimension.Temperature => "Try 20, 20 °C or 68 °F.",
+            Dimension.Count => "Try a whole number such as 4.",
+            Dimension.Volume or Dimension.VolumeFlow or Dimension.Percent => "Try a plain number.",
+        };
 }

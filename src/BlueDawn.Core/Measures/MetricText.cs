@@ -6,21 +6,22 @@ namespace BlueDawn.Core.Measures;
 public static class MetricText
 {
     /// <summary>The unit's sign in metric units, empty for counts.</summary>
-    public static string UnitOf(Dimension dimension) => dimension switch
-    {
-        Dimension.Length => "mm",
-        Dimension.Pressure => "kPa",
-        Dimension.Mass => "g",
-        Dimension.Speed => "rpm",
-        Dimension.Time => "s",
-        Dimension.Minutes => "min",
-        Dimension.Angle => "°",
-        Dimension.TemperatureChange or Dimension.Temperature => "°C",
-        Dimension.Volume => "mL",
-        Dimension.VolumeFlow => "mL/min",
-        Dimension.Percent => "%",
-        Dimension.Count => "",
-    };
+    public static string UnitOf(Dimension dimension) =>
+        dimension switch
+        {
+            Dimension.Length => "mm",
+            Dimension.Pressure => "kPa",
+            Dimension.Mass => "g",
+            Dimension.Speed => "rpm",
+            Dimension.Time => "s",
+            Dimension.Minutes => "min",
+            Dimension.Angle => "°",
+            Dimension.TemperatureChange or Dimension.Temperature => "°C",
+            Dimension.Volume => "mL",
+            Dimension.VolumeFlow => "mL/min",
+            Dimension.Percent => "%",
+            Dimension.Count => "",
+        };
 
     /// <summary>The number and its unit, such as <c>0.315 mm</c>.</summary>
     public static string Of(Quantity quantity)
@@ -32,7 +33,9 @@ public static class MetricText
 
         var unit = UnitOf(quantity.Dimension);
         var number = Number(quantity);
-        return unit.Length == 0 ? number : quantity.Dimension == Dimension.Angle ? number + unit : $"{number} {unit}";
+        return unit.Length == 0 ? number
+            : quantity.Dimension == Dimension.Angle ? number + unit
+            : $"{number} {unit}";
     }
 
     /// <summary>The number alone, rounded for its dimension.</summary>
@@ -45,7 +48,12 @@ public static class MetricText
             Dimension.Mass => "0.##",
             Dimension.Speed or Dimension.Count or Dimension.Angle => "0",
             Dimension.VolumeFlow => "0.##",
-            Dimension.Time or Dimension.Minutes or Dimension.TemperatureChange or Dimension.Temperature or Dimension.Volume or Dimension.Percent => "0.#",
+            Dimension.Time
+            or Dimension.Minutes
+            or Dimension.TemperatureChange
+            or Dimension.Temperature
+            or Dimension.Volume
+            or Dimension.Percent => "0.#",
         };
         return quantity.Value.ToString(format, CultureInfo.InvariantCulture);
     }

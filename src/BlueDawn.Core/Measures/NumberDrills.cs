@@ -46,9 +46,9 @@ public static class NumberDrills
             }
 
             var cells = line.Split(',');
-            drills.Add(new NumberDrill(
-                int.Parse(cells[0], CultureInfo.InvariantCulture),
-                decimal.Parse(cells[1], CultureInfo.InvariantCulture)));
+            drills.Add(
+                new NumberDrill(int.Parse(cells[0], CultureInfo.InvariantCulture), decimal.Parse(cells[1], CultureInfo.InvariantCulture))
+            );
         }
 
         return drills;

@@ -80,7 +80,10 @@ public sealed class PinSet
             return Parsed<List<Pin>>.Wrong("the step after “by” must be a size above zero.");
         }
 
-        var (low, high) = (Math.Min(first.Value!.DiameterMm, last.Value!.DiameterMm), Math.Max(first.Value.DiameterMm, last.Value.DiameterMm));
+        var (low, high) = (
+            Math.Min(first.Value!.DiameterMm, last.Value!.DiameterMm),
+            Math.Max(first.Value.DiameterMm, last.Value.DiameterMm)
+        );
         if ((high - low) / step.Value > MostPins)
         {
             return Parsed<List<Pin>>.Wrong($"more than {MostPins} pins. Make the step larger.");
@@ -103,13 +106,17 @@ public sealed class PinSet
             return Parsed<List<Pin>>.Wrong("say the step, for example 0.30-1.00 by 0.05.");
         }
 
-        return Parsed<List<Pin>>.Right(Enumerable.Range(Math.Min(a.Value, b.Value), Math.Abs(a.Value - b.Value) + 1)
-            .Select(n => NumberDrills.Find(n)!)
-            .Select(drill => new Pin(drill.Label, drill.DiameterMm))
-            .ToList());
+        return Parsed<List<Pin>>.Right(
+            Enumerable
+                .Range(Math.Min(a.Value, b.Value), Math.Abs(a.Value - b.Value) + 1)
+                .Select(n => NumberDrills.Find(n)!)
+                .Select(drill => new Pin(drill.Label, drill.DiameterMm))
+                .ToList()
+        );
     }
 
-    private static int? DrillNumber(Pin pin) => pin.Label.StartsWith('#') ? int.Parse(pin.Label.AsSpan(1), CultureInfo.InvariantCulture) : null;
+    private static int? DrillNumber(Pin pin) =>
+        pin.Label.StartsWith('#') ? int.Parse(pin.Label.AsSpan(1), CultureInfo.InvariantCulture) : null;
 
     private static Parsed<Pin> ParseSize(string text)
     {

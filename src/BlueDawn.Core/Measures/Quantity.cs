@@ -121,21 +121,27 @@ public sealed partial record Sentence(string Text, IReadOnlyList<Quantity> Quant
     public static Sentence Say(FormattableString words)
     {
         var quantities = new List<Quantity>();
-        var places = words.GetArguments().Select(argument =>
-        {
-            switch (argument)
+        var places = words
+            .GetArguments()
+            .Select(argument =>
             {
-                case Quantity quantity:
-                    quantities.Add(quantity);
-                    return (object)("{" + (quantities.Count - 1) + "}");
-                case Sentence sentence:
-                    var first = quantities.Count;
-                    quantities.AddRange(sentence.Quantities);
-                    return Place().Replace(sentence.Text, place => "{" + (int.Parse(place.Groups[1].Value, CultureInfo.InvariantCulture) + first) + "}");
-                default:
-                    return Convert.ToString(argument, CultureInfo.InvariantCulture) ?? "";
-            }
-        }).ToArray();
+                switch (argument)
+                {
+                    case Quantity quantity:
+                        quantities.Add(quantity);
+                        return (object)("{" + (quantities.Count - 1) + "}");
+                    case Sentence sentence:
+                        var first = quantities.Count;
+                        quantities.AddRange(sentence.Quantities);
+                        return Place()
+                            .Replace(sentence.Text, place =>
+                                "{" + (int.Parse(place.Groups[1].Value, CultureInfo.InvariantCulture) + first) + "}"
+                            );
+                    default:
+                        return Convert.ToString(argument, CultureInfo.InvariantCulture) ?? "";
+                }
+            })
+            .ToArray();
         return new Sentence(string.Format(CultureInfo.InvariantCulture, words.Format, places), quantities);
     }
 

@@ -19,7 +19,9 @@ public static class SteadyMath
     {
         if (x <= 0 || !double.IsFinite(x))
         {
-            return x == 0 ? double.NegativeInfinity : x > 0 ? x : double.NaN;
+            return x == 0 ? double.NegativeInfinity
+                : x > 0 ? x
+                : double.NaN;
         }
 
         var (power, part) = Split(x);
@@ -46,21 +48,42 @@ public static class SteadyMath
     {
         if (double.IsNaN(x) || x > 709.782712893384 || x < -745.133219101941)
         {
-            return double.IsNaN(x) ? x : x > 0 ? double.PositiveInfinity : 0;
+            return double.IsNaN(x) ? x
+                : x > 0 ? double.PositiveInfinity
+                : 0;
         }
 
         var power = Math.Round(x / Ln2);
         var (high, low) = (x - (power * Ln2High), power * Ln2Low);
         var rest = high - low;
         var t = rest * rest;
-        var c = rest - (t * (1.66666666666666019037e-01 + (t * (-2.77777777770155933842e-03 + (t * (6.61375632143793436117e-05 + (t * (-1.65339022054652515390e-06 + (t * 4.13813679705723846039e-08)))))))));
+        var c =
+            rest
+            - (
+                t
+                * (
+                    1.66666666666666019037e-01
+                    + (
+                        t
+                        * (
+                            -2.77777777770155933842e-03
+                            + (t * (6.61375632143793436117e-05 + (t * (-1.65339022054652515390e-06 + (t * 4.13813679705723846039e-08)))))
+                        )
+                    )
+                )
+            );
         return Math.ScaleB(1 - ((low - (rest * c / (2 - c))) - high), (int)power);
     }
 
     /// <summary>x to the power of y.</summary>
     /// <param name="x">Above 0.</param>
     /// <param name="y">The power.</param>
-    public static double Pow(double x, double y) => x == 0 ? y == 0 ? 1 : 0 : Exp(y * Log(x));
+    public static double Pow(double x, double y) =>
+        x == 0
+            ? y == 0
+                ? 1
+                : 0
+            : Exp(y * Log(x));
 
     /// <summary>x as a part between half the root of 2 and the root of 2, times a power of 2.</summary>
     private static (int Power, double Part) Split(double x)
@@ -76,7 +99,33 @@ public static class SteadyMath
         var f = part - 1;
         var s = f / (2 + f);
         var z = s * s;
-        var r = z * (6.666666666666735130e-01 + (z * (3.999999999940941908e-01 + (z * (2.857142874366239149e-01 + (z * (2.222219843214978396e-01 + (z * (1.818357216161805012e-01 + (z * (1.531383769920937332e-01 + (z * 1.479819860511658591e-01))))))))))));
+        var r =
+            z
+            * (
+                6.666666666666735130e-01
+                + (
+                    z
+                    * (
+                        3.999999999940941908e-01
+                        + (
+                            z
+                            * (
+                                2.857142874366239149e-01
+                                + (
+                                    z
+                                    * (
+                                        2.222219843214978396e-01
+                                        + (
+                                            z
+                                            * (1.818357216161805012e-01 + (z * (1.531383769920937332e-01 + (z * 1.479819860511658591e-01))))
+                                        )
+                                    )
+                                )
+                            )
+                        )
+                    )
+                )
+            );
         var half = 0.5 * f * f;
         return (f, half - (s * (half + r)));
     }

@@ -30,7 +30,8 @@ internal sealed record CleaningView(CleaningPlan Plan, IReadOnlyList<Soil> Soils
                 .. (spec?.EmulsionRows ?? []).Select(row => Hole($"Emulsion tube, row {row.Row}", row.BoreMm, row.ToleranceMm)),
             ],
             state.Cleans,
-            state.IsWhole);
+            state.IsWhole
+        );
     }
 
     private static HoleView Hole(string label, decimal boreMm, decimal toleranceMm) =>

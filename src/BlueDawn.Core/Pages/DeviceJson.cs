@@ -1,7 +1,7 @@
-using BlueDawn.Core.Trays;
 using System.Text.Json;
 using System.Text.Json.Serialization;
 using System.Text.Json.Serialization.Metadata;
+using BlueDawn.Core.Trays;
 
 namespace BlueDawn.Core.Pages;
 
@@ -16,7 +16,9 @@ public static class DeviceJson
 
     private static JsonSerializerOptions Generated()
     {
-        var options = CoreJson.AsWeb(new JsonSerializerOptions(JsonSerializerDefaults.Web) { TypeInfoResolver = new DefaultJsonTypeInfoResolver() });
+        var options = CoreJson.AsWeb(
+            new JsonSerializerOptions(JsonSerializerDefaults.Web) { TypeInfoResolver = new DefaultJsonTypeInfoResolver() }
+        );
         options.TypeInfoResolverChain.Insert(0, PagesJson.Default.WithAddedModifier(CoreJson.KnowKinds));
         options.TypeInfoResolverChain.Insert(1, CoreJson.GeneratedKinds);
         return options;

@@ -38,14 +38,16 @@ internal sealed record LedgerView(
     IReadOnlyList<Torque> Torques,
     Reconciliation Reconciliation,
     int MostEighths,
-    string? WhyNotProven)
+    string? WhyNotProven
+)
 {
     public static LedgerView Of(TrayBook tray)
     {
         var (ledger, built) = (tray.Ledger, tray.State<BuildState>());
         var (strip, build) = (tray.Knowledge.Of<LedgerKnowledge>(), tray.Knowledge.Of<StackKnowledge>());
         var (family, spec) = (tray.Kind.Family, tray.Sheet);
-        var renewed = tray.Fitting?.Items.SelectMany(item => item.Parts.Select(part => part.Part)).Concat(tray.Fitting.Parts).ToHashSet() ?? [];
+        var renewed = tray.Fitting?.Items.SelectMany(item => item.Parts.Select(part => part.Part)).Concat(tray.Fitting.Parts).ToHashSet()
+            ?? [];
         var there = ledger.Lines.Select(line => line.Part.Key).ToHashSet();
         return new LedgerView(
             ledger.Job,
@@ -55,16 +57,26 @@ internal sealed record LedgerView(
             ledger.Open.Count,
             ledger.Lines.ToDictionary(line => line.Part.Key, line => Ledger.Usual(line.Part, renewed)),
             [.. strip.All(family).Where(part => !there.Contains(part.Key))],
-            [.. tray.Signs.Select(sign => new SignView(
-                sign.Source[(sign.Source.IndexOf('/') + 1)..], tray.Knowledge.Of<FaultKnowledge>().FindFinding(sign.FindingId)?.Label ?? sign.FindingId))],
-            [.. build.Stacks(family).Select(stack => stack with { Layers = [.. stack.Layers.Where(layer => there.Contains(layer.Part))] }).Where(stack => stack.Layers.Count > 0)],
+            [
+                .. tray.Signs.Select(sign => new SignView(
+                    sign.Source[(sign.Source.IndexOf('/') + 1)..],
+                    tray.Knowledge.Of<FaultKnowledge>().FindFinding(sign.FindingId)?.Label ?? sign.FindingId
+                )),
+            ],
+            [
+                .. build
+                    .Stacks(family)
+                    .Select(stack => stack with { Layers = [.. stack.Layers.Where(layer => there.Contains(layer.Part))] })
+                    .Where(stack => stack.Layers.Count > 0),
+            ],
             built.Problems,
             built.Advice,
             build.Starts(ledger, family, spec),
             [.. ledger.Taken.Select(line => build.TorqueOf(line.Part.Key, spec))],
             Reconciliation.Of(ledger, tray.Fitting),
             Turns.MostEighths,
-            built.WhyNotTogether);
+            built.WhyNotTogether
+        );
     }
 }
 

@@ -13,20 +13,32 @@ internal sealed record CausePart(string Key, string Label);
 /// <param name="Parts">The bench part a cause sits at, by the cause's id.</param>
 /// <param name="HistoryUsed">Whether the shop's history shifts the odds.</param>
 /// <param name="Currency">Currency of prices (ISO 4217).</param>
-internal sealed record TraceView(Trace Trace, IReadOnlyDictionary<Guid, string> People, IReadOnlyDictionary<string, CausePart> Parts, bool HistoryUsed, string Currency)
+internal sealed record TraceView(
+    Trace Trace,
+    IReadOnlyDictionary<Guid, string> People,
+    IReadOnlyDictionary<string, CausePart> Parts,
+    bool HistoryUsed,
+    string Currency
+)
 {
     public static TraceView Of(TrayBook tray, bool history)
     {
         var trace = tray.State<FaultsState>().Trace;
-        var spoken = trace.Evidence.Items.Select(item => item.EntryId).Concat(trace.Evidence.Found.Select(fault => fault.EntryId)).ToHashSet();
+        var spoken = trace
+            .Evidence.Items.Select(item => item.EntryId)
+            .Concat(trace.Evidence.Found.Select(fault => fault.EntryId))
+            .ToHashSet();
         return new TraceView(
             trace,
             tray.Log.Entries.Where(entry => spoken.Contains(entry.Id)).ToDictionary(entry => entry.Id, entry => entry.By),
-            trace.Causes
-                .Select(standing => (standing.Cause.Id, Part: standing.Cause.PartIn(tray.Kind.Family, tray.Knowledge.Of<LedgerKnowledge>())))
+            trace
+                .Causes.Select(standing =>
+                    (standing.Cause.Id, Part: standing.Cause.PartIn(tray.Kind.Family, tray.Knowledge.Of<LedgerKnowledge>()))
+                )
                 .Where(pair => pair.Part is not null)
                 .ToDictionary(pair => pair.Id, pair => new CausePart(pair.Part!.Key, pair.Part.Label)),
             history,
-            tray.Shop.Currency);
+            tray.Shop.Currency
+        );
     }
 }

@@ -20,7 +20,17 @@ namespace BlueDawn.Core.Pages;
 /// <param name="Story">What was told at check-in, or null.</param>
 /// <param name="OldRules">True when the shop's rules were changed after work on it began: it is judged by those of then.</param>
 public sealed record TrayHead(
-    Guid Id, int Number, int Version, int Revision, string OwnerName, string OwnerContact, string MachineName, DateTimeOffset CheckedInAt, Story? Story, bool OldRules = false);
+    Guid Id,
+    int Number,
+    int Version,
+    int Revision,
+    string OwnerName,
+    string OwnerContact,
+    string MachineName,
+    DateTimeOffset CheckedInAt,
+    Story? Story,
+    bool OldRules = false
+);
 
 /// <summary>
 /// All that a tray is judged from, in one paper that can be carried: whoever has it and this Core comes to the same
@@ -36,23 +46,44 @@ public sealed record TrayHead(
 /// <param name="Tables">What the shop has changed of the tables of knowledge.</param>
 /// <param name="Core">Which Core the server judges by; see <see cref="CoreVersion"/>.</param>
 public sealed record TrayPapers(
-    TrayHead Head, TrayFacts Facts, IReadOnlyList<Entry> Entries, ShopDefaults Shop, string Pins, FaultHistory History, DateOnly Today, IReadOnlyList<TableChange> Tables, string Core)
+    TrayHead Head,
+    TrayFacts Facts,
+    IReadOnlyList<Entry> Entries,
+    ShopDefaults Shop,
+    string Pins,
+    FaultHistory History,
+    DateOnly Today,
+    IReadOnlyList<TableChange> Tables,
+    string Core
+)
 {
     /// <summary>Minutes the clock of the shop is ahead of universal time.</summary>
     public int AheadOfUtcMin { get; init; }
 
     /// <summary>The tray as the rules see it.</summary>
     /// <param name="history">False to judge without what the shop has confirmed on others.</param>
-    public TrayBook Open(bool history = true) => StationList.Open(
-        Facts,
-        new TrayContext(Shop, PinSet.Parse(Pins).Value ?? PinSet.Empty, history ? History : FaultHistory.None, Today, Knowledge.With(Tables)) { AheadOfUtcMin = AheadOfUtcMin },
-        Log.Of(Entries));
+    public TrayBook Open(bool history = true) =>
+        StationList.Open(
+            Facts,
+            new TrayContext(
+                Shop,
+                PinSet.Parse(Pins).Value ?? PinSet.Empty,
+                history ? History : FaultHistory.None,
+                Today,
+                Knowledge.With(Tables)
+            )
+            {
+                AheadOfUtcMin = AheadOfUtcMin,
+            },
+            Log.Of(Entries)
+        );
 
     /// <summary>The tray with entries that are still on their way written on top; what the rules refuse is left out.</summary>
     /// <param name="pending">Entries in their order; one that is in the logbook already is passed over.</param>
     /// <param name="by">Who took them.</param>
     /// <param name="now">Now, by the clock of whoever folds them.</param>
-    public Folded OpenWith(IReadOnlyList<NewEntry> pending, string by, DateTimeOffset now) => new Folded(Head, Open(), []).With(pending, by, now);
+    public Folded OpenWith(IReadOnlyList<NewEntry> pending, string by, DateTimeOffset now) =>
+        new Folded(Head, Open(), []).With(pending, by, now);
 }
 
 /// <summary>A tray with what is on its way.</summary>
@@ -101,6 +132,10 @@ public static class CoreVersion
 {
     /// <summary>Changes with every change of the source; the same in the server and in the browser.</summary>
     public static string Current { get; } =
-        typeof(CoreVersion).Assembly.GetCustomAttributes(typeof(System.Reflection.AssemblyInformationalVersionAttribute), false)
-            .OfType<System.Reflection.AssemblyInformationalVersionAttribute>().FirstOrDefault()?.InformationalVersion ?? "";
+        typeof(CoreVersion)
+            .Assembly.GetCustomAttributes(typeof(System.Reflection.AssemblyInformationalVersionAttribute), false)
+            .OfType<System.Reflection.AssemblyInformationalVersionAttribute>()
+            .FirstOrDefault()
+            ?.InformationalVersion
+        ?? "";
 }

@@ -38,7 +38,8 @@ internal sealed record TrayView(
     SafetyCondition? RunAfter,
     IReadOnlyList<string> NotDone,
     IReadOnlyList<EntryView> Logbook,
-    bool OldRules)
+    bool OldRules
+)
 {
     public static TrayView Of(TrayHead tray, TrayBook book)
     {
@@ -67,7 +68,8 @@ internal sealed record TrayView(
             Policy.RunAfter(book),
             Policy.NotDone(book),
             [.. book.Log.Entries.Reverse().Select(entry => EntryView.Of(entry, book))],
-            tray.OldRules);
+            tray.OldRules
+        );
     }
 }
 
@@ -90,14 +92,24 @@ internal sealed record TrayPatch(
     MarksNote Marks,
     IReadOnlyList<ItemPart>? OldParts,
     IReadOnlyList<WantedPart>? Wanted,
-    IReadOnlyList<EntryView> Entries)
+    IReadOnlyList<EntryView> Entries
+)
 {
     public static TrayPatch Of(TrayHead tray, TrayBook book, int revisionBefore, int versionBefore, IReadOnlyList<Entry> added)
     {
         var kits = book.State<KitsState>();
         // Lines that something was read on, and those of entries that are superseded by it.
-        var lines = added.Select(entry => entry.Note is ReadingNote reading ? reading.Line : (entry.Supersedes is { } id ? book.Log.Find(id)?.Note as ReadingNote : null)?.Line).OfType<string>().ToHashSet();
-        var touched = added.Concat(added.Select(entry => entry.Supersedes is { } id ? book.Log.Find(id) : null).OfType<Entry>()).DistinctBy(entry => entry.Id);
+        var lines = added
+            .Select(entry =>
+                entry.Note is ReadingNote reading
+                    ? reading.Line
+                    : (entry.Supersedes is { } id ? book.Log.Find(id)?.Note as ReadingNote : null)?.Line
+            )
+            .OfType<string>()
+            .ToHashSet();
+        var touched = added
+            .Concat(added.Select(entry => entry.Supersedes is { } id ? book.Log.Find(id) : null).OfType<Entry>())
+            .DistinctBy(entry => entry.Id);
         // An old part that was measured changes what is wanted; nothing else that is patched does.
         var measured = added.Any(entry => entry.Note is OldPartNote);
         return new TrayPatch(
@@ -118,7 +130,8 @@ internal sealed record TrayPatch(
             kits.Marks,
             measured ? kits.OldParts : null,
             measured ? kits.Wanted : null,
-            [.. touched.Select(entry => EntryView.Of(entry, book))]);
+            [.. touched.Select(entry => EntryView.Of(entry, book))]
+        );
     }
 }
 
@@ -139,7 +152,8 @@ internal sealed record TrayFactsView(
     CarburetorFamily Family,
     EngineKind? Engine,
     ChokeKind? Choke,
-    DateTimeOffset CheckedInAt)
+    DateTimeOffset CheckedInAt
+)
 {
     public static TrayFactsView Of(TrayHead tray, TrayBook book)
     {
@@ -160,21 +174,33 @@ internal sealed record TrayFactsView(
             facts.Kind.Family,
             facts.Kind.Engine,
             facts.Kind.Choke,
-            tray.CheckedInAt);
+            tray.CheckedInAt
+        );
     }
 }
 
 /// <summary>A station on the strip.</summary>
 internal sealed record StationView(Station Station, int Open, int Total, bool Waiting, string Words, double? MinutesLeft)
 {
-    public static IReadOnlyList<StationView> All(TrayBook tray) => [.. tray.Modules.Select(module =>
-    {
-        var progress = tray.State(module.Station).Progress;
-        return new StationView(module.Station, progress.Open, progress.Total, progress.Waiting, progress.Words, progress.MinutesLeft);
-    })];
+    public static IReadOnlyList<StationView> All(TrayBook tray) =>
+        [
+            .. tray.Modules.Select(module =>
+            {
+                var progress = tray.State(module.Station).Progress;
+                return new StationView(
+                    module.Station,
+                    progress.Open,
+                    progress.Total,
+                    progress.Waiting,
+                    progress.Words,
+                    progress.MinutesLeft
+                );
+            }),
+        ];
 }
 
-/// <summary>A gauge line with its standing reading, and which of its readings say how the thing was left and not how it was found.</summary>
+/// <summary>A gauge line with its standing reading, and which of its readings say how the thing was left and not how it was
+/// found.</summary>
 internal sealed record LineView(
     string Key,
     Station Station,
@@ -190,7 +216,8 @@ internal sealed record LineView(
     bool IsOpen,
     Judgement Judgement,
     StandingView? Standing,
-    IReadOnlyList<Guid> AsLeft)
+    IReadOnlyList<Guid> AsLeft
+)
 {
     public static LineView Of(JudgedLine judged)
     {
@@ -212,7 +239,8 @@ internal sealed record LineView(
             judged.Standing is { Note.Reading: { } reading } standing
                 ? new StandingView(standing.EntryId, standing.Note.Typed, reading, line.Describe(reading), standing.By, standing.TakenAt)
                 : null,
-            [.. judged.Readings.Where(reading => reading.AsLeft).Select(reading => reading.EntryId)]);
+            [.. judged.Readings.Where(reading => reading.AsLeft).Select(reading => reading.EntryId)]
+        );
     }
 }
 
@@ -220,15 +248,26 @@ internal sealed record LineView(
 internal sealed record StandingView(Guid EntryId, TypedReading Typed, Reading Reading, Sentence What, string By, DateTimeOffset TakenAt);
 
 /// <summary>A line of the logbook.</summary>
-internal sealed record EntryView(Guid Id, string Kind, string? LineKey, Sentence What, Guid? Supersedes, bool Superseded, string By, DateTimeOffset TakenAt)
+internal sealed record EntryView(
+    Guid Id,
+    string Kind,
+    string? LineKey,
+    Sentence What,
+    Guid? Supersedes,
+    bool Superseded,
+    string By,
+    DateTimeOffset TakenAt
+)
 {
-    public static EntryView Of(Entry entry, TrayBook tray) => new(
-        entry.Id,
-        StationList.KindOf(entry.Note).Word,
-        (entry.Note as ReadingNote)?.Line,
-        StationList.Say(entry, tray),
-        entry.Supersedes,
-        tray.Log.IsSuperseded(entry.Id),
-        entry.By,
-        entry.TakenAt);
+    public static EntryView Of(Entry entry, TrayBook tray) =>
+        new(
+            entry.Id,
+            StationList.KindOf(entry.Note).Word,
+            (entry.Note as ReadingNote)?.Line,
+            StationList.Say(entry, tray),
+            entry.Supersedes,
+            tray.Log.IsSuperseded(entry.Id),
+            entry.By,
+            entry.TakenAt
+        );
 }

@@ -18,7 +18,13 @@ public sealed record FittedItem(string Number, string Name, int Pieces, bool Fro
 /// <param name="DonorId">The donor the parts come off, or null.</param>
 /// <param name="PartsMoney">What the parts cost.</param>
 public sealed record Fitting(
-    FitOption Option, string What, IReadOnlyList<FittedItem> Items, IReadOnlyList<string> Parts, Guid? DonorId, decimal PartsMoney)
+    FitOption Option,
+    string What,
+    IReadOnlyList<FittedItem> Items,
+    IReadOnlyList<string> Parts,
+    Guid? DonorId,
+    decimal PartsMoney
+)
 {
     /// <summary>True while something has to be ordered for it.</summary>
     public bool ToOrder => Items.Any(item => !item.FromShelf);

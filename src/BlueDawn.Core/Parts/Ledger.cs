@@ -32,7 +32,15 @@ public enum LedgerState
 /// <param name="By">Who said so, or null.</param>
 /// <param name="InJob">Whether it comes off in the job that was chosen.</param>
 public sealed record LedgerLine(
-    StripPart Part, LedgerState State, OutNote? Found, BackNote? Fitted, Guid? EntryId, DateTimeOffset? At, string? By, bool InJob)
+    StripPart Part,
+    LedgerState State,
+    OutNote? Found,
+    BackNote? Fitted,
+    Guid? EntryId,
+    DateTimeOffset? At,
+    string? By,
+    bool InJob
+)
 {
     /// <summary>True when the strip list shows it: it comes off in this job, or something has been said of it.</summary>
     public bool IsListed => InJob || State != LedgerState.Expected;
@@ -47,15 +55,23 @@ public sealed record LedgerLine(
     public bool IsOpen => State is LedgerState.Out or LedgerState.Missing;
 
     /// <summary>True when there is something in its place in the carburetor, as far as is known.</summary>
-    public bool IsIn => State is LedgerState.Expected or LedgerState.StaysIn || Fitted is { Fate: Fate.Refitted or Fate.Renewed or Fate.Made };
+    public bool IsIn =>
+        State is LedgerState.Expected or LedgerState.StaysIn || Fitted is { Fate: Fate.Refitted or Fate.Renewed or Fate.Made };
 
     /// <summary>True for a part that is not this carburetor's: it goes back as it was, with a reason, or is thrown out.</summary>
     public bool IsStrange => Found?.Verdict is LineVerdict.Added or LineVerdict.DoesNotBelong;
 
     /// <summary>What can become of it now; nothing while it is not open.</summary>
-    public IReadOnlyList<Fate> Fates => !IsOpen ? []
+    public IReadOnlyList<Fate> Fates =>
+        !IsOpen ? []
         : IsStrange ? [Fate.Refitted, Fate.Scrapped]
-        : [.. State == LedgerState.Missing ? [] : new[] { Fate.Refitted }, .. Part.KitPart is null && !Part.Asks.Contains(Ask.Match) ? [] : new[] { Fate.Renewed }, Fate.Made, Fate.LeftOff];
+        :
+        [
+            .. State == LedgerState.Missing ? [] : new[] { Fate.Refitted },
+            .. Part.KitPart is null && !Part.Asks.Contains(Ask.Match) ? [] : new[] { Fate.Renewed },
+            Fate.Made,
+            Fate.LeftOff,
+        ];
 }
 
 /// <summary>Every part that came out of a tray's carburetor, and what became of it.</summary>
@@ -63,7 +79,12 @@ public sealed record LedgerLine(
 /// <param name="Lines">Its parts in the order they come off, what was found besides at the end.</param>
 /// <param name="Notes">Every entry, oldest first.</param>
 /// <param name="Known">Every part the family can have.</param>
-public sealed record Ledger(StripJob? Job, IReadOnlyList<LedgerLine> Lines, IReadOnlyList<Logged<LedgerNote>> Notes, IReadOnlyList<StripPart> Known)
+public sealed record Ledger(
+    StripJob? Job,
+    IReadOnlyList<LedgerLine> Lines,
+    IReadOnlyList<Logged<LedgerNote>> Notes,
+    IReadOnlyList<StripPart> Known
+)
 {
     /// <summary>A ledger that has not been begun.</summary>
     public static readonly Ledger Empty = new(null, [], [], []);
@@ -88,9 +109,16 @@ public sealed record Ledger(StripJob? Job, IReadOnlyList<LedgerLine> Lines, IRea
     /// <param name="expected">The parts it should have, in the order they come off.</param>
     /// <param name="all">Every part of its family, for parts that were named though they were not expected.</param>
     /// <param name="notes">Its entries, oldest first.</param>
-    public static Ledger Of(IReadOnlyList<StripJob> jobs, IReadOnlyList<StripPart> expected, IReadOnlyList<StripPart> all, IReadOnlyList<Logged<LedgerNote>> notes)
+    public static Ledger Of(
+        IReadOnlyList<StripJob> jobs,
+        IReadOnlyList<StripPart> expected,
+        IReadOnlyList<StripPart> all,
+        IReadOnlyList<Logged<LedgerNote>> notes
+    )
     {
-        var job = notes.Select(logged => logged.Note).OfType<JobNote>().LastOrDefault() is { } said ? jobs.FirstOrDefault(one => one.Key == said.Job) : null;
+        var job = notes.Select(logged => logged.Note).OfType<JobNote>().LastOrDefault() is { } said
+            ? jobs.FirstOrDefault(one => one.Key == said.Job)
+            : null;
         var standing = new Dictionary<string, List<Logged<LedgerNote>>>();
         foreach (var logged in notes)
         {
@@ -111,19 +139,30 @@ public sealed record Ledger(StripJob? Job, IReadOnlyList<LedgerLine> Lines, IRea
         }
 
         var parts = expected.ToList();
-        var besides = standing.Where(pair => pair.Value.Count > 0 && expected.All(part => part.Key != pair.Key))
-            .OrderBy(pair => pair.Value[0].TakenAt).ThenBy(pair => pair.Key, StringComparer.Ordinal);
+        var besides = standing
+            .Where(pair => pair.Value.Count > 0 && expected.All(part => part.Key != pair.Key))
+            .OrderBy(pair => pair.Value[0].TakenAt)
+            .ThenBy(pair => pair.Key, StringComparer.Ordinal);
         foreach (var (key, stack) in besides)
         {
-            var label = stack.Select(logged => logged.Note).OfType<OutNote>().Select(note => note.Label).LastOrDefault(one => one is not null);
+            var label = stack
+                .Select(logged => logged.Note)
+                .OfType<OutNote>()
+                .Select(note => note.Label)
+                .LastOrDefault(one => one is not null);
             parts.Add(all.FirstOrDefault(part => part.Key == key) ?? StripPart.Extra(key, label ?? key));
         }
 
         return new Ledger(
             job,
-            [.. parts.OrderBy(part => part.Order).Select(part => Line(part, standing.GetValueOrDefault(part.Key) ?? [], job?.Takes(part.Key) ?? false))],
+            [
+                .. parts
+                    .OrderBy(part => part.Order)
+                    .Select(part => Line(part, standing.GetValueOrDefault(part.Key) ?? [], job?.Takes(part.Key) ?? false)),
+            ],
             notes,
-            all);
+            all
+        );
     }
 
     /// <summary>What is wrong with an entry as things stand, field by field; empty when it can be recorded.</summary>
@@ -176,23 +215,28 @@ public sealed record Ledger(StripJob? Job, IReadOnlyList<LedgerLine> Lines, IRea
     /// <summary>What an entry says, for the logbook.</summary>
     /// <param name="note">The entry.</param>
     /// <param name="jobs">The jobs of the family.</param>
-    public Sentence Say(LedgerNote note, IReadOnlyList<StripJob> jobs) => note switch
-    {
-        JobNote job => job.Say(jobs.FirstOrDefault(one => one.Key == job.Job)?.Label ?? job.Job, []),
-        PartNote about => (Find(about.Part)?.Part ?? Known.FirstOrDefault(known => known.Key == about.Part)) is var part
-            ? note.Say((note as OutNote)?.Label is { Length: > 0 } named ? named : part?.Label ?? about.Part, part?.Ways ?? [])
-            : Sentence.None,
-        _ => Sentence.None,
-    };
+    public Sentence Say(LedgerNote note, IReadOnlyList<StripJob> jobs) =>
+        note switch
+        {
+            JobNote job => job.Say(jobs.FirstOrDefault(one => one.Key == job.Job)?.Label ?? job.Job, []),
+            PartNote about => (Find(about.Part)?.Part ?? Known.FirstOrDefault(known => known.Key == about.Part)) is var part
+                ? note.Say((note as OutNote)?.Label is { Length: > 0 } named ? named : part?.Label ?? about.Part, part?.Ways ?? [])
+                : Sentence.None,
+            _ => Sentence.None,
+        };
 
     /// <summary>What leaves the shelf or goes back to it with an entry; null when nothing does.</summary>
     /// <param name="note">The entry.</param>
-    public ShelfMove? Moves(LedgerNote note) => note switch
-    {
-        BackNote { Fate: Fate.Renewed, FromShelf: true, Item: { } item } => new ShelfMove(item, true),
-        UndoNote undo when Find(undo.Part)?.Fitted is { Fate: Fate.Renewed, FromShelf: true, Item: { } item } => new ShelfMove(item, false),
-        _ => null,
-    };
+    public ShelfMove? Moves(LedgerNote note) =>
+        note switch
+        {
+            BackNote { Fate: Fate.Renewed, FromShelf: true, Item: { } item } => new ShelfMove(item, true),
+            UndoNote undo when Find(undo.Part)?.Fitted is { Fate: Fate.Renewed, FromShelf: true, Item: { } item } => new ShelfMove(
+                item,
+                false
+            ),
+            _ => null,
+        };
 
     private static void CheckFound(OutNote found, LedgerLine? line, LedgerState state, List<FieldProblem> problems)
     {
@@ -212,7 +256,10 @@ public sealed record Ledger(StripJob? Job, IReadOnlyList<LedgerLine> Lines, IRea
         }
 
         problems.AddRange(found.Read().Problems);
-        foreach (var (field, text) in ((string, string?)[])[("label", found.Label), ("from", found.From), ("position", found.Position), ("hole", found.Hole), ("remark", found.Remark)])
+        foreach (
+            var (field, text) in ((string, string?)[])
+                [("label", found.Label), ("from", found.From), ("position", found.Position), ("hole", found.Hole), ("remark", found.Remark)]
+        )
         {
             if (text?.Length > LongestText)
             {
@@ -225,21 +272,39 @@ public sealed record Ledger(StripJob? Job, IReadOnlyList<LedgerLine> Lines, IRea
     {
         if (!line.IsOpen)
         {
-            problems.Add(new("note.part", line.State == LedgerState.Back ? "It is back in already. Take it out first." : "It has not come out."));
+            problems.Add(
+                new("note.part", line.State == LedgerState.Back ? "It is back in already. Take it out first." : "It has not come out.")
+            );
             return;
         }
 
         var strange = line.IsStrange;
         (string Field, string Problem)? wrong = back.Fate switch
         {
-            Fate.Refitted when line.State == LedgerState.Missing => ("fate", "It was missing: there is none to refit. Renew it, make it, or leave it off with a reason."),
-            Fate.Refitted when line.Found!.Verdict is LineVerdict.Renew or LineVerdict.Broken or LineVerdict.DoesNotBelong && string.IsNullOrWhiteSpace(back.Reason) =>
-                ("reason", "At Strip it was found to be no good. Say why the old one goes back."),
-            Fate.Refitted when line.Part.NewEachTime && !strange && string.IsNullOrWhiteSpace(back.Reason) =>
-                ("reason", "It is not used twice: fit a new one or cut one from sheet. If the old one goes back, say why."),
-            Fate.Renewed or Fate.Made or Fate.LeftOff when strange => ("fate", "It does not belong here: refit it with a reason, or throw it out."),
-            Fate.Renewed when line.Part.KitPart is null && line.Part.Asks.Contains(Ask.Match) && back.NearMatch is null => ("nearMatch", "Say whether the new one is the same or only near to it."),
-            Fate.Renewed when string.IsNullOrWhiteSpace(back.Item) && !(line.Part.KitPart is null && line.Part.Asks.Contains(Ask.Match)) => ("item", "Say which kit or item the new one is from."),
+            Fate.Refitted when line.State == LedgerState.Missing => (
+                "fate",
+                "It was missing: there is none to refit. Renew it, make it, or leave it off with a reason."
+            ),
+            Fate.Refitted
+                when line.Found!.Verdict is LineVerdict.Renew or LineVerdict.Broken or LineVerdict.DoesNotBelong
+                    && string.IsNullOrWhiteSpace(back.Reason) => (
+                "reason",
+                "At Strip it was found to be no good. Say why the old one goes back."
+            ),
+            Fate.Refitted when line.Part.NewEachTime && !strange && string.IsNullOrWhiteSpace(back.Reason) => (
+                "reason",
+                "It is not used twice: fit a new one or cut one from sheet. If the old one goes back, say why."
+            ),
+            Fate.Renewed or Fate.Made or Fate.LeftOff when strange => (
+                "fate",
+                "It does not belong here: refit it with a reason, or throw it out."
+            ),
+            Fate.Renewed when line.Part.KitPart is null && line.Part.Asks.Contains(Ask.Match) && back.NearMatch is null => (
+                "nearMatch",
+                "Say whether the new one is the same or only near to it."
+            ),
+            Fate.Renewed when string.IsNullOrWhiteSpace(back.Item) && !(line.Part.KitPart is null && line.Part.Asks.Contains(Ask.Match)) =>
+                ("item", "Say which kit or item the new one is from."),
             Fate.LeftOff when Reason.Problem(back.Reason) is { } reason => ("reason", reason),
             Fate.Scrapped when !strange => ("fate", "Thrown out with nothing in its place is left off: give a reason for it."),
             Fate.Refitted or Fate.Renewed or Fate.Made or Fate.LeftOff or Fate.Scrapped => null,
@@ -254,7 +319,11 @@ public sealed record Ledger(StripJob? Job, IReadOnlyList<LedgerLine> Lines, IRea
             problems.Add(new("note.way", "It has no such way round. Pick one of the drawings."));
         }
 
-        if (line.Found?.Hole is { Length: > 0 } hole && back.Fate is Fate.Refitted or Fate.Renewed or Fate.Made && string.IsNullOrWhiteSpace(back.Hole))
+        if (
+            line.Found?.Hole is { Length: > 0 } hole
+            && back.Fate is Fate.Refitted or Fate.Renewed or Fate.Made
+            && string.IsNullOrWhiteSpace(back.Hole)
+        )
         {
             problems.Add(new("note.hole", $"Say which hole it went into: it came out of “{hole}”."));
         }

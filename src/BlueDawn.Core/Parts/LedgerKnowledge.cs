@@ -1,5 +1,5 @@
-using BlueDawn.Core.Catalogue;
 using BlueDawn.Core.Carburetors;
+using BlueDawn.Core.Catalogue;
 using BlueDawn.Core.Tables;
 
 namespace BlueDawn.Core.Parts;
@@ -84,7 +84,8 @@ public sealed record StripPart(
     bool NewEachTime,
     string? Remind,
     bool Sure,
-    string Source)
+    string Source
+)
 {
     /// <summary>A part that is on no list: somebody put it there, or this carburetor is another than its sheet says.</summary>
     /// <param name="key">Its key, made by the client.</param>
@@ -132,13 +133,19 @@ public sealed class LedgerKnowledge : IKnowledge<LedgerKnowledge>
     public IReadOnlyList<StripSign> Signs { get; }
 
     /// <summary>How far a carburetor of a family can be taken apart.</summary>
-    public IReadOnlyList<StripJob> Jobs(CarburetorFamily family) => [.. jobs.Where(row => row.Families.Contains(family)).Select(row => row.Job)];
+    public IReadOnlyList<StripJob> Jobs(CarburetorFamily family) =>
+        [.. jobs.Where(row => row.Families.Contains(family)).Select(row => row.Job)];
 
     /// <summary>The parts a carburetor should have, in the order they come off.</summary>
     /// <param name="kind">Its kind.</param>
     /// <param name="spec">Its spec sheet; without one, parts that hang on it are listed as not sure.</param>
     public IReadOnlyList<StripPart> Expected(CarburetorKind kind, SpecSheet? spec) =>
-        [.. Of(kind.Family).Select(row => (row.Part, Has: Has(row.When, kind, spec))).Where(pair => pair.Has != false).Select(pair => pair.Part with { Sure = pair.Has == true })];
+        [
+            .. Of(kind.Family)
+                .Select(row => (row.Part, Has: Has(row.When, kind, spec)))
+                .Where(pair => pair.Has != false)
+                .Select(pair => pair.Part with { Sure = pair.Has == true }),
+        ];
 
     /// <summary>Every part a family can have, the ones offered only by name too.</summary>
     public IReadOnlyList<StripPart> All(CarburetorFamily family) => [.. Of(family).Select(row => row.Part)];
@@ -147,7 +154,11 @@ public sealed class LedgerKnowledge : IKnowledge<LedgerKnowledge>
     public static LedgerKnowledge Read(Knowledge knowledge)
     {
         var kits = PartKnowledge.Shipped;
-        var ways = knowledge.Rows("strip/ways.csv", row => (Group: row.Text("group"), Way: new Way(row.Text("key"), row.Text("label"), row.TextOrNull("sheet")))).ToLookup(row => row.Group, row => row.Way);
+        var ways = knowledge
+            .Rows("strip/ways.csv", row =>
+                (Group: row.Text("group"), Way: new Way(row.Text("key"), row.Text("label"), row.TextOrNull("sheet")))
+            )
+            .ToLookup(row => row.Group, row => row.Way);
         var seen = Enum.GetValues<CarburetorFamily>().ToDictionary(family => family, _ => new HashSet<string>());
         var parts = knowledge.Rows("strip/parts.csv", row =>
         {
@@ -178,7 +189,13 @@ public sealed class LedgerKnowledge : IKnowledge<LedgerKnowledge>
                     row.Text("label"),
                     row.Text("group"),
                     (int)row.Number("order"),
-                    [.. row.MayBeEmpty("asks").Split(' ', StringSplitOptions.RemoveEmptyEntries).Select(word => Enum.TryParse<Ask>(word, true, out var ask) ? ask : throw row.Wrong("asks", "asks for something unknown"))],
+                    [
+                        .. row.MayBeEmpty("asks")
+                            .Split(' ', StringSplitOptions.RemoveEmptyEntries)
+                            .Select(word =>
+                                Enum.TryParse<Ask>(word, true, out var ask) ? ask : throw row.Wrong("asks", "asks for something unknown")
+                            ),
+                    ],
                     group,
                     group is null ? [] : [.. ways[group]],
                     row.Word<Material>("material"),
@@ -186,9 +203,11 @@ public sealed class LedgerKnowledge : IKnowledge<LedgerKnowledge>
                     row.MayBeEmpty("each_time") == "new",
                     row.TextOrNull("remind"),
                     true,
-                    row.Text("source")),
+                    row.Text("source")
+                ),
                 row.Families("families"),
-                row.Text("when"));
+                row.Text("when")
+            );
         });
         var known = parts.Select(row => row.Part.Key).ToHashSet();
         var jobs = knowledge.Rows("strip/jobs.csv", row =>
@@ -200,10 +219,13 @@ public sealed class LedgerKnowledge : IKnowledge<LedgerKnowledge>
                 : new JobRow(new StripJob(row.Text("key"), row.Text("label"), taken, row.Text("note")), row.Families("families"));
         });
         var signs = knowledge.Rows("strip/signs.csv", row => new StripSign(
-            row.Text("part") is "*" || known.Contains(row.Text("part")) ? row.Text("part") : throw row.Wrong("part", "is not in strip/parts.csv"),
+            row.Text("part") is "*" || known.Contains(row.Text("part"))
+                ? row.Text("part")
+                : throw row.Wrong("part", "is not in strip/parts.csv"),
             row.Text("sign"),
             (double?)row.DecimalOrNull("turns_off"),
-            row.Text("finding")));
+            row.Text("finding")
+        ));
         return new LedgerKnowledge([.. parts.OrderBy(row => row.Part.Order)], jobs, signs);
     }
 
@@ -213,17 +235,20 @@ public sealed class LedgerKnowledge : IKnowledge<LedgerKnowledge>
     private static bool? Has(string when, CarburetorKind kind, SpecSheet? spec)
     {
         var all = when.Split(';', StringSplitOptions.TrimEntries).Select(condition => Holds(condition, kind, spec)).ToList();
-        return all.Contains(false) ? false : all.Contains(null) ? null : true;
+        return all.Contains(false) ? false
+            : all.Contains(null) ? null
+            : true;
     }
 
-    private static bool IsCondition(string when, PartKnowledge kits) => when.Split(':') switch
-    {
-        ["always" or "maybe" or "emulsion" or "idle-speed"] or ["jet", _] => true,
-        ["choke", var choke] => Enum.TryParse<ChokeKind>(choke, true, out var found) && Enum.IsDefined(found),
-        ["need", var part] => kits.Find(part) is not null,
-        ["needles", var count] => int.TryParse(count, out var needles) && needles > 0,
-        _ => false,
-    };
+    private static bool IsCondition(string when, PartKnowledge kits) =>
+        when.Split(':') switch
+        {
+            ["always" or "maybe" or "emulsion" or "idle-speed"] or ["jet", _] => true,
+            ["choke", var choke] => Enum.TryParse<ChokeKind>(choke, true, out var found) && Enum.IsDefined(found),
+            ["need", var part] => kits.Find(part) is not null,
+            ["needles", var count] => int.TryParse(count, out var needles) && needles > 0,
+            _ => false,
+        };
 
     private static bool? Holds(string when, CarburetorKind kind, SpecSheet? spec)
     {
@@ -238,7 +263,9 @@ public sealed class LedgerKnowledge : IKnowledge<LedgerKnowledge>
             ("jet", _) => spec.Jets.Any(jet => jet.Key == argument),
             ("emulsion", _) => spec.EmulsionRows.Count > 0,
             ("idle-speed", _) => spec.IdleSpeed is not null,
-            ("needles", _) => spec.Traits is { } traits ? traits.MixtureNeedles >= int.Parse(argument, System.Globalization.CultureInfo.InvariantCulture) : null,
+            ("needles", _) => spec.Traits is { } traits
+                ? traits.MixtureNeedles >= int.Parse(argument, System.Globalization.CultureInfo.InvariantCulture)
+                : null,
             _ => throw new ArgumentException($"“{when}” is not a condition.", nameof(when)),
         };
     }

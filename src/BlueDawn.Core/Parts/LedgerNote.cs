@@ -108,32 +108,39 @@ public sealed record OutNote(
     string? Remark = null,
     string? Thread = null,
     string? Screw = null,
-    UnitSystem Units = UnitSystem.Metric) : PartNote(Part)
+    UnitSystem Units = UnitSystem.Metric
+) : PartNote(Part)
 {
     /// <inheritdoc/>
     public override Note AsSent() => this with { ThreadMm = Thread is null ? ThreadMm : null, ScrewMm = Screw is null ? ScrewMm : null };
 
     /// <inheritdoc/>
-    public override Sentence Say(string label, IReadOnlyList<Way> ways) => List(
-        $"{(Verdict == LineVerdict.Missing ? "Not there" : "Out")}: {label}",
-        Words(Verdict switch
-        {
-            LineVerdict.Refit => "refit",
-            LineVerdict.Clean => "clean",
-            LineVerdict.Renew => "renew",
-            LineVerdict.Broken => "broken, renew",
-            LineVerdict.Missing => "missing",
-            LineVerdict.Added => "added by someone",
-            LineVerdict.DoesNotBelong => "does not belong",
-        }),
-        Words(From),
-        WayOf(Way, ways),
-        NotCounted ? Words("turns not counted") : TurnsEighths is { } eighths ? Words($"{Turns.Text(eighths)} turns from the seat") : null,
-        ThreadMm is { } thread ? Sentence.Say($"stood in {Quantity.Mm(thread)}") : null,
-        ScrewMm is { } screw ? Sentence.Say($"screws {Quantity.Mm(screw)}") : null,
-        Words(Position),
-        Hole is { } hole ? Words($"hole {hole}") : null,
-        Words(Remark));
+    public override Sentence Say(string label, IReadOnlyList<Way> ways) =>
+        List(
+            $"{(Verdict == LineVerdict.Missing ? "Not there" : "Out")}: {label}",
+            Words(
+                Verdict switch
+                {
+                    LineVerdict.Refit => "refit",
+                    LineVerdict.Clean => "clean",
+                    LineVerdict.Renew => "renew",
+                    LineVerdict.Broken => "broken, renew",
+                    LineVerdict.Missing => "missing",
+                    LineVerdict.Added => "added by someone",
+                    LineVerdict.DoesNotBelong => "does not belong",
+                }
+            ),
+            Words(From),
+            WayOf(Way, ways),
+            NotCounted ? Words("turns not counted")
+                : TurnsEighths is { } eighths ? Words($"{Turns.Text(eighths)} turns from the seat")
+                : null,
+            ThreadMm is { } thread ? Sentence.Say($"stood in {Quantity.Mm(thread)}") : null,
+            ScrewMm is { } screw ? Sentence.Say($"screws {Quantity.Mm(screw)}") : null,
+            Words(Position),
+            Hole is { } hole ? Words($"hole {hole}") : null,
+            Words(Remark)
+        );
 
     /// <summary>The note with its typed sizes read, or what is wrong with them.</summary>
     public (OutNote Note, IReadOnlyList<FieldProblem> Problems) Read()
@@ -193,11 +200,13 @@ public sealed record BackNote(
     int? TurnsEighths = null,
     string? Reason = null,
     string? Hole = null,
-    bool? NearMatch = null) : PartNote(Part)
+    bool? NearMatch = null
+) : PartNote(Part)
 {
     /// <inheritdoc/>
-    public override Sentence Say(string label, IReadOnlyList<Way> ways) => List(
-        $"{Fate switch
+    public override Sentence Say(string label, IReadOnlyList<Way> ways) =>
+        List(
+            $"{Fate switch
         {
             Fate.Refitted => "Refitted",
             Fate.Renewed => "Renewed",
@@ -205,12 +214,13 @@ public sealed record BackNote(
             Fate.LeftOff => "Left off",
             Fate.Scrapped => "Thrown out",
         }}: {label}",
-        Item is { } item ? Words($"from {item}") : null,
-        WayOf(Way, ways),
-        TurnsEighths is { } eighths ? Words($"set to {Turns.Text(eighths)} turns") : null,
-        Hole is { } hole ? Words($"hole {hole}") : null,
-        NearMatch is { } near ? Words(near ? "a near match" : "the same as the old one") : null,
-        Words(Reason));
+            Item is { } item ? Words($"from {item}") : null,
+            WayOf(Way, ways),
+            TurnsEighths is { } eighths ? Words($"set to {Turns.Text(eighths)} turns") : null,
+            Hole is { } hole ? Words($"hole {hole}") : null,
+            NearMatch is { } near ? Words(near ? "a near match" : "the same as the old one") : null,
+            Words(Reason)
+        );
 }
 
 /// <summary>The last that was said about a part is taken back: what was fitted is out again, what was out has not come out.</summary>

@@ -14,7 +14,8 @@ public static class WayRound
     /// <summary>The sheet's word for a part that may go in either way.</summary>
     public const string Either = "either";
 
-    /// <summary>The right way round of a part; null when there is none, nobody looked, or what was found and what is usual differ and no sheet decides.</summary>
+    /// <summary>The right way round of a part; null when there is none, nobody looked, or what was found and what is usual differ and no
+    /// sheet decides.</summary>
     /// <param name="layer">Its layer in a stack.</param>
     /// <param name="line">The part.</param>
     /// <param name="sheet">The spec sheet, or null.</param>
@@ -24,19 +25,26 @@ public static class WayRound
         : IsOpen(layer, line, sheet) ? null
         : layer.Way;
 
-    /// <summary>True when it came out another way round than is usual, and no sheet says which is right: worth a look, not an error.</summary>
+    /// <summary>True when it came out another way round than is usual, and no sheet says which is right: worth a look, not an
+    /// error.</summary>
     /// <param name="layer">Its layer in a stack.</param>
     /// <param name="line">The part.</param>
     /// <param name="sheet">The spec sheet, or null.</param>
     public static bool IsOpen(StackLayer layer, LedgerLine line, SpecSheet? sheet) =>
-        layer.Way is { } usual && usual != StackLayer.AsFound && BySheet(line.Part, sheet) is null && line.Found?.Way is { } found && found != usual;
+        layer.Way is { } usual
+        && usual != StackLayer.AsFound
+        && BySheet(line.Part, sheet) is null
+        && line.Found?.Way is { } found
+        && found != usual;
 
     /// <summary>Whether it came out the wrong way round: against the sheet, or against what is usual where the sheet is silent.</summary>
     /// <param name="layer">Its layer in a stack.</param>
     /// <param name="line">The part.</param>
     /// <param name="sheet">The spec sheet, or null.</param>
     public static bool CameOutWrong(StackLayer layer, LedgerLine line, SpecSheet? sheet) =>
-        layer.Way is { } usual && usual != StackLayer.AsFound && line.Found?.Way is { } found
+        layer.Way is { } usual
+        && usual != StackLayer.AsFound
+        && line.Found?.Way is { } found
         && (BySheet(line.Part, sheet) is { } said ? said.Way is { } right && found != right : found != usual);
 
     /// <summary>What the sheet says; null when it is silent. A part that may go in either way has no right one.</summary>

@@ -5,9 +5,11 @@ namespace BlueDawn.Core.Proving;
 /// <summary>A new plunger or seat that weeps and is given some days to bed in.</summary>
 public static class BedIn
 {
-    /// <summary>Days since it was first seen to weep, by the calendar of the shop; null when it was not, or when something else was seen after it.</summary>
+    /// <summary>Days since it was first seen to weep, by the calendar of the shop; null when it was not, or when something else was seen
+    /// after it.</summary>
     /// <param name="tray">The tray.</param>
-    public static int? DaysOf(TrayBook tray) => Since(tray) is { } since ? Math.Max(0, tray.Context.Today.DayNumber - since.DayNumber) : null;
+    public static int? DaysOf(TrayBook tray) =>
+        Since(tray) is { } since ? Math.Max(0, tray.Context.Today.DayNumber - since.DayNumber) : null;
 
     /// <summary>The day from which it is to be looked at again; null while nothing beds in.</summary>
     /// <param name="tray">The tray.</param>
@@ -24,7 +26,8 @@ public static class BedIn
         {
             since = logged.Note.Reading switch
             {
-                FuelWatchReading { Leak: FuelLeak.NewPart, BeddedDays: var days } when days is null || days < tray.Shop.BedInDays => since ?? tray.Context.DayOf(logged.TakenAt),
+                FuelWatchReading { Leak: FuelLeak.NewPart, BeddedDays: var days } when days is null || days < tray.Shop.BedInDays => since
+                    ?? tray.Context.DayOf(logged.TakenAt),
                 FuelWatchReading => null,
                 _ => since,
             };

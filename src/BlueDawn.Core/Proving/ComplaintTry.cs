@@ -12,12 +12,15 @@ namespace BlueDawn.Core.Proving;
 public sealed record ComplaintTry(string Id, string How, bool Running, double? RanMin, string? TriedBy, string Source)
 {
     /// <summary>What ships with the product, by the complaint's id.</summary>
-    public static IReadOnlyDictionary<string, ComplaintTry> Shipped { get; } = CsvTable.Rows(
-        CsvTable.OpenShipped, "proving/complaints.csv", row => new ComplaintTry(
-            row.Text("complaint"),
-            row.MayBeEmpty("how"),
-            row.Text("running") == "yes",
-            (double?)row.DecimalOrNull("ran_min"),
-            row.TextOrNull("tried_by"),
-            row.Text("source"))).ToDictionary(row => row.Id);
+    public static IReadOnlyDictionary<string, ComplaintTry> Shipped { get; } =
+        CsvTable
+            .Rows(CsvTable.OpenShipped, "proving/complaints.csv", row => new ComplaintTry(
+                row.Text("complaint"),
+                row.MayBeEmpty("how"),
+                row.Text("running") == "yes",
+                (double?)row.DecimalOrNull("ran_min"),
+                row.TextOrNull("tried_by"),
+                row.Text("source")
+            ))
+            .ToDictionary(row => row.Id);
 }

@@ -37,7 +37,8 @@ public enum FuelLeak
 /// <param name="WatchedMin">Minutes watched.</param>
 /// <param name="Rocked">Whether the carburetor was rocked meanwhile.</param>
 /// <param name="Leak">Where fuel was seen.</param>
-/// <param name="BeddedDays">Days since a new part was first seen to weep, when it still does; worked out when it is recorded, null the first time.</param>
+/// <param name="BeddedDays">Days since a new part was first seen to weep, when it still does; worked out when it is recorded, null the
+/// first time.</param>
 public sealed record FuelWatchReading(double WatchedMin, bool Rocked, FuelLeak Leak, int? BeddedDays = null) : Reading;
 
 /// <summary>Fuel on and watch: dry after the shop's minutes, rocked.</summary>
@@ -76,16 +77,21 @@ public sealed record FuelWatchLine(double MinutesNeeded, int BedInDays, Carburet
     public override Caution? Caution => Safety.Caution.Vapour;
 
     /// <inheritdoc/>
-    public override EntryForm Form => new(
-        [
-            new EntryGroup("watch", "Watch",
+    public override EntryForm Form =>
+        new(
             [
-                EntryField.Measure("minutes", "minutes", Dimension.Minutes),
-                EntryField.Choice("rocked", "rocked", false, new EntryChoice("yes", "Rocked"), new EntryChoice("no", "Not rocked")),
-                EntryField.Choice("leak", "seen", false, [.. Leaks.Select(l => new EntryChoice(l.Value, l.Label))]),
-            ]),
-        ],
-        null);
+                new EntryGroup(
+                    "watch",
+                    "Watch",
+                    [
+                        EntryField.Measure("minutes", "minutes", Dimension.Minutes),
+                        EntryField.Choice("rocked", "rocked", false, new EntryChoice("yes", "Rocked"), new EntryChoice("no", "Not rocked")),
+                        EntryField.Choice("leak", "seen", false, [.. Leaks.Select(l => new EntryChoice(l.Value, l.Label))]),
+                    ]
+                ),
+            ],
+            null
+        );
 
     /// <inheritdoc/>
     public override ReadReading Read(TypedReading typed)
@@ -98,9 +104,14 @@ public sealed record FuelWatchLine(double MinutesNeeded, int BedInDays, Carburet
     }
 
     /// <inheritdoc/>
-    public override Sentence Describe(Reading reading) => reading is FuelWatchReading watch
-        ? Sentence.Of($"{Leaks.Concat(AllLeaks.Select(one => (one.Leak, one.Value, one.Label))).First(l => l.Leak == watch.Leak).Label} after {{0}}, {(watch.Rocked ? "rocked" : "not rocked")}", Quantity.Min(watch.WatchedMin))
-        : Sentence.None;
+    public override Sentence Describe(Reading reading) =>
+        reading is FuelWatchReading watch
+            ? Sentence.Of(
+                $"{Leaks.Concat(AllLeaks.Select(one => (one.Leak, one.Value, one.Label))).First(l => l.Leak == watch.Leak).Label} "
+                    + $"after {{0}}, {(watch.Rocked ? "rocked" : "not rocked")}",
+                Quantity.Min(watch.WatchedMin)
+            )
+            : Sentence.None;
 
     /// <inheritdoc/>
     public override Judgement Judge(Reading? reading, PinSet pins)
@@ -119,36 +130,90 @@ public sealed record FuelWatchLine(double MinutesNeeded, int BedInDays, Carburet
                 "beddingIn",
                 "Bedding in",
                 Lean.None,
-                Sentence.Of("Fuel off, wipe it dry and set it aside: a new plunger or seat may weep for {0} to {1} days. Then watch it again.", Quantity.Count(BedInDays), Quantity.Count(BedInDays + 1)),
+                Sentence.Of(
+                    "Fuel off, wipe it dry and set it aside: a new plunger or seat may weep for {0} to {1} days. Then watch it again.",
+                    Quantity.Count(BedInDays),
+                    Quantity.Count(BedInDays + 1)
+                ),
                 found,
                 figures,
-                [Sentence.Of("A new rubber face takes the shape of its seat under the fuel in some days; a weep before that says nothing. Common practice, no source.")],
-                []);
+                [
+                    Sentence.Of(
+                        "A new rubber face takes the shape of its seat under the fuel in some "
+                            + "days; a weep before that says nothing. Common practice, no source."
+                    ),
+                ],
+                []
+            );
         }
 
         (string Finding, string Word, string Next)? leak = watch.Leak switch
         {
             FuelLeak.None => null,
-            FuelLeak.BowlJoint => ("wetAtBowlJoint", "Wet at bowl joint", "Fuel off. Check the bowl gasket: seat, thickness, a clean rim; snug, not tight."),
+            FuelLeak.BowlJoint => (
+                "wetAtBowlJoint",
+                "Wet at bowl joint",
+                "Fuel off. Check the bowl gasket: seat, thickness, a clean rim; snug, not tight."
+            ),
             FuelLeak.Overflow => Family switch
             {
                 CarburetorFamily.FloatBowl => ("overflows", "Overflows", "Fuel off. Back to Set: hold test, float height and float mass."),
-                CarburetorFamily.Diaphragm => ("floodsThroat", "Floods", "Fuel off. Back to Set: hold test, the needle in its fork, the lever’s height."),
-                CarburetorFamily.SuctionTank => ("floodsThroat", "Floods", "Look at the air cleaner’s screw first: without it fuel is drawn up out of the tank. Then the tank’s vent."),
+                CarburetorFamily.Diaphragm => (
+                    "floodsThroat",
+                    "Floods",
+                    "Fuel off. Back to Set: hold test, the needle in its fork, the lever’s height."
+                ),
+                CarburetorFamily.SuctionTank => (
+                    "floodsThroat",
+                    "Floods",
+                    "Look at the air cleaner’s screw first: without it fuel is drawn up out of the tank. Then the tank’s vent."
+                ),
             },
-            FuelLeak.Cover => ("wetAtCover", "Wet at a cover", "Fuel off. Cover off again: gasket and diaphragm in their order, no fold, screws crosswise."),
-            FuelLeak.TankTop => ("wetAtTankTop", "Wet at the tank", "Wipe it dry. Carburetor off the tank: its gasket whole, holes in line, tank top flat and sound."),
+            FuelLeak.Cover => (
+                "wetAtCover",
+                "Wet at a cover",
+                "Fuel off. Cover off again: gasket and diaphragm in their order, no fold, screws crosswise."
+            ),
+            FuelLeak.TankTop => (
+                "wetAtTankTop",
+                "Wet at the tank",
+                "Wipe it dry. Carburetor off the tank: its gasket whole, holes in line, tank top flat and sound."
+            ),
             FuelLeak.InletFitting => ("wetAtInlet", "Wet at inlet", "Fuel off. Renew the line or its clip at the inlet fitting."),
-            FuelLeak.Plunger => ("plungerWeeps", "Plunger weeps", "Fuel off. New plunger seat and spring; it may weep until it has bedded in, look again in two or three days."),
-            FuelLeak.NewPart => ("stillWeeps", "Still weeps", "Fuel off. It has had its days to bed in: look for dirt on the face and a burr on the seat, then renew it once more."),
+            FuelLeak.Plunger => (
+                "plungerWeeps",
+                "Plunger weeps",
+                "Fuel off. New plunger seat and spring; it may weep until it has bedded in, look again in two or three days."
+            ),
+            FuelLeak.NewPart => (
+                "stillWeeps",
+                "Still weeps",
+                "Fuel off. It has had its days to bed in: look for dirt on the face and a burr on the seat, then renew it once more."
+            ),
         };
         if (leak is { } wet)
         {
             return new Judgement(
-                Verdict.NotGood, wet.Finding, wet.Word, Lean.None, Sentence.Of(wet.Next), found, figures, [Sentence.Of("Any fuel outside is a fail, whatever the time.")], []);
+                Verdict.NotGood,
+                wet.Finding,
+                wet.Word,
+                Lean.None,
+                Sentence.Of(wet.Next),
+                found,
+                figures,
+                [Sentence.Of("Any fuel outside is a fail, whatever the time.")],
+                []
+            );
         }
 
-        List<Sentence> why = [Sentence.Of("Watched for {0}; the shop asks for {1}, rocked, since a float can seal at one angle and not at another.", Quantity.Min(watch.WatchedMin), Quantity.Min(MinutesNeeded))];
+        List<Sentence> why =
+        [
+            Sentence.Of(
+                "Watched for {0}; the shop asks for {1}, rocked, since a float can seal at one angle and not at another.",
+                Quantity.Min(watch.WatchedMin),
+                Quantity.Min(MinutesNeeded)
+            ),
+        ];
         if (watch.WatchedMin < MinutesNeeded || !watch.Rocked)
         {
             var next = watch.Rocked
@@ -157,6 +222,16 @@ public sealed record FuelWatchLine(double MinutesNeeded, int BedInDays, Carburet
             return new Judgement(Verdict.CannotTell, "cannotTell", "Cannot tell yet", Lean.None, next, found, figures, why, []);
         }
 
-        return new Judgement(Verdict.Good, "dry", "Dry", Lean.None, Sentence.Of("Needle, seat and joints are tight. Go on."), found, figures, why, []);
+        return new Judgement(
+            Verdict.Good,
+            "dry",
+            "Dry",
+            Lean.None,
+            Sentence.Of("Needle, seat and joints are tight. Go on."),
+            found,
+            figures,
+            why,
+            []
+        );
     }
 }

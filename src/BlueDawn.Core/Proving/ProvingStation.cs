@@ -17,10 +17,15 @@ public sealed class ProvingStation : LinesStation
     /// <summary>What is looked at here, in bench order: data/proving/looks.csv.</summary>
     public static IReadOnlyList<Look> ShippedLooks { get; } = Look.Read(CsvTable.OpenShipped, "proving/looks.csv");
 
-    private static readonly (string Key, string Label)[] UsualSpeeds = [("proving/idle-speed", "Idle speed"), ("proving/governed-speed", "Governed speed")];
+    private static readonly (string Key, string Label)[] UsualSpeeds =
+    [
+        ("proving/idle-speed", "Idle speed"),
+        ("proving/governed-speed", "Governed speed"),
+    ];
 
     /// <inheritdoc/>
-    public override IReadOnlyList<ReadingKind> Readings { get; } = [new(typeof(FuelWatchReading), "fuelWatch"), new(typeof(SpeedReading), "speed"), new(typeof(ComplaintReading), "complaint")];
+    public override IReadOnlyList<ReadingKind> Readings { get; } =
+    [new(typeof(FuelWatchReading), "fuelWatch"), new(typeof(SpeedReading), "speed"), new(typeof(ComplaintReading), "complaint")];
 
     /// <inheritdoc/>
     public override IEnumerable<GaugeLine> Lines(TrayFacts tray, SpecSheet sheet, ShopDefaults shop)
@@ -38,7 +43,14 @@ public sealed class ProvingStation : LinesStation
         if (sheet.IdleSpeed is { } idle)
         {
             yield return new SpeedLine(
-                "proving/idle-speed", "Idle speed", idle, "Turn the idle-speed screw in a little and read again.", "Turn the idle-speed screw out a little and read again.", sheet.Name, hunted);
+                "proving/idle-speed",
+                "Idle speed",
+                idle,
+                "Turn the idle-speed screw in a little and read again.",
+                "Turn the idle-speed screw out a little and read again.",
+                sheet.Name,
+                hunted
+            );
         }
 
         if (sheet.GovernedSpeed is { } governed)
@@ -51,7 +63,8 @@ public sealed class ProvingStation : LinesStation
                 "Move the spring tang for less tension, never the governor arm, and read again.",
                 sheet.Name,
                 hunted,
-                Governed: true);
+                Governed: true
+            );
         }
 
         // A sheet without a speed is of a machine that has none; without a sheet nobody knows.
@@ -67,26 +80,38 @@ public sealed class ProvingStation : LinesStation
     }
 
     /// <inheritdoc/>
-    public override Note Complete(Note note, TrayBook tray) => base.Complete(note, tray) switch
-    {
-        ReadingNote { Reading: FuelWatchReading { Leak: FuelLeak.NewPart } watch } reading when BedIn.DaysOf(tray) is { } days
-            && tray.Lines.First(line => line.Line.Key == reading.Line).Line is { } line =>
+    public override Note Complete(Note note, TrayBook tray) =>
+        base.Complete(note, tray) switch
+        {
+            ReadingNote { Reading: FuelWatchReading { Leak: FuelLeak.NewPart } watch } reading
+                when BedIn.DaysOf(tray) is { } days && tray.Lines.First(line => line.Line.Key == reading.Line).Line is { } line =>
             // It has been seen to weep before: the days since then decide.
-            reading with { Reading = watch with { BeddedDays = days }, Finding = line.Judge(watch with { BeddedDays = days }, PinSet.Empty).Finding },
-        var complete => complete,
-    };
+            reading with
+            {
+                Reading = watch with { BeddedDays = days },
+                Finding = line.Judge(watch with { BeddedDays = days }, PinSet.Empty).Finding,
+            },
+            var complete => complete,
+        };
 
     /// <inheritdoc/>
     public override StationState State(TrayBook tray) => new ProvingState(tray);
 
     /// <summary>A new part that weeps waits some days; whatever is read after them takes it back to the hands.</summary>
-    public override TrayFacts Facts(Note note, TrayBook tray) => note switch
-    {
-        ReadingNote { Reading: FuelWatchReading, Finding: "beddingIn" } => Waiting.After(
-            tray.Facts, WaitEvent.ToBedIn, string.Create(CultureInfo.InvariantCulture, $"look again from {tray.Context.Today.AddDays(tray.Shop.BedInDays - (BedIn.DaysOf(tray) ?? 0)):d MMM}")),
-        ReadingNote { Reading: FuelWatchReading } => Waiting.After(tray.Facts, WaitEvent.BeddedIn),
-        _ => tray.Facts,
-    };
+    public override TrayFacts Facts(Note note, TrayBook tray) =>
+        note switch
+        {
+            ReadingNote { Reading: FuelWatchReading, Finding: "beddingIn" } => Waiting.After(
+                tray.Facts,
+                WaitEvent.ToBedIn,
+                string.Create(
+                    CultureInfo.InvariantCulture,
+                    $"look again from {tray.Context.Today.AddDays(tray.Shop.BedInDays - (BedIn.DaysOf(tray) ?? 0)):d MMM}"
+                )
+            ),
+            ReadingNote { Reading: FuelWatchReading } => Waiting.After(tray.Facts, WaitEvent.BeddedIn),
+            _ => tray.Facts,
+        };
 }
 
 /// <summary>How a tray stands at Prove.</summary>
@@ -96,11 +121,12 @@ public sealed class ProvingState(TrayBook tray) : LinesState(Station.Proving, tr
     private readonly TrayBook tray = tray;
 
     /// <summary>A new part that has had its days to bed in is looked at again before anything else.</summary>
-    public override NextStep? Step => BedIn.IsDue(tray) && Lines.FirstOrDefault(line => line.Line is FuelWatchLine) is { } watch
-        ? NextStep.Of(watch) with
-        {
-            Do = Sentence.Of("It has had its days to bed in: fuel on, and watch it for {0}.", Quantity.Min(tray.Shop.FuelWatchMin)),
-            Why = Sentence.Of("A new plunger or seat that wept is tight by now, or it is renewed once more."),
-        }
-        : base.Step;
+    public override NextStep? Step =>
+        BedIn.IsDue(tray) && Lines.FirstOrDefault(line => line.Line is FuelWatchLine) is { } watch
+            ? NextStep.Of(watch) with
+            {
+                Do = Sentence.Of("It has had its days to bed in: fuel on, and watch it for {0}.", Quantity.Min(tray.Shop.FuelWatchMin)),
+                Why = Sentence.Of("A new plunger or seat that wept is tight by now, or it is renewed once more."),
+            }
+            : base.Step;
 }

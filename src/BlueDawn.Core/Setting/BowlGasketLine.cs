@@ -25,7 +25,8 @@ public sealed record BowlGasketLine() : GaugeLine("setting/bowl-squeeze", Statio
     public override bool GoesWithTheTray => true;
 
     /// <inheritdoc/>
-    public override Sentence Target => Sentence.Of("squeezed by {0} to {1}", Quantity.Percent(Squeeze.FewestPercent), Quantity.Percent(Squeeze.MaxPercent));
+    public override Sentence Target =>
+        Sentence.Of("squeezed by {0} to {1}", Quantity.Percent(Squeeze.FewestPercent), Quantity.Percent(Squeeze.MaxPercent));
 
     /// <inheritdoc/>
     public override Span? Window => new(Dimension.Percent, Squeeze.FewestPercent, Squeeze.MaxPercent);
@@ -34,15 +35,17 @@ public sealed record BowlGasketLine() : GaugeLine("setting/bowl-squeeze", Statio
     public override string LimitSource => "Common practice";
 
     /// <inheritdoc/>
-    public override EntryForm Form => new(
-        [
-            new EntryGroup("gasket", "Gasket",
+    public override EntryForm Form =>
+        new(
             [
-                EntryField.Measure("thickness", "thick", Dimension.Length),
-                EntryField.Measure("groove", "groove", Dimension.Length),
-            ]),
-        ],
-        null);
+                new EntryGroup(
+                    "gasket",
+                    "Gasket",
+                    [EntryField.Measure("thickness", "thick", Dimension.Length), EntryField.Measure("groove", "groove", Dimension.Length)]
+                ),
+            ],
+            null
+        );
 
     /// <inheritdoc/>
     public override ReadReading Read(TypedReading typed)
@@ -54,9 +57,10 @@ public sealed record BowlGasketLine() : GaugeLine("setting/bowl-squeeze", Statio
     }
 
     /// <inheritdoc/>
-    public override Sentence Describe(Reading reading) => reading is BowlGasketReading gasket
-        ? Sentence.Of("{0} in a groove of {1}", Quantity.Mm(gasket.ThicknessMm), Quantity.Mm(gasket.GrooveMm))
-        : Sentence.None;
+    public override Sentence Describe(Reading reading) =>
+        reading is BowlGasketReading gasket
+            ? Sentence.Of("{0} in a groove of {1}", Quantity.Mm(gasket.ThicknessMm), Quantity.Mm(gasket.GrooveMm))
+            : Sentence.None;
 
     /// <inheritdoc/>
     public override Judgement Judge(Reading? reading, PinSet pins)
@@ -70,12 +74,38 @@ public sealed record BowlGasketLine() : GaugeLine("setting/bowl-squeeze", Statio
         var (squeeze, least, most) = (
             Percent(gasket.ThicknessMm, gasket.GrooveMm),
             Percent(gasket.ThicknessMm - ReadToMm, gasket.GrooveMm + ReadToMm),
-            Percent(gasket.ThicknessMm + ReadToMm, Math.Max(0, gasket.GrooveMm - ReadToMm)));
+            Percent(gasket.ThicknessMm + ReadToMm, Math.Max(0, gasket.GrooveMm - ReadToMm))
+        );
         var right = Quantity.Mm(Math.Round(gasket.GrooveMm / (1 - (Squeeze.FewestPercent + Squeeze.MaxPercent) / 200), 1));
-        var (verdict, finding, word, lean, next) = most < Squeeze.FewestPercent
-            ? (Verdict.NotGood, "gasketThin", "Too thin", Lean.Below, Sentence.Of("It stands {0} out of its groove and will weep: fit one of about {1}.", Quantity.Mm(Math.Round(gasket.ThicknessMm - gasket.GrooveMm, 2)), right))
-            : least > Squeeze.MaxPercent ? (Verdict.NotGood, "gasketThick", "Too thick", Lean.Above, Sentence.Of("It cannot go down into its groove and pinches: fit one of about {0}.", right))
-            : least < Squeeze.FewestPercent || most > Squeeze.MaxPercent ? (Verdict.CannotTell, "cannotTell", "Cannot tell yet", Lean.None, Sentence.Of("On the edge: measure both once more, or compare with the one that came out."))
+        var (verdict, finding, word, lean, next) =
+            most < Squeeze.FewestPercent
+                ? (
+                    Verdict.NotGood,
+                    "gasketThin",
+                    "Too thin",
+                    Lean.Below,
+                    Sentence.Of(
+                        "It stands {0} out of its groove and will weep: fit one of about {1}.",
+                        Quantity.Mm(Math.Round(gasket.ThicknessMm - gasket.GrooveMm, 2)),
+                        right
+                    )
+                )
+            : least > Squeeze.MaxPercent
+                ? (
+                    Verdict.NotGood,
+                    "gasketThick",
+                    "Too thick",
+                    Lean.Above,
+                    Sentence.Of("It cannot go down into its groove and pinches: fit one of about {0}.", right)
+                )
+            : least < Squeeze.FewestPercent || most > Squeeze.MaxPercent
+                ? (
+                    Verdict.CannotTell,
+                    "cannotTell",
+                    "Cannot tell yet",
+                    Lean.None,
+                    Sentence.Of("On the edge: measure both once more, or compare with the one that came out.")
+                )
             : (Verdict.Good, "gasketFits", "Fits", Lean.None, Sentence.Of("Lay it in dry, snug the nut. Go on."));
         return new Judgement(
             verdict,
@@ -84,8 +114,17 @@ public sealed record BowlGasketLine() : GaugeLine("setting/bowl-squeeze", Statio
             lean,
             next,
             new Span(Dimension.Percent, least, most),
-            [new("squeeze", "Squeezed by", Quantity.Percent(Math.Round(squeeze, 1))), new("proud", "Stands out of its groove", Quantity.Mm(Math.Round(gasket.ThicknessMm - gasket.GrooveMm, 2)))],
-            [Sentence.Of("Squeeze = (thickness − groove) ÷ thickness; each read to {0} either way. Window for small static seals: common practice, no source.", Quantity.Mm(ReadToMm))],
-            []);
+            [
+                new("squeeze", "Squeezed by", Quantity.Percent(Math.Round(squeeze, 1))),
+                new("proud", "Stands out of its groove", Quantity.Mm(Math.Round(gasket.ThicknessMm - gasket.GrooveMm, 2))),
+            ],
+            [
+                Sentence.Of(
+                    "Squeeze = (thickness − groove) ÷ thickness; each read to {0} either way. Window for small static seals: common practice, no source.",
+                    Quantity.Mm(ReadToMm)
+                ),
+            ],
+            []
+        );
     }
 }

@@ -12,7 +12,14 @@ namespace BlueDawn.Core.Setting;
 /// <param name="FuelGPerML">Density of the fuel in grams a millilitre.</param>
 /// <param name="SupplyKPa">Pressure of the fuel at the needle above the air in the bowl: a head of fuel or a pump, 0 or more.</param>
 public sealed record FloatBalanceInput(
-    double VolumeML, double MassG, double FloatArmMm, double TabArmMm, double SeatBoreMm, double FuelGPerML, double SupplyKPa);
+    double VolumeML,
+    double MassG,
+    double FloatArmMm,
+    double TabArmMm,
+    double SeatBoreMm,
+    double FuelGPerML,
+    double SupplyKPa
+);
 
 /// <summary>Where the forces on a float come to rest.</summary>
 /// <param name="ImmersedShare">Share of the float's volume under the fuel when the needle just shuts; above 1 it never does.</param>
@@ -39,7 +46,8 @@ public static class FloatBalance
     /// <summary>Pressure of the fuel at a float's needle in kPa: its pump's, else the tank's head.</summary>
     /// <param name="body">What the float has to shut.</param>
     /// <param name="share">Share of the tank's head that is left; a pump's pressure stays.</param>
-    public static double SupplyKPa(FloatBody body, double share = 1) => body.PumpKPa ?? HeadKPa(body.HeadMm * share, FloatMass.PetrolGPerML);
+    public static double SupplyKPa(FloatBody body, double share = 1) =>
+        body.PumpKPa ?? HeadKPa(body.HeadMm * share, FloatMass.PetrolGPerML);
 
     /// <summary>What it has to shut against, as a number: a pump's pressure, or the height of the fuel.</summary>
     /// <param name="body">What the float has to shut.</param>
@@ -48,7 +56,8 @@ public static class FloatBalance
     /// <summary>The same in words, for a sentence with that number in a place of its own.</summary>
     /// <param name="body">What the float has to shut.</param>
     /// <param name="place">The number's place in the sentence.</param>
-    public static string AgainstWords(FloatBody body, int place) => body.PumpKPa is null ? $"{{{place}}} of fuel" : $"a pump of {{{place}}}";
+    public static string AgainstWords(FloatBody body, int place) =>
+        body.PumpKPa is null ? $"{{{place}}} of fuel" : $"a pump of {{{place}}}";
 
     /// <summary>What is wrong with an input, field by field; empty when it can be worked out.</summary>
     public static IReadOnlyList<FieldProblem> Check(FloatBalanceInput input)
@@ -90,7 +99,8 @@ public static class FloatBalance
             needleN,
             share <= 1,
             (fullN - neededN) / Gravity * 1000,
-            Math.Max(0, (fullN - weightN) / ratio / seatMm2 * 1000));
+            Math.Max(0, (fullN - weightN) / ratio / seatMm2 * 1000)
+        );
     }
 }
 
@@ -137,7 +147,8 @@ public static class FloatDepth
 /// <summary>Whether a seat passes what an engine drinks.</summary>
 public static class SeatFlow
 {
-    /// <summary>Share of the ideal flow that passes a sharp-edged opening. Source: the elementary orifice, ISO 5167-2, about 0.6, from memory.</summary>
+    /// <summary>Share of the ideal flow that passes a sharp-edged opening. Source: the elementary orifice, ISO 5167-2, about 0.6, from
+    /// memory.</summary>
     public const double DischargeCoefficient = 0.6;
 
     /// <summary>Fuel through an open seat in mL/min: Q = Cd·A·√(2Δp/ρ).</summary>
@@ -159,7 +170,9 @@ public static class SeatFlow
     public static double DemandMLPerMin(double displacementML, double rpm, bool twoStroke, double fuelGPerML)
     {
         // Own judgement: it fills to 0.8 and runs a little rich, 12.5 to 1, at full load. Air 1.225 g/L: ISO 2533.
-        const double filling = 0.8, airToFuel = 12.5, airGPerL = 1.225;
+        const double filling = 0.8,
+            airToFuel = 12.5,
+            airGPerL = 1.225;
         var airGPerMin = displacementML / 1000 * (twoStroke ? rpm : rpm / 2) * filling * airGPerL;
         return airGPerMin / airToFuel / fuelGPerML;
     }

@@ -60,7 +60,8 @@ public sealed record FloatDropLine(FloatSpec Float, double? SeatBoreMm, string S
     }
 
     /// <inheritdoc/>
-    public override Sentence Describe(Reading reading) => reading is FloatDropReading drop ? Sentence.Of("{0} hanging", Quantity.Mm(drop.DropMm)) : Sentence.None;
+    public override Sentence Describe(Reading reading) =>
+        reading is FloatDropReading drop ? Sentence.Of("{0} hanging", Quantity.Mm(drop.DropMm)) : Sentence.None;
 
     /// <inheritdoc/>
     public override Judgement Judge(Reading? reading, PinSet pins)
@@ -71,9 +72,27 @@ public sealed record FloatDropLine(FloatSpec Float, double? SeatBoreMm, string S
         }
 
         var off = drop.DropMm - LeastMm;
-        var (verdict, finding, word, lean, next) = off < -ReadToMm
-            ? (Verdict.NotGood, "dropShort", "Too short", Lean.Below, Sentence.Of("Bend the drop stop back by {0}, so that the float hangs {1} lower; then measure the height again.", Quantity.Mm(Math.Round(-off * Arms, 2)), Quantity.Mm(Math.Round(-off, 1))))
-            : off < ReadToMm ? (Verdict.CannotTell, "cannotTell", "Cannot tell yet", Lean.None, Sentence.Of("Too near the limit to say: measure once more, float just hanging."))
+        var (verdict, finding, word, lean, next) =
+            off < -ReadToMm
+                ? (
+                    Verdict.NotGood,
+                    "dropShort",
+                    "Too short",
+                    Lean.Below,
+                    Sentence.Of(
+                        "Bend the drop stop back by {0}, so that the float hangs {1} lower; then measure the height again.",
+                        Quantity.Mm(Math.Round(-off * Arms, 2)),
+                        Quantity.Mm(Math.Round(-off, 1))
+                    )
+                )
+            : off < ReadToMm
+                ? (
+                    Verdict.CannotTell,
+                    "cannotTell",
+                    "Cannot tell yet",
+                    Lean.None,
+                    Sentence.Of("Too near the limit to say: measure once more, float just hanging.")
+                )
             : (Verdict.Good, "dropEnough", "Hangs free", Lean.None, Sentence.Of("Leave the stop. Go on."));
         return new Judgement(
             verdict,
@@ -84,14 +103,27 @@ public sealed record FloatDropLine(FloatSpec Float, double? SeatBoreMm, string S
             new Span(Dimension.Length, drop.DropMm - ReadToMm, drop.DropMm + ReadToMm),
             [
                 new("drop", "Drop", Quantity.Mm(drop.DropMm)),
-                new("needleLift", "Lifts the needle by", Quantity.Mm(Math.Round(Math.Max(0, drop.DropMm - (double)Float.HeightMm) * Arms, 2))),
+                new(
+                    "needleLift",
+                    "Lifts the needle by",
+                    Quantity.Mm(Math.Round(Math.Max(0, drop.DropMm - (double)Float.HeightMm) * Arms, 2))
+                ),
             ],
             [
                 Float.DropMm is null
-                    ? Sentence.Of("The needle has to lift a quarter of the seat’s bore of {0}: from there on the gap around it is as large as the bore.", Quantity.Mm(SeatBoreMm!.Value))
+                    ? Sentence.Of(
+                        "The needle has to lift a quarter of the seat’s bore of {0}: from there on the gap around it is as large as the bore.",
+                        Quantity.Mm(SeatBoreMm!.Value)
+                    )
                     : Sentence.Of($"Limit: {SpecName}."),
-                Sentence.Of("Lift = (drop − height) × tab arm {0} ÷ measuring arm {1}. Read to {2} either way.", Quantity.Mm(Float.TabArmMm), Quantity.Mm(Float.MeasuringArmMm), Quantity.Mm(ReadToMm)),
+                Sentence.Of(
+                    "Lift = (drop − height) × tab arm {0} ÷ measuring arm {1}. Read to {2} either way.",
+                    Quantity.Mm(Float.TabArmMm),
+                    Quantity.Mm(Float.MeasuringArmMm),
+                    Quantity.Mm(ReadToMm)
+                ),
             ],
-            []);
+            []
+        );
     }
 }

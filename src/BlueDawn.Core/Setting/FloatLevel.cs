@@ -20,7 +20,8 @@ public sealed record FloatLevelInput(
     double ToleranceMm,
     double UnevennessLimitMm,
     double TabArmMm,
-    double MeasuringArmMm);
+    double MeasuringArmMm
+);
 
 /// <summary>How the heights were brought together.</summary>
 public enum LevelMethod
@@ -78,7 +79,8 @@ public sealed record FloatLevelResult(
     double TabBendMm,
     double? TabBendUncertaintyMm,
     bool? BendTowardNeedle,
-    double? NextAngleDeg);
+    double? NextAngleDeg
+);
 
 /// <summary>Float height and evenness, and the tab bend that puts the height right.</summary>
 /// <remarks>
@@ -153,7 +155,12 @@ public static class FloatLevel
         Positive(input.MeasuringArmMm, "measuringArmMm");
         if (input.Points.Any(point => point.AngleDeg is null) && input.Points.Any(point => point.AngleDeg is not null))
         {
-            problems.Add(new($"points[{input.Points.TakeWhile(point => point.AngleDeg is not null).Count()}].angleDeg", "Note the angle at every height, or at none."));
+            problems.Add(
+                new(
+                    $"points[{input.Points.TakeWhile(point => point.AngleDeg is not null).Count()}].angleDeg",
+                    "Note the angle at every height, or at none."
+                )
+            );
         }
 
         if (input.Points.Count == 0)
@@ -178,11 +185,16 @@ public static class FloatLevel
         var error = plane.Mean - input.NominalHeightMm;
         var meanGive = Cover * plane.Sigma * Math.Sqrt(plane.MeanVariance);
         var unevenness = 2 * plane.Tilt;
-        var (tiltAtLeast, tiltAtMost) = (unevenness - (2 * Cover * plane.Sigma * Math.Sqrt(plane.AlongTilt)), unevenness + (2 * CoverTilt * plane.Sigma * Math.Sqrt(plane.LargestTilt)));
-        var verdict = error - meanGive > input.ToleranceMm + SlackMm ? LevelVerdict.TooHigh
+        var (tiltAtLeast, tiltAtMost) = (
+            unevenness - (2 * Cover * plane.Sigma * Math.Sqrt(plane.AlongTilt)),
+            unevenness + (2 * CoverTilt * plane.Sigma * Math.Sqrt(plane.LargestTilt))
+        );
+        var verdict =
+            error - meanGive > input.ToleranceMm + SlackMm ? LevelVerdict.TooHigh
             : error + meanGive < -input.ToleranceMm - SlackMm ? LevelVerdict.TooLow
             : tiltAtLeast > input.UnevennessLimitMm + SlackMm ? LevelVerdict.Uneven
-            : Math.Abs(error) + meanGive <= input.ToleranceMm + SlackMm && tiltAtMost <= input.UnevennessLimitMm + SlackMm ? LevelVerdict.Level
+            : Math.Abs(error) + meanGive <= input.ToleranceMm + SlackMm && tiltAtMost <= input.UnevennessLimitMm + SlackMm
+                ? LevelVerdict.Level
             : LevelVerdict.CannotTell;
         var bend = verdict is LevelVerdict.TooHigh or LevelVerdict.TooLow;
         var arms = input.TabArmMm / input.MeasuringArmMm;
@@ -200,12 +212,16 @@ public static class FloatLevel
             bend ? Math.Abs(error) * arms : 0,
             bend ? meanGive * arms : null,
             bend ? error < 0 : null,
-            verdict == LevelVerdict.CannotTell ? NextAngle(plane) : null);
+            verdict == LevelVerdict.CannotTell ? NextAngle(plane) : null
+        );
     }
 
     /// <summary>Where one more height narrows the plane most (D-optimal): where its own height is least known.</summary>
     private static double NextAngle(Plane plane) =>
-        Enumerable.Range(0, 360 / ProposedStepDeg).Select(step => (double)(step * ProposedStepDeg)).MaxBy(angle => Math.Round(SteadyMath.Log(plane.VarianceAt(angle)), 3));
+        Enumerable
+            .Range(0, 360 / ProposedStepDeg)
+            .Select(step => (double)(step * ProposedStepDeg))
+            .MaxBy(angle => Math.Round(SteadyMath.Log(plane.VarianceAt(angle)), 3));
 
     private static List<(double Height, double Angle)> Placed(IReadOnlyList<HeightPoint> points) =>
         [.. points.Select((point, at) => (point.HeightMm, point.AngleDeg ?? (at * 360.0 / points.Count)))];
@@ -228,7 +244,8 @@ public static class FloatLevel
         /// <summary>Root mean square of the heights about the plane; 0 with three heights or fewer.</summary>
         public double Residual { get; }
 
-        /// <summary>Standard uncertainty of one height: <see cref="HeightErrorMm"/>, or the scatter about the plane where it is more.</summary>
+        /// <summary>Standard uncertainty of one height: <see cref="HeightErrorMm"/>, or the scatter about the plane where it is
+        /// more.</summary>
         public double Sigma { get; }
 
         /// <summary>How far the highest side stands above the middle.</summary>
@@ -241,8 +258,14 @@ public static class FloatLevel
         public double MeanVariance => covariance[0, 0];
 
         /// <summary>Variance of the tilt along the side found highest, for a height of variance 1.</summary>
-        public double AlongTilt => Tilt < 1e-9 ? LargestTilt
-            : ((tilt.Cos * tilt.Cos * covariance[1, 1]) + (2 * tilt.Cos * tilt.Sin * covariance[1, 2]) + (tilt.Sin * tilt.Sin * covariance[2, 2])) / (Tilt * Tilt);
+        public double AlongTilt =>
+            Tilt < 1e-9
+                ? LargestTilt
+                : (
+                    (tilt.Cos * tilt.Cos * covariance[1, 1])
+                    + (2 * tilt.Cos * tilt.Sin * covariance[1, 2])
+                    + (tilt.Sin * tilt.Sin * covariance[2, 2])
+                ) / (Tilt * Tilt);
 
         /// <summary>Variance of the tilt where it is known least, for a height of variance 1.</summary>
         public double LargestTilt
@@ -306,7 +329,13 @@ public static class FloatLevel
                 return off * off;
             });
             var scatter = points.Count > 3 ? Math.Sqrt(squares / (points.Count - 3)) : 0;
-            return new Plane(mean, (cos, sin), inverse, points.Count > 3 ? Math.Sqrt(squares / points.Count) : 0, Math.Max(HeightErrorMm, scatter));
+            return new Plane(
+                mean,
+                (cos, sin),
+                inverse,
+                points.Count > 3 ? Math.Sqrt(squares / points.Count) : 0,
+                Math.Max(HeightErrorMm, scatter)
+            );
         }
 
         private static double[] Times(double[,] matrix, double[] vector) =>
@@ -325,7 +354,12 @@ public static class FloatLevel
             var (a, b, c) = (Minor(1, 2, 1, 2), -Minor(1, 2, 0, 2), Minor(1, 2, 0, 1));
             var (d, e, f) = (Minor(0, 2, 0, 2), -Minor(0, 2, 0, 1), Minor(0, 1, 0, 1));
             var whole = (m[0, 0] * a) + (m[0, 1] * b) + (m[0, 2] * c);
-            return new[,] { { a / whole, b / whole, c / whole }, { b / whole, d / whole, e / whole }, { c / whole, e / whole, f / whole } };
+            return new[,]
+            {
+                { a / whole, b / whole, c / whole },
+                { b / whole, d / whole, e / whole },
+                { c / whole, e / whole, f / whole },
+            };
         }
     }
 }

@@ -33,7 +33,8 @@ public sealed record FloatMassResult(
     double FuelTakenOnG,
     double FuelTakenOnML,
     bool LighterThanDry,
-    bool ScaleTooCoarse);
+    bool ScaleTooCoarse
+);
 
 /// <summary>Tells by weighing whether a float has fuel in it.</summary>
 public static class FloatMass
@@ -80,7 +81,10 @@ public static class FloatMass
         var surelyHeavy = taken - half > input.ToleranceG + SlackG;
         var lighter = taken < -input.ToleranceG - SlackG;
         var tooCoarse = half > input.ToleranceG + SlackG;
-        var verdict = surelyHeavy ? MassVerdict.TakenOnFuel : surelyDry ? MassVerdict.Dry : MassVerdict.CannotTell;
+        var verdict =
+            surelyHeavy ? MassVerdict.TakenOnFuel
+            : surelyDry ? MassVerdict.Dry
+            : MassVerdict.CannotTell;
         return new FloatMassResult(verdict, taken, taken / PetrolGPerML, lighter, tooCoarse);
     }
 }

@@ -41,15 +41,17 @@ public sealed record FloatMassLine(double DryMassG, double ToleranceG, string Sp
     public override Caution? Caution => Safety.Caution.FuelInFloat;
 
     /// <inheritdoc/>
-    public override EntryForm Form => new(
-        [
-            new EntryGroup("scale", "Scale",
+    public override EntryForm Form =>
+        new(
             [
-                EntryField.Measure("mass", "mass", Dimension.Mass),
-                EntryField.MeasureDetail("resolution", "step", Dimension.Mass),
-            ]),
-        ],
-        null);
+                new EntryGroup(
+                    "scale",
+                    "Scale",
+                    [EntryField.Measure("mass", "mass", Dimension.Mass), EntryField.MeasureDetail("resolution", "step", Dimension.Mass)]
+                ),
+            ],
+            null
+        );
 
     /// <inheritdoc/>
     public override ReadReading Read(TypedReading typed)
@@ -73,8 +75,19 @@ public sealed record FloatMassLine(double DryMassG, double ToleranceG, string Sp
         }
 
         var result = FloatMass.Judge(new FloatMassInput(mass.MassG, DryMassG, ToleranceG, mass.ResolutionG));
-        var balance = Body is null ? null : FloatBalance.Of(new FloatBalanceInput(
-            Body.VolumeML, mass.MassG, Body.ArmMm, TabArmMm, Body.SeatBoreMm, FloatMass.PetrolGPerML, FloatBalance.SupplyKPa(Body)));
+        var balance = Body is null
+            ? null
+            : FloatBalance.Of(
+                new FloatBalanceInput(
+                    Body.VolumeML,
+                    mass.MassG,
+                    Body.ArmMm,
+                    TabArmMm,
+                    Body.SeatBoreMm,
+                    FloatMass.PetrolGPerML,
+                    FloatBalance.SupplyKPa(Body)
+                )
+            );
         var (verdict, finding, word, lean, next) = result.Verdict switch
         {
             MassVerdict.Dry => (Verdict.Good, "dry", "Dry", Lean.None, Sentence.Of("Leave it. Go on.")),
@@ -84,14 +97,34 @@ public sealed record FloatMassLine(double DryMassG, double ToleranceG, string Sp
                 "Fuel inside",
                 Lean.Above,
                 balance is { Shuts: false }
-                    ? Sentence.Of($"{{0}} of fuel inside: it cannot shut against {FloatBalance.AgainstWords(Body!, 1)}. Fit a new float.", Quantity.G(Math.Round(result.FuelTakenOnG, 2)), FloatBalance.Against(Body!))
-                    : Sentence.Of("{0} of fuel inside: fit a new float.", Quantity.G(Math.Round(result.FuelTakenOnG, 2)))),
+                    ? Sentence.Of(
+                        $"{{0}} of fuel inside: it cannot shut against {FloatBalance.AgainstWords(Body!, 1)}. Fit a new float.",
+                        Quantity.G(Math.Round(result.FuelTakenOnG, 2)),
+                        FloatBalance.Against(Body!)
+                    )
+                    : Sentence.Of("{0} of fuel inside: fit a new float.", Quantity.G(Math.Round(result.FuelTakenOnG, 2)))
+            ),
             MassVerdict.CannotTell when result.LighterThanDry => (
-                Verdict.CannotTell, "tooLight", "Cannot tell yet", Lean.Below, Sentence.Of("Lighter than a dry float: check the scale's zero and that this is the right float.")),
+                Verdict.CannotTell,
+                "tooLight",
+                "Cannot tell yet",
+                Lean.Below,
+                Sentence.Of("Lighter than a dry float: check the scale's zero and that this is the right float.")
+            ),
             MassVerdict.CannotTell when result.ScaleTooCoarse => (
-                Verdict.CannotTell, "cannotTell", "Cannot tell yet", Lean.None, Sentence.Of("The scale is too coarse: use one that shows {0} or finer.", Quantity.G(ToleranceG))),
+                Verdict.CannotTell,
+                "cannotTell",
+                "Cannot tell yet",
+                Lean.None,
+                Sentence.Of("The scale is too coarse: use one that shows {0} or finer.", Quantity.G(ToleranceG))
+            ),
             MassVerdict.CannotTell => (
-                Verdict.CannotTell, "cannotTell", "Cannot tell yet", Lean.None, Sentence.Of("On the edge: let it dry, weigh again on a finer scale, shake and listen.")),
+                Verdict.CannotTell,
+                "cannotTell",
+                "Cannot tell yet",
+                Lean.None,
+                Sentence.Of("On the edge: let it dry, weigh again on a finer scale, shake and listen.")
+            ),
         };
         return new Judgement(
             verdict,
@@ -108,35 +141,58 @@ public sealed record FloatMassLine(double DryMassG, double ToleranceG, string Sp
                 .. LevelFigures(mass.MassG),
             ],
             [
-                Sentence.Of("{0} on the scale less {1} dry leaves {2}.", Quantity.G(mass.MassG), Quantity.G(DryMassG), Quantity.G(Math.Round(result.FuelTakenOnG, 3))),
-                Sentence.Of("The scale's step of {0} counts half either way. Petrol 0.7475 g/mL, the middle of EN 228.", Quantity.G(mass.ResolutionG)),
+                Sentence.Of(
+                    "{0} on the scale less {1} dry leaves {2}.",
+                    Quantity.G(mass.MassG),
+                    Quantity.G(DryMassG),
+                    Quantity.G(Math.Round(result.FuelTakenOnG, 3))
+                ),
+                Sentence.Of(
+                    "The scale's step of {0} counts half either way. Petrol 0.7475 g/mL, the middle of EN 228.",
+                    Quantity.G(mass.ResolutionG)
+                ),
                 .. BalanceWhy(balance),
             ],
-            []);
+            []
+        );
     }
 
-    private IReadOnlyList<Figure> BalanceFigures(FloatBalanceResult? balance) => balance is null ? [] :
-    [
-        new("immersed", "Under the fuel when the needle shuts", Quantity.Percent(Math.Round(100 * balance.ImmersedShare, 1))),
-        new("room", "It could take on before it floods", Quantity.G(Math.Round(balance.RoomG, 1))),
-        new("mostSupply", "Shuts against up to", Quantity.KPa(Math.Round(balance.MostSupplyKPa, 1))),
-        new("seatFlow", "The open seat passes", Quantity.MLPerMin(Math.Round(SeatFlow.MLPerMin(Body!.SeatBoreMm, FloatBalance.SupplyKPa(Body), FloatMass.PetrolGPerML)))),
-    ];
+    private IReadOnlyList<Figure> BalanceFigures(FloatBalanceResult? balance) =>
+        balance is null
+            ? []
+            :
+            [
+                new("immersed", "Under the fuel when the needle shuts", Quantity.Percent(Math.Round(100 * balance.ImmersedShare, 1))),
+                new("room", "It could take on before it floods", Quantity.G(Math.Round(balance.RoomG, 1))),
+                new("mostSupply", "Shuts against up to", Quantity.KPa(Math.Round(balance.MostSupplyKPa, 1))),
+                new(
+                    "seatFlow",
+                    "The open seat passes",
+                    Quantity.MLPerMin(Math.Round(SeatFlow.MLPerMin(Body!.SeatBoreMm, FloatBalance.SupplyKPa(Body), FloatMass.PetrolGPerML)))
+                ),
+            ];
 
     private IReadOnlyList<Figure> LevelFigures(double massG) =>
-        Float is not null && FloatStanding.Of(Float, (double)Float.HeightMm, massG) is { LevelMm: { } level, MeantMm: var meant } && Math.Round(meant - level, 1) is var higher and not 0
+        Float is not null
+        && FloatStanding.Of(Float, (double)Float.HeightMm, massG) is { LevelMm: { } level, MeantMm: var meant }
+        && Math.Round(meant - level, 1) is var higher and not 0
             ? [new("levelRise", "Fuel stands higher than with a dry float by", Quantity.Mm(higher))]
             : [];
 
-    private IReadOnlyList<Sentence> BalanceWhy(FloatBalanceResult? balance) => balance is null ? [] :
-    [
-        Sentence.Of(
-            $"Buoyancy of {{0}} at {{1}} from the pin against its weight, and {FloatBalance.AgainstWords(Body!, 2)} on a seat of {{3}} at {{4}}: it shuts with {{5}} of it under.",
-            Quantity.ML(Body!.VolumeML),
-            Quantity.Mm(Body.ArmMm),
-            FloatBalance.Against(Body),
-            Quantity.Mm(Body.SeatBoreMm),
-            Quantity.Mm(TabArmMm),
-            Quantity.Percent(Math.Round(100 * balance.ImmersedShare, 1))),
-    ];
+    private IReadOnlyList<Sentence> BalanceWhy(FloatBalanceResult? balance) =>
+        balance is null
+            ? []
+            :
+            [
+                Sentence.Of(
+                    "Buoyancy of {0} at {1} from the pin against its weight, and "
+                        + $"{FloatBalance.AgainstWords(Body!, 2)} on a seat of {{3}} at {{4}}: it shuts with {{5}} of it under.",
+                    Quantity.ML(Body!.VolumeML),
+                    Quantity.Mm(Body.ArmMm),
+                    FloatBalance.Against(Body),
+                    Quantity.Mm(Body.SeatBoreMm),
+                    Quantity.Mm(TabArmMm),
+                    Quantity.Percent(Math.Round(100 * balance.ImmersedShare, 1))
+                ),
+            ];
 }

@@ -16,7 +16,15 @@ namespace BlueDawn.Core.Setting;
 /// <param name="ImmersedShare">Share of the float's volume that has to be under for the needle to shut.</param>
 /// <param name="RoomG">Grams it could take on before it floods; negative when it does.</param>
 public sealed record FloatStanding(
-    double TopMm, double TallMm, double AngleDeg, double? LevelMm, double MeantMm, double NeedleGapMm, double ImmersedShare, double RoomG)
+    double TopMm,
+    double TallMm,
+    double AngleDeg,
+    double? LevelMm,
+    double MeantMm,
+    double NeedleGapMm,
+    double ImmersedShare,
+    double RoomG
+)
 {
     private const int Digits = 3;
 
@@ -49,7 +57,8 @@ public sealed record FloatStanding(
             Math.Round(Level((double)sheet.HeightMm, tall, body.Shape, meant.ImmersedShare), Digits),
             Math.Round(gap, Digits),
             Math.Round(balance.ImmersedShare, 4),
-            Math.Round(balance.RoomG, 2));
+            Math.Round(balance.RoomG, 2)
+        );
     }
 
     /// <summary>How it stands on a tray by what has been read; what has not been read is as the sheet has it.</summary>
@@ -62,9 +71,11 @@ public sealed record FloatStanding(
             return null;
         }
 
-        var height = lines.Select(line => line.Reading).OfType<FloatHeightReading>().FirstOrDefault() is { } read && lines.Select(line => line.Line).OfType<FloatHeightLine>().FirstOrDefault() is { } line
-            ? line.Mean(read)
-            : (double)limits.HeightMm;
+        var height =
+            lines.Select(line => line.Reading).OfType<FloatHeightReading>().FirstOrDefault() is { } read
+            && lines.Select(line => line.Line).OfType<FloatHeightLine>().FirstOrDefault() is { } line
+                ? line.Mean(read)
+                : (double)limits.HeightMm;
         var mass = lines.Select(line => line.Reading).OfType<FloatMassReading>().FirstOrDefault()?.MassG ?? dry;
         var bore = lines.Select(line => line.Reading).OfType<SeatBoreReading>().FirstOrDefault()?.BoreMm;
         return Of(limits, height, mass, null, bore);
@@ -74,14 +85,16 @@ public sealed record FloatStanding(
     private static double Level(double topMm, double tallMm, FloatShape shape, double immersedShare) =>
         topMm + (tallMm * (1 - FloatDepth.ShareOf(shape, immersedShare)));
 
-    private static FloatBalanceInput Input(FloatSpec sheet, FloatBody body, double massG, double? supplyKPa, double? seatBoreMm) => new(
-        body.VolumeML,
-        massG,
-        body.ArmMm,
-        (double)sheet.TabArmMm,
-        seatBoreMm ?? body.SeatBoreMm,
-        FloatMass.PetrolGPerML,
-        supplyKPa ?? FloatBalance.SupplyKPa(body));
+    private static FloatBalanceInput Input(FloatSpec sheet, FloatBody body, double massG, double? supplyKPa, double? seatBoreMm) =>
+        new(
+            body.VolumeML,
+            massG,
+            body.ArmMm,
+            (double)sheet.TabArmMm,
+            seatBoreMm ?? body.SeatBoreMm,
+            FloatMass.PetrolGPerML,
+            supplyKPa ?? FloatBalance.SupplyKPa(body)
+        );
 
     private static double SteepnessDeg(double downMm, double armMm) =>
         Math.Atan2(downMm, Math.Sqrt(Math.Max(1e-9, (armMm * armMm) - (downMm * downMm)))) * 180 / Math.PI;
@@ -106,11 +119,15 @@ public sealed record LevelChanges(double BendMm, double? SeatMm, double? FuelIns
     /// <summary>Fuel inside that is told about, in grams.</summary>
     public const double FuelByG = 1;
 
-    /// <summary>What each change does to a dry float at the sheet's height; null when the sheet does not say what it is made like.</summary>
+    /// <summary>What each change does to a dry float at the sheet's height; null when the sheet does not say what it is made
+    /// like.</summary>
     /// <param name="sheet">The float's limits.</param>
     public static LevelChanges? Of(FloatSpec sheet)
     {
-        if (sheet is not { Body: { } body, DryMassG: { } dry } || FloatStanding.Of(sheet, (double)sheet.HeightMm, dry) is not { LevelMm: { } level })
+        if (
+            sheet is not { Body: { } body, DryMassG: { } dry }
+            || FloatStanding.Of(sheet, (double)sheet.HeightMm, dry) is not { LevelMm: { } level }
+        )
         {
             return null;
         }
@@ -121,6 +138,7 @@ public sealed record LevelChanges(double BendMm, double? SeatMm, double? FuelIns
             Math.Round(BendByMm * (double)sheet.MeasuringArmMm / (double)sheet.TabArmMm, 2),
             Higher(FloatStanding.Of(sheet, height, dry, null, body.SeatBoreMm + SeatByMm)),
             Higher(FloatStanding.Of(sheet, height, dry + FuelByG)),
-            Higher(FloatStanding.Of(sheet, height, dry, PumpKPa)));
+            Higher(FloatStanding.Of(sheet, height, dry, PumpKPa))
+        );
     }
 }

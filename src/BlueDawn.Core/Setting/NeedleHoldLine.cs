@@ -19,12 +19,20 @@ public sealed record NeedleHoldLine(HoldSpec Hold, string SourceName)
     public override Caution? Caution => Safety.Caution.Pressure;
 
     /// <inheritdoc/>
-    protected override Sentence HowTo => Sentence.Of("Pump the inlet to {0}, shut it in and note the pressure as it stands.", Quantity.KPa(Hold.PressureKPa));
+    protected override Sentence HowTo =>
+        Sentence.Of("Pump the inlet to {0}, shut it in and note the pressure as it stands.", Quantity.KPa(Hold.PressureKPa));
 
     /// <inheritdoc/>
     protected override (string Finding, Sentence Next) Held => ("held", Sentence.Of("Needle and seat are good. Go on."));
 
     /// <inheritdoc/>
     protected override (string Finding, Sentence Next) Leaks(Quantity dropKPa) =>
-        ("leaks", Sentence.Of("Clean needle and seat and test again; if it still drops, renew both. {0} lost in {1}.", dropKPa, Quantity.S(Hold.WindowS)));
+        (
+            "leaks",
+            Sentence.Of(
+                "Clean needle and seat and test again; if it still drops, renew both. {0} lost in {1}.",
+                dropKPa,
+                Quantity.S(Hold.WindowS)
+            )
+        );
 }

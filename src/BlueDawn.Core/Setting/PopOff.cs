@@ -14,12 +14,17 @@ public sealed record Pop(int Index, double PopKPa, double ReseatKPa);
 /// <param name="PressuresKPa">Gauge pressures in kPa, in time; 2 to 200 000 of them, each from 0 to 700.</param>
 /// <param name="GaugeResolutionKPa">The gauge's step in kPa, above 0; when not given, the least step there is in the series.</param>
 /// <param name="TimesS">When each was read, in seconds, rising; null when that is not known: then nothing can be said of a hold.</param>
-public sealed record PopOffInput(IReadOnlyList<double> PressuresKPa, double? GaugeResolutionKPa = null, IReadOnlyList<double>? TimesS = null);
+public sealed record PopOffInput(
+    IReadOnlyList<double> PressuresKPa,
+    double? GaugeResolutionKPa = null,
+    IReadOnlyList<double>? TimesS = null
+);
 
 /// <summary>What was found in a series.</summary>
 /// <param name="Pops">Every pop, in time.</param>
 /// <param name="LimitKPa">How far the pressure had to fall at once to count.</param>
-/// <param name="Hold">What stood after the last pop, from the highest pressure on, in seconds from there; empty without times or when nothing stood.</param>
+/// <param name="Hold">What stood after the last pop, from the highest pressure on, in seconds from there; empty without times or when
+/// nothing stood.</param>
 public sealed record PopOffResult(IReadOnlyList<Pop> Pops, double LimitKPa, IReadOnlyList<PressureSample> Hold);
 
 /// <summary>
@@ -67,7 +72,14 @@ public static class PopOff
             problems.Add(new("pressuresKPa", "A gauge pressure is from 0 to 700 kPa. Check the unit."));
         }
 
-        if (input.TimesS is { } times && (times.Count != input.PressuresKPa.Count || times.Any(time => !double.IsFinite(time)) || times.Zip(times.Skip(1)).Any(pair => pair.Second <= pair.First)))
+        if (
+            input.TimesS is { } times
+            && (
+                times.Count != input.PressuresKPa.Count
+                || times.Any(time => !double.IsFinite(time))
+                || times.Zip(times.Skip(1)).Any(pair => pair.Second <= pair.First)
+            )
+        )
         {
             problems.Add(new("timesS", "Give a time for each pressure, each later than the one before."));
         }
@@ -91,17 +103,29 @@ public static class PopOff
 
         var step = input.GaugeResolutionKPa ?? StepKPa(input.PressuresKPa);
         var pops = Find(input.PressuresKPa, step);
-        return new PopOffResult(pops, LimitKPa(input.PressuresKPa, step), input.TimesS is { } times ? HoldAfter(pops, input.PressuresKPa, times, step) : []);
+        return new PopOffResult(
+            pops,
+            LimitKPa(input.PressuresKPa, step),
+            input.TimesS is { } times ? HoldAfter(pops, input.PressuresKPa, times, step) : []
+        );
     }
 
-    /// <summary>The pressures that stood after the last pop, pumped up again or not: from the first on that is as high as any, step and scatter allowed for.</summary>
-    private static IReadOnlyList<PressureSample> HoldAfter(IReadOnlyList<Pop> pops, IReadOnlyList<double> pressures, IReadOnlyList<double> times, double step)
+    /// <summary>The pressures that stood after the last pop, pumped up again or not: from the first on that is as high as any, step and
+    /// scatter allowed for.</summary>
+    private static IReadOnlyList<PressureSample> HoldAfter(
+        IReadOnlyList<Pop> pops,
+        IReadOnlyList<double> pressures,
+        IReadOnlyList<double> times,
+        double step
+    )
     {
         var from = 0;
         if (pops is [.., var last])
         {
             // The fall itself is over where the pressure no longer stands above where it came to rest.
-            from = Enumerable.Range(last.Index, pressures.Count - last.Index).FirstOrDefault(i => pressures[i] <= last.ReseatKPa, pressures.Count - 1);
+            from = Enumerable
+                .Range(last.Index, pressures.Count - last.Index)
+                .FirstOrDefault(i => pressures[i] <= last.ReseatKPa, pressures.Count - 1);
         }
 
         var tail = Enumerable.Range(from, pressures.Count - from).ToList();
@@ -110,7 +134,13 @@ public static class PopOff
         var left = pressures.Count - top;
         return left < 3
             ? []
-            : [.. Enumerable.Range(0, Math.Min(HoldSamples, left)).Select(k => top + (int)((long)k * (left - 1) / (Math.Min(HoldSamples, left) - 1))).Select(i => new PressureSample(Math.Round(times[i] - times[top], 3), pressures[i]))];
+            :
+            [
+                .. Enumerable
+                    .Range(0, Math.Min(HoldSamples, left))
+                    .Select(k => top + (int)((long)k * (left - 1) / (Math.Min(HoldSamples, left) - 1)))
+                    .Select(i => new PressureSample(Math.Round(times[i] - times[top], 3), pressures[i])),
+            ];
     }
 
     /// <summary>The step a gauge writes down in: the least difference between two pressures of the series, 1 kPa at most.</summary>
@@ -168,7 +198,11 @@ public static class PopOff
     private static double Resting(IReadOnlyList<double> pressures, int bottom, double near)
     {
         var resting = new List<double> { pressures[bottom] };
-        for (var i = bottom + 1; i < pressures.Count && resting.Count < LongestFall && Math.Abs(pressures[i] - pressures[bottom]) <= near; i++)
+        for (
+            var i = bottom + 1;
+            i < pressures.Count && resting.Count < LongestFall && Math.Abs(pressures[i] - pressures[bottom]) <= near;
+            i++
+        )
         {
             resting.Add(pressures[i]);
         }

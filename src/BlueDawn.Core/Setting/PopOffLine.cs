@@ -43,9 +43,10 @@ public sealed record PopOffLine(PopOffSpec? Limits, double GaugeStepKPa, string 
     public override bool GoesWithTheTray => true;
 
     /// <inheritdoc/>
-    public override Sentence Target => Limits is { } limits
-        ? Sentence.Of("opens at {0} to {1}, three times alike", Quantity.KPa(limits.LowKPa), Quantity.KPa(limits.HighKPa))
-        : Sentence.Of("three times alike");
+    public override Sentence Target =>
+        Limits is { } limits
+            ? Sentence.Of("opens at {0} to {1}, three times alike", Quantity.KPa(limits.LowKPa), Quantity.KPa(limits.HighKPa))
+            : Sentence.Of("three times alike");
 
     /// <inheritdoc/>
     public override Span? Window => Limits is { } limits ? new(Dimension.Pressure, limits.LowKPa, limits.HighKPa) : null;
@@ -57,20 +58,34 @@ public sealed record PopOffLine(PopOffSpec? Limits, double GaugeStepKPa, string 
     public override Caution? Caution => Safety.Caution.Pressure;
 
     /// <inheritdoc/>
-    public override EntryForm Form => new(
-        [new EntryGroup("gauge", "Gauge", [EntryField.MeasureDetail("resolution", "gauge step", Dimension.Pressure)])],
-        new EntryRows(
-            "Pop",
-            [EntryField.Measure("opened", "opened at", Dimension.Pressure), EntryField.Measure("shut", "shut at", Dimension.Pressure, optional: true)],
-            1,
-            [.. Enumerable.Repeat(new Dictionary<string, string>(), PopsAsked)],
-            FromSeries: SeriesPart.Pops));
+    public override EntryForm Form =>
+        new(
+            [new EntryGroup("gauge", "Gauge", [EntryField.MeasureDetail("resolution", "gauge step", Dimension.Pressure)])],
+            new EntryRows(
+                "Pop",
+                [
+                    EntryField.Measure("opened", "opened at", Dimension.Pressure),
+                    EntryField.Measure("shut", "shut at", Dimension.Pressure, optional: true),
+                ],
+                1,
+                [.. Enumerable.Repeat(new Dictionary<string, string>(), PopsAsked)],
+                FromSeries: SeriesPart.Pops
+            )
+        );
 
     /// <inheritdoc/>
     public override ReadReading Read(TypedReading typed)
     {
-        var reader = new TypedReader(typed with { Rows = typed.Rows.Where(row => row.Values.Any(text => !string.IsNullOrWhiteSpace(text))).ToList() });
-        var pops = reader.Rows(row => new SeenPop((double)row.Required("opened", Dimension.Pressure, 0, 700), (double?)row.Optional("shut", Dimension.Pressure, 0, 700)));
+        var reader = new TypedReader(
+            typed with
+            {
+                Rows = typed.Rows.Where(row => row.Values.Any(text => !string.IsNullOrWhiteSpace(text))).ToList(),
+            }
+        );
+        var pops = reader.Rows(row => new SeenPop(
+            (double)row.Required("opened", Dimension.Pressure, 0, 700),
+            (double?)row.Optional("shut", Dimension.Pressure, 0, 700)
+        ));
         var resolution = (double?)reader.Optional("resolution", Dimension.Pressure, 0.001m, 100) ?? GaugeStepKPa;
         if (pops.Count == 0 && reader.Problems.Count == 0)
         {
@@ -89,7 +104,10 @@ public sealed record PopOffLine(PopOffSpec? Limits, double GaugeStepKPa, string 
     public override Sentence Describe(Reading reading)
     {
         var pops = (reading as PopOffReading)?.Pops ?? [];
-        return new Sentence("opened at " + string.Join(", ", pops.Select((_, i) => "{" + i + "}")), [.. pops.Select(pop => Quantity.KPa(pop.OpenedKPa))]);
+        return new Sentence(
+            "opened at " + string.Join(", ", pops.Select((_, i) => "{" + i + "}")),
+            [.. pops.Select(pop => Quantity.KPa(pop.OpenedKPa))]
+        );
     }
 
     /// <inheritdoc/>
@@ -97,7 +115,9 @@ public sealed record PopOffLine(PopOffSpec? Limits, double GaugeStepKPa, string 
     {
         if (reading is not PopOffReading read)
         {
-            return Judgement.NotRead(Sentence.Of("Wet the needle, pump slowly until it lets go, three times over: where it let go, where it shut again."));
+            return Judgement.NotRead(
+                Sentence.Of("Wet the needle, pump slowly until it lets go, three times over: where it let go, where it shut again.")
+            );
         }
 
         var pops = read.Pops;
@@ -129,18 +149,45 @@ public sealed record PopOffLine(PopOffSpec? Limits, double GaugeStepKPa, string 
 
         if (pops.Count < PopsAsked)
         {
-            return Open("cannotTell", Sentence.Of("{0} so far: let it go {1} times, one that is right may be luck.", Quantity.Count(pops.Count), Quantity.Count(PopsAsked)), found, figures);
+            return Open(
+                "cannotTell",
+                Sentence.Of(
+                    "{0} so far: let it go {1} times, one that is right may be luck.",
+                    Quantity.Count(pops.Count),
+                    Quantity.Count(PopsAsked)
+                ),
+                found,
+                figures
+            );
         }
 
         // A spread that the gauge's step alone explains says nothing of the needle.
         if (spread - read.GaugeResolutionKPa > MostSpread * mean)
         {
-            return Said(Verdict.NotGood, "popsDiffer", "Not alike", Lean.None, Sentence.Of("It lets go where it likes: clean needle and seat, look at the spring and the fork, then again; renew both if it stays."), found, figures);
+            return Said(
+                Verdict.NotGood,
+                "popsDiffer",
+                "Not alike",
+                Lean.None,
+                Sentence.Of(
+                    "It lets go where it likes: clean needle and seat, look at the spring and the fork, then again; renew both if it stays."
+                ),
+                found,
+                figures
+            );
         }
 
         if (Limits is not { } limits)
         {
-            return Said(Verdict.Good, "popsAlike", "Alike", Lean.None, Sentence.Of("Three times alike. The sheet gives no window: compare with the hold test and go on."), found, figures);
+            return Said(
+                Verdict.Good,
+                "popsAlike",
+                "Alike",
+                Lean.None,
+                Sentence.Of("Three times alike. The sheet gives no window: compare with the hold test and go on."),
+                found,
+                figures
+            );
         }
 
         var uncertain = give ?? read.GaugeResolutionKPa;
@@ -151,12 +198,28 @@ public sealed record PopOffLine(PopOffSpec? Limits, double GaugeStepKPa, string 
 
         if (mean - uncertain > limits.HighKPa)
         {
-            return Said(Verdict.NotGood, "popsHigh", "High", Lean.Above, Sentence.Of("It opens {0} too late and starves: look for the wrong spring, a smaller seat or a needle that sticks.", Quantity.KPa(Math.Round(mean - limits.HighKPa, 1))), found, figures);
+            return Said(
+                Verdict.NotGood,
+                "popsHigh",
+                "High",
+                Lean.Above,
+                Sentence.Of(
+                    "It opens {0} too late and starves: look for the wrong spring, a smaller seat or a needle that sticks.",
+                    Quantity.KPa(Math.Round(mean - limits.HighKPa, 1))
+                ),
+                found,
+                figures
+            );
         }
 
         if (mean - uncertain < limits.LowKPa || mean + uncertain > limits.HighKPa)
         {
-            return Open("cannotTell", Sentence.Of("Too near the limit to say: let it go three times more, or use a finer gauge."), found, figures);
+            return Open(
+                "cannotTell",
+                Sentence.Of("Too near the limit to say: let it go three times more, or use a finer gauge."),
+                found,
+                figures
+            );
         }
 
         if (limits.ReseatKPa is not null && shut.Count == 0)
@@ -165,17 +228,42 @@ public sealed record PopOffLine(PopOffSpec? Limits, double GaugeStepKPa, string 
         }
 
         return limits.ReseatKPa is { } least && shut.Average() < least
-            ? Said(Verdict.NotGood, "shutsLate", "Shuts late", Lean.Below, Sentence.Of("It shuts again at {0}, {1} is asked: clean needle and seat, renew both if it stays.", Quantity.KPa(Math.Round(shut.Average(), 1)), Quantity.KPa(least)), found, figures)
-            : Said(Verdict.Good, "popsRight", "In window", Lean.None, Sentence.Of("It lets go and shuts where it should. Go on."), found, figures);
+            ? Said(
+                Verdict.NotGood,
+                "shutsLate",
+                "Shuts late",
+                Lean.Below,
+                Sentence.Of(
+                    "It shuts again at {0}, {1} is asked: clean needle and seat, renew both if it stays.",
+                    Quantity.KPa(Math.Round(shut.Average(), 1)),
+                    Quantity.KPa(least)
+                ),
+                found,
+                figures
+            )
+            : Said(
+                Verdict.Good,
+                "popsRight",
+                "In window",
+                Lean.None,
+                Sentence.Of("It lets go and shuts where it should. Go on."),
+                found,
+                figures
+            );
     }
 
     /// <summary>What to do about a needle that opens too early; with the spring known, how much of its length is gone.</summary>
-    private Sentence Low(double earlyKPa, double mean) => Spring is { } spring
-        ? Sentence.Of(
-            "It opens {0} too early and runs rich, as with a spring {1} short: look whether it sits in its pocket, then renew it.",
-            Quantity.KPa(Math.Round(earlyKPa, 1)),
-            Quantity.Mm(Math.Round(Math.Max(0, spring.PreloadMm - SpringForce.PreloadForMm(spring, mean)), 2)))
-        : Sentence.Of("It opens {0} too early and runs rich: check the spring's length and seat, then the lever's height. A cut or tired spring is renewed.", Quantity.KPa(Math.Round(earlyKPa, 1)));
+    private Sentence Low(double earlyKPa, double mean) =>
+        Spring is { } spring
+            ? Sentence.Of(
+                "It opens {0} too early and runs rich, as with a spring {1} short: look whether it sits in its pocket, then renew it.",
+                Quantity.KPa(Math.Round(earlyKPa, 1)),
+                Quantity.Mm(Math.Round(Math.Max(0, spring.PreloadMm - SpringForce.PreloadForMm(spring, mean)), 2))
+            )
+            : Sentence.Of(
+                "It opens {0} too early and runs rich: check the spring's length and seat, then the lever's height. A cut or tired spring is renewed.",
+                Quantity.KPa(Math.Round(earlyKPa, 1))
+            );
 
     /// <summary>Give or take on the mean of the pops: Student's t of their scatter, and the gauge's step; null with one pop.</summary>
     private static double? Give(IReadOnlyList<SeenPop> pops, double step)
@@ -193,31 +281,44 @@ public sealed record PopOffLine(PopOffSpec? Limits, double GaugeStepKPa, string 
     private Judgement Open(string finding, Sentence next, Span? found, IReadOnlyList<Figure> figures) =>
         Said(Verdict.CannotTell, finding, "Cannot tell yet", Lean.None, next, found, figures);
 
-    private Judgement Said(Verdict verdict, string finding, string word, Lean lean, Sentence next, Span? found, IReadOnlyList<Figure> figures) =>
-        new(verdict, finding, word, lean, next, found, figures, Why(), []);
+    private Judgement Said(
+        Verdict verdict,
+        string finding,
+        string word,
+        Lean lean,
+        Sentence next,
+        Span? found,
+        IReadOnlyList<Figure> figures
+    ) => new(verdict, finding, word, lean, next, found, figures, Why(), []);
 
     private List<Sentence> Why() =>
-    [
-        Sentence.Of("Three pops or more; alike when they spread by no more than {0} of their mean beyond the gauge's step.", Quantity.Percent(100 * MostSpread)),
-        Sentence.Of("Give or take: Student's t of the pops, and half the gauge's step."),
-        .. Spring is { } spring
-            ?
-            [
-                Sentence.Of(
-                    "Its spring pressed by {0}, through arms of {1} and {2}, on a seat of {3}: {4} (Hooke).",
-                    Quantity.Mm(spring.PreloadMm),
-                    Quantity.Mm(spring.SpringArmMm),
-                    Quantity.Mm(spring.NeedleArmMm),
-                    Quantity.Mm(spring.SeatBoreMm),
-                    Quantity.KPa(Math.Round(SpringForce.PopOffKPa(spring), 1))),
-                Sentence.Of(
-                    "{0} shorter a spring: {1} less. A seat {0} larger: {2} less. The lever bent up {0} at its pivot: {3} less; bent beyond the spring it changes nothing.",
-                    Quantity.Mm(ChangeMm),
-                    Quantity.KPa(Math.Round(-SpringForce.LongerSpringKPa(spring, -ChangeMm), 1)),
-                    Quantity.KPa(Math.Round(-SpringForce.LargerSeatKPa(spring, ChangeMm), 1)),
-                    Quantity.KPa(Math.Round(-SpringForce.BentUpAtPivotKPa(spring, ChangeMm), 1))),
-            ]
-            : Array.Empty<Sentence>(),
-        Sentence.Of($"Window: {SourceName}."),
-    ];
+        [
+            Sentence.Of(
+                "Three pops or more; alike when they spread by no more than {0} of their mean beyond the gauge's step.",
+                Quantity.Percent(100 * MostSpread)
+            ),
+            Sentence.Of("Give or take: Student's t of the pops, and half the gauge's step."),
+            .. Spring is { } spring
+                ?
+                [
+                    Sentence.Of(
+                        "Its spring pressed by {0}, through arms of {1} and {2}, on a seat of {3}: {4} (Hooke).",
+                        Quantity.Mm(spring.PreloadMm),
+                        Quantity.Mm(spring.SpringArmMm),
+                        Quantity.Mm(spring.NeedleArmMm),
+                        Quantity.Mm(spring.SeatBoreMm),
+                        Quantity.KPa(Math.Round(SpringForce.PopOffKPa(spring), 1))
+                    ),
+                    Sentence.Of(
+                        "{0} shorter a spring: {1} less. A seat {0} larger: {2} less. The lever bent "
+                            + "up {0} at its pivot: {3} less; bent beyond the spring it changes nothing.",
+                        Quantity.Mm(ChangeMm),
+                        Quantity.KPa(Math.Round(-SpringForce.LongerSpringKPa(spring, -ChangeMm), 1)),
+                        Quantity.KPa(Math.Round(-SpringForce.LargerSeatKPa(spring, ChangeMm), 1)),
+                        Quantity.KPa(Math.Round(-SpringForce.BentUpAtPivotKPa(spring, ChangeMm), 1))
+                    ),
+                ]
+                : Array.Empty<Sentence>(),
+            Sentence.Of($"Window: {SourceName}."),
+        ];
 }

@@ -20,7 +20,8 @@ public sealed record SeatBoreLine(FloatSpec Float, FloatBody Body, EngineSize? F
     /// <summary>Share of the tank's head that is left when it is nearly empty. Own judgement.</summary>
     private const double NearlyEmpty = 0.25;
 
-    /// <summary>The float has to shut it with this share of its volume under, so that a gram of fuel inside does not flood it. Own judgement.</summary>
+    /// <summary>The float has to shut it with this share of its volume under, so that a gram of fuel inside does not flood it. Own
+    /// judgement.</summary>
     private const double MostUnder = 0.85;
 
     private static readonly double Fuel = FloatMass.PetrolGPerML;
@@ -58,9 +59,15 @@ public sealed record SeatBoreLine(FloatSpec Float, FloatBody Body, EngineSize? F
     public override Expected? ExpectedIn(string field) => field == "bore" ? new(Body.SeatBoreMm, Dimension.Length) : null;
 
     /// <inheritdoc/>
-    public override Sentence Target => LeastMm is { } least
-        ? Sentence.Of("{0} to {1}, the sheet has {2}", Quantity.Mm(Math.Round(least, 2)), Quantity.Mm(Math.Round(MostMm, 2)), Quantity.Mm(Body.SeatBoreMm))
-        : Sentence.Of("up to {0}, the sheet has {1}", Quantity.Mm(Math.Round(MostMm, 2)), Quantity.Mm(Body.SeatBoreMm));
+    public override Sentence Target =>
+        LeastMm is { } least
+            ? Sentence.Of(
+                "{0} to {1}, the sheet has {2}",
+                Quantity.Mm(Math.Round(least, 2)),
+                Quantity.Mm(Math.Round(MostMm, 2)),
+                Quantity.Mm(Body.SeatBoreMm)
+            )
+            : Sentence.Of("up to {0}, the sheet has {1}", Quantity.Mm(Math.Round(MostMm, 2)), Quantity.Mm(Body.SeatBoreMm));
 
     /// <inheritdoc/>
     public override Span? Window => new(Dimension.Length, LeastMm is { } least ? Math.Round(least, 2) : null, Math.Round(MostMm, 2));
@@ -80,7 +87,8 @@ public sealed record SeatBoreLine(FloatSpec Float, FloatBody Body, EngineSize? F
     }
 
     /// <inheritdoc/>
-    public override Sentence Describe(Reading reading) => reading is SeatBoreReading seat ? Sentence.Of("{0}", Quantity.Mm(seat.BoreMm)) : Sentence.None;
+    public override Sentence Describe(Reading reading) =>
+        reading is SeatBoreReading seat ? Sentence.Of("{0}", Quantity.Mm(seat.BoreMm)) : Sentence.None;
 
     /// <inheritdoc/>
     public override Judgement Judge(Reading? reading, PinSet pins)
@@ -90,11 +98,37 @@ public sealed record SeatBoreLine(FloatSpec Float, FloatBody Body, EngineSize? F
             return Judgement.NotRead(Sentence.Of("Try pins in the seat’s bore without scratching its face: the largest that goes in."));
         }
 
-        var (full, low) = (SeatFlow.MLPerMin(seat.BoreMm, FloatBalance.SupplyKPa(Body), Fuel), SeatFlow.MLPerMin(seat.BoreMm, LowHeadKPa, Fuel));
+        var (full, low) = (
+            SeatFlow.MLPerMin(seat.BoreMm, FloatBalance.SupplyKPa(Body), Fuel),
+            SeatFlow.MLPerMin(seat.BoreMm, LowHeadKPa, Fuel)
+        );
         var standing = FloatStanding.Of(Float, (double)Float.HeightMm, Float.DryMassG ?? 0, null, seat.BoreMm);
-        var (verdict, finding, word, lean, next) = seat.BoreMm < LeastMm
-            ? (Verdict.NotGood, "seatStarves", "Too small", Lean.Below, Sentence.Of("On a nearly empty tank it passes {0}, the engine drinks {1}: it starves at full load. Fit a seat of {2} or more.", Quantity.MLPerMin(Math.Round(low)), Quantity.MLPerMin(Math.Round(DemandMLPerMin!.Value)), Quantity.Mm(Math.Ceiling(LeastMm.Value * 20) / 20)))
-            : seat.BoreMm > MostMm ? (Verdict.NotGood, "seatTooLarge", "Too large", Lean.Above, Sentence.Of($"The float can hardly shut it against {FloatBalance.AgainstWords(Body, 0)}. Fit a seat of {{1}} or less.", FloatBalance.Against(Body), Quantity.Mm(Math.Floor(MostMm * 20) / 20)))
+        var (verdict, finding, word, lean, next) =
+            seat.BoreMm < LeastMm
+                ? (
+                    Verdict.NotGood,
+                    "seatStarves",
+                    "Too small",
+                    Lean.Below,
+                    Sentence.Of(
+                        "On a nearly empty tank it passes {0}, the engine drinks {1}: it starves at full load. Fit a seat of {2} or more.",
+                        Quantity.MLPerMin(Math.Round(low)),
+                        Quantity.MLPerMin(Math.Round(DemandMLPerMin!.Value)),
+                        Quantity.Mm(Math.Ceiling(LeastMm.Value * 20) / 20)
+                    )
+                )
+            : seat.BoreMm > MostMm
+                ? (
+                    Verdict.NotGood,
+                    "seatTooLarge",
+                    "Too large",
+                    Lean.Above,
+                    Sentence.Of(
+                        $"The float can hardly shut it against {FloatBalance.AgainstWords(Body, 0)}. Fit a seat of {{1}} or less.",
+                        FloatBalance.Against(Body),
+                        Quantity.Mm(Math.Floor(MostMm * 20) / 20)
+                    )
+                )
             : (Verdict.Good, "seatFits", "Fits", Lean.None, Sentence.Of("It feeds the engine and the float can shut it. Go on."));
         return new Judgement(
             verdict,
@@ -106,15 +140,33 @@ public sealed record SeatBoreLine(FloatSpec Float, FloatBody Body, EngineSize? F
             [
                 new("seatFlow", "Passes on a full tank", Quantity.MLPerMin(Math.Round(full))),
                 new("seatFlowLow", "On a nearly empty one", Quantity.MLPerMin(Math.Round(low))),
-                .. DemandMLPerMin is { } demand ? [new Figure("demand", "The engine drinks at full load", Quantity.MLPerMin(Math.Round(demand)))] : Array.Empty<Figure>(),
-                .. standing is { LevelMm: { } level } ? [new Figure("level", "Fuel below the body’s face", Quantity.Mm(Math.Round(level, 1)))] : Array.Empty<Figure>(),
+                .. DemandMLPerMin is { } demand
+                    ? [new Figure("demand", "The engine drinks at full load", Quantity.MLPerMin(Math.Round(demand)))]
+                    : Array.Empty<Figure>(),
+                .. standing is { LevelMm: { } level }
+                    ? [new Figure("level", "Fuel below the body’s face", Quantity.Mm(Math.Round(level, 1)))]
+                    : Array.Empty<Figure>(),
             ],
             [
-                Sentence.Of($"Flow = 0.6 × area × √(2 × pressure ÷ density) through a sharp-edged opening (ISO 5167, from memory), with {FloatBalance.AgainstWords(Body, 0)}{(Body.PumpKPa is null ? " above it and with a quarter of that" : "")}.", FloatBalance.Against(Body)),
+                Sentence.Of(
+                    "Flow = 0.6 × area × √(2 × pressure ÷ density) through a sharp-edged opening (ISO 5167, from memory), with "
+                        + $"{FloatBalance.AgainstWords(Body, 0)}{(Body.PumpKPa is null ? " above it and with a quarter of that" : "")}.",
+                    FloatBalance.Against(Body)
+                ),
                 Sentence.Of("The largest is the one a dry float shuts with {0} of it under.", Quantity.Percent(100 * MostUnder)),
-                .. Feeds is { } engine ? [Sentence.Of($"{{0}} at {{1}}: {(TwoStroke ? "two" : "four")}-stroke, filled to 0.8, 12.5 parts of air to one of fuel (own judgement).", Quantity.ML(engine.SweptML), Quantity.Rpm(engine.FullRpm))] : Array.Empty<Sentence>(),
+                .. Feeds is { } engine
+                    ?
+                    [
+                        Sentence.Of(
+                            $"{{0}} at {{1}}: {(TwoStroke ? "two" : "four")}-stroke, filled to 0.8, 12.5 parts of air to one of fuel (own judgement).",
+                            Quantity.ML(engine.SweptML),
+                            Quantity.Rpm(engine.FullRpm)
+                        ),
+                    ]
+                    : Array.Empty<Sentence>(),
                 Sentence.Of($"Float and engine: {SpecName}."),
             ],
-            []);
+            []
+        );
     }
 }

@@ -15,7 +15,8 @@ public sealed class SettingStation : LinesStation
     /// <summary>What is looked at here, in bench order: data/setting/looks.csv.</summary>
     public static IReadOnlyList<Look> ShippedLooks { get; } = Look.Read(CsvTable.OpenShipped, "setting/looks.csv");
 
-    /// <summary>Where a metering lever stands when no sheet says: flush with the gauge's middle leg. Common practice, no source; the tolerance is own judgement.</summary>
+    /// <summary>Where a metering lever stands when no sheet says: flush with the gauge's middle leg. Common practice, no source; the
+    /// tolerance is own judgement.</summary>
     private static readonly LeverSpec UsualLever = new(LeverDatum.GaugeLeg, 0, 0.15m);
 
     /// <summary>What the inlet of a diaphragm type should hold, in kPa (10 psi). Common practice, no source.</summary>
@@ -24,27 +25,50 @@ public sealed class SettingStation : LinesStation
     /// <inheritdoc/>
     public override IReadOnlyList<ReadingKind> Readings { get; } =
     [
-        new(typeof(FloatHeightReading), "floatHeight"), new(typeof(FloatMassReading), "floatMass"), new(typeof(HoldReading), "hold"),
-        new(typeof(LookReading), "look"), new(typeof(LeverHeightReading), "leverHeight"), new(typeof(PopOffReading), "popOff"),
-        new(typeof(FloatDropReading), "floatDrop"), new(typeof(SeatBoreReading), "seatBore"), new(typeof(BowlGasketReading), "bowlGasket"),
+        new(typeof(FloatHeightReading), "floatHeight"),
+        new(typeof(FloatMassReading), "floatMass"),
+        new(typeof(HoldReading), "hold"),
+        new(typeof(LookReading), "look"),
+        new(typeof(LeverHeightReading), "leverHeight"),
+        new(typeof(PopOffReading), "popOff"),
+        new(typeof(FloatDropReading), "floatDrop"),
+        new(typeof(SeatBoreReading), "seatBore"),
+        new(typeof(BowlGasketReading), "bowlGasket"),
     ];
 
     /// <inheritdoc/>
-    public override IEnumerable<GaugeLine> Lines(TrayFacts tray, SpecSheet sheet, ShopDefaults shop) => tray.Kind.Family switch
-    {
-        CarburetorFamily.FloatBowl => [.. Float(sheet), new NeedleHoldLine(sheet.Hold ?? shop.Hold, sheet.Hold is null ? "Shop default for float types" : sheet.Name), .. Looks(tray), .. Seat(sheet), new BowlGasketLine()],
-        CarburetorFamily.Diaphragm =>
-        [
-            .. Looks(tray),
-            new LeverHeightLine(sheet.Lever ?? UsualLever, sheet.Lever is null ? "Common practice for diaphragm types" : sheet.Name),
-            new PopOffLine(sheet.PopOff, (sheet.Hold ?? shop.Hold).GaugeResolutionKPa, sheet.PopOff is null ? "none given" : sheet.Name, sheet.Spring),
-            new NeedleHoldLine(sheet.Hold ?? shop.Hold with { PressureKPa = DiaphragmHoldKPa }, sheet.Hold is null ? "Common practice for diaphragm types" : sheet.Name),
-        ],
-        // No needle, no seat, no float: nothing is measured or held, only looked at.
-        CarburetorFamily.SuctionTank => Looks(tray),
-    };
+    public override IEnumerable<GaugeLine> Lines(TrayFacts tray, SpecSheet sheet, ShopDefaults shop) =>
+        tray.Kind.Family switch
+        {
+            CarburetorFamily.FloatBowl =>
+            [
+                .. Float(sheet),
+                new NeedleHoldLine(sheet.Hold ?? shop.Hold, sheet.Hold is null ? "Shop default for float types" : sheet.Name),
+                .. Looks(tray),
+                .. Seat(sheet),
+                new BowlGasketLine(),
+            ],
+            CarburetorFamily.Diaphragm =>
+            [
+                .. Looks(tray),
+                new LeverHeightLine(sheet.Lever ?? UsualLever, sheet.Lever is null ? "Common practice for diaphragm types" : sheet.Name),
+                new PopOffLine(
+                    sheet.PopOff,
+                    (sheet.Hold ?? shop.Hold).GaugeResolutionKPa,
+                    sheet.PopOff is null ? "none given" : sheet.Name,
+                    sheet.Spring
+                ),
+                new NeedleHoldLine(
+                    sheet.Hold ?? shop.Hold with { PressureKPa = DiaphragmHoldKPa },
+                    sheet.Hold is null ? "Common practice for diaphragm types" : sheet.Name
+                ),
+            ],
+            // No needle, no seat, no float: nothing is measured or held, only looked at.
+            CarburetorFamily.SuctionTank => Looks(tray),
+        };
 
-    private static IEnumerable<GaugeLine> Looks(TrayFacts tray) => ShippedLooks.Where(look => look.Asks(tray.Kind)).Select(look => new LookLine(Station.Setting, "setting", look));
+    private static IEnumerable<GaugeLine> Looks(TrayFacts tray) =>
+        ShippedLooks.Where(look => look.Asks(tray.Kind)).Select(look => new LookLine(Station.Setting, "setting", look));
 
     private static IEnumerable<GaugeLine> Float(SpecSheet sheet)
     {

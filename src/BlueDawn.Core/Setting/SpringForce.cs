@@ -9,7 +9,12 @@ public static class SpringForce
     /// <param name="spring">The lever with its spring.</param>
     /// <remarks>The diaphragm's own stiffness and the needle's friction are left out: they raise it a little.</remarks>
     public static double PopOffKPa(MeteringSpring spring) =>
-        spring.RateNPerMm * spring.PreloadMm * spring.SpringArmMm / spring.NeedleArmMm / (Math.PI / 4 * spring.SeatBoreMm * spring.SeatBoreMm) * 1000;
+        spring.RateNPerMm
+        * spring.PreloadMm
+        * spring.SpringArmMm
+        / spring.NeedleArmMm
+        / (Math.PI / 4 * spring.SeatBoreMm * spring.SeatBoreMm)
+        * 1000;
 
     /// <summary>How far the spring would have to be pressed for a pop-off, in millimetres.</summary>
     /// <param name="spring">The lever with its spring.</param>
@@ -25,7 +30,8 @@ public static class SpringForce
     /// <summary>What a seat larger by this gives, in kPa more; less than nothing, since the fuel has a larger area to push on.</summary>
     /// <param name="spring">The lever with its spring.</param>
     /// <param name="largerMm">Millimetres larger.</param>
-    public static double LargerSeatKPa(MeteringSpring spring, double largerMm) => PopOffKPa(spring with { SeatBoreMm = spring.SeatBoreMm + largerMm }) - PopOffKPa(spring);
+    public static double LargerSeatKPa(MeteringSpring spring, double largerMm) =>
+        PopOffKPa(spring with { SeatBoreMm = spring.SeatBoreMm + largerMm }) - PopOffKPa(spring);
 
     /// <summary>
     /// What bending the lever up at its pivot gives, in kPa more: the spring's dimple goes up with it and the spring is pressed
@@ -33,5 +39,6 @@ public static class SpringForce
     /// </summary>
     /// <param name="spring">The lever with its spring.</param>
     /// <param name="bendUpMm">How far the diaphragm's end went up, in millimetres.</param>
-    public static double BentUpAtPivotKPa(MeteringSpring spring, double bendUpMm) => LongerSpringKPa(spring, -bendUpMm * spring.SpringArmMm / spring.DiaphragmArmMm);
+    public static double BentUpAtPivotKPa(MeteringSpring spring, double bendUpMm) =>
+        LongerSpringKPa(spring, -bendUpMm * spring.SpringArmMm / spring.DiaphragmArmMm);
 }

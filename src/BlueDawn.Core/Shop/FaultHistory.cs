@@ -18,7 +18,11 @@ public sealed record ClosedTraces(string? SpecCode, CarburetorFamily Family, str
 /// <param name="Kin">Closed trays of the same family with another sheet, or with none.</param>
 /// <param name="KinConfirmed">In how many of them each cause was confirmed.</param>
 public sealed record FaultHistory(
-    int Alike, IReadOnlyDictionary<string, int> AlikeConfirmed, int Kin, IReadOnlyDictionary<string, int> KinConfirmed)
+    int Alike,
+    IReadOnlyDictionary<string, int> AlikeConfirmed,
+    int Kin,
+    IReadOnlyDictionary<string, int> KinConfirmed
+)
 {
     /// <summary>Trays the expert table is worth. Own judgement: one tray is an anecdote, thirty of one's own are worth the table.</summary>
     public const double ExpertTrays = 30;
@@ -37,7 +41,10 @@ public sealed record FaultHistory(
     {
         var (alike, kin) = (0, 0);
         // In the order of their names: the same counts are the same text, wherever they come from.
-        var (alikeConfirmed, kinConfirmed) = (new SortedDictionary<string, int>(StringComparer.Ordinal), new SortedDictionary<string, int>(StringComparer.Ordinal));
+        var (alikeConfirmed, kinConfirmed) = (
+            new SortedDictionary<string, int>(StringComparer.Ordinal),
+            new SortedDictionary<string, int>(StringComparer.Ordinal)
+        );
         foreach (var count in counts.Where(count => count.Family == family))
         {
             var same = specCode is not null && count.SpecCode == specCode;
@@ -56,7 +63,14 @@ public sealed record FaultHistory(
     }
 
     /// <summary>Every count in one text: the same text judges the same.</summary>
-    public string Stamp { get; } = string.Join(' ', AlikeConfirmed.Select(pair => $"{pair.Key}={pair.Value}").Prepend($"{Alike}/{Kin}").Concat(KinConfirmed.Select(pair => $"~{pair.Key}={pair.Value}")));
+    public string Stamp { get; } =
+        string.Join(
+            ' ',
+            AlikeConfirmed
+                .Select(pair => $"{pair.Key}={pair.Value}")
+                .Prepend($"{Alike}/{Kin}")
+                .Concat(KinConfirmed.Select(pair => $"~{pair.Key}={pair.Value}"))
+        );
 
     /// <summary>Trays that count, those of the same family by their share.</summary>
     public double Trays => Alike + (KinShare * Kin);
@@ -71,6 +85,5 @@ public sealed record FaultHistory(
     /// <summary>The prior of a cause after the shop's history: mean of Beta(E·p + n, E·(1 − p) + N − n).</summary>
     /// <param name="causeId">The cause.</param>
     /// <param name="expertPrior">Its prior by the expert table, p.</param>
-    public double Shift(string causeId, double expertPrior) =>
-        ((ExpertTrays * expertPrior) + Confirmed(causeId)) / (ExpertTrays + Trays);
+    public double Shift(string causeId, double expertPrior) => ((ExpertTrays * expertPrior) + Confirmed(causeId)) / (ExpertTrays + Trays);
 }

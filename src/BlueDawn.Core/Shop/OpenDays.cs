@@ -46,35 +46,59 @@ public sealed partial record OpenDays(IReadOnlyList<OpenDay> Week, IReadOnlyList
     public static OpenDays NotSaid { get; } = new([], []);
 
     /// <summary>The week as it is typed, such as <c>Mon-Fri 8:00-17:00, Sat 9:00-12:30</c>.</summary>
-    public string WeekText => string.Join(", ", Week.Aggregate(new List<List<OpenDay>>(), (runs, day) =>
-    {
-        if (runs.LastOrDefault() is [.., var last] run && last.From == day.From && last.To == day.To && Order(day.Day) == Order(last.Day) + 1)
-        {
-            run.Add(day);
-        }
-        else
-        {
-            runs.Add([day]);
-        }
+    public string WeekText =>
+        string.Join(
+            ", ",
+            Week.Aggregate(new List<List<OpenDay>>(), (runs, day) =>
+                {
+                    if (
+                        runs.LastOrDefault() is [.., var last] run
+                        && last.From == day.From
+                        && last.To == day.To
+                        && Order(day.Day) == Order(last.Day) + 1
+                    )
+                    {
+                        run.Add(day);
+                    }
+                    else
+                    {
+                        runs.Add([day]);
+                    }
 
-        return runs;
-    }).Select(run => $"{(run.Count == 1 ? Days[(int)run[0].Day] : $"{Days[(int)run[0].Day]}-{Days[(int)run[^1].Day]}")} {Say(run[0].From)}-{Say(run[0].To)}"));
+                    return runs;
+                })
+                .Select(run =>
+                    $"{(run.Count == 1 ? Days[(int)run[0].Day] : $"{Days[(int)run[0].Day]}-{Days[(int)run[^1].Day]}")} {Say(run[0].From)}-{Say(run[0].To)}"
+                )
+        );
 
     /// <summary>The days it is shut as they are typed, a line each.</summary>
-    public string ShutText => string.Join('\n', Shut.Select(shut =>
-        $"{Say(shut.From, shut.EveryYear)}{(shut.To == shut.From ? "" : $" to {Say(shut.To, shut.EveryYear)}")}{(shut.Why.Length > 0 ? " " + shut.Why : "")}"));
+    public string ShutText =>
+        string.Join(
+            '\n',
+            Shut.Select(shut =>
+                Say(shut.From, shut.EveryYear)
+                + (shut.To == shut.From ? "" : $" to {Say(shut.To, shut.EveryYear)}")
+                + (shut.Why.Length > 0 ? " " + shut.Why : "")
+            )
+        );
 
     /// <summary>Why the shop is shut on a day, or null when it is open.</summary>
     /// <param name="day">The day.</param>
     public string? WhyShut(DateOnly day) =>
-        Shut.FirstOrDefault(shut => shut.Has(day)) is { } holiday ? holiday.Why.Length > 0 ? holiday.Why : "The shop is shut"
-        : Week.Count > 0 && Week.All(open => open.Day != day.DayOfWeek) ? day.DayOfWeek.ToString()
-        : null;
+        Shut.FirstOrDefault(shut => shut.Has(day)) is { } holiday
+            ? holiday.Why.Length > 0
+                ? holiday.Why
+                : "The shop is shut"
+            : Week.Count > 0 && Week.All(open => open.Day != day.DayOfWeek)
+                ? day.DayOfWeek.ToString()
+                : null;
 
     /// <summary>The first day from this one on that the shop is open; this one when there is none within a year.</summary>
     /// <param name="day">The day.</param>
     public DateOnly OnOrAfter(DateOnly day) =>
-        Enumerable.Range(0, Farthest).Select(day.AddDays).Where(one => WhyShut(one) is null).Select(one => (DateOnly?)one).FirstOrDefault() ?? day;
+        Enumerable.Range(0, Farthest).Select(day.AddDays).Where(one => WhyShut(one) is null).Select(one => (DateOnly?)one).FirstOrDefault()
+        ?? day;
 
     /// <summary>Reads what was typed, or says what is wrong, field by field: <c>week</c> and <c>shut</c>.</summary>
     /// <param name="week">The week; empty for nothing said.</param>
@@ -85,9 +109,15 @@ public sealed partial record OpenDays(IReadOnlyList<OpenDay> Week, IReadOnlyList
         var open = new List<OpenDay>();
         foreach (var part in week.Split([',', ';', '\n'], StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries))
         {
-            if (WeekPart().Match(part) is not { Success: true } match || DayOf(match.Groups["first"].Value) is not { } first
+            if (
+                WeekPart().Match(part) is not { Success: true } match
+                || DayOf(match.Groups["first"].Value) is not { } first
                 || DayOf(match.Groups["last"].Success ? match.Groups["last"].Value : match.Groups["first"].Value) is not { } last
-                || TimeOf(match.Groups["from"].Value) is not { } from || TimeOf(match.Groups["to"].Value) is not { } to || Order(last) < Order(first) || to <= from)
+                || TimeOf(match.Groups["from"].Value) is not { } from
+                || TimeOf(match.Groups["to"].Value) is not { } to
+                || Order(last) < Order(first)
+                || to <= from
+            )
             {
                 problems.Add(new("week", $"“{part}” cannot be read. Write it like Mon-Fri 8:00-17:00, Sat 9:00-12:30."));
                 continue;
@@ -108,10 +138,20 @@ public sealed partial record OpenDays(IReadOnlyList<OpenDay> Week, IReadOnlyList
         foreach (var line in shut.Split('\n', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries))
         {
             var match = ShutLine().Match(line);
-            var (from, to) = (DateOf(match.Groups["from"].Value), DateOf(match.Groups["to"].Success ? match.Groups["to"].Value : match.Groups["from"].Value));
-            if (from is not { } first || to is not { } last || first.EveryYear != last.EveryYear || (!first.EveryYear && last.Day < first.Day))
+            var (from, to) = (
+                DateOf(match.Groups["from"].Value),
+                DateOf(match.Groups["to"].Success ? match.Groups["to"].Value : match.Groups["from"].Value)
+            );
+            if (
+                from is not { } first
+                || to is not { } last
+                || first.EveryYear != last.EveryYear
+                || (!first.EveryYear && last.Day < first.Day)
+            )
             {
-                problems.Add(new("shut", $"“{line}” cannot be read. Write it like 2026-12-24 to 2027-01-02 Christmas, or 1 May for every year."));
+                problems.Add(
+                    new("shut", $"“{line}” cannot be read. Write it like 2026-12-24 to 2027-01-02 Christmas, or 1 May for every year.")
+                );
             }
             else if (match.Groups["why"].Value.Trim() is var why && why.Length > LongestWhy)
             {
@@ -136,23 +176,53 @@ public sealed partial record OpenDays(IReadOnlyList<OpenDay> Week, IReadOnlyList
 
     private static string Say(TimeOnly time) => time.ToString("H:mm", CultureInfo.InvariantCulture);
 
-    private static string Say(DateOnly day, bool everyYear) => day.ToString(everyYear ? "d MMM" : "yyyy-MM-dd", CultureInfo.InvariantCulture);
+    private static string Say(DateOnly day, bool everyYear) =>
+        day.ToString(everyYear ? "d MMM" : "yyyy-MM-dd", CultureInfo.InvariantCulture);
 
-    private static DayOfWeek? DayOf(string word) => Array.FindIndex(Days, day => word.StartsWith(day, StringComparison.OrdinalIgnoreCase)) is >= 0 and var day
-        && ((DayOfWeek)day).ToString().StartsWith(word, StringComparison.OrdinalIgnoreCase) ? (DayOfWeek)day : null;
+    private static DayOfWeek? DayOf(string word) =>
+        Array.FindIndex(Days, day => word.StartsWith(day, StringComparison.OrdinalIgnoreCase)) is >= 0 and var day
+        && ((DayOfWeek)day).ToString().StartsWith(word, StringComparison.OrdinalIgnoreCase)
+            ? (DayOfWeek)day
+            : null;
 
     private static TimeOnly? TimeOf(string text) =>
-        TimeOnly.TryParseExact(text.Replace('.', ':'), ["%H", "H:mm", "HH:mm"], CultureInfo.InvariantCulture, DateTimeStyles.None, out var time) ? time : null;
+        TimeOnly.TryParseExact(
+            text.Replace('.', ':'),
+            ["%H", "H:mm", "HH:mm"],
+            CultureInfo.InvariantCulture,
+            DateTimeStyles.None,
+            out var time
+        )
+            ? time
+            : null;
 
     private static (DateOnly Day, bool EveryYear)? DateOf(string text) =>
-        DateOnly.TryParseExact(text, ["yyyy-MM-dd", "d MMM yyyy", "d MMMM yyyy"], CultureInfo.InvariantCulture, DateTimeStyles.None, out var day) ? (day, false)
+        DateOnly.TryParseExact(
+            text,
+            ["yyyy-MM-dd", "d MMM yyyy", "d MMMM yyyy"],
+            CultureInfo.InvariantCulture,
+            DateTimeStyles.None,
+            out var day
+        )
+            ? (day, false)
         // A leap year, so that 29 February is a day.
-        : DateOnly.TryParseExact(text + " 2000", ["d MMM yyyy", "d MMMM yyyy"], CultureInfo.InvariantCulture, DateTimeStyles.None, out var yearly) ? (yearly, true)
+        : DateOnly.TryParseExact(
+            text + " 2000",
+            ["d MMM yyyy", "d MMMM yyyy"],
+            CultureInfo.InvariantCulture,
+            DateTimeStyles.None,
+            out var yearly
+        )
+            ? (yearly, true)
         : null;
 
-    [GeneratedRegex(@"^(?<first>[A-Za-z]{3,9})(\s*[-–]\s*(?<last>[A-Za-z]{3,9}))?\s+(?<from>\d{1,2}([:.]\d\d)?)\s*[-–]\s*(?<to>\d{1,2}([:.]\d\d)?)$")]
+    [GeneratedRegex(
+        @"^(?<first>[A-Za-z]{3,9})(\s*[-–]\s*(?<last>[A-Za-z]{3,9}))?\s+(?<from>\d{1,2}([:.]\d\d)?)\s*[-–]\s*(?<to>\d{1,2}([:.]\d\d)?)$"
+    )]
     private static partial Regex WeekPart();
 
-    [GeneratedRegex(@"^(?<from>\d{4}-\d\d-\d\d|\d{1,2} [A-Za-z]{3,9}( \d{4})?)(\s*(to|–)\s*(?<to>\d{4}-\d\d-\d\d|\d{1,2} [A-Za-z]{3,9}( \d{4})?))?(?<why>\s.*)?$")]
+    [GeneratedRegex(
+        @"^(?<from>\d{4}-\d\d-\d\d|\d{1,2} [A-Za-z]{3,9}( \d{4})?)(\s*(to|–)\s*(?<to>\d{4}-\d\d-\d\d|\d{1,2} [A-Za-z]{3,9}( \d{4})?))?(?<why>\s.*)?$"
+    )]
     private static partial Regex ShutLine();
 }

@@ -49,7 +49,19 @@ public static class Roles
     private static readonly Dictionary<string, IReadOnlyList<May>> Lists = new()
     {
         [Technician] = [May.Look, May.CheckIn, May.ChangeTrays, May.WorkAtTheBench, May.HandBack, May.MakeSheets],
-        [Lead] = [May.Look, May.CheckIn, May.ChangeTrays, May.WorkAtTheBench, May.HandBack, May.Sign, May.ImportCatalogue, May.ManagePeople, May.MakeSheets, May.ManageShop],
+        [Lead] =
+        [
+            May.Look,
+            May.CheckIn,
+            May.ChangeTrays,
+            May.WorkAtTheBench,
+            May.HandBack,
+            May.Sign,
+            May.ImportCatalogue,
+            May.ManagePeople,
+            May.MakeSheets,
+            May.ManageShop,
+        ],
         [FrontDesk] = [May.Look, May.CheckIn, May.ChangeTrays],
     };
 

@@ -27,7 +27,8 @@ public sealed record ShopDefaults(
     CleaningDefaults Cleaning,
     string Source,
     int BedInDays = 2,
-    ChokeDefaults? Chokes = null)
+    ChokeDefaults? Chokes = null
+)
 {
     /// <summary>What chokes are held against.</summary>
     public ChokeDefaults Chokes { get; init; } = Chokes ?? new();
@@ -70,7 +71,9 @@ public enum JetSchool
 /// <param name="Pins">The pins as they are typed, such as <c>#61-#80, 0.30-1.00 by 0.05</c>.</param>
 public sealed record NamedPins(string Name, string Pins)
 {
-    private const int MostSets = 20, LongestName = 40, LongestPins = 500;
+    private const int MostSets = 20,
+        LongestName = 40,
+        LongestPins = 500;
 
     /// <summary>Reads sets as they were typed: trimmed, empty ones left out, or what is wrong with them.</summary>
     /// <param name="typed">The sets.</param>
@@ -97,7 +100,9 @@ public sealed record NamedPins(string Name, string Pins)
 
             if (one.Pins.Length is 0 or > LongestPins)
             {
-                problems.Add(new($"sets[{i}].pins", $"Say which pins are in it, in no more than {LongestPins} letters: #61-#80, 0.30-1.00 by 0.05."));
+                problems.Add(
+                    new($"sets[{i}].pins", $"Say which pins are in it, in no more than {LongestPins} letters: #61-#80, 0.30-1.00 by 0.05.")
+                );
             }
             else if (PinSet.Parse(one.Pins).Problem is { } wrong)
             {
@@ -123,9 +128,11 @@ public sealed record LabelSize(double WidthMm = 62, double HeightMm = 29);
 
 /// <summary>What chokes are held against where a spec sheet says nothing.</summary>
 /// <param name="VacuumOpenS">Latest a vacuum choke is fully open, in seconds. Usually 2 to 3: common practice, no source.</param>
-/// <param name="HeatLowS">Earliest a heat choke is fully open on a day of 20 °C, in seconds. A couple of minutes: common practice, no source; the edge is own judgement.</param>
+/// <param name="HeatLowS">Earliest a heat choke is fully open on a day of 20 °C, in seconds. A couple of minutes: common practice, no
+/// source; the edge is own judgement.</param>
 /// <param name="HeatHighS">Latest it is, likewise.</param>
-/// <param name="WaxBeginsC">Where a wax pellet begins to melt, in °C. From memory: paraffins of 26 to 34 carbons melt from 56 to 73 °C.</param>
+/// <param name="WaxBeginsC">Where a wax pellet begins to melt, in °C. From memory: paraffins of 26 to 34 carbons melt from 56 to 73
+/// °C.</param>
 /// <param name="WaxFullC">Where it is molten.</param>
 /// <param name="WaxStrokeMm">Least stroke of a pellet that works, in millimetres. Own judgement.</param>
 /// <param name="StripBeginsC">Where a bimetal coil begins to open the plate, in °C. Own judgement.</param>
@@ -142,7 +149,8 @@ public sealed record ChokeDefaults(
     double StripBeginsC = 35,
     double StripFullC = 70,
     double RodSpareMm = 1,
-    HoldSpec? ChamberHold = null)
+    HoldSpec? ChamberHold = null
+)
 {
     /// <summary>Hold test of a vacuum choke's chamber.</summary>
     public HoldSpec ChamberHold { get; init; } = ChamberHold ?? new(10, 10, 3, 2, 10, 0.5);
@@ -155,10 +163,12 @@ public sealed record ChokeDefaults(
 /// <param name="FourStrokeGoodKPa">From which it is good. Own judgement.</param>
 /// <param name="CompressionPulls">Firm pulls before a low reading counts: at least ten, common practice, no source.</param>
 /// <param name="BulbFew">Strokes a sound bulb takes that is not dry. Own judgement.</param>
-/// <param name="BulbMany">Strokes from which, each time, something is wrong. Own judgement: tens at a first fill are common practice, no source.</param>
+/// <param name="BulbMany">Strokes from which, each time, something is wrong. Own judgement: tens at a first fill are common practice, no
+/// source.</param>
 /// <param name="MissingLeastML">Fuel or oil that a tank and a dipstick do not show, in millilitres. Own judgement.</param>
 /// <param name="CoilTauMin">Time constant of a coil heating on a running engine, in minutes. Own judgement.</param>
-/// <param name="RunsOnMin">Minutes without dying after which a machine is said to run on. Ten where it failed at five: common practice, no source.</param>
+/// <param name="RunsOnMin">Minutes without dying after which a machine is said to run on. Ten where it failed at five: common practice,
+/// no source.</param>
 public sealed record QuickTestDefaults(
     double TwoStrokeFloorKPa = 345,
     double TwoStrokeGoodKPa = 620,
@@ -169,7 +179,8 @@ public sealed record QuickTestDefaults(
     int BulbMany = 40,
     double MissingLeastML = 100,
     double CoilTauMin = 8,
-    double RunsOnMin = 10);
+    double RunsOnMin = 10
+);
 
 /// <summary>What the shop's time costs while a fault is traced.</summary>
 /// <param name="LabourPerHour">Hourly rate, in the shop's currency, above 0.</param>
@@ -213,7 +224,8 @@ public sealed record FitDefaults(
     double CarburetorMinutes,
     double DonorMinutes,
     IReadOnlyDictionary<FitOption, double> Returns,
-    double ReturnsWeight);
+    double ReturnsWeight
+);
 
 /// <summary>What the shelf goes by, in the shop's settings.</summary>
 /// <param name="ServiceLevel">How sure to be that the shelf lasts, 0 to 1.</param>

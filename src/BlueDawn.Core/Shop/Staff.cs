@@ -48,7 +48,9 @@ public sealed partial record StaffEntry(string UserName, string DisplayName, str
     private static string InitialsOf(string displayName)
     {
         var words = displayName.Split(' ', StringSplitOptions.RemoveEmptyEntries);
-        return words.Length == 0 ? "" : words.Length == 1 ? words[0][..1].ToUpperInvariant() : (words[0][..1] + words[^1][..1]).ToUpperInvariant();
+        return words.Length == 0 ? ""
+            : words.Length == 1 ? words[0][..1].ToUpperInvariant()
+            : (words[0][..1] + words[^1][..1]).ToUpperInvariant();
     }
 
     [GeneratedRegex(@"^[A-Za-z0-9][A-Za-z0-9.\-]{1,31}$")]
@@ -70,7 +72,13 @@ public static class PasswordRules
     /// <summary>Longest password, in characters.</summary>
     public const int Longest = 128;
 
-    private static readonly string[] Rows = ["abcdefghijklmnopqrstuvwxyz", "01234567890123456789", "qwertyuiopasdfghjklzxcvbnm", "azertyuiopqsdfghjklmwxcvbn"];
+    private static readonly string[] Rows =
+    [
+        "abcdefghijklmnopqrstuvwxyz",
+        "01234567890123456789",
+        "qwertyuiopasdfghjklzxcvbnm",
+        "azertyuiopqsdfghjklmwxcvbn",
+    ];
 
     /// <summary>What everybody tries, in lower case without digits and marks at the end: data/reference/common-passwords.txt.</summary>
     private static readonly Lazy<HashSet<string>> Common = new(() =>
@@ -104,18 +112,24 @@ public static class PasswordRules
             return "That one is on every list of passwords that are tried first. Take other words.";
         }
 
-        return near.Select(word => new string([.. word.ToLowerInvariant().Where(char.IsLetterOrDigit)])).Any(word => word.Length > 2 && plain.Replace(word, "", StringComparison.Ordinal).TrimEnd([.. "0123456789"]).Length < 4)
+        return near.Select(word => new string([.. word.ToLowerInvariant().Where(char.IsLetterOrDigit)]))
+            .Any(word => word.Length > 2 && plain.Replace(word, "", StringComparison.Ordinal).TrimEnd([.. "0123456789"]).Length < 4)
             ? "It is made of a name that is known here. Take other words."
             : null;
     }
 
     /// <summary>One row of keys or of the alphabet, up or down.</summary>
     private static bool Runs(string plain) =>
-        Rows.Any(row => row.Contains(plain, StringComparison.Ordinal) || new string([.. row.Reverse()]).Contains(plain, StringComparison.Ordinal));
+        Rows.Any(row =>
+            row.Contains(plain, StringComparison.Ordinal) || new string([.. row.Reverse()]).Contains(plain, StringComparison.Ordinal)
+        );
 
     /// <summary>The same common word twice.</summary>
     private static bool Halves(string core) =>
-        core.Length % 2 == 0 && core[..(core.Length / 2)] is var half && half == core[(core.Length / 2)..] && (half.Length < 4 || Common.Value.Contains(half));
+        core.Length % 2 == 0
+        && core[..(core.Length / 2)] is var half
+        && half == core[(core.Length / 2)..]
+        && (half.Length < 4 || Common.Value.Contains(half));
 }
 
 /// <summary>
@@ -160,7 +174,8 @@ public sealed partial record ShopStart(string ShopName, string TimeZone, string 
 
     /// <summary>The defaults of the shop as it begins; <see cref="Check"/> has found nothing wrong.</summary>
     /// <param name="shipped">The defaults every shop comes with.</param>
-    public ShopDefaults Begin(ShopDefaults shipped) => Rate.Set(shipped with { Currency = Currency }, Rate.Read(Labour, UnitSystem.Metric).Value);
+    public ShopDefaults Begin(ShopDefaults shipped) =>
+        Rate.Set(shipped with { Currency = Currency }, Rate.Read(Labour, UnitSystem.Metric).Value);
 
     private const int LongestName = 80;
 
@@ -173,7 +188,10 @@ public sealed partial record ShopStart(string ShopName, string TimeZone, string 
             problems.Add(new("shopName", $"Write what the shop is called, in no more than {LongestName} characters."));
         }
 
-        if (!TimeZoneInfo.TryFindSystemTimeZoneById(TimeZone, out _) || !(TimeZone == "UTC" || TimeZone.Contains('/', StringComparison.Ordinal)))
+        if (
+            !TimeZoneInfo.TryFindSystemTimeZoneById(TimeZone, out _)
+            || !(TimeZone == "UTC" || TimeZone.Contains('/', StringComparison.Ordinal))
+        )
         {
             problems.Add(new("timeZone", "There is no such time zone. Choose one from the list, such as Europe/Lisbon."));
         }

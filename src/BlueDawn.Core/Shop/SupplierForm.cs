@@ -22,7 +22,10 @@ public static class SupplierForm
     /// <summary>Reads them, or says what is wrong, by <c>suppliers[place].field</c>.</summary>
     /// <param name="typed">All of them.</param>
     /// <param name="selling">Those with prices in the catalogue: they stay, under their name.</param>
-    public static (IReadOnlyList<Supplier> Read, IReadOnlyList<FieldProblem> Problems) Read(IReadOnlyList<TypedSupplier> typed, IReadOnlyList<string> selling)
+    public static (IReadOnlyList<Supplier> Read, IReadOnlyList<FieldProblem> Problems) Read(
+        IReadOnlyList<TypedSupplier> typed,
+        IReadOnlyList<string> selling
+    )
     {
         var (read, problems) = (new List<Supplier>(), new List<FieldProblem>());
         foreach (var (one, place) in typed.Take(Most).Select((one, place) => (one, place)))
@@ -40,14 +43,22 @@ public static class SupplierForm
             var freight = one.Freight.Trim().Length == 0 ? Parsed<decimal>.Right(0) : MeasureEntry.Parse(one.Freight, Dimension.Count);
             if (!freight.IsRight || freight.Value < 0 || freight.Value > MostFreight || decimal.Round(freight.Value, 2) != freight.Value)
             {
-                problems.Add(new($"suppliers[{place}].freight", freight.Problem ?? $"From 0 to {MostFreight}, with no more than two places."));
+                problems.Add(
+                    new($"suppliers[{place}].freight", freight.Problem ?? $"From 0 to {MostFreight}, with no more than two places.")
+                );
             }
 
             read.Add(new Supplier(name, freight.Value));
         }
 
-        problems.AddRange(selling.Where(name => read.All(one => one.Name != name))
-            .Select(name => new FieldProblem("suppliers", $"{name} has prices in the catalogue and stays. Take its prices out of the catalogue first.")));
+        problems.AddRange(
+            selling
+                .Where(name => read.All(one => one.Name != name))
+                .Select(name => new FieldProblem(
+                    "suppliers",
+                    $"{name} has prices in the catalogue and stays. Take its prices out of the catalogue first."
+                ))
+        );
         if (typed.Count > Most)
         {
             problems.Add(new("suppliers", $"No more than {Most}."));

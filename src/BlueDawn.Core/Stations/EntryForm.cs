@@ -34,7 +34,8 @@ public sealed record EntryField(
     bool Optional,
     bool Detail,
     IReadOnlyList<EntryChoice> Choices,
-    bool WhenNoted = false)
+    bool WhenNoted = false
+)
 {
     /// <summary>A field for a number.</summary>
     public static EntryField Measure(string name, string label, Dimension dimension, bool optional = false) =>
@@ -74,13 +75,15 @@ public enum SeriesPart
 /// <param name="Columns">The fields of a row.</param>
 /// <param name="Fewest">Rows below which the reading says nothing.</param>
 /// <param name="Suggested">Rows offered at the start, with the values already known, such as angles.</param>
-/// <param name="FromSeries">What of a series of pressures its rows are, pasted, from a file or from a gauge; null when they cannot be.</param>
+/// <param name="FromSeries">What of a series of pressures its rows are, pasted, from a file or from a gauge; null when they cannot
+/// be.</param>
 public sealed record EntryRows(
     string Label,
     IReadOnlyList<EntryField> Columns,
     int Fewest,
     IReadOnlyList<IReadOnlyDictionary<string, string>> Suggested,
-    SeriesPart? FromSeries = null);
+    SeriesPart? FromSeries = null
+);
 
 /// <summary>Everything a gauge line asks for.</summary>
 /// <param name="Groups">The ways of measuring, the usual one first.</param>
@@ -95,7 +98,8 @@ public sealed record EntryForm(IReadOnlyList<EntryGroup> Groups, EntryRows? Rows
 public sealed record TypedReading(
     UnitSystem Units,
     IReadOnlyDictionary<string, string> Values,
-    IReadOnlyList<IReadOnlyDictionary<string, string>> Rows)
+    IReadOnlyList<IReadOnlyDictionary<string, string>> Rows
+)
 {
     /// <summary>A typed reading of single values in metric units.</summary>
     public static TypedReading Of(params (string Name, string Text)[] values) =>

@@ -45,7 +45,8 @@ public abstract record GaugeLine(string Key, Station Station, string Section, st
     /// <summary>Whether it stands aside until somebody wants it.</summary>
     public virtual bool StandsAside => !Required;
 
-    /// <summary>Whether it is asked only while the machine is in the shop: unread on a tray that was handed back it is not listed.</summary>
+    /// <summary>Whether it is asked only while the machine is in the shop: unread on a tray that was handed back it is not
+    /// listed.</summary>
     public virtual bool GoesWithTheTray => false;
 
     /// <summary>Whether it reads the carburetor as a whole: then work on any part of it stands behind the reading.</summary>
@@ -83,7 +84,11 @@ public abstract record GaugeLine(string Key, Station Station, string Section, st
         var name = problem.Field[(problem.Field.LastIndexOf('.') + 1)..];
         var field = Form.Groups.SelectMany(group => group.Fields).Concat(Form.Rows?.Columns ?? []).FirstOrDefault(one => one.Name == name);
         return problem.Message == TypedReader.NotChosen && field is not null
-            ? problem with { Message = $"Say which: {string.Join(" or ", field.Choices.Select(choice => char.ToLowerInvariant(choice.Label[0]) + choice.Label[1..]))}." }
+                ? problem with
+                {
+                    Message =
+                        $"Say which: {string.Join(" or ", field.Choices.Select(choice => char.ToLowerInvariant(choice.Label[0]) + choice.Label[1..]))}.",
+                }
             : problem.Message == MeasureEntry.Empty && field is not null ? problem with { Message = $"Enter a number for “{field.Label}”." }
             : problem;
     }

@@ -38,30 +38,51 @@ public sealed record JudgedLine(GaugeLine Line, Logged<ReadingNote>? Standing, J
     public static IReadOnlyList<JudgedLine> Judge(IEnumerable<GaugeLine> lines, Log log, PinSet pins, DateTimeOffset? workBegan)
     {
         var byLine = log.Notes<ReadingNote>().ToLookup(logged => logged.Note.Line);
-        var judged = lines.Select(line =>
-        {
-            var readings = byLine[line.Key].ToList();
-            return (Line: line, Readings: readings, Judgements: readings.Select(logged => line.Judge(logged.Note.Reading, pins)).ToList());
-        }).ToList();
+        var judged = lines
+            .Select(line =>
+            {
+                var readings = byLine[line.Key].ToList();
+                return (
+                    Line: line,
+                    Readings: readings,
+                    Judgements: readings.Select(logged => line.Judge(logged.Note.Reading, pins)).ToList()
+                );
+            })
+            .ToList();
         // Whoever reads a line again that was not good has set something in between.
-        var setAt = judged.ToDictionary(one => one.Line.Key, one => one.Judgements.FindIndex(judgement => judgement.Verdict == Verdict.NotGood) is >= 0 and var bad && bad + 1 < one.Readings.Count
-            ? one.Readings[bad + 1].TakenAt
-            : (DateTimeOffset?)null);
+        var setAt = judged.ToDictionary(
+            one => one.Line.Key,
+            one =>
+                one.Judgements.FindIndex(judgement => judgement.Verdict == Verdict.NotGood) is >= 0 and var bad
+                && bad + 1 < one.Readings.Count
+                    ? one.Readings[bad + 1].TakenAt
+                    : (DateTimeOffset?)null
+        );
         var anySet = setAt.Values.Min();
-        return [.. judged.Select(one =>
-        {
-            var (line, readings, judgements) = one;
-            var stands = readings.Count > 0 && !(readings[^1].TakenAt < line.MadeAnotherAt);
-            return new JudgedLine(
-                line,
-                stands ? readings[^1] : null,
-                stands ? judgements[^1] : line.Judge(null, pins),
-                [.. readings.Select((logged, i) => new JudgedReading(
-                    logged.EntryId,
-                    line.Key,
-                    judgements[i].Finding,
-                    logged.TakenAt,
-                    workBegan <= logged.TakenAt || (line.IsOfTheWhole ? anySet : setAt[line.Key]) <= logged.TakenAt))]);
-        })];
+        return
+        [
+            .. judged.Select(one =>
+            {
+                var (line, readings, judgements) = one;
+                var stands = readings.Count > 0 && !(readings[^1].TakenAt < line.MadeAnotherAt);
+                return new JudgedLine(
+                    line,
+                    stands ? readings[^1] : null,
+                    stands ? judgements[^1] : line.Judge(null, pins),
+                    [
+                        .. readings.Select(
+                            (logged, i) =>
+                                new JudgedReading(
+                                    logged.EntryId,
+                                    line.Key,
+                                    judgements[i].Finding,
+                                    logged.TakenAt,
+                                    workBegan <= logged.TakenAt || (line.IsOfTheWhole ? anySet : setAt[line.Key]) <= logged.TakenAt
+                                )
+                        ),
+                    ]
+                );
+            }),
+        ];
     }
 }

@@ -62,10 +62,10 @@ public sealed record Judgement(
     Span? Found,
     IReadOnlyList<Figure> Figures,
     IReadOnlyList<Sentence> Why,
-    IReadOnlyList<QuickAnswer> Answers)
+    IReadOnlyList<QuickAnswer> Answers
+)
 {
     /// <summary>The judgement of a line without a reading.</summary>
     /// <param name="doNext">What to read.</param>
-    public static Judgement NotRead(Sentence doNext) =>
-        new(Verdict.NotRead, "notRead", "Not read", Lean.None, doNext, null, [], [], []);
+    public static Judgement NotRead(Sentence doNext) => new(Verdict.NotRead, "notRead", "Not read", Lean.None, doNext, null, [], [], []);
 }

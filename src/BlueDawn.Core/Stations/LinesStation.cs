@@ -7,7 +7,8 @@ namespace BlueDawn.Core.Stations;
 public abstract class LinesStation : StationModule
 {
     /// <summary>The kinds of note all such stations share; listed by the first of them.</summary>
-    protected static IReadOnlyList<NoteKind> ReadingNotes { get; } = [NoteKind.Of<ReadingNote>("reading"), NoteKind.Of<WithdrawalNote>("withdrawal")];
+    protected static IReadOnlyList<NoteKind> ReadingNotes { get; } =
+    [NoteKind.Of<ReadingNote>("reading"), NoteKind.Of<WithdrawalNote>("withdrawal")];
 
     /// <inheritdoc/>
     public override StationState State(TrayBook tray) => new LinesState(Station, tray);
@@ -17,21 +18,32 @@ public abstract class LinesStation : StationModule
         note is not ReadingNote reading || Line(reading, tray) is not { } line ? []
         : line.Wrong(reading.Typed) is { Count: > 0 } problems ? problems
         : reading.Sure ? []
-        : [.. Slip.Find(line, reading.Typed).Select(slip => new FieldProblem(slip.Field, $"{slip.Question} Type it again, or say that it is really so."))];
+        :
+        [
+            .. Slip.Find(line, reading.Typed)
+                .Select(slip => new FieldProblem(slip.Field, $"{slip.Question} Type it again, or say that it is really so.")),
+        ];
 
     /// <inheritdoc/>
     public override Note Complete(Note note, TrayBook tray) =>
         note is ReadingNote reading && Line(reading, tray) is { } line && line.Read(reading.Typed).Reading is { } read
-            ? reading with { Reading = read, Finding = line.Judge(read, PinSet.Empty).Finding }
+            ? reading with
+            {
+                Reading = read,
+                Finding = line.Judge(read, PinSet.Empty).Finding,
+            }
             : note;
 
     /// <inheritdoc/>
-    public override Sentence Say(Note note, TrayBook tray) => note switch
-    {
-        ReadingNote { Reading: { } read } reading when Line(reading, tray) is { } line => Sentence.Say($"{line.Label}: {line.Describe(read)}"),
-        ReadingNote reading => Sentence.Say($"{reading.Line}"),
-        _ => Sentence.None,
-    };
+    public override Sentence Say(Note note, TrayBook tray) =>
+        note switch
+        {
+            ReadingNote { Reading: { } read } reading when Line(reading, tray) is { } line => Sentence.Say(
+                $"{line.Label}: {line.Describe(read)}"
+            ),
+            ReadingNote reading => Sentence.Say($"{reading.Line}"),
+            _ => Sentence.None,
+        };
 
     private static GaugeLine? Line(ReadingNote note, TrayBook tray) => tray.Lines.FirstOrDefault(line => line.Line.Key == note.Line)?.Line;
 }

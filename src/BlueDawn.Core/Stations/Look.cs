@@ -14,7 +14,8 @@ namespace BlueDawn.Core.Stations;
 /// <param name="Source">Where this is from.</param>
 public sealed record LookAnswer(string Value, string Label, Verdict Verdict, string Word, string Next, string Why, string Source);
 
-/// <summary>A quick confirmation: something is looked at or felt, and it is right or it is not. Each station that takes looks has a table of them.</summary>
+/// <summary>A quick confirmation: something is looked at or felt, and it is right or it is not. Each station that takes looks has a
+/// table of them.</summary>
 /// <param name="Key">Stable name.</param>
 /// <param name="Families">Families of carburetors it is asked on.</param>
 /// <param name="Chokes">Chokes it is asked on; empty for any. What is not known of a choke does not exclude it.</param>
@@ -35,7 +36,8 @@ public sealed record Look(
     bool Required,
     Caution? Caution,
     string Ask,
-    IReadOnlyList<LookAnswer> Answers)
+    IReadOnlyList<LookAnswer> Answers
+)
 {
     /// <summary>Whether it is asked on a kind of carburetor.</summary>
     public bool Asks(CarburetorKind kind) =>
@@ -47,31 +49,51 @@ public sealed record Look(
     /// <exception cref="InvalidDataException">It does not hold together; the message says which row.</exception>
     public static IReadOnlyList<Look> Read(Func<string, TextReader> open, string table)
     {
-        var rows = CsvTable.Rows(open, table, row => (
-            Look: new Look(
-                row.Text("look"),
-                row.Families("families"),
-                row.MayBeEmpty("chokes") == "" ? [] : [row.Word<ChokeKind>("chokes")],
-                row.Text("section"),
-                row.Text("label"),
-                row.TextOrNull("part"),
-                row.Text("required") == "yes",
-                row.TextOrNull("caution") is { } caution ? Caution.Find(caution) ?? throw row.Wrong("caution", "is no caution") : null,
-                row.MayBeEmpty("ask"),
-                []),
-            Answer: new LookAnswer(
-                row.Text("value"), row.Text("answer"), row.Word<Verdict>("verdict"), row.Text("word"), row.Text("next"), row.Text("why"), row.Text("source"))));
+        var rows = CsvTable.Rows(open, table, row =>
+            (
+                Look: new Look(
+                    row.Text("look"),
+                    row.Families("families"),
+                    row.MayBeEmpty("chokes") == "" ? [] : [row.Word<ChokeKind>("chokes")],
+                    row.Text("section"),
+                    row.Text("label"),
+                    row.TextOrNull("part"),
+                    row.Text("required") == "yes",
+                    row.TextOrNull("caution") is { } caution ? Caution.Find(caution) ?? throw row.Wrong("caution", "is no caution") : null,
+                    row.MayBeEmpty("ask"),
+                    []
+                ),
+                Answer: new LookAnswer(
+                    row.Text("value"),
+                    row.Text("answer"),
+                    row.Word<Verdict>("verdict"),
+                    row.Text("word"),
+                    row.Text("next"),
+                    row.Text("why"),
+                    row.Text("source")
+                )
+            )
+        );
         var looks = new List<Look>();
         foreach (var group in rows.GroupBy(row => row.Look.Key))
         {
             var first = group.First().Look;
             var answers = group.Select(row => row.Answer).ToList();
-            if (first.Ask == "" || group.Any(row => row.Look.Label != first.Label || row.Look.Section != first.Section || row.Look.Part != first.Part))
+            if (
+                first.Ask == ""
+                || group.Any(row => row.Look.Label != first.Label || row.Look.Section != first.Section || row.Look.Part != first.Part)
+            )
             {
-                throw new InvalidDataException($"{table}, {first.Key}: the first row says how to look, and every row names the same section, label and part.");
+                throw new InvalidDataException(
+                    $"{table}, {first.Key}: the first row says how to look, and every row names the same section, label and part."
+                );
             }
 
-            if (answers.DistinctBy(answer => answer.Value).Count() < answers.Count || answers[0].Verdict != Verdict.Good || answers.All(answer => answer.Verdict == Verdict.Good))
+            if (
+                answers.DistinctBy(answer => answer.Value).Count() < answers.Count
+                || answers[0].Verdict != Verdict.Good
+                || answers.All(answer => answer.Verdict == Verdict.Good)
+            )
             {
                 throw new InvalidDataException($"{table}, {first.Key}: answers differ, the first is good, and one of them is not.");
             }

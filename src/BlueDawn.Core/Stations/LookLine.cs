@@ -38,10 +38,25 @@ public sealed record LookLine(Station At, string Folder, Look Look) : GaugeLine(
     public override string LimitSource => "Common practice";
 
     /// <inheritdoc/>
-    public override EntryForm Form => new(
-        [new EntryGroup("look", "Look", [EntryField.Choice("seen", "seen", false, [.. Look.Answers.Select(answer => new EntryChoice(answer.Value, answer.Label))])])],
-        null,
-        OneTouch: true);
+    public override EntryForm Form =>
+        new(
+            [
+                new EntryGroup(
+                    "look",
+                    "Look",
+                    [
+                        EntryField.Choice(
+                            "seen",
+                            "seen",
+                            false,
+                            [.. Look.Answers.Select(answer => new EntryChoice(answer.Value, answer.Label))]
+                        ),
+                    ]
+                ),
+            ],
+            null,
+            OneTouch: true
+        );
 
     /// <inheritdoc/>
     public override Caution? Caution => Look.Caution;
@@ -58,19 +73,22 @@ public sealed record LookLine(Station At, string Folder, Look Look) : GaugeLine(
     public override Sentence Describe(Reading reading) => Answer(reading) is { } answer ? Sentence.Of(answer.Label) : Sentence.None;
 
     /// <inheritdoc/>
-    public override Judgement Judge(Reading? reading, PinSet pins) => Answer(reading) is not { } answer
-        ? Judgement.NotRead(Sentence.Of(Look.Ask))
-        : new Judgement(
-            answer.Verdict,
-            answer.Value,
-            answer.Word,
-            Lean.None,
-            Sentence.Of(answer.Next),
-            null,
-            [],
-            [Sentence.Of(answer.Why), Sentence.Of($"{char.ToUpperInvariant(answer.Source[0])}{answer.Source[1..]}.")],
-            []);
+    public override Judgement Judge(Reading? reading, PinSet pins) =>
+        Answer(reading) is not { } answer
+            ? Judgement.NotRead(Sentence.Of(Look.Ask))
+            : new Judgement(
+                answer.Verdict,
+                answer.Value,
+                answer.Word,
+                Lean.None,
+                Sentence.Of(answer.Next),
+                null,
+                [],
+                [Sentence.Of(answer.Why), Sentence.Of($"{char.ToUpperInvariant(answer.Source[0])}{answer.Source[1..]}.")],
+                []
+            );
 
     // An answer that the table no longer has says nothing.
-    private LookAnswer? Answer(Reading? reading) => reading is LookReading look ? Look.Answers.FirstOrDefault(answer => answer.Value == look.Seen) : null;
+    private LookAnswer? Answer(Reading? reading) =>
+        reading is LookReading look ? Look.Answers.FirstOrDefault(answer => answer.Value == look.Seen) : null;
 }

@@ -18,7 +18,8 @@ public sealed record NextStep(
     Sentence Do,
     Sentence Why,
     IReadOnlyList<QuickAnswer> Answers,
-    Caution? Caution)
+    Caution? Caution
+)
 {
     /// <summary>A step in plain words.</summary>
     /// <param name="station">Where it is done.</param>
@@ -30,21 +31,32 @@ public sealed record NextStep(
 
     /// <summary>What an open line asks for.</summary>
     /// <param name="open">The line.</param>
-    public static NextStep Of(JudgedLine open) => new(
-        open.Line.Station,
-        open.Line.Key,
-        open.Line.Label,
-        open.Judgement.DoNext,
-        open.Judgement.Verdict switch
-        {
-            Verdict.CannotTell => open.Judgement.Why.Count > 0 ? open.Judgement.Why[0] : Sentence.None,
-            Verdict.NotGood => Sentence.Of($"{open.Judgement.Word}. {open.Line.Target.Text}".TrimEnd(), [.. open.Line.Target.Quantities]),
-            // What is looked at is right as it stands in the answer's own words.
-            Verdict.NotRead or Verdict.Good when open.Line.Form.OneTouch => Sentence.Of("Right: " + open.Line.Target.Text + ".", [.. open.Line.Target.Quantities]),
-            Verdict.NotRead or Verdict.Good => Sentence.Of("Should be " + open.Line.Target.Text + ".", [.. open.Line.Target.Quantities]),
-        },
-        open.Judgement.Answers,
-        open.Line.Caution);
+    public static NextStep Of(JudgedLine open) =>
+        new(
+            open.Line.Station,
+            open.Line.Key,
+            open.Line.Label,
+            open.Judgement.DoNext,
+            open.Judgement.Verdict switch
+            {
+                Verdict.CannotTell => open.Judgement.Why.Count > 0 ? open.Judgement.Why[0] : Sentence.None,
+                Verdict.NotGood => Sentence.Of(
+                    $"{open.Judgement.Word}. {open.Line.Target.Text}".TrimEnd(),
+                    [.. open.Line.Target.Quantities]
+                ),
+                // What is looked at is right as it stands in the answer's own words.
+                Verdict.NotRead or Verdict.Good when open.Line.Form.OneTouch => Sentence.Of(
+                    "Right: " + open.Line.Target.Text + ".",
+                    [.. open.Line.Target.Quantities]
+                ),
+                Verdict.NotRead or Verdict.Good => Sentence.Of(
+                    "Should be " + open.Line.Target.Text + ".",
+                    [.. open.Line.Target.Quantities]
+                ),
+            },
+            open.Judgement.Answers,
+            open.Line.Caution
+        );
 
     private static NextStep Plain(Station station, Sentence what, Sentence why, Caution? caution) =>
         new(station, null, null, what, why, [], caution);

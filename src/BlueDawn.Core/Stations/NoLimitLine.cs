@@ -50,17 +50,19 @@ public sealed record NoLimitLine(GaugeLine Like) : GaugeLine(Like.Key, Like.Stat
     public override Sentence Describe(Reading reading) => Like.Describe(reading);
 
     /// <inheritdoc/>
-    public override Judgement Judge(Reading? reading, PinSet pins) => reading is null
-        ? Judgement.NotRead(Like.Judge(null, pins).DoNext)
-        : new Judgement(
-            Verdict.CannotTell,
-            "noLimit",
-            Word,
-            Lean.None,
-            Sentence.Of("It is kept. Put its limit on a sheet and it is judged at once."),
-            // How far it has been proven does not hang on a limit.
-            Like.Judge(reading, pins).Found,
-            [],
-            [Sentence.Of("No sheet gives a limit for it, and none is usual.")],
-            []);
+    public override Judgement Judge(Reading? reading, PinSet pins) =>
+        reading is null
+            ? Judgement.NotRead(Like.Judge(null, pins).DoNext)
+            : new Judgement(
+                Verdict.CannotTell,
+                "noLimit",
+                Word,
+                Lean.None,
+                Sentence.Of("It is kept. Put its limit on a sheet and it is judged at once."),
+                // How far it has been proven does not hang on a limit.
+                Like.Judge(reading, pins).Found,
+                [],
+                [Sentence.Of("No sheet gives a limit for it, and none is usual.")],
+                []
+            );
 }

@@ -5,7 +5,8 @@ namespace BlueDawn.Core.Stations;
 /// <summary>A reading in base units, as it was understood. Each kind of line has its own.</summary>
 public abstract record Reading
 {
-    /// <summary>Minutes after which the machine died, where that was timed: a proof has to run longer. Null for any other reading.</summary>
+    /// <summary>Minutes after which the machine died, where that was timed: a proof has to run longer. Null for any other
+    /// reading.</summary>
     [JsonIgnore]
     public virtual double? DiedAfterMin => null;
 }

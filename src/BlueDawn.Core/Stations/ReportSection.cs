@@ -57,7 +57,15 @@ public sealed record ReportPart(string Label, Fate Fate, string? Item, int? Turn
 /// <param name="TakenBy">By whom.</param>
 /// <param name="Corrected">True when it was corrected or withdrawn later.</param>
 /// <param name="AsLeft">True when it says how the thing was left after work, false when it says how it was found.</param>
-public sealed record ReportReading(Sentence What, string Word, Verdict Verdict, DateTimeOffset TakenAt, string TakenBy, bool Corrected, bool AsLeft = false);
+public sealed record ReportReading(
+    Sentence What,
+    string Word,
+    Verdict Verdict,
+    DateTimeOffset TakenAt,
+    string TakenBy,
+    bool Corrected,
+    bool AsLeft = false
+);
 
 /// <summary>A line on the report.</summary>
 /// <param name="Key">The line's key.</param>
@@ -84,7 +92,8 @@ public sealed record ReportLine(
     string Finding,
     IReadOnlyList<Figure> Figures,
     ReportReading? Standing,
-    IReadOnlyList<ReportReading> Before)
+    IReadOnlyList<ReportReading> Before
+)
 {
     /// <summary>A judged line with its whole history.</summary>
     /// <param name="judged">The line.</param>
@@ -93,13 +102,21 @@ public sealed record ReportLine(
     {
         var line = judged.Line;
         var asLeft = judged.Readings.Where(reading => reading.AsLeft).Select(reading => reading.EntryId).ToHashSet();
-        var all = log.Entries
-            .Where(entry => entry.Note is ReadingNote { Reading: not null } note && note.Line == line.Key)
+        var all = log
+            .Entries.Where(entry => entry.Note is ReadingNote { Reading: not null } note && note.Line == line.Key)
             .Select(entry =>
             {
                 var reading = ((ReadingNote)entry.Note).Reading!;
                 var judgement = line.Judge(reading, PinSet.Empty);
-                return new ReportReading(line.Describe(reading), judgement.Word, judgement.Verdict, entry.TakenAt, entry.By, log.IsSuperseded(entry.Id), asLeft.Contains(entry.Id));
+                return new ReportReading(
+                    line.Describe(reading),
+                    judgement.Word,
+                    judgement.Verdict,
+                    entry.TakenAt,
+                    entry.By,
+                    log.IsSuperseded(entry.Id),
+                    asLeft.Contains(entry.Id)
+                );
             })
             .ToList();
         var standing = all.LastOrDefault(reading => !reading.Corrected);
@@ -116,6 +133,7 @@ public sealed record ReportLine(
             judged.Judgement.Figures,
             standing,
             // What was a slip or was taken back was never so: the logbook keeps it, the owner's report does not.
-            [.. all.Where(reading => reading != standing && !reading.Corrected)]);
+            [.. all.Where(reading => reading != standing && !reading.Corrected)]
+        );
     }
 }

@@ -25,13 +25,20 @@ public sealed record Slip(string Field, string Typed, string? Likely, Quantity? 
 
     private static readonly List<decimal> PointShifts = [0.1m, 10m, 0.01m, 100m];
 
-    private static readonly List<Limit> Limits = CsvTable.Rows(
-        CsvTable.OpenShipped, "slips.csv", row => new Limit(row.Text("line"), row.Text("field"), row.Number("least"), row.Number("most"))).ToList();
+    private static readonly List<Limit> Limits = CsvTable
+        .Rows(CsvTable.OpenShipped, "slips.csv", row => new Limit(
+            row.Text("line"),
+            row.Text("field"),
+            row.Number("least"),
+            row.Number("most")
+        ))
+        .ToList();
 
     /// <summary>How many limits there are; read at the start of the program, so that a wrong row stops it.</summary>
     public static int LimitCount => Limits.Count;
 
-    /// <summary>Every number of a typed reading that is far from what the line expects. What cannot be read at all is no slip: it is refused elsewhere.</summary>
+    /// <summary>Every number of a typed reading that is far from what the line expects. What cannot be read at all is no slip: it is
+    /// refused elsewhere.</summary>
     public static IReadOnlyList<Slip> Find(GaugeLine line, TypedReading typed)
     {
         var slips = new List<Slip>();
@@ -39,11 +46,13 @@ public sealed record Slip(string Field, string Typed, string? Likely, Quantity? 
         {
             foreach (var (field, text) in values)
             {
-                if (line.ExpectedIn(field) is { } expected
+                if (
+                    line.ExpectedIn(field) is { } expected
                     && Limits.FirstOrDefault(limit => limit.Covers(line.Key, field)) is { } limit
                     && MeasureEntry.Parse(text, expected.Dimension, typed.Units) is { IsRight: true } read
                     && Share(read.Value, expected) is var share
-                    && (share < limit.Least || share > limit.Most))
+                    && (share < limit.Least || share > limit.Most)
+                )
                 {
                     var (likely, means) = Meant(text.Trim(), expected, typed.Units);
                     slips.Add(new Slip(before + field, text.Trim(), likely, means, Ask(read.Value, expected)));
@@ -62,10 +71,15 @@ public sealed record Slip(string Field, string Typed, string? Likely, Quantity? 
 
     private static double Share(decimal value, Expected expected) => (double)value / expected.Value;
 
-    private static Sentence Ask(decimal value, Expected expected) => Sentence.Of(
-        "{0}? It should be about {1}.", new Quantity(expected.Dimension, (double)value), new Quantity(expected.Dimension, expected.Value));
+    private static Sentence Ask(decimal value, Expected expected) =>
+        Sentence.Of(
+            "{0}? It should be about {1}.",
+            new Quantity(expected.Dimension, (double)value),
+            new Quantity(expected.Dimension, expected.Value)
+        );
 
-    /// <summary>The reading of the same figures that comes nearest to the sheet: in the other units, or with the point one or two places off.</summary>
+    /// <summary>The reading of the same figures that comes nearest to the sheet: in the other units, or with the point one or two places
+    /// off.</summary>
     private static (string? Likely, Quantity? Means) Meant(string text, Expected expected, UnitSystem units)
     {
         var candidates = new List<string>();

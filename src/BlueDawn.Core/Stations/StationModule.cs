@@ -77,7 +77,8 @@ public abstract class StationModule
     /// <param name="tray">The tray.</param>
     public virtual Sentence Say(Note note, TrayBook tray) => Sentence.None;
 
-    /// <summary>What stands on the tray itself once this note is recorded; the same as before for notes that change nothing of it.</summary>
+    /// <summary>What stands on the tray itself once this note is recorded; the same as before for notes that change nothing of
+    /// it.</summary>
     /// <param name="note">One of its notes, complete.</param>
     /// <param name="tray">The tray before it.</param>
     public virtual TrayFacts Facts(Note note, TrayBook tray) => tray.Facts;
@@ -96,7 +97,8 @@ public abstract class StationModule
     /// <param name="tray">The tray.</param>
     public virtual bool ChangesNothing(Note note, TrayBook tray) => false;
 
-    /// <summary>Whether a note says that something was done to the carburetor: what is read after it is as left, no longer as found.</summary>
+    /// <summary>Whether a note says that something was done to the carburetor: what is read after it is as left, no longer as
+    /// found.</summary>
     /// <param name="note">One of its notes.</param>
     public virtual bool Works(Note note) => false;
 
@@ -106,5 +108,6 @@ public abstract class StationModule
     public virtual ShelfMove? Moves(Note note, TrayBook tray) => null;
 
     /// <summary>The same problem with a field of the note: fields are named <c>note.field</c>.</summary>
-    private protected static IReadOnlyList<FieldProblem> Wrong(string field, string message) => [new FieldProblem("note." + field, message)];
+    private protected static IReadOnlyList<FieldProblem> Wrong(string field, string message) =>
+        [new FieldProblem("note." + field, message)];
 }

@@ -58,7 +58,13 @@ public class LinesState(Station station, TrayBook tray) : StationState
             var counted = Lines.Count(line => line.Counts);
             return Lines.Count == 0 ? StationProgress.Done("no lines", 0)
                 : counted == 0 ? StationProgress.Done("nothing asked", 0)
-                : open == 0 ? StationProgress.Done(Lines.Count(line => line.Judgement.Word == NoLimitLine.Word) is > 0 and var kept ? $"{kept} without a limit" : "all good", counted)
+                : open == 0
+                    ? StationProgress.Done(
+                        Lines.Count(line => line.Judgement.Word == NoLimitLine.Word) is > 0 and var kept
+                            ? $"{kept} without a limit"
+                            : "all good",
+                        counted
+                    )
                 : new StationProgress(open, counted, false, $"{open} of {counted} open");
         }
     }
@@ -77,17 +83,23 @@ public class LinesState(Station station, TrayBook tray) : StationState
     }
 
     /// <inheritdoc/>
-    public override IReadOnlyList<Obstacle> Obstacles => [.. Lines.Where(line => line.IsOpen).Select(line => new Obstacle(
-        line.Line.Key,
-        line.Line.Label,
-        line.Line.Station,
-        line.Judgement.Verdict switch
-        {
-            Verdict.NotGood => ObstacleKind.Failing,
-            Verdict.CannotTell => ObstacleKind.Undecided,
-            Verdict.NotRead or Verdict.Good => ObstacleKind.Missing,
-        },
-        line.Judgement.Word))];
+    public override IReadOnlyList<Obstacle> Obstacles =>
+        [
+            .. Lines
+                .Where(line => line.IsOpen)
+                .Select(line => new Obstacle(
+                    line.Line.Key,
+                    line.Line.Label,
+                    line.Line.Station,
+                    line.Judgement.Verdict switch
+                    {
+                        Verdict.NotGood => ObstacleKind.Failing,
+                        Verdict.CannotTell => ObstacleKind.Undecided,
+                        Verdict.NotRead or Verdict.Good => ObstacleKind.Missing,
+                    },
+                    line.Judgement.Word
+                )),
+        ];
 
     /// <summary>Every line that was read or had to be.</summary>
     public override IReadOnlyList<ReportSection> Report =>

@@ -28,10 +28,26 @@ public sealed class TrayBook
         Context = context;
         Log = log;
         Modules = modules;
-        lines = new(() => [.. JudgedLine.Judge(modules.SelectMany(module => module.Lines(facts, facts.MeasuredBy, Shop)).Select(line => line.After(log)), log, context.Pins, WorkBegan)
-            .Where(line => line.Standing is not null || (line.Line.IsOffered && !(IsHandedBack && line.Line.GoesWithTheTray)))]);
-        ledger = new(() => Ledger.Of(
-            Knowledge.Of<LedgerKnowledge>().Jobs(Kind.Family), Knowledge.Of<LedgerKnowledge>().Expected(Kind, Sheet), Knowledge.Of<LedgerKnowledge>().All(Kind.Family), log.Notes<LedgerNote>()));
+        lines = new(() =>
+            [
+                .. JudgedLine
+                    .Judge(
+                        modules.SelectMany(module => module.Lines(facts, facts.MeasuredBy, Shop)).Select(line => line.After(log)),
+                        log,
+                        context.Pins,
+                        WorkBegan
+                    )
+                    .Where(line => line.Standing is not null || (line.Line.IsOffered && !(IsHandedBack && line.Line.GoesWithTheTray))),
+            ]
+        );
+        ledger = new(() =>
+            Ledger.Of(
+                Knowledge.Of<LedgerKnowledge>().Jobs(Kind.Family),
+                Knowledge.Of<LedgerKnowledge>().Expected(Kind, Sheet),
+                Knowledge.Of<LedgerKnowledge>().All(Kind.Family),
+                log.Notes<LedgerNote>()
+            )
+        );
         signs = new(() => [.. modules.SelectMany(module => module.Signs(this))]);
     }
 
@@ -69,10 +85,12 @@ public sealed class TrayBook
     public IReadOnlyList<JudgedLine> Lines => lines.Value;
 
     /// <summary>Every reading that counts, oldest first.</summary>
-    public IReadOnlyList<JudgedReading> Readings => [.. Lines.SelectMany(line => line.Readings).OrderBy(reading => reading.TakenAt).ThenBy(reading => reading.EntryId)];
+    public IReadOnlyList<JudgedReading> Readings =>
+        [.. Lines.SelectMany(line => line.Readings).OrderBy(reading => reading.TakenAt).ThenBy(reading => reading.EntryId)];
 
     /// <summary>When something was first done to the carburetor, or null.</summary>
-    public DateTimeOffset? WorkBegan => Log.Notes<Note>().FirstOrDefault(logged => Modules.Any(module => module.Works(logged.Note)))?.TakenAt;
+    public DateTimeOffset? WorkBegan =>
+        Log.Notes<Note>().FirstOrDefault(logged => Modules.Any(module => module.Works(logged.Note)))?.TakenAt;
 
     /// <summary>Whether hands have begun: something was read, or parts came out.</summary>
     public bool IsWorkedOn => Ledger.IsBegun || Lines.Any(line => !line.Line.IsQuickTest && line.Readings.Count > 0);
@@ -87,14 +105,18 @@ public sealed class TrayBook
     /// What stands in the way of handing back at the stations before it, in bench order; nothing when it was decided not to
     /// repair it: then nothing has to be done before it goes.
     /// </summary>
-    public IReadOnlyList<Obstacle> OpenElsewhere => Fitting is { Option: FitOption.Decline } ? []
-        : [.. Modules.Where(module => module.Station != Station.Handover).SelectMany(module => State(module.Station).Obstacles)];
+    public IReadOnlyList<Obstacle> OpenElsewhere =>
+        Fitting is { Option: FitOption.Decline }
+            ? []
+            : [.. Modules.Where(module => module.Station != Station.Handover).SelectMany(module => State(module.Station).Obstacles)];
 
     /// <summary>How a station stands.</summary>
     /// <param name="station">Which.</param>
     /// <exception cref="InvalidOperationException">It is not one of this tray's stations.</exception>
     public StationState State(Station station) =>
-        states.TryGetValue(station, out var state) ? state : states[station] = Modules.Single(module => module.Station == station).State(this);
+        states.TryGetValue(station, out var state)
+            ? state
+            : states[station] = Modules.Single(module => module.Station == station).State(this);
 
     /// <summary>The state of a station whose state is of this class.</summary>
     /// <typeparam name="T">The state's class.</typeparam>

@@ -29,7 +29,8 @@ public sealed record TrayFacts(
     WaitsFor WaitsFor,
     string WaitNote = "",
     decimal? OwnerLimit = null,
-    decimal? MachineWorth = null)
+    decimal? MachineWorth = null
+)
 {
     /// <summary>What it is measured by: its sheet, or what stands in for one until it has one.</summary>
     public SpecSheet MeasuredBy => Sheet ?? SpecSheet.NoneYet(Kind);

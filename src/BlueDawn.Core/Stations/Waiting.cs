@@ -45,16 +45,19 @@ public static class Waiting
     /// <summary>What a tray waits for after something happened to it.</summary>
     /// <param name="now">What it waits for now.</param>
     /// <param name="happened">What happens.</param>
-    public static WaitsFor After(WaitsFor now, WaitEvent happened) => now == WaitsFor.HandedBack ? now : happened switch
-    {
-        WaitEvent.PartsToOrder => WaitsFor.Parts,
-        WaitEvent.PartsHere => now == WaitsFor.Parts ? WaitsFor.Hands : now,
-        WaitEvent.IntoBath => WaitsFor.Bath,
-        WaitEvent.OutOfBath => now == WaitsFor.Bath ? WaitsFor.Hands : now,
-        WaitEvent.ToBedIn => WaitsFor.BedIn,
-        WaitEvent.BeddedIn => now == WaitsFor.BedIn ? WaitsFor.Hands : now,
-        WaitEvent.HandBack => WaitsFor.HandedBack,
-    };
+    public static WaitsFor After(WaitsFor now, WaitEvent happened) =>
+        now == WaitsFor.HandedBack
+            ? now
+            : happened switch
+            {
+                WaitEvent.PartsToOrder => WaitsFor.Parts,
+                WaitEvent.PartsHere => now == WaitsFor.Parts ? WaitsFor.Hands : now,
+                WaitEvent.IntoBath => WaitsFor.Bath,
+                WaitEvent.OutOfBath => now == WaitsFor.Bath ? WaitsFor.Hands : now,
+                WaitEvent.ToBedIn => WaitsFor.BedIn,
+                WaitEvent.BeddedIn => now == WaitsFor.BedIn ? WaitsFor.Hands : now,
+                WaitEvent.HandBack => WaitsFor.HandedBack,
+            };
 
     /// <summary>A tray after something happened to it; the note about the wait goes with the wait.</summary>
     /// <param name="facts">The tray.</param>

@@ -12,7 +12,14 @@ public sealed record NeedSource(string Item, int? Part);
 /// <param name="DaysToPromise">Days until the tray's promised day; negative when it is past.</param>
 /// <param name="Sources">What would meet it; empty when nothing in the catalogue does.</param>
 /// <param name="Refill">True when it is to fill the shelf: then the shelf itself cannot meet it. The tray is 0.</param>
-public sealed record BuyingNeed(int Tray, string Label, int Quantity, int DaysToPromise, IReadOnlyList<NeedSource> Sources, bool Refill = false);
+public sealed record BuyingNeed(
+    int Tray,
+    string Label,
+    int Quantity,
+    int DaysToPromise,
+    IReadOnlyList<NeedSource> Sources,
+    bool Refill = false
+);
 
 /// <summary>What a supplier sells.</summary>
 /// <param name="Supplier">The supplier.</param>
@@ -46,7 +53,8 @@ public sealed record BuyingBook(
     IReadOnlyList<SupplierTerms> Suppliers,
     IReadOnlyList<ShelfLot> Shelf,
     IReadOnlyDictionary<string, IReadOnlyList<int>> PartsIn,
-    decimal LatePerDay);
+    decimal LatePerDay
+);
 
 /// <summary>A line of an order.</summary>
 /// <param name="Item">The item's number.</param>
@@ -56,7 +64,15 @@ public sealed record BuyingBook(
 /// <param name="Money">Packs times price.</param>
 /// <param name="LeadDays">Days until it comes.</param>
 /// <param name="Trays">Trays it is for.</param>
-public sealed record OrderLine(string Item, int Packs, int Pieces, decimal PackMoney, decimal Money, int LeadDays, IReadOnlyList<int> Trays);
+public sealed record OrderLine(
+    string Item,
+    int Packs,
+    int Pieces,
+    decimal PackMoney,
+    decimal Money,
+    int LeadDays,
+    IReadOnlyList<int> Trays
+);
 
 /// <summary>An order to one supplier.</summary>
 /// <param name="Supplier">The supplier.</param>
@@ -91,7 +107,8 @@ public sealed record BuyingPlan(
     decimal ShelfMoney,
     decimal LateMoney,
     IReadOnlyDictionary<int, int> DaysLate,
-    bool Proven)
+    bool Proven
+)
 {
     /// <summary>All that the plan costs: goods, freight, what leaves the shelf, and lateness.</summary>
     public decimal Money => BoughtMoney + ShelfMoney + LateMoney;
@@ -108,7 +125,8 @@ public sealed record BuyingAdvice(
     decimal OneByOneMoney,
     int OneByOneOrders,
     IReadOnlyList<string> IdleShelf,
-    IReadOnlyDictionary<string, IReadOnlyList<int>> UsefulShelf)
+    IReadOnlyDictionary<string, IReadOnlyList<int>> UsefulShelf
+)
 {
     /// <summary>What buying together saves; 0 or more when both plans are proven.</summary>
     public decimal SavesMoney => OneByOneMoney - Plan.Money;
@@ -126,7 +144,14 @@ public sealed record BuyingAdvice(
         {
             cancel.ThrowIfCancellationRequested();
             var alone = BuyingSolver.Solve(
-                book with { Needs = [need], Shelf = [.. book.Shelf.Select(lot => lot with { Pieces = left[lot.Item] })] }, seconds, cancel);
+                book with
+                {
+                    Needs = [need],
+                    Shelf = [.. book.Shelf.Select(lot => lot with { Pieces = left[lot.Item] })],
+                },
+                seconds,
+                cancel
+            );
             money += alone.Money;
             orders += alone.Orders.Count;
             foreach (var (item, pieces) in alone.TakenOffShelf(book))
@@ -135,14 +160,26 @@ public sealed record BuyingAdvice(
             }
         }
 
-        var useful = book.Shelf.Where(lot => lot.Pieces > 0).ToDictionary(
-            lot => lot.Item,
-            lot => (IReadOnlyList<int>)[.. book.Needs.Where(need => need.Sources.Any(source => source.Item == lot.Item)).Select(need => need.Tray).Distinct().Order()]);
+        var useful = book
+            .Shelf.Where(lot => lot.Pieces > 0)
+            .ToDictionary(
+                lot => lot.Item,
+                lot =>
+                    (IReadOnlyList<int>)
+                        [
+                            .. book
+                                .Needs.Where(need => need.Sources.Any(source => source.Item == lot.Item))
+                                .Select(need => need.Tray)
+                                .Distinct()
+                                .Order(),
+                        ]
+            );
         return new BuyingAdvice(
             plan,
             money,
             orders,
             [.. useful.Where(pair => pair.Value.Count == 0).Select(pair => pair.Key).Order(StringComparer.Ordinal)],
-            useful.Where(pair => pair.Value.Count > 0).ToDictionary(pair => pair.Key, pair => pair.Value));
+            useful.Where(pair => pair.Value.Count > 0).ToDictionary(pair => pair.Key, pair => pair.Value)
+        );
     }
 }

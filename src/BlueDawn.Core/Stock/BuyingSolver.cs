@@ -15,10 +15,11 @@ public static class BuyingSolver
     private const long NotMetPrice = 100_000_000;
 
     /// <summary>Pieces taken off the shelf, by item.</summary>
-    internal static IReadOnlyDictionary<string, int> TakenOffShelf(this BuyingPlan plan, BuyingBook book) => plan.Met
-        .Where(met => met.Supplier is null)
-        .GroupBy(met => met.Item)
-        .ToDictionary(group => group.Key, group => PiecesFor(group, book));
+    internal static IReadOnlyDictionary<string, int> TakenOffShelf(this BuyingPlan plan, BuyingBook book) =>
+        plan
+            .Met.Where(met => met.Supplier is null)
+            .GroupBy(met => met.Item)
+            .ToDictionary(group => group.Key, group => PiecesFor(group, book));
 
     /// <summary>Solves a book.</summary>
     /// <param name="book">Needs, offers and shelf; money with two decimals.</param>
@@ -29,7 +30,13 @@ public static class BuyingSolver
         cancel.ThrowIfCancellationRequested();
         var pools = Pools(book);
         var programme = new Programme(book, pools);
-        var solver = new CpSolver { StringParameters = string.Create(System.Globalization.CultureInfo.InvariantCulture, $"num_workers:1 random_seed:1 max_time_in_seconds:{seconds:0.###}") };
+        var solver = new CpSolver
+        {
+            StringParameters = string.Create(
+                System.Globalization.CultureInfo.InvariantCulture,
+                $"num_workers:1 random_seed:1 max_time_in_seconds:{seconds:0.###}"
+            ),
+        };
         var status = solver.Solve(programme.Model);
         if (status is not (CpSolverStatus.Optimal or CpSolverStatus.Feasible))
         {
@@ -40,10 +47,10 @@ public static class BuyingSolver
     }
 
     private static List<Pool> Pools(BuyingBook book) =>
-    [
-        .. book.Shelf.Where(lot => lot.Pieces > 0).Select(lot => new Pool(lot.Item, null, lot.Pieces, lot.EachMoney, 0)),
-        .. book.Offers.Select(offer => new Pool(offer.Item, offer, 0, 0, offer.LeadDays)),
-    ];
+        [
+            .. book.Shelf.Where(lot => lot.Pieces > 0).Select(lot => new Pool(lot.Item, null, lot.Pieces, lot.EachMoney, 0)),
+            .. book.Offers.Select(offer => new Pool(offer.Item, offer, 0, 0, offer.LeadDays)),
+        ];
 
     /// <summary>Pieces that uses of one item take: whole ones, and as many opened as the scarcest part in them asks for.</summary>
     private static int PiecesFor(IEnumerable<NeedMet> uses, BuyingBook book)
@@ -90,7 +97,10 @@ public static class BuyingSolver
                 // What nobody has is left out at a price no plan would pay otherwise, so that the rest is still planned.
                 var leftOut = Model.NewBoolVar("left out");
                 notMet.Add((need, leftOut));
-                Model.Add(LinearExpr.Sum(uses.Where(use => ReferenceEquals(use.Need, need)).Select(use => use.Pieces)) + leftOut * need.Quantity == need.Quantity);
+                Model.Add(
+                    LinearExpr.Sum(uses.Where(use => ReferenceEquals(use.Need, need)).Select(use => use.Pieces)) + leftOut * need.Quantity
+                        == need.Quantity
+                );
             }
 
             foreach (var tray in needs.GroupBy(need => need.Tray))
@@ -107,14 +117,24 @@ public static class BuyingSolver
         {
             var met = uses.Select(use => (use, Pieces: (int)solver.Value(use.Pieces)))
                 .Where(pair => pair.Pieces > 0)
-                .Select(pair => new NeedMet(pair.use.Need, pair.use.Pool.Item, pair.use.Pool.Offer?.Supplier, pair.Pieces, pair.use.Part, pair.use.Pool.LeadDays))
+                .Select(pair => new NeedMet(
+                    pair.use.Need,
+                    pair.use.Pool.Item,
+                    pair.use.Pool.Offer?.Supplier,
+                    pair.Pieces,
+                    pair.use.Part,
+                    pair.use.Pool.LeadDays
+                ))
                 .ToList();
-            var orders = packs.Where(pair => solver.Value(pair.Value) > 0)
+            var orders = packs
+                .Where(pair => solver.Value(pair.Value) > 0)
                 .GroupBy(pair => pair.Key.Offer!.Supplier)
                 .OrderBy(group => group.Key, StringComparer.Ordinal)
                 .Select(group => Order(group.Key, group.Select(pair => (pair.Key.Offer!, (int)solver.Value(pair.Value))), met))
                 .ToList();
-            var daysLate = late.Select(pair => (Tray: pair.Key, Days: (int)solver.Value(pair.Value))).Where(pair => pair.Days > 0).ToDictionary(pair => pair.Tray, pair => pair.Days);
+            var daysLate = late.Select(pair => (Tray: pair.Key, Days: (int)solver.Value(pair.Value)))
+                .Where(pair => pair.Days > 0)
+                .ToDictionary(pair => pair.Tray, pair => pair.Days);
             return new BuyingPlan(
                 orders,
                 met,
@@ -123,7 +143,8 @@ public static class BuyingSolver
                 taken.Where(pair => pair.Key.Offer is null).Sum(pair => solver.Value(pair.Value) * pair.Key.EachMoney),
                 daysLate.Values.Sum() * book.LatePerDay,
                 daysLate,
-                proven);
+                proven
+            );
         }
 
         private void AddPool(Pool pool, IReadOnlyList<BuyingNeed> needs, int most)
@@ -189,24 +210,43 @@ public static class BuyingSolver
         private void Minimise()
         {
             static long Whole(decimal money) => (long)Math.Round(money * Hundredths);
-            Model.Minimize(LinearExpr.Sum(
-                packs.Select(pair => pair.Value * Whole(pair.Key.Offer!.PackMoney))
-                    .Concat(ordered.Select(pair => pair.Value * Whole(book.Suppliers.FirstOrDefault(terms => terms.Name == pair.Key)?.FreightMoney ?? 0)))
-                    .Concat(taken.Where(pair => pair.Key.Offer is null).Select(pair => pair.Value * Whole(pair.Key.EachMoney)))
-                    .Concat(notMet.Select(pair => pair.LeftOut * NotMetPrice))
-                    .Concat(late.Values.Select(days => days * Whole(book.LatePerDay)))));
+            Model.Minimize(
+                LinearExpr.Sum(
+                    packs
+                        .Select(pair => pair.Value * Whole(pair.Key.Offer!.PackMoney))
+                        .Concat(
+                            ordered.Select(pair =>
+                                pair.Value * Whole(book.Suppliers.FirstOrDefault(terms => terms.Name == pair.Key)?.FreightMoney ?? 0)
+                            )
+                        )
+                        .Concat(taken.Where(pair => pair.Key.Offer is null).Select(pair => pair.Value * Whole(pair.Key.EachMoney)))
+                        .Concat(notMet.Select(pair => pair.LeftOut * NotMetPrice))
+                        .Concat(late.Values.Select(days => days * Whole(book.LatePerDay)))
+                )
+            );
         }
 
         private SupplierOrder Order(string supplier, IEnumerable<(SupplyOffer Offer, int Packs)> bought, List<NeedMet> met)
         {
-            List<OrderLine> lines = [.. bought.OrderBy(pair => pair.Offer.Item, StringComparer.Ordinal).Select(pair => new OrderLine(
-                pair.Offer.Item,
-                pair.Packs,
-                pair.Packs * pair.Offer.PackPieces,
-                pair.Offer.PackMoney,
-                pair.Packs * pair.Offer.PackMoney,
-                pair.Offer.LeadDays,
-                [.. met.Where(use => use.Item == pair.Offer.Item && use.Supplier == supplier).Select(use => use.Need.Tray).Distinct().Order()]))];
+            List<OrderLine> lines =
+            [
+                .. bought
+                    .OrderBy(pair => pair.Offer.Item, StringComparer.Ordinal)
+                    .Select(pair => new OrderLine(
+                        pair.Offer.Item,
+                        pair.Packs,
+                        pair.Packs * pair.Offer.PackPieces,
+                        pair.Offer.PackMoney,
+                        pair.Packs * pair.Offer.PackMoney,
+                        pair.Offer.LeadDays,
+                        [
+                            .. met.Where(use => use.Item == pair.Offer.Item && use.Supplier == supplier)
+                                .Select(use => use.Need.Tray)
+                                .Distinct()
+                                .Order(),
+                        ]
+                    )),
+            ];
             var freight = book.Suppliers.FirstOrDefault(terms => terms.Name == supplier)?.FreightMoney ?? 0;
             return new SupplierOrder(supplier, lines, freight, lines.Sum(line => line.Money) + freight);
         }

@@ -9,7 +9,16 @@ namespace BlueDawn.Core.Stock;
 /// <param name="At">When.</param>
 /// <param name="Supplier">Whom it was ordered from; empty otherwise.</param>
 /// <param name="By">Who did it.</param>
-public sealed record OrderMove(Guid Id, Guid? Order, string Item, StockMoveKind Kind, int Pieces, DateTimeOffset At, string Supplier, string By);
+public sealed record OrderMove(
+    Guid Id,
+    Guid? Order,
+    string Item,
+    StockMoveKind Kind,
+    int Pieces,
+    DateTimeOffset At,
+    string Supplier,
+    string By
+);
 
 /// <summary>An item of an order.</summary>
 /// <param name="Item">Its number.</param>
@@ -32,11 +41,16 @@ public sealed record OpenOrder(Guid Id, string Supplier, DateTimeOffset At, stri
     /// <param name="moves">Moves of every item, any order.</param>
     public static IReadOnlyList<OpenOrder> Of(IEnumerable<OrderMove> moves)
     {
-        var all = moves.Where(move => move.Kind is StockMoveKind.Ordered or StockMoveKind.Received or StockMoveKind.OrderTakenBack).OrderBy(move => move.At).ThenBy(move => move.Id).ToList();
+        var all = moves
+            .Where(move => move.Kind is StockMoveKind.Ordered or StockMoveKind.Received or StockMoveKind.OrderTakenBack)
+            .OrderBy(move => move.At)
+            .ThenBy(move => move.Id)
+            .ToList();
         var open = new Dictionary<(Guid Order, string Item), int>();
         var ordered = all.Where(move => move.Kind == StockMoveKind.Ordered).ToList();
         // Orders of before they had a name are the moves of one moment to one supplier.
-        var named = ordered.GroupBy(move => move.Order is { } order ? order.ToString() : $"{move.At:O} {move.Supplier} {move.By}")
+        var named = ordered
+            .GroupBy(move => move.Order is { } order ? order.ToString() : $"{move.At:O} {move.Supplier} {move.By}")
             .ToDictionary(group => group.Key, group => group.First().Order ?? group.Min(move => move.Id));
         Guid NameOf(OrderMove move) => named[move.Order is { } order ? order.ToString() : $"{move.At:O} {move.Supplier} {move.By}"];
         foreach (var move in all)
@@ -58,14 +72,24 @@ public sealed record OpenOrder(Guid Id, string Supplier, DateTimeOffset At, stri
             }
         }
 
-        return [.. ordered.GroupBy(NameOf)
-            .Select(order => new OpenOrder(
-                order.Key,
-                order.First().Supplier,
-                order.First().At,
-                order.First().By,
-                [.. order.GroupBy(move => move.Item).Select(item => new OpenLine(item.Key, item.Sum(move => move.Pieces), open[(order.Key, item.Key)])).OrderBy(line => line.Item, StringComparer.Ordinal)]))
-            .Where(order => order.Lines.Any(line => line.Open > 0))
-            .OrderBy(order => order.At)];
+        return
+        [
+            .. ordered
+                .GroupBy(NameOf)
+                .Select(order => new OpenOrder(
+                    order.Key,
+                    order.First().Supplier,
+                    order.First().At,
+                    order.First().By,
+                    [
+                        .. order
+                            .GroupBy(move => move.Item)
+                            .Select(item => new OpenLine(item.Key, item.Sum(move => move.Pieces), open[(order.Key, item.Key)]))
+                            .OrderBy(line => line.Item, StringComparer.Ordinal),
+                    ]
+                ))
+                .Where(order => order.Lines.Any(line => line.Open > 0))
+                .OrderBy(order => order.At),
+        ];
     }
 }

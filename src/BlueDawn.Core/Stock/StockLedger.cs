@@ -65,28 +65,43 @@ public sealed record StockStanding(int OnHand, int OnOrder, int UsedLately)
     }
 
     /// <summary>What a move does to the pieces on order; more received than were ordered leave none.</summary>
-    public static int OrderEffect(StockMoveKind kind, int pieces) => kind switch
-    {
-        StockMoveKind.Ordered => pieces,
-        StockMoveKind.Received or StockMoveKind.OrderTakenBack => -pieces,
-        StockMoveKind.Fitted or StockMoveKind.Returned or StockMoveKind.Scrapped or StockMoveKind.Made or StockMoveKind.FromDonor or StockMoveKind.Counted => 0,
-    };
+    public static int OrderEffect(StockMoveKind kind, int pieces) =>
+        kind switch
+        {
+            StockMoveKind.Ordered => pieces,
+            StockMoveKind.Received or StockMoveKind.OrderTakenBack => -pieces,
+            StockMoveKind.Fitted
+            or StockMoveKind.Returned
+            or StockMoveKind.Scrapped
+            or StockMoveKind.Made
+            or StockMoveKind.FromDonor
+            or StockMoveKind.Counted => 0,
+        };
 
     /// <summary>What a move does to the pieces used.</summary>
-    public static int Used(StockMoveKind kind, int pieces) => kind switch
-    {
-        StockMoveKind.Fitted => pieces,
-        StockMoveKind.Returned => -pieces,
-        StockMoveKind.Ordered or StockMoveKind.Received or StockMoveKind.Scrapped or StockMoveKind.Made or StockMoveKind.FromDonor or StockMoveKind.Counted or StockMoveKind.OrderTakenBack => 0,
-    };
+    public static int Used(StockMoveKind kind, int pieces) =>
+        kind switch
+        {
+            StockMoveKind.Fitted => pieces,
+            StockMoveKind.Returned => -pieces,
+            StockMoveKind.Ordered
+            or StockMoveKind.Received
+            or StockMoveKind.Scrapped
+            or StockMoveKind.Made
+            or StockMoveKind.FromDonor
+            or StockMoveKind.Counted
+            or StockMoveKind.OrderTakenBack => 0,
+        };
 
     /// <summary>What a move does to the pieces on hand.</summary>
-    public static int Effect(StockMoveKind kind, int pieces) => kind switch
-    {
-        StockMoveKind.Ordered or StockMoveKind.OrderTakenBack => 0,
-        StockMoveKind.Fitted or StockMoveKind.Scrapped => -pieces,
-        StockMoveKind.Received or StockMoveKind.Returned or StockMoveKind.Made or StockMoveKind.FromDonor or StockMoveKind.Counted => pieces,
-    };
+    public static int Effect(StockMoveKind kind, int pieces) =>
+        kind switch
+        {
+            StockMoveKind.Ordered or StockMoveKind.OrderTakenBack => 0,
+            StockMoveKind.Fitted or StockMoveKind.Scrapped => -pieces,
+            StockMoveKind.Received or StockMoveKind.Returned or StockMoveKind.Made or StockMoveKind.FromDonor or StockMoveKind.Counted =>
+                pieces,
+        };
 
     /// <summary>What stands in the way of a move; nothing when it can be made.</summary>
     /// <param name="kind">What is to happen.</param>
@@ -104,7 +119,15 @@ public sealed record StockStanding(int OnHand, int OnOrder, int UsedLately)
         }
 
         return OnHand + Effect(kind, pieces) < 0
-            ? [new FieldProblem("pieces", OnHand == 0 ? "None is on hand by the book. Count the shelf and set the book right first." : $"Only {OnHand} on hand by the book. Count the shelf and set the book right first.")]
+            ?
+            [
+                new FieldProblem(
+                    "pieces",
+                    OnHand == 0
+                        ? "None is on hand by the book. Count the shelf and set the book right first."
+                        : $"Only {OnHand} on hand by the book. Count the shelf and set the book right first."
+                ),
+            ]
             : [];
     }
 

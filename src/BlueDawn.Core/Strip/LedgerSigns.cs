@@ -13,17 +13,28 @@ public static class LedgerSigns
     /// <param name="family">The carburetor's family.</param>
     /// <param name="spec">Its spec sheet, or null.</param>
     /// <param name="ledger">The ledger.</param>
-    public static IReadOnlyList<FindingSign> Of(LedgerKnowledge strip, StackKnowledge build, CarburetorFamily family, SpecSheet? spec, Ledger ledger)
+    public static IReadOnlyList<FindingSign> Of(
+        LedgerKnowledge strip,
+        StackKnowledge build,
+        CarburetorFamily family,
+        SpecSheet? spec,
+        Ledger ledger
+    )
     {
         var signs = new List<FindingSign>();
         // By the entry that came out: what happens to the part later does not unsay how it was found.
-        var came = ledger.Notes.Where(logged => logged.Note is OutNote).GroupBy(logged => ((OutNote)logged.Note).Part).ToDictionary(group => group.Key, group => group.Last());
+        var came = ledger
+            .Notes.Where(logged => logged.Note is OutNote)
+            .GroupBy(logged => ((OutNote)logged.Note).Part)
+            .ToDictionary(group => group.Key, group => group.Last());
         foreach (var line in ledger.Taken.Where(line => came.ContainsKey(line.Part.Key)))
         {
             var logged = came[line.Part.Key];
-            signs.AddRange(strip.Signs
-                .Where(sign => (sign.Part == "*" || sign.Part == line.Part.Key) && Shows(sign, line, build, family, spec))
-                .Select(sign => new FindingSign(sign.FindingId, $"strip/{line.Part.Key}", logged.EntryId, logged.TakenAt)));
+            signs.AddRange(
+                strip
+                    .Signs.Where(sign => (sign.Part == "*" || sign.Part == line.Part.Key) && Shows(sign, line, build, family, spec))
+                    .Select(sign => new FindingSign(sign.FindingId, $"strip/{line.Part.Key}", logged.EntryId, logged.TakenAt))
+            );
         }
 
         return [.. signs.GroupBy(sign => sign.FindingId).Select(group => group.First())];

@@ -12,9 +12,18 @@ public static class CsvOut
     /// <param name="rows">The rows, cells in the order of the columns.</param>
     /// <param name="writer">Where to.</param>
     /// <param name="cancel">Cancels.</param>
-    public static async Task WriteAsync(IReadOnlyList<string> columns, IAsyncEnumerable<IReadOnlyList<string>> rows, TextWriter writer, CancellationToken cancel = default)
+    public static async Task WriteAsync(
+        IReadOnlyList<string> columns,
+        IAsyncEnumerable<IReadOnlyList<string>> rows,
+        TextWriter writer,
+        CancellationToken cancel = default
+    )
     {
-        await using var csv = new CsvWriter(writer, new CsvConfiguration(CultureInfo.InvariantCulture) { NewLine = "\r\n" }, leaveOpen: true);
+        await using var csv = new CsvWriter(
+            writer,
+            new CsvConfiguration(CultureInfo.InvariantCulture) { NewLine = "\r\n" },
+            leaveOpen: true
+        );
         await WriteAsync(csv, columns);
         await foreach (var row in rows.WithCancellation(cancel))
         {

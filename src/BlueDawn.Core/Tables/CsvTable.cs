@@ -10,8 +10,11 @@ public static class CsvTable
     /// <summary>Opens a table that ships inside the product.</summary>
     /// <param name="name">Its name among the embedded resources.</param>
     /// <exception cref="InvalidDataException">It is missing from the build.</exception>
-    public static TextReader OpenShipped(string name) => new StreamReader(
-        typeof(CsvTable).Assembly.GetManifestResourceStream(name) ?? throw new InvalidDataException($"{name} is missing from the build."));
+    public static TextReader OpenShipped(string name) =>
+        new StreamReader(
+            typeof(CsvTable).Assembly.GetManifestResourceStream(name)
+                ?? throw new InvalidDataException($"{name} is missing from the build.")
+        );
 
     /// <summary>Reads every row of a table.</summary>
     /// <param name="open">Opens a table by its file name.</param>
@@ -82,7 +85,8 @@ public readonly record struct TableRow(CsvReader Csv, string Table)
     /// <param name="column">The column.</param>
     /// <param name="seen">What the rows before have; it is added.</param>
     /// <exception cref="TableException">A row before has it.</exception>
-    public string Once(string column, HashSet<string> seen) => seen.Add(Text(column)) ? Text(column) : throw Wrong(column, "stands there already");
+    public string Once(string column, HashSet<string> seen) =>
+        seen.Add(Text(column)) ? Text(column) : throw Wrong(column, "stands there already");
 
     /// <summary>A cell's text that another table has.</summary>
     /// <param name="column">The column.</param>
@@ -111,7 +115,8 @@ public readonly record struct TableRow(CsvReader Csv, string Table)
 
     /// <summary>A decimal number of 0 or more, or null when the cell is empty.</summary>
     /// <exception cref="TableException">It is something else.</exception>
-    public decimal? DecimalOrNull(string column) => TextOrNull(column) is not { } text ? null
+    public decimal? DecimalOrNull(string column) =>
+        TextOrNull(column) is not { } text ? null
         : decimal.TryParse(text, NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out var number) ? number
         : throw Wrong(column, "is not a number of 0 or more");
 
@@ -123,5 +128,7 @@ public readonly record struct TableRow(CsvReader Csv, string Table)
     /// <exception cref="TableException">It is not one of them.</exception>
     public T Word<T>(string column)
         where T : struct, Enum =>
-        Enum.TryParse<T>(Text(column), true, out var word) ? word : throw Wrong(column, $"is not one of {string.Join(", ", Enum.GetNames<T>())}");
+        Enum.TryParse<T>(Text(column), true, out var word)
+            ? word
+            : throw Wrong(column, $"is not one of {string.Join(", ", Enum.GetNames<T>())}");
 }

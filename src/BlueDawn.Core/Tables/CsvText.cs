@@ -14,8 +14,11 @@ public static class CsvText
     public static string Guard(string cell) => IsFormula(cell) || (cell.StartsWith('\'') && IsFormula(cell[1..])) ? "'" + cell : cell;
 
     /// <summary>A cell as it was before it was written.</summary>
-    public static string Unguard(string cell) => cell.StartsWith('\'') && (IsFormula(cell[1..]) || (cell.Length > 1 && cell[1] == '\'' && IsFormula(cell[2..]))) ? cell[1..] : cell;
+    public static string Unguard(string cell) =>
+        cell.StartsWith('\'') && (IsFormula(cell[1..]) || (cell.Length > 1 && cell[1] == '\'' && IsFormula(cell[2..]))) ? cell[1..] : cell;
 
     private static bool IsFormula(string cell) =>
-        cell.Length > 0 && Starts.Contains(cell[0], StringComparison.Ordinal) && !double.TryParse(cell, NumberStyles.Float, CultureInfo.InvariantCulture, out _);
+        cell.Length > 0
+        && Starts.Contains(cell[0], StringComparison.Ordinal)
+        && !double.TryParse(cell, NumberStyles.Float, CultureInfo.InvariantCulture, out _);
 }

@@ -42,7 +42,10 @@ public sealed class Knowledge(Func<string, TextReader> open, IReadOnlyList<Table
             Known.Clear();
         }
 
-        return Known.GetOrAdd(string.Join('\n', changes.Select(change => change.Stamp)), _ => new Knowledge(new TableChanges(changes).Open, changes));
+        return Known.GetOrAdd(string.Join('\n', changes.Select(change => change.Stamp)), _ => new Knowledge(
+            new TableChanges(changes).Open,
+            changes
+        ));
     }
 
     /// <summary>What a shop has changed.</summary>
@@ -52,8 +55,7 @@ public sealed class Knowledge(Func<string, TextReader> open, IReadOnlyList<Table
     /// <typeparam name="T">The room's class for it.</typeparam>
     /// <exception cref="TableException">A table does not hold together; the message says which row.</exception>
     public T Of<T>()
-        where T : class, IKnowledge<T> =>
-        (T)read.GetOrAdd(typeof(T), _ => new Lazy<object>(() => T.Read(this))).Value;
+        where T : class, IKnowledge<T> => (T)read.GetOrAdd(typeof(T), _ => new Lazy<object>(() => T.Read(this))).Value;
 
     /// <summary>Reads every row of a table.</summary>
     /// <param name="table">The table's name, such as <c>faults/causes.csv</c>.</param>

@@ -29,16 +29,20 @@ public static partial class SentCsv
     public static IEnumerable<SentRow> Read(TextReader reader, IReadOnlyList<string> columns, IReadOnlyList<string> needed)
     {
         string? broken = null;
-        using var csv = new CsvReader(reader, new CsvConfiguration(CultureInfo.InvariantCulture)
-        {
-            AllowComments = true,
-            Comment = '#',
-            DetectDelimiter = true,
-            GetDelimiter = args => Delimiters.MaxBy(delimiter => Hits(args.Text, delimiter, columns))!,
-            MissingFieldFound = null,
-            TrimOptions = TrimOptions.Trim,
-            BadDataFound = args => broken = "A quote mark is not closed or stands where none may be.",
-        }, leaveOpen: true);
+        using var csv = new CsvReader(
+            reader,
+            new CsvConfiguration(CultureInfo.InvariantCulture)
+            {
+                AllowComments = true,
+                Comment = '#',
+                DetectDelimiter = true,
+                GetDelimiter = args => Delimiters.MaxBy(delimiter => Hits(args.Text, delimiter, columns))!,
+                MissingFieldFound = null,
+                TrimOptions = TrimOptions.Trim,
+                BadDataFound = args => broken = "A quote mark is not closed or stands where none may be.",
+            },
+            leaveOpen: true
+        );
         if (!csv.Read() || !csv.ReadHeader())
         {
             yield return new SentRow(1, [], $"The file is empty. Its first line must be: {string.Join(",", needed)}");
@@ -58,7 +62,8 @@ public static partial class SentCsv
             var cells = places.Select(place => place < 0 ? null : CsvText.Unguard((csv.GetField(place) ?? "").Trim())).ToArray();
             // The parser counts to the row's end; a cell with line breaks in it begins further up.
             var line = csv.Context.Parser!.RawRow - csv.Context.Parser.RawRecord.TrimEnd('\r', '\n').Count(c => c == '\n');
-            var problem = broken ?? cells.Zip(columns).Select(pair => Wrong(pair.Second, pair.First)).FirstOrDefault(wrong => wrong is not null);
+            var problem = broken
+                ?? cells.Zip(columns).Select(pair => Wrong(pair.Second, pair.First)).FirstOrDefault(wrong => wrong is not null);
             broken = null;
             // Spreadsheets write rows of nothing but delimiters where something once stood.
             if (problem is not null || cells.Any(cell => cell is { Length: > 0 }))
@@ -73,11 +78,15 @@ public static partial class SentCsv
     /// <param name="decimalComma">Whether somebody has said that the file's commas are decimal commas.</param>
     /// <returns>The number with a point, or null when it has a comma and nobody has said.</returns>
     public static string? WithComma(string cell, bool decimalComma) =>
-        !CommaNumber().IsMatch(cell) ? cell : decimalComma ? CommaNumber().Replace(cell, "$1.$2") : null;
+        !CommaNumber().IsMatch(cell) ? cell
+        : decimalComma ? CommaNumber().Replace(cell, "$1.$2")
+        : null;
 
-    private static string? Wrong(string column, string? cell) => cell is null ? null
+    private static string? Wrong(string column, string? cell) =>
+        cell is null ? null
         : cell.Length > LongestCell ? $"{column} is longer than {LongestCell} characters."
-        : cell.Contains('\uFFFD', StringComparison.Ordinal) ? $"{column} has letters that cannot be read. Save the file as CSV in UTF-8 and send it again."
+        : cell.Contains('\uFFFD', StringComparison.Ordinal)
+            ? $"{column} has letters that cannot be read. Save the file as CSV in UTF-8 and send it again."
         : null;
 
     /// <summary>How many of the columns asked for the heading has when it is cut by a delimiter.</summary>

@@ -55,14 +55,18 @@ public sealed class TableChanges(IReadOnlyList<TableChange> changes)
         var shipped = table.Shipped;
         return
         [
-            .. shipped.Select(row => !mine.TryGetValue(table.KeyOf(row), out var change) ? new StandingRow(table.KeyOf(row), row, RowStanding.Shipped, null)
+            .. shipped.Select(row =>
+                !mine.TryGetValue(table.KeyOf(row), out var change) ? new StandingRow(table.KeyOf(row), row, RowStanding.Shipped, null)
                 : change.Row is null ? new StandingRow(change.Key, row, RowStanding.TakenOut, row)
                 : new StandingRow(
                     change.Key,
                     change.Row,
                     change.Shipped is { } then && then.SequenceEqual(row) ? RowStanding.Changed : RowStanding.ChangedTwice,
-                    row)),
-            .. changed[table.Name].Where(change => change.Row is not null && !shipped.Any(row => table.KeyOf(row) == change.Key))
+                    row
+                )
+            ),
+            .. changed[table.Name]
+                .Where(change => change.Row is not null && !shipped.Any(row => table.KeyOf(row) == change.Key))
                 .Select(change => new StandingRow(change.Key, change.Row!, RowStanding.Own, null)),
         ];
     }
@@ -76,7 +80,9 @@ public sealed class TableChanges(IReadOnlyList<TableChange> changes)
             return CsvTable.OpenShipped(name);
         }
 
-        return new StringReader(Csv(table.Columns, Rows(table).Where(row => row.Standing != RowStanding.TakenOut).Select(row => row.Cells)));
+        return new StringReader(
+            Csv(table.Columns, Rows(table).Where(row => row.Standing != RowStanding.TakenOut).Select(row => row.Cells))
+        );
     }
 
     /// <summary>A table in one text.</summary>

@@ -12,16 +12,18 @@ namespace BlueDawn.Core.Trays;
 public static class CoreJson
 {
     /// <summary>For what is kept. The kind of a note may stand anywhere, since a database may sort keys.</summary>
-    public static JsonSerializerOptions Options { get; } = new(JsonSerializerDefaults.General)
-    {
-        PropertyNamingPolicy = JsonNamingPolicy.CamelCase,
-        AllowOutOfOrderMetadataProperties = true,
-        Converters = { new JsonStringEnumConverter(JsonNamingPolicy.CamelCase) },
-        TypeInfoResolver = new DefaultJsonTypeInfoResolver { Modifiers = { KnowKinds } },
-    };
+    public static JsonSerializerOptions Options { get; } =
+        new(JsonSerializerDefaults.General)
+        {
+            PropertyNamingPolicy = JsonNamingPolicy.CamelCase,
+            AllowOutOfOrderMetadataProperties = true,
+            Converters = { new JsonStringEnumConverter(JsonNamingPolicy.CamelCase) },
+            TypeInfoResolver = new DefaultJsonTypeInfoResolver { Modifiers = { KnowKinds } },
+        };
 
     /// <summary>As the server writes its answers, whoever writes them.</summary>
-    public static JsonSerializerOptions Web { get; } = AsWeb(new JsonSerializerOptions(JsonSerializerDefaults.Web) { TypeInfoResolver = new DefaultJsonTypeInfoResolver() });
+    public static JsonSerializerOptions Web { get; } =
+        AsWeb(new JsonSerializerOptions(JsonSerializerDefaults.Web) { TypeInfoResolver = new DefaultJsonTypeInfoResolver() });
 
     /// <summary>Every kind of note and reading as it is written, from code that is generated: no class is looked at.</summary>
     public static IJsonTypeInfoResolver GeneratedKinds { get; } = KindsJson.Default.WithAddedModifier(KnowKinds);
@@ -48,7 +50,8 @@ public static class CoreJson
             return;
         }
 
-        var kinds = type.Type.IsAssignableTo(typeof(Note)) ? StationList.Notes.Select(kind => (kind.Type, kind.Word))
+        var kinds =
+            type.Type.IsAssignableTo(typeof(Note)) ? StationList.Notes.Select(kind => (kind.Type, kind.Word))
             : type.Type.IsAssignableTo(typeof(Reading)) ? StationList.Readings.Select(kind => (kind.Type, kind.Word))
             : [];
         foreach (var (derived, word) in kinds.Where(kind => kind.Type.IsAssignableTo(type.Type)))

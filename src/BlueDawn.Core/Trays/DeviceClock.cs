@@ -12,10 +12,12 @@ public static class DeviceClock
     /// <summary>From here on whoever uses the device is told.</summary>
     public static readonly TimeSpan Told = TimeSpan.FromMinutes(2);
 
-    /// <summary>By how much a device's clock is behind (above 0) or ahead (below 0); nothing when it does not say, or it is no more than the way.</summary>
+    /// <summary>By how much a device's clock is behind (above 0) or ahead (below 0); nothing when it does not say, or it is no more than
+    /// the way.</summary>
     /// <param name="sentAt">What the device's clock showed when it sent, or null for a device that does not say.</param>
     /// <param name="now">Now, by the clock of the server.</param>
-    public static TimeSpan Off(DateTimeOffset? sentAt, DateTimeOffset now) => sentAt is { } sent && (now - sent).Duration() > Way ? now - sent : TimeSpan.Zero;
+    public static TimeSpan Off(DateTimeOffset? sentAt, DateTimeOffset now) =>
+        sentAt is { } sent && (now - sent).Duration() > Way ? now - sent : TimeSpan.Zero;
 
     /// <summary>When something was taken by the clock of the server; never later than now.</summary>
     /// <param name="takenAt">When, by the clock of the device.</param>

@@ -1,3 +1,4 @@
+using System.Text.Json.Serialization;
 using BlueDawn.Core.Chokes;
 using BlueDawn.Core.Cleaning;
 using BlueDawn.Core.Faults;
@@ -11,7 +12,6 @@ using BlueDawn.Core.Parts;
 using BlueDawn.Core.Proving;
 using BlueDawn.Core.Setting;
 using BlueDawn.Core.Stations;
-using System.Text.Json.Serialization;
 
 namespace BlueDawn.Core.Trays;
 

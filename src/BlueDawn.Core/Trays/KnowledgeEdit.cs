@@ -74,16 +74,25 @@ public sealed record KnowledgeEdit(IReadOnlyList<TableChange> Changes, IReadOnly
         List<TableProblem> problems =
         [
             .. sent.Where(row => row.Problem is not null).Select(row => new TableProblem(table.Name, row.Line, "", row.Problem!)),
-            .. sent.Count > MostRows ? [new TableProblem(table.Name, MostRows, "", $"More than {MostRows} rows. Is this the right file?")] : Array.Empty<TableProblem>(),
+            .. sent.Count > MostRows
+                ? [new TableProblem(table.Name, MostRows, "", $"More than {MostRows} rows. Is this the right file?")]
+                : Array.Empty<TableProblem>(),
         ];
-        return problems.Count > 0 ? new KnowledgeEdit(now, problems, [])
-            : Of(now, table, [.. sent.Select(row => ((int?)row.Line, (IReadOnlyList<string>)[.. row.Cells.Select(cell => cell ?? "")]))], null);
+        return problems.Count > 0
+            ? new KnowledgeEdit(now, problems, [])
+            : Of(
+                now,
+                table,
+                [.. sent.Select(row => ((int?)row.Line, (IReadOnlyList<string>)[.. row.Cells.Select(cell => cell ?? "")]))],
+                null
+            );
     }
 
     /// <summary>Other changes in place of those that stand: an earlier version, or none.</summary>
     /// <param name="now">The changes that stand.</param>
     /// <param name="then">The changes wanted.</param>
-    public static KnowledgeEdit To(IReadOnlyList<TableChange> now, IReadOnlyList<TableChange> then) => new(then, Check(then), Differences(now, then));
+    public static KnowledgeEdit To(IReadOnlyList<TableChange> now, IReadOnlyList<TableChange> then) =>
+        new(then, Check(then), Differences(now, then));
 
     /// <summary>Whether tables hold together, all of them.</summary>
     /// <param name="changes">What a shop has changed.</param>
@@ -108,10 +117,22 @@ public sealed record KnowledgeEdit(IReadOnlyList<TableChange> Changes, IReadOnly
 
         // What one room's table says of another's.
         var faults = knowledge.Of<FaultKnowledge>();
-        problems.AddRange(knowledge.Rows("strip/signs.csv", row => (row.Line, Finding: row.Text("finding"))).Where(row => faults.FindFinding(row.Finding) is null)
-            .Select(row => new TableProblem("strip/signs.csv", row.Line, "finding", $"“{row.Finding}” is not in faults/findings.csv.")));
-        problems.AddRange(Enum.GetValues<Vessel>().Where(vessel => knowledge.Of<CleaningKnowledge>().Recipes.All(recipe => recipe.Vessel != vessel))
-            .Select(vessel => new TableProblem("cleaning/recipes.csv", null, "vessel", $"No way to clean in the vessel “{vessel}” is left: a bath of the shop may be one.")));
+        problems.AddRange(
+            knowledge
+                .Rows("strip/signs.csv", row => (row.Line, Finding: row.Text("finding")))
+                .Where(row => faults.FindFinding(row.Finding) is null)
+                .Select(row => new TableProblem("strip/signs.csv", row.Line, "finding", $"“{row.Finding}” is not in faults/findings.csv."))
+        );
+        problems.AddRange(
+            Enum.GetValues<Vessel>()
+                .Where(vessel => knowledge.Of<CleaningKnowledge>().Recipes.All(recipe => recipe.Vessel != vessel))
+                .Select(vessel => new TableProblem(
+                    "cleaning/recipes.csv",
+                    null,
+                    "vessel",
+                    $"No way to clean in the vessel “{vessel}” is left: a bath of the shop may be one."
+                ))
+        );
         return problems;
     }
 
@@ -123,7 +144,12 @@ public sealed record KnowledgeEdit(IReadOnlyList<TableChange> Changes, IReadOnly
         }
         else if (change.Row is { } cells && (cells.Count != table.Columns.Count || table.KeyOf(cells) != change.Key))
         {
-            yield return new(table.Name, null, table.Keys[0], $"“{change.Key}” has not the {table.Columns.Count} cells of its table, or another key.");
+            yield return new(
+                table.Name,
+                null,
+                table.Keys[0],
+                $"“{change.Key}” has not the {table.Columns.Count} cells of its table, or another key."
+            );
         }
         else if (table.Shipped.FirstOrDefault(row => table.KeyOf(row) == change.Key) is { } ships)
         {
@@ -131,14 +157,19 @@ public sealed record KnowledgeEdit(IReadOnlyList<TableChange> Changes, IReadOnly
             {
                 yield return new(table.Name, null, table.Keys[0], Stay(change.Key));
             }
-            else if (change.Row is { } row && table.Cautions is { } column && Fewer(ships[table.Place(column)], row[table.Place(column)]) is { } gone)
+            else if (
+                change.Row is { } row
+                && table.Cautions is { } column
+                && Fewer(ships[table.Place(column)], row[table.Place(column)]) is { } gone
+            )
             {
                 yield return new(table.Name, null, column, Kept(gone));
             }
         }
     }
 
-    private static string Stay(string key) => $"“{key}” came with the product and stays: other tables and the program rest on it. Change it instead.";
+    private static string Stay(string key) =>
+        $"“{key}” came with the product and stays: other tables and the program rest on it. Change it instead.";
 
     private static string Kept(string caution) =>
         $"The caution “{caution}” came with it and stays: where work can hurt, it is said. Add others, or write a row of your own.";
@@ -162,7 +193,11 @@ public sealed record KnowledgeEdit(IReadOnlyList<TableChange> Changes, IReadOnly
     }
 
     private static KnowledgeEdit Of(
-        IReadOnlyList<TableChange> now, KnowledgeTable table, IReadOnlyList<(int? Line, IReadOnlyList<string> Cells)> rows, string? written)
+        IReadOnlyList<TableChange> now,
+        KnowledgeTable table,
+        IReadOnlyList<(int? Line, IReadOnlyList<string> Cells)> rows,
+        string? written
+    )
     {
         var problems = new List<TableProblem>();
         var seen = new HashSet<string>();
@@ -170,27 +205,53 @@ public sealed record KnowledgeEdit(IReadOnlyList<TableChange> Changes, IReadOnly
         foreach (var (line, cells) in rows)
         {
             var key = table.KeyOf(cells);
-            foreach (var column in table.Keys.Where(column => cells[table.Place(column)] is var cell && (cell.Length == 0 || cell.Contains(' ', StringComparison.Ordinal))))
+            foreach (
+                var column in table.Keys.Where(column =>
+                    cells[table.Place(column)] is var cell && (cell.Length == 0 || cell.Contains(' ', StringComparison.Ordinal))
+                )
+            )
             {
                 problems.Add(new(table.Name, line, column, "It names the row: one word without a blank."));
             }
 
             if (!seen.Add(key))
             {
-                problems.Add(new(table.Name, line, table.Keys[^1], $"There is a row “{key}” already. No two rows may have the same {string.Join(" and ", table.Keys)}."));
+                problems.Add(
+                    new(
+                        table.Name,
+                        line,
+                        table.Keys[^1],
+                        $"There is a row “{key}” already. No two rows may have the same {string.Join(" and ", table.Keys)}."
+                    )
+                );
             }
 
-            problems.AddRange(cells.Select((cell, i) => (cell, i)).Where(pair => pair.cell.Length > LongestCell || pair.cell.Any(char.IsControl))
-                .Select(pair => new TableProblem(table.Name, line, table.Columns[pair.i], $"One line of no more than {LongestCell} characters.")));
-            if (table.Cautions is { } column1 && shipped.TryGetValue(key, out var ships) && Fewer(ships[table.Place(column1)], cells[table.Place(column1)]) is { } gone)
+            problems.AddRange(
+                cells
+                    .Select((cell, i) => (cell, i))
+                    .Where(pair => pair.cell.Length > LongestCell || pair.cell.Any(char.IsControl))
+                    .Select(pair => new TableProblem(
+                        table.Name,
+                        line,
+                        table.Columns[pair.i],
+                        $"One line of no more than {LongestCell} characters."
+                    ))
+            );
+            if (
+                table.Cautions is { } column1
+                && shipped.TryGetValue(key, out var ships)
+                && Fewer(ships[table.Place(column1)], cells[table.Place(column1)]) is { } gone
+            )
             {
                 problems.Add(new(table.Name, line, column1, Kept(gone)));
             }
         }
 
-        problems.AddRange(table.Stays
-            ? shipped.Keys.Where(key => !seen.Contains(key)).Select(key => new TableProblem(table.Name, null, table.Keys[0], Stay(key)))
-            : []);
+        problems.AddRange(
+            table.Stays
+                ? shipped.Keys.Where(key => !seen.Contains(key)).Select(key => new TableProblem(table.Name, null, table.Keys[0], Stay(key)))
+                : []
+        );
         if (problems.Count > 0)
         {
             return new KnowledgeEdit(now, problems, []);
@@ -202,28 +263,47 @@ public sealed record KnowledgeEdit(IReadOnlyList<TableChange> Changes, IReadOnly
             .. now.Where(change => change.Table != table.Name),
             .. rows.Select(row => (Key: table.KeyOf(row.Cells), row.Cells))
                 .Where(row => !(shipped.TryGetValue(row.Key, out var ships) && ships.SequenceEqual(row.Cells)))
-                .Select(row => before.TryGetValue(row.Key, out var old) && old.Row?.SequenceEqual(row.Cells) == true ? old
-                    : new TableChange(table.Name, row.Key, row.Cells, shipped.GetValueOrDefault(row.Key))),
+                .Select(row =>
+                    before.TryGetValue(row.Key, out var old) && old.Row?.SequenceEqual(row.Cells) == true
+                        ? old
+                        : new TableChange(table.Name, row.Key, row.Cells, shipped.GetValueOrDefault(row.Key))
+                ),
             .. shipped.Where(pair => !seen.Contains(pair.Key)).Select(pair => new TableChange(table.Name, pair.Key, null, pair.Value)),
         ];
         var edit = To(now, changes);
         // The check counts the lines of the table as it is saved; the sender counts those of the file.
-        var standing = new TableChanges(changes).Rows(table).Where(row => row.Standing != RowStanding.TakenOut).Select(row => row.Key).ToList();
+        var standing = new TableChanges(changes)
+            .Rows(table)
+            .Where(row => row.Standing != RowStanding.TakenOut)
+            .Select(row => row.Key)
+            .ToList();
         var lines = rows.ToDictionary(row => table.KeyOf(row.Cells), row => row.Line);
         return edit with
         {
-            Problems = [.. edit.Problems.Select(problem => problem.Table != table.Name || problem.Row is not { } row || row - 2 >= standing.Count ? problem
-                : problem with { Row = lines[standing[row - 2]] ?? (standing[row - 2] == written ? null : row) })],
+            Problems =
+            [
+                .. edit.Problems.Select(problem =>
+                    problem.Table != table.Name || problem.Row is not { } row || row - 2 >= standing.Count
+                        ? problem
+                        : problem with
+                        {
+                            Row = lines[standing[row - 2]] ?? (standing[row - 2] == written ? null : row),
+                        }
+                ),
+            ],
         };
     }
 
     private static string? Fewer(string before, string after)
     {
         var kept = after.Split(' ', StringSplitOptions.RemoveEmptyEntries);
-        return before.Split(' ', StringSplitOptions.RemoveEmptyEntries).FirstOrDefault(caution => caution != "none" && !kept.Contains(caution));
+        return before
+            .Split(' ', StringSplitOptions.RemoveEmptyEntries)
+            .FirstOrDefault(caution => caution != "none" && !kept.Contains(caution));
     }
 
-    private static KnowledgeEdit Wrong(IReadOnlyList<TableChange> now, KnowledgeTable table, string column, string what) => new(now, [new TableProblem(table.Name, null, column, what)], []);
+    private static KnowledgeEdit Wrong(IReadOnlyList<TableChange> now, KnowledgeTable table, string column, string what) =>
+        new(now, [new TableProblem(table.Name, null, column, what)], []);
 
     private static List<RowEdit> Differences(IReadOnlyList<TableChange> now, IReadOnlyList<TableChange> then)
     {
@@ -231,11 +311,19 @@ public sealed record KnowledgeEdit(IReadOnlyList<TableChange> Changes, IReadOnly
         foreach (var table in KnowledgeTable.All.Where(table => now.Concat(then).Any(change => change.Table == table.Name)))
         {
             Dictionary<string, IReadOnlyList<string>> Standing(IReadOnlyList<TableChange> changes) =>
-                new TableChanges(changes).Rows(table).Where(row => row.Standing != RowStanding.TakenOut).ToDictionary(row => row.Key, row => row.Cells);
+                new TableChanges(changes)
+                    .Rows(table)
+                    .Where(row => row.Standing != RowStanding.TakenOut)
+                    .ToDictionary(row => row.Key, row => row.Cells);
             var (before, after) = (Standing(now), Standing(then));
-            edits.AddRange(before.Where(pair => !after.ContainsKey(pair.Key)).Select(pair => new RowEdit(table.Name, pair.Key, pair.Value, null)));
-            edits.AddRange(after.Where(pair => !before.TryGetValue(pair.Key, out var was) || !was.SequenceEqual(pair.Value))
-                .Select(pair => new RowEdit(table.Name, pair.Key, before.GetValueOrDefault(pair.Key), pair.Value)));
+            edits.AddRange(
+                before.Where(pair => !after.ContainsKey(pair.Key)).Select(pair => new RowEdit(table.Name, pair.Key, pair.Value, null))
+            );
+            edits.AddRange(
+                after
+                    .Where(pair => !before.TryGetValue(pair.Key, out var was) || !was.SequenceEqual(pair.Value))
+                    .Select(pair => new RowEdit(table.Name, pair.Key, before.GetValueOrDefault(pair.Key), pair.Value))
+            );
         }
 
         return edits;

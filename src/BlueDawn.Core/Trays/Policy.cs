@@ -31,7 +31,12 @@ public static class Policy
         // Not worth the repair: nothing else has to be done first.
         if (IsDeclined(tray))
         {
-            return NextStep.At(Station.Handover, "Hand it back as it came.", "It was decided not to repair it. The shop’s rule: nothing is charged.", Caution.HandBack);
+            return NextStep.At(
+                Station.Handover,
+                "Hand it back as it came.",
+                "It was decided not to repair it. The shop’s rule: nothing is charged.",
+                Caution.HandBack
+            );
         }
 
         // A new part that wept has had its days: the tray calls for that look, whatever else is open.
@@ -52,18 +57,23 @@ public static class Policy
             return tray.State(Station.Kits).Step!;
         }
 
-        var next = tray.Modules
-            .Where(module => module.Station != Station.Faults && !Waits(module.Station, tray))
+        var next = tray
+            .Modules.Where(module => module.Station != Station.Faults && !Waits(module.Station, tray))
             .Select(module => tray.State(module.Station).Step)
             .OfType<NextStep>()
             .First();
         // Read and good is not the same as done: what was left out is named before it goes.
         return next.Station == Station.Handover && NotDone(tray) is { Count: > 0 } left
-            ? next with { Do = Sentence.Say($"Read and good, but look what was not done before it goes."), Why = Sentence.Say($"{string.Join(" ", left)}") }
+            ? next with
+            {
+                Do = Sentence.Say($"Read and good, but look what was not done before it goes."),
+                Why = Sentence.Say($"{string.Join(" ", left)}"),
+            }
             : next;
     }
 
-    /// <summary>What the owner's trouble asked for and nobody did, in words for hand-back and report; empty for a machine that is not repaired.</summary>
+    /// <summary>What the owner's trouble asked for and nobody did, in words for hand-back and report; empty for a machine that is not
+    /// repaired.</summary>
     /// <param name="tray">The tray.</param>
     public static IReadOnlyList<string> NotDone(TrayBook tray)
     {
@@ -75,10 +85,16 @@ public static class Policy
         var (trace, cleaning) = ((FaultsState)tray.State(Station.Faults), (CleaningState)tray.State(Station.Cleaning));
         var left = new List<string>();
         // What the owner said and nobody has looked at since; a steady speed at Prove is a look at hunting.
-        foreach (var complaint in trace.Evidence.Items.Where(item => item is { From: EvidenceFrom.Owner, Present: true } && tray.Knowledge.Of<FaultKnowledge>().FindFinding(item.FindingId)!.Role == FindingRole.Trouble)
-            .Where(item => !trace.Evidence.Items.Any(other => other.FindingId == item.FindingId && other.TakenAt > item.TakenAt))
-            // One that has a line at Prove stands among the open lines.
-            .Where(item => !tray.Lines.Any(line => line.Line.Key == Complaint.KeyOf(item.FindingId))))
+        foreach (
+            var complaint in trace
+                .Evidence.Items.Where(item =>
+                    item is { From: EvidenceFrom.Owner, Present: true }
+                    && tray.Knowledge.Of<FaultKnowledge>().FindFinding(item.FindingId)!.Role == FindingRole.Trouble
+                )
+                .Where(item => !trace.Evidence.Items.Any(other => other.FindingId == item.FindingId && other.TakenAt > item.TakenAt))
+                // One that has a line at Prove stands among the open lines.
+                .Where(item => !tray.Lines.Any(line => line.Line.Key == Complaint.KeyOf(item.FindingId)))
+        )
         {
             left.Add($"The owner’s complaint was not tried again: {complaint.Label.ToLowerInvariant()}.");
         }
@@ -110,16 +126,20 @@ public static class Policy
     /// </summary>
     /// <param name="tray">The tray.</param>
     public static string? WhyNotRun(TrayBook tray) =>
-        RunAfter(tray) is { } condition ? condition == SafetyCondition.OilChanged
-            ? "There is fuel in the oil. Drain it by the local rule for waste oil and fill fresh, then say that it is changed."
-            : "It flooded, and a needle that leaks fills the sump. Read the oil the way that engine wants it: at its mark, smelling of oil."
-        : tray.Lines.FirstOrDefault(line => line.Line is FuelWatchLine) is { Judgement: { Verdict: Verdict.NotGood } leak } ? $"Fuel was seen in the open: {leak.Word.ToLowerInvariant()}. Mend that, wipe it dry, and watch it again with the fuel on."
-        : tray.Lines.Any(line => line.Line.Key == ChokesStation.ThrottleLook && line.Judgement.Verdict == Verdict.NotGood) ? "The throttle does not return: a machine that runs away hurts. Find what holds it, and see it snap shut."
-        : null;
+        RunAfter(tray) is { } condition
+            ? condition == SafetyCondition.OilChanged
+                ? "There is fuel in the oil. Drain it by the local rule for waste oil and fill fresh, then say that it is changed."
+                : "It flooded, and a needle that leaks fills the sump. Read the oil the way that engine wants it: at its mark, smelling of oil."
+            : tray.Lines.FirstOrDefault(line => line.Line is FuelWatchLine) is { Judgement: { Verdict: Verdict.NotGood } leak }
+                ? $"Fuel was seen in the open: {leak.Word.ToLowerInvariant()}. Mend that, wipe it dry, and watch it again with the fuel on."
+                : tray.Lines.Any(line => line.Line.Key == ChokesStation.ThrottleLook && line.Judgement.Verdict == Verdict.NotGood)
+                    ? "The throttle does not return: a machine that runs away hurts. Find what holds it, and see it snap shut."
+                    : null;
 
     /// <summary>What has to be said of the oil before the engine may run; null when nothing has.</summary>
     /// <param name="tray">The tray.</param>
-    public static SafetyCondition? RunAfter(TrayBook tray) => ((FaultsState)tray.State(Station.Faults)).Evidence.Safety.BeforeRunning?.Condition;
+    public static SafetyCondition? RunAfter(TrayBook tray) =>
+        ((FaultsState)tray.State(Station.Faults)).Evidence.Safety.BeforeRunning?.Condition;
 
     /// <summary>Why a note is refused whatever its station says, or null.</summary>
     /// <param name="note">The note.</param>
@@ -129,7 +149,10 @@ public static class Policy
         // A tray that was handed back takes no more entries, save the one that brings it back to the bench.
         if (tray.IsHandedBack && note is not FactsNote { WaitsFor: not null })
         {
-            return Refusal.Conflict($"Tray {tray.Facts.Number} has been handed back.", "Bring it back to the bench first; its history stays.");
+            return Refusal.Conflict(
+                $"Tray {tray.Facts.Number} has been handed back.",
+                "Bring it back to the bench first; its history stays."
+            );
         }
 
         if (note is not ReadingNote reading)
@@ -139,12 +162,16 @@ public static class Policy
 
         if (tray.Lines.FirstOrDefault(line => line.Line.Key == reading.Line) is not { } judged)
         {
-            return Refusal.NotFound($"Tray {tray.Facts.Number} has no such line.", "Choose its spec sheet first; the sheet says what is measured.");
+            return Refusal.NotFound(
+                $"Tray {tray.Facts.Number} has no such line.",
+                "Choose its spec sheet first; the sheet says what is measured."
+            );
         }
 
         // Prove waits for Build: what is read now would be of another carburetor.
         // Nor does an engine run on a carburetor in parts, to time its choke.
-        return (judged.Line.Station == Station.Proving || judged.Line.Running) && WhyNotProven(tray) is { } why ? Refusal.Conflict("Not to be proven yet.", why)
+        return (judged.Line.Station == Station.Proving || judged.Line.Running) && WhyNotProven(tray) is { } why
+                ? Refusal.Conflict("Not to be proven yet.", why)
             : judged.Line.Running && WhyNotRun(tray) is { } stop ? Refusal.Conflict("This engine must not run yet.", stop)
             : null;
     }
@@ -152,20 +179,31 @@ public static class Policy
     /// <summary>Whether what is next hangs on what the shop has confirmed on other carburetors.</summary>
     /// <param name="tray">The tray.</param>
     public static bool AsksHistory(TrayBook tray) =>
-        !tray.IsHandedBack && !IsDeclined(tray) && TraceLeads(tray) && tray.State(Station.Faults) is FaultsState { IsSettled: false, Notes.Count: > 0 };
+        !tray.IsHandedBack
+        && !IsDeclined(tray)
+        && TraceLeads(tray)
+        && tray.State(Station.Faults) is FaultsState { IsSettled: false, Notes.Count: > 0 };
 
     private static bool IsDeclined(TrayBook tray) => tray.Fitting is { Option: FitOption.Decline };
 
     private static bool TraceLeads(TrayBook tray) => tray.Fitting is null && tray.Readings.Count == 0 && !tray.Ledger.IsBegun;
 
-    private static bool Waits(Station station, TrayBook tray) => station switch
-    {
-        // Half taken apart it is taken apart first: what comes out may say what to fit.
-        Station.Kits => tray.Ledger.ToStrip.Count > 0,
-        // Nobody who has measured is asked to take it apart first.
-        Station.Strip => !tray.Ledger.IsBegun && tray.Readings.Count > 0,
-        // Most of a choke is seen on a carburetor that is together: what is out goes back first.
-        Station.Chokes => WhyNotProven(tray) is not null,
-        Station.Intake or Station.Faults or Station.Cleaning or Station.Gauging or Station.Setting or Station.Build or Station.Proving or Station.Handover => false,
-    };
+    private static bool Waits(Station station, TrayBook tray) =>
+        station switch
+        {
+            // Half taken apart it is taken apart first: what comes out may say what to fit.
+            Station.Kits => tray.Ledger.ToStrip.Count > 0,
+            // Nobody who has measured is asked to take it apart first.
+            Station.Strip => !tray.Ledger.IsBegun && tray.Readings.Count > 0,
+            // Most of a choke is seen on a carburetor that is together: what is out goes back first.
+            Station.Chokes => WhyNotProven(tray) is not null,
+            Station.Intake
+            or Station.Faults
+            or Station.Cleaning
+            or Station.Gauging
+            or Station.Setting
+            or Station.Build
+            or Station.Proving
+            or Station.Handover => false,
+        };
 }

@@ -9,7 +9,8 @@ using BlueDawn.Core.Tables;
 
 namespace BlueDawn.Core.Trays;
 
-/// <summary>Every table that ships with the product. The server reads them before anything else, so that a wrong row stops the build, not somebody's first request.</summary>
+/// <summary>Every table that ships with the product. The server reads them before anything else, so that a wrong row stops the build,
+/// not somebody's first request.</summary>
 public static class ShippedTables
 {
     /// <summary>Reads all of them.</summary>
@@ -20,15 +21,22 @@ public static class ShippedTables
         {
             object[] tables =
             [
-                NumberDrills.All, LetterDrills.All, PartKnowledge.Shipped, ORing.As568,
-                ClearingTools.For(1, 0), Slip.LimitCount, ComplaintTry.Shipped, SettingStation.ShippedLooks, ChokesStation.ShippedLooks, ProvingStation.ShippedLooks,
+                NumberDrills.All,
+                LetterDrills.All,
+                PartKnowledge.Shipped,
+                ORing.As568,
+                ClearingTools.For(1, 0),
+                Slip.LimitCount,
+                ComplaintTry.Shipped,
+                SettingStation.ShippedLooks,
+                ChokesStation.ShippedLooks,
+                ProvingStation.ShippedLooks,
             ];
             ArgumentOutOfRangeException.ThrowIfZero(tables.Length);
             if (KnowledgeEdit.Check([]) is [var problem, ..])
             {
                 throw new InvalidDataException($"{problem.Table}, row {problem.Row}, {problem.Column}: {problem.What}");
             }
-
         }
         catch (TypeInitializationException e) when (e.GetBaseException() is InvalidDataException or TableException)
         {

@@ -39,8 +39,10 @@ public static class StationList
     /// <summary>Every kind of reading.</summary>
     public static IReadOnlyList<ReadingKind> Readings { get; } = [.. All.SelectMany(station => station.Readings)];
 
-    private static readonly Dictionary<Type, (NoteKind Kind, StationModule Station)> ByType =
-        All.SelectMany(station => station.Notes.Select(kind => (kind, station))).ToDictionary(pair => pair.kind.Type);
+    private static readonly Dictionary<Type, (NoteKind Kind, StationModule Station)> ByType = All.SelectMany(station =>
+            station.Notes.Select(kind => (kind, station))
+        )
+        .ToDictionary(pair => pair.kind.Type);
 
     /// <summary>The kind of a note.</summary>
     /// <param name="note">The note.</param>

@@ -13,15 +13,24 @@ public static class StoryEvidence
     /// <param name="faults">What there is to be named.</param>
     public static IReadOnlyList<Complaint> Complaints(Story? story, string words, FaultKnowledge faults)
     {
-        var named = (story?.Complaints ?? []).Distinct().Select(faults.FindFinding).OfType<Finding>().Where(finding => finding.Role == FindingRole.Trouble)
-            .Select(finding => new Complaint(finding.Id, finding.Short.Length > 0 ? finding.Short : finding.Label)).ToList();
-        return named.Count > 0 ? named : words.Trim() is { Length: > 0 } said ? [new Complaint(Complaint.Said, said.Length <= LongestLabel ? said : said[..(LongestLabel - 1)] + "…")] : [];
+        var named = (story?.Complaints ?? [])
+            .Distinct()
+            .Select(faults.FindFinding)
+            .OfType<Finding>()
+            .Where(finding => finding.Role == FindingRole.Trouble)
+            .Select(finding => new Complaint(finding.Id, finding.Short.Length > 0 ? finding.Short : finding.Label))
+            .ToList();
+        return named.Count > 0 ? named
+            : words.Trim() is { Length: > 0 } said
+                ? [new Complaint(Complaint.Said, said.Length <= LongestLabel ? said : said[..(LongestLabel - 1)] + "…")]
+            : [];
     }
 
     private const int LongestLabel = 60;
 
     /// <summary>Fuel is called old from this many days on: common practice, no source. What a tank does not show: own judgement.</summary>
-    private const double OldFuelDays = 60, MissingML = 200;
+    private const double OldFuelDays = 60,
+        MissingML = 200;
 
     /// <summary>The story as notes of the trace: what the owner said, then what was seen.</summary>
     /// <param name="story">The story.</param>
@@ -51,7 +60,11 @@ public static class StoryEvidence
             said.Add(new("only-warm", story.Occurs == Occurs.OnlyWarm ? Said.Present : Said.Absent));
         }
 
-        if (story is { TankThenML: { } then, TankNowML: { } now } && then - now >= MissingML && story.Complaints.All(id => id != "tank-lost-fuel"))
+        if (
+            story is { TankThenML: { } then, TankNowML: { } now }
+            && then - now >= MissingML
+            && story.Complaints.All(id => id != "tank-lost-fuel")
+        )
         {
             said.Add(new("tank-lost-fuel", Said.Present));
         }

@@ -33,18 +33,26 @@ public static class Writing
         before.Supersedes == sent.Supersedes && JsonNode.DeepEquals(Sent(before.Note), Sent(sent.Note));
 
     /// <summary>An id that stands for something else.</summary>
-    public static Refusal IdTaken { get; } = Refusal.Conflict("That logbook id stands for something else.", "Reload the page and enter it again.");
+    public static Refusal IdTaken { get; } =
+        Refusal.Conflict("That logbook id stands for something else.", "Reload the page and enter it again.");
 
     /// <summary>An entry that somebody else took.</summary>
-    public static Refusal TakenByAnother { get; } = new(
-        RefusalKind.NotAllowed, "Somebody else took this down.", "It is kept on this device and sent when they sign in here; nobody signs for another.", []);
+    public static Refusal TakenByAnother { get; } =
+        new(
+            RefusalKind.NotAllowed,
+            "Somebody else took this down.",
+            "It is kept on this device and sent when they sign in here; nobody signs for another.",
+            []
+        );
 
     /// <summary>That a note is not for the sender's role, or null when it is.</summary>
     /// <param name="note">The note.</param>
     /// <param name="allowed">What the sender may do.</param>
-    public static Refusal? NotAllowed(Note note, IReadOnlyList<May> allowed) => allowed.Contains(StationList.KindOf(note).Needs) ? null : NotForTheRole;
+    public static Refusal? NotAllowed(Note note, IReadOnlyList<May> allowed) =>
+        allowed.Contains(StationList.KindOf(note).Needs) ? null : NotForTheRole;
 
-    private static Refusal NotForTheRole { get; } = new(RefusalKind.NotAllowed, "This is not for your role.", "Ask a technician or the lead to do it.", []);
+    private static Refusal NotForTheRole { get; } =
+        new(RefusalKind.NotAllowed, "This is not for your role.", "Ask a technician or the lead to do it.", []);
 
     /// <summary>Why an entry is refused, or null when it can be recorded.</summary>
     /// <param name="sent">The entry, what has to be looked up for it looked up.</param>
@@ -78,7 +86,8 @@ public static class Writing
                 RefusalKind.StillOpen,
                 open.Count == 1 ? "1 line is still open." : $"{open.Count} lines are still open.",
                 "Put them right, or let the lead sign for the reason why it may go as it is.",
-                []);
+                []
+            );
         }
 
         return StationList.StationOf(sent.Note, tray).Check(sent.Note, tray) is { Count: > 0 } problems ? Refusal.Wrong(problems) : null;
@@ -97,7 +106,8 @@ public static class Writing
         var note = station.Complete(sent.Note, before);
         return new Written(
             new Entry(sent.Id, sent.Supersedes, sent.TakenAt < now ? sent.TakenAt.ToUniversalTime() : now, by, note),
-            station.Facts(note, tray));
+            station.Facts(note, tray)
+        );
     }
 
     private static Refusal? SupersedesWrong(NewEntry sent, TrayBook tray)
@@ -109,7 +119,11 @@ public static class Writing
 
         // A reading corrects a reading of the same line; a withdrawal takes back any reading; nothing else supersedes.
         var before = tray.Log.Find(id)?.Note as ReadingNote;
-        if (before is null || sent.Note is not (ReadingNote or WithdrawalNote) || (sent.Note is ReadingNote reading && reading.Line != before.Line))
+        if (
+            before is null
+            || sent.Note is not (ReadingNote or WithdrawalNote)
+            || (sent.Note is ReadingNote reading && reading.Line != before.Line)
+        )
         {
             return Refusal.NotFound("The reading to be corrected is not on this line.", "Reload the page and look at its history.");
         }
@@ -120,7 +134,10 @@ public static class Writing
         }
 
         return tray.Log.IsSuperseded(id)
-            ? Refusal.Conflict("Someone else corrected that reading meanwhile.", "Look at what stands now; enter yours as a fresh reading if it is still right.")
+            ? Refusal.Conflict(
+                "Someone else corrected that reading meanwhile.",
+                "Look at what stands now; enter yours as a fresh reading if it is still right."
+            )
             : null;
     }
 

@@ -44,7 +44,8 @@ internal sealed record BenchTray(
     int Lines,
     int Revision,
     bool NeedsHands,
-    bool Ready);
+    bool Ready
+);
 
 /// <summary>The bench.</summary>
 /// <param name="Today">Today by the shop's clock.</param>
@@ -57,34 +58,62 @@ internal static class BenchEndpoints
     private const int HandedBackShown = 20;
     private static readonly SemaphoreSlim OneAtATime = new(1);
 
-    public static void MapBench(this RouteGroupBuilder api) => api.MapGet("/bench", ShowAsync).WithName("getBench").WithSummary("Every open tray and what it needs next").WithTags("Bench").Produces<BenchView>().Produces(304);
+    public static void MapBench(this RouteGroupBuilder api) =>
+        api.MapGet("/bench", ShowAsync)
+            .WithName("getBench")
+            .WithSummary("Every open tray and what it needs next")
+            .WithTags("Bench")
+            .Produces<BenchView>()
+            .Produces(304);
 
     private static async Task<IResult> ShowAsync(HttpContext context, BlueDawnDb db, Me me, IMemoryCache memory, CancellationToken cancel)
     {
         // Every entry and every change of a tray counts its row up, so the sums over all rows change with anything that is seen here.
-        var stamp = await db.Database.SqlQuery<string>(
-            $"""
-            select concat_ws('.', count(*), sum(revision), sum(version), (select sum(xmin::text::bigint) from spec_sheets)) as "Value" from trays
-            """).SingleAsync(cancel);
+        var stamp = await db
+            .Database.SqlQuery<string>(
+                $"""
+                select concat_ws('.', count(*), sum(revision), sum(version), (select sum(xmin::text::bigint) from spec_sheets)) as "Value" from trays
+                """
+            )
+            .SingleAsync(cancel);
         if (Etag.IsFresh(context, $"{stamp}.{me.Stamp}"))
         {
             return TypedResults.StatusCode(304);
         }
 
         var files = await TrayFile.OpenBenchAsync(db, HandedBackShown, me.Desk, cancel);
-        return TypedResults.Ok(new BenchView(me.Desk.Today, me.Desk.Shop.Open.OnOrAfter(me.Desk.Today.AddDays(me.Desk.Shop.PromisedDays)), await ListAsync(files, me, memory, cancel)));
+        return TypedResults.Ok(
+            new BenchView(
+                me.Desk.Today,
+                me.Desk.Shop.Open.OnOrAfter(me.Desk.Today.AddDays(me.Desk.Shop.PromisedDays)),
+                await ListAsync(files, me, memory, cancel)
+            )
+        );
     }
 
     /// <summary>
     /// One bench at a time is worked out on all cores. Many at once, each spread over all threads, would wait for one
     /// another's threads: 160 requests took 44 s that way. Whoever waits here holds none.
     /// </summary>
-    private static async Task<IReadOnlyList<BenchTray>> ListAsync(IReadOnlyList<TrayFile> files, Me me, IMemoryCache memory, CancellationToken cancel)
+    private static async Task<IReadOnlyList<BenchTray>> ListAsync(
+        IReadOnlyList<TrayFile> files,
+        Me me,
+        IMemoryCache memory,
+        CancellationToken cancel
+    )
     {
         await OneAtATime.WaitAsync(cancel);
         try
         {
-            return [.. BenchOrder.Of(files, file => file.Book.Facts).AsParallel().AsOrdered().WithCancellation(cancel).Select(file => Remembered(file, me, memory))];
+            return
+            [
+                .. BenchOrder
+                    .Of(files, file => file.Book.Facts)
+                    .AsParallel()
+                    .AsOrdered()
+                    .WithCancellation(cancel)
+                    .Select(file => Remembered(file, me, memory)),
+            ];
         }
         finally
         {
@@ -92,11 +121,22 @@ internal static class BenchEndpoints
         }
     }
 
-    /// <summary>A tray as it was listed before while nothing it is judged by has changed: an open trace costs a hundred times as much as anything else.</summary>
+    /// <summary>A tray as it was listed before while nothing it is judged by has changed: an open trace costs a hundred times as much as
+    /// anything else.</summary>
     private static BenchTray Remembered(TrayFile file, Me me, IMemoryCache memory)
     {
         var (tray, history) = (file.Tray, file.Book.Context.History);
-        var judgedBy = (tray.Id, tray.Revision, tray.Version, tray.Spec?.Version, tray.Machine.Name, tray.Machine.Owner.Name, tray.Machine.Owner.Contact, me.Stamp, history.Stamp);
+        var judgedBy = (
+            tray.Id,
+            tray.Revision,
+            tray.Version,
+            tray.Spec?.Version,
+            tray.Machine.Name,
+            tray.Machine.Owner.Name,
+            tray.Machine.Owner.Contact,
+            me.Stamp,
+            history.Stamp
+        );
         return memory.GetOrCreate(judgedBy, entry =>
         {
             entry.SlidingExpiration = TimeSpan.FromHours(1);
@@ -123,6 +163,7 @@ internal static class BenchEndpoints
             file.Book.Lines.Count(line => line.Counts),
             tray.Revision,
             facts.WaitsFor == WaitsFor.Hands || (facts.WaitsFor == WaitsFor.BedIn && BedIn.IsDue(file.Book)),
-            !file.Book.IsHandedBack && next.Station == Station.Handover && Policy.Obstacles(file.Book).Count == 0);
+            !file.Book.IsHandedBack && next.Station == Station.Handover && Policy.Obstacles(file.Book).Count == 0
+        );
     }
 }

@@ -25,14 +25,16 @@ internal sealed record FoundSheet(string Code, string Maker);
 internal sealed record FoundPart(string Number, string Name);
 
 /// <summary>What was found, the best of each kind first.</summary>
-/// <param name="Trays">Trays by number, machine, owner, telephone, stamped number, engine plate or complaint; open ones first, newest first.</param>
+/// <param name="Trays">Trays by number, machine, owner, telephone, stamped number, engine plate or complaint; open ones first, newest
+/// first.</param>
 /// <param name="Sheets">Spec sheets by code, maker or stamped number.</param>
 /// <param name="Items">Items of the catalogue by number or name.</param>
 internal sealed record FoundView(IReadOnlyList<FoundTray> Trays, IReadOnlyList<FoundSheet> Sheets, IReadOnlyList<FoundPart> Items);
 
 internal static class FindEndpoints
 {
-    private const int MostOfAKind = 8, LongestText = 60;
+    private const int MostOfAKind = 8,
+        LongestText = 60;
 
     public static void MapFind(this RouteGroupBuilder api) =>
         api.MapGet("/find", FindAsync).WithTags("Bench").WithName("find").WithSummary("Trays, sheets and items by what stands on them");
@@ -51,30 +53,82 @@ internal static class FindEndpoints
         var bare = StampedNumber.Tidy(wanted);
         var number = int.TryParse(wanted, out var typed) ? typed : (int?)null;
         // The engine's plate stands in the logbook as it was read.
-        var plated = bare.Length < 2 ? [] : await db.Database.SqlQuery<Guid>(
-            $"""
-            select distinct tray_id as "Value" from logbook_entries
-            where kind = 'marks' and upper(regexp_replace(note->>'plate', '[- /.]', '', 'g')) like '%' || {bare} || '%'
-            """).ToListAsync(cancel);
-        var trays = await db.Trays.AsNoTracking()
-            .Where(tray => tray.Number == number || plated.Contains(tray.Id)
-                || EF.Functions.ILike(tray.Machine.Name, like, Like.Sign) || EF.Functions.ILike(tray.Machine.Owner.Name, like, Like.Sign) || EF.Functions.ILike(tray.Complaint, like, Like.Sign)
-                || (bare.Length >= 2 && (tray.StampedNumber.ToUpper().Replace("-", "").Replace(" ", "").Replace("/", "").Replace(".", "").Contains(bare)
-                    || tray.Machine.Owner.Contact.ToUpper().Replace("-", "").Replace(" ", "").Replace("/", "").Replace(".", "").Contains(bare))))
-            .OrderByDescending(tray => tray.Number == number).ThenBy(tray => tray.WaitsFor == WaitsFor.HandedBack).ThenByDescending(tray => tray.Number)
+        var plated =
+            bare.Length < 2
+                ? []
+                : await db
+                    .Database.SqlQuery<Guid>(
+                        $"""
+                        select distinct tray_id as "Value" from logbook_entries
+                        where kind = 'marks' and upper(regexp_replace(note->>'plate', '[- /.]', '', 'g')) like '%' || {bare} || '%'
+                        """
+                    )
+                    .ToListAsync(cancel);
+        var trays = await db
+            .Trays.AsNoTracking()
+            .Where(tray =>
+                tray.Number == number
+                || plated.Contains(tray.Id)
+                || EF.Functions.ILike(tray.Machine.Name, like, Like.Sign)
+                || EF.Functions.ILike(tray.Machine.Owner.Name, like, Like.Sign)
+                || EF.Functions.ILike(tray.Complaint, like, Like.Sign)
+                || (
+                    bare.Length >= 2
+                    && (
+                        tray.StampedNumber.ToUpper().Replace("-", "").Replace(" ", "").Replace("/", "").Replace(".", "").Contains(bare)
+                        || tray.Machine.Owner.Contact.ToUpper()
+                            .Replace("-", "")
+                            .Replace(" ", "")
+                            .Replace("/", "")
+                            .Replace(".", "")
+                            .Contains(bare)
+                    )
+                )
+            )
+            .OrderByDescending(tray => tray.Number == number)
+            .ThenBy(tray => tray.WaitsFor == WaitsFor.HandedBack)
+            .ThenByDescending(tray => tray.Number)
             .Take(MostOfAKind)
-            .Select(tray => new FoundTray(tray.Number, tray.Machine.Name, tray.Machine.Owner.Name, tray.StampedNumber, tray.WaitsFor == WaitsFor.HandedBack))
+            .Select(tray => new FoundTray(
+                tray.Number,
+                tray.Machine.Name,
+                tray.Machine.Owner.Name,
+                tray.StampedNumber,
+                tray.WaitsFor == WaitsFor.HandedBack
+            ))
             .ToListAsync(cancel);
         // A shop has hundreds of sheets at most.
-        var sheets = (await db.SpecSheets.AsNoTracking().Where(row => row.Current).OrderBy(row => row.Code).Select(row => row.Sheet).ToListAsync(cancel))
-            .Where(sheet => sheet.Code.Contains(wanted, StringComparison.OrdinalIgnoreCase) || sheet.Maker.Contains(wanted, StringComparison.OrdinalIgnoreCase)
-                || (bare.Length >= 2 && sheet.StampedNumbers.Any(stamped => StampedNumber.Tidy(stamped).Contains(bare, StringComparison.Ordinal))))
+        var sheets = (
+            await db
+                .SpecSheets.AsNoTracking()
+                .Where(row => row.Current)
+                .OrderBy(row => row.Code)
+                .Select(row => row.Sheet)
+                .ToListAsync(cancel)
+        )
+            .Where(sheet =>
+                sheet.Code.Contains(wanted, StringComparison.OrdinalIgnoreCase)
+                || sheet.Maker.Contains(wanted, StringComparison.OrdinalIgnoreCase)
+                || (
+                    bare.Length >= 2
+                    && sheet.StampedNumbers.Any(stamped => StampedNumber.Tidy(stamped).Contains(bare, StringComparison.Ordinal))
+                )
+            )
             .OrderByDescending(sheet => string.Equals(sheet.Code, wanted, StringComparison.OrdinalIgnoreCase))
-            .Take(MostOfAKind).Select(sheet => new FoundSheet(sheet.Code, sheet.Maker)).ToList();
-        var items = wanted.Length < 2 ? [] : await db.Items.AsNoTracking()
-            .Where(item => EF.Functions.ILike(item.Number, like, Like.Sign) || EF.Functions.ILike(item.Name, like, Like.Sign))
-            .OrderByDescending(item => EF.Functions.ILike(item.Number, like, Like.Sign)).ThenBy(item => item.Number)
-            .Take(MostOfAKind).Select(item => new FoundPart(item.Number, item.Name)).ToListAsync(cancel);
+            .Take(MostOfAKind)
+            .Select(sheet => new FoundSheet(sheet.Code, sheet.Maker))
+            .ToList();
+        var items =
+            wanted.Length < 2
+                ? []
+                : await db
+                    .Items.AsNoTracking()
+                    .Where(item => EF.Functions.ILike(item.Number, like, Like.Sign) || EF.Functions.ILike(item.Name, like, Like.Sign))
+                    .OrderByDescending(item => EF.Functions.ILike(item.Number, like, Like.Sign))
+                    .ThenBy(item => item.Number)
+                    .Take(MostOfAKind)
+                    .Select(item => new FoundPart(item.Number, item.Name))
+                    .ToListAsync(cancel);
         return TypedResults.Ok(new FoundView(trays, sheets, items));
     }
 }

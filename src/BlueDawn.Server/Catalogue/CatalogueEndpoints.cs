@@ -26,12 +26,22 @@ internal static class CatalogueEndpoints
     {
         var catalogue = api.MapGroup("/catalogue").WithTags("Catalogue");
         catalogue.MapGet("", ShowAsync).WithName("getCatalogue").WithSummary("The catalogue's files");
-        catalogue.MapGet("/{file}.csv", ExportAsync).WithName("exportCatalogue").WithSummary("A catalogue file as CSV").Produces<string>(200, "text/csv");
+        catalogue
+            .MapGet("/{file}.csv", ExportAsync)
+            .WithName("exportCatalogue")
+            .WithSummary("A catalogue file as CSV")
+            .Produces<string>(200, "text/csv");
         catalogue.MapGet("/imports/{id:guid}", FindAsync).WithName("getImport").WithSummary("How an import stands");
         var lead = catalogue.MapGroup("/imports").RequireAuthorization(nameof(May.ImportCatalogue));
-        lead.MapPut("/{id:guid}", StartAsync).WithName("startImport").WithSummary("Send a catalogue file in").WithMetadata(new BodyUpTo(LargestFile)).Accepts<string>("text/csv");
+        lead.MapPut("/{id:guid}", StartAsync)
+            .WithName("startImport")
+            .WithSummary("Send a catalogue file in")
+            .WithMetadata(new BodyUpTo(LargestFile))
+            .Accepts<string>("text/csv");
         lead.MapPost("/{id:guid}/accept", AcceptAsync).WithName("acceptImport").WithSummary("Do what the dry run of an import found");
-        lead.MapPost("/{id:guid}/decimal-comma", CommaAsync).WithName("readDecimalCommas").WithSummary("Go through an import again with its commas as decimal commas");
+        lead.MapPost("/{id:guid}/decimal-comma", CommaAsync)
+            .WithName("readDecimalCommas")
+            .WithSummary("Go through an import again with its commas as decimal commas");
         lead.MapDelete("/{id:guid}", ForgetAsync).WithName("forgetImport").WithSummary("Forget an import");
     }
 
@@ -71,13 +81,21 @@ internal static class CatalogueEndpoints
                 await CatalogueImport.ExportAsync(connection, which, writer, default);
             },
             "text/csv; charset=utf-8",
-            $"{which.ToString().ToLowerInvariant()}.csv");
+            $"{which.ToString().ToLowerInvariant()}.csv"
+        );
     }
 
     private static async Task<Results<Ok<ImportView>, ProblemHttpResult>> FindAsync(Guid id, ImportJobs jobs, CancellationToken cancel) =>
         await jobs.FindAsync(id, cancel) is { } view ? TypedResults.Ok(view) : NoImport();
 
-    private static async Task<Results<Ok<ImportView>, ProblemHttpResult>> StartAsync(Guid id, string file, string name, HttpRequest request, ImportJobs jobs, CancellationToken cancel)
+    private static async Task<Results<Ok<ImportView>, ProblemHttpResult>> StartAsync(
+        Guid id,
+        string file,
+        string name,
+        HttpRequest request,
+        ImportJobs jobs,
+        CancellationToken cancel
+    )
     {
         if (!Enum.TryParse<CatalogueFile>(file, true, out var which) || !Enum.IsDefined(which))
         {
@@ -87,13 +105,16 @@ internal static class CatalogueEndpoints
         return TypedResults.Ok(await jobs.StartAsync(id, which, name.Length > 100 ? name[..100] : name, request.Body, cancel));
     }
 
-    private static async Task<Results<Ok<ImportView>, ProblemHttpResult>> AcceptAsync(Guid id, ImportJobs jobs, CancellationToken cancel) => await jobs.AcceptAsync(id, cancel) switch
-    {
-        null => NoImport(),
-        { State: ImportState.Checked } view => Problem.Conflict(
-            "Nothing has been imported.", $"{view.Report!.Rejected} rows cannot be taken. Put them right in the file and send it again."),
-        var view => TypedResults.Ok(view),
-    };
+    private static async Task<Results<Ok<ImportView>, ProblemHttpResult>> AcceptAsync(Guid id, ImportJobs jobs, CancellationToken cancel) =>
+        await jobs.AcceptAsync(id, cancel) switch
+        {
+            null => NoImport(),
+            { State: ImportState.Checked } view => Problem.Conflict(
+                "Nothing has been imported.",
+                $"{view.Report!.Rejected} rows cannot be taken. Put them right in the file and send it again."
+            ),
+            var view => TypedResults.Ok(view),
+        };
 
     private static async Task<Results<Ok<ImportView>, ProblemHttpResult>> CommaAsync(Guid id, ImportJobs jobs, CancellationToken cancel) =>
         await jobs.WithDecimalCommaAsync(id, cancel) is { } view ? TypedResults.Ok(view) : NoImport();
@@ -104,9 +125,17 @@ internal static class CatalogueEndpoints
         return TypedResults.NoContent();
     }
 
-    private static ProblemHttpResult NoFile(string file) => TypedResults.Problem(
-        statusCode: 404, title: $"There is no catalogue file {file}.", detail: $"There are {string.Join(", ", Enum.GetNames<CatalogueFile>().Select(name => name.ToLowerInvariant()))}.");
+    private static ProblemHttpResult NoFile(string file) =>
+        TypedResults.Problem(
+            statusCode: 404,
+            title: $"There is no catalogue file {file}.",
+            detail: $"There are {string.Join(", ", Enum.GetNames<CatalogueFile>().Select(name => name.ToLowerInvariant()))}."
+        );
 
-    private static ProblemHttpResult NoImport() => TypedResults.Problem(
-        statusCode: 404, title: "That import is not known any more.", detail: "It was a while ago. Send the file again.");
+    private static ProblemHttpResult NoImport() =>
+        TypedResults.Problem(
+            statusCode: 404,
+            title: "That import is not known any more.",
+            detail: "It was a while ago. Send the file again."
+        );
 }

@@ -18,13 +18,29 @@ namespace BlueDawn.Server.Catalogue;
 /// <param name="Report">What it would change or has changed, or null while it runs.</param>
 /// <param name="Problem">Why it broke off, or null.</param>
 internal sealed record ImportView(
-    Guid Id, CatalogueFile File, string Name, ImportState State, ImportPhase Phase, int RowsRead, long Bytes, long BytesRead, ImportReport? Report, string? Problem);
+    Guid Id,
+    CatalogueFile File,
+    string Name,
+    ImportState State,
+    ImportPhase Phase,
+    int RowsRead,
+    long Bytes,
+    long BytesRead,
+    ImportReport? Report,
+    string? Problem
+);
 
 /// <summary>
 /// Imports that are going on, kept in the database with their files until they are done or forgotten. One whose server
 /// ended in the middle has changed nothing, since all is done in one transaction, and is said to have broken off.
 /// </summary>
-internal sealed class ImportJobs(IServiceScopeFactory scopes, NpgsqlDataSource database, TimeProvider clock, ILogger<ImportJobs> log, IHostApplicationLifetime lifetime)
+internal sealed class ImportJobs(
+    IServiceScopeFactory scopes,
+    NpgsqlDataSource database,
+    TimeProvider clock,
+    ILogger<ImportJobs> log,
+    IHostApplicationLifetime lifetime
+)
 {
     private const int MostKept = 8;
     private const int PieceBytes = 1024 * 1024;
@@ -34,8 +50,10 @@ internal sealed class ImportJobs(IServiceScopeFactory scopes, NpgsqlDataSource d
     private static readonly TimeSpan TellEvery = TimeSpan.FromMilliseconds(300);
 
     /// <summary>How an import stands, or null when it is not known.</summary>
-    public Task<ImportView?> FindAsync(Guid id, CancellationToken cancel) => WithAsync(async db =>
-        await db.ImportJobs.AsNoTracking().SingleOrDefaultAsync(job => job.Id == id, cancel) is { } job ? ViewOf(job) : null);
+    public Task<ImportView?> FindAsync(Guid id, CancellationToken cancel) =>
+        WithAsync(async db =>
+            await db.ImportJobs.AsNoTracking().SingleOrDefaultAsync(job => job.Id == id, cancel) is { } job ? ViewOf(job) : null
+        );
 
     /// <summary>Takes a file in and goes through it without changing anything.</summary>
     public async Task<ImportView> StartAsync(Guid id, CatalogueFile file, string name, Stream body, CancellationToken cancel)
@@ -50,14 +68,32 @@ internal sealed class ImportJobs(IServiceScopeFactory scopes, NpgsqlDataSource d
             await using var transaction = await db.Database.BeginTransactionAsync(cancel);
             var old = await db.ImportJobs.OrderByDescending(job => job.Id).Skip(MostKept).Select(job => job.Id).ToListAsync(cancel);
             await db.ImportJobs.Where(job => old.Contains(job.Id) && job.State != ImportState.Running).ExecuteDeleteAsync(cancel);
-            var job = new ImportJob { Id = id, File = file, Name = name, State = ImportState.Running, HeardAt = clock.GetUtcNow() };
+            var job = new ImportJob
+            {
+                Id = id,
+                File = file,
+                Name = name,
+                State = ImportState.Running,
+                HeardAt = clock.GetUtcNow(),
+            };
             db.ImportJobs.Add(job);
             await db.SaveChangesAsync(cancel);
             var piece = new byte[PieceBytes];
-            for (var place = 0; await body.ReadAtLeastAsync(piece, PieceBytes, throwOnEndOfStream: false, cancel) is > 0 and var read; place++)
+            for (
+                var place = 0;
+                await body.ReadAtLeastAsync(piece, PieceBytes, throwOnEndOfStream: false, cancel) is > 0 and var read;
+                place++
+            )
             {
                 job.Bytes += read;
-                db.ImportPieces.Add(new ImportPiece { JobId = id, Place = place, Bytes = piece[..read] });
+                db.ImportPieces.Add(
+                    new ImportPiece
+                    {
+                        JobId = id,
+                        Place = place,
+                        Bytes = piece[..read],
+                    }
+                );
                 await db.SaveChangesAsync(cancel);
                 db.ChangeTracker.Clear();
                 db.Attach(job);
@@ -77,7 +113,9 @@ internal sealed class ImportJobs(IServiceScopeFactory scopes, NpgsqlDataSource d
 
     /// <summary>Does what the dry run found; it is gone through again, since the catalogue may have changed.</summary>
     public async Task<ImportView?> AcceptAsync(Guid id, CancellationToken cancel) =>
-        await FindAsync(id, cancel) is { State: ImportState.Checked, Report.Rejected: 0 } ? await AgainAsync(id, apply: true, cancel) : await FindAsync(id, cancel);
+        await FindAsync(id, cancel) is { State: ImportState.Checked, Report.Rejected: 0 }
+            ? await AgainAsync(id, apply: true, cancel)
+            : await FindAsync(id, cancel);
 
     /// <summary>Goes through a file once more with its commas as decimal commas: somebody has said that they are.</summary>
     public async Task<ImportView?> WithDecimalCommaAsync(Guid id, CancellationToken cancel)
@@ -87,17 +125,27 @@ internal sealed class ImportJobs(IServiceScopeFactory scopes, NpgsqlDataSource d
             return await FindAsync(id, cancel);
         }
 
-        await WithAsync(db => db.ImportJobs.Where(job => job.Id == id).ExecuteUpdateAsync(set => set.SetProperty(job => job.DecimalComma, true), cancel));
+        await WithAsync(db =>
+            db.ImportJobs.Where(job => job.Id == id).ExecuteUpdateAsync(set => set.SetProperty(job => job.DecimalComma, true), cancel)
+        );
         return await AgainAsync(id, apply: false, cancel);
     }
 
     private async Task<ImportView?> AgainAsync(Guid id, bool apply, CancellationToken cancel)
     {
         // Whoever turns it from checked to running runs it, and nobody else.
-        var mine = await WithAsync(db => db.ImportJobs.Where(job => job.Id == id && job.State == ImportState.Checked).ExecuteUpdateAsync(
-            set => set.SetProperty(job => job.State, ImportState.Running).SetProperty(job => job.Phase, ImportPhase.Reading)
-                .SetProperty(job => job.RowsRead, 0).SetProperty(job => job.BytesRead, 0).SetProperty(job => job.HeardAt, clock.GetUtcNow()),
-            cancel));
+        var mine = await WithAsync(db =>
+            db.ImportJobs.Where(job => job.Id == id && job.State == ImportState.Checked)
+                .ExecuteUpdateAsync(
+                    set =>
+                        set.SetProperty(job => job.State, ImportState.Running)
+                            .SetProperty(job => job.Phase, ImportPhase.Reading)
+                            .SetProperty(job => job.RowsRead, 0)
+                            .SetProperty(job => job.BytesRead, 0)
+                            .SetProperty(job => job.HeardAt, clock.GetUtcNow()),
+                    cancel
+                )
+        );
         if (mine == 1)
         {
             Run(id, apply);
@@ -107,15 +155,25 @@ internal sealed class ImportJobs(IServiceScopeFactory scopes, NpgsqlDataSource d
     }
 
     /// <summary>Forgets an import and its file.</summary>
-    public Task ForgetAsync(Guid id, CancellationToken cancel) => WithAsync(db => db.ImportJobs.Where(job => job.Id == id).ExecuteDeleteAsync(cancel));
+    public Task ForgetAsync(Guid id, CancellationToken cancel) =>
+        WithAsync(db => db.ImportJobs.Where(job => job.Id == id).ExecuteDeleteAsync(cancel));
 
     private ImportView ViewOf(ImportJob job)
     {
         var lost = job.State == ImportState.Running && job.HeardAt < clock.GetUtcNow() - Silence;
         var state = lost ? ImportState.Failed : job.State;
         return new ImportView(
-            job.Id, job.File, job.Name, state, job.Phase, job.RowsRead, job.Bytes, job.BytesRead, job.Report,
-            state == ImportState.Failed ? "The import broke off; nothing has been changed. Send the file again." : null);
+            job.Id,
+            job.File,
+            job.Name,
+            state,
+            job.Phase,
+            job.RowsRead,
+            job.Bytes,
+            job.BytesRead,
+            job.Report,
+            state == ImportState.Failed ? "The import broke off; nothing has been changed. Send the file again." : null
+        );
     }
 
     private void Run(Guid id, bool apply) => _ = Task.Run(() => RunAsync(id, apply), CancellationToken.None);
@@ -126,10 +184,24 @@ internal sealed class ImportJobs(IServiceScopeFactory scopes, NpgsqlDataSource d
         var path = Path.Combine(Path.GetTempPath(), $"blue-dawn-import-{id:N}-{Guid.NewGuid():N}.csv");
         try
         {
-            await using var bytes = new FileStream(path, FileMode.CreateNew, FileAccess.ReadWrite, FileShare.None, 1 << 16, FileOptions.DeleteOnClose | FileOptions.Asynchronous);
+            await using var bytes = new FileStream(
+                path,
+                FileMode.CreateNew,
+                FileAccess.ReadWrite,
+                FileShare.None,
+                1 << 16,
+                FileOptions.DeleteOnClose | FileOptions.Asynchronous
+            );
             var job = await WithAsync(async db =>
             {
-                await foreach (var piece in db.ImportPieces.AsNoTracking().Where(piece => piece.JobId == id).OrderBy(piece => piece.Place).AsAsyncEnumerable().WithCancellation(cancel))
+                await foreach (
+                    var piece in db
+                        .ImportPieces.AsNoTracking()
+                        .Where(piece => piece.JobId == id)
+                        .OrderBy(piece => piece.Place)
+                        .AsAsyncEnumerable()
+                        .WithCancellation(cancel)
+                )
                 {
                     await bytes.WriteAsync(piece.Bytes, cancel);
                 }
@@ -146,7 +218,14 @@ internal sealed class ImportJobs(IServiceScopeFactory scopes, NpgsqlDataSource d
                 await using (var connection = await database.OpenConnectionAsync(cancel))
                 {
                     report = await CatalogueImport.RunAsync(
-                        connection, job.File, reader, job.DecimalComma, apply, (phase, rows) => (progress.Phase, progress.Rows, progress.Bytes) = (phase, rows, bytes.Position), cancel);
+                        connection,
+                        job.File,
+                        reader,
+                        job.DecimalComma,
+                        apply,
+                        (phase, rows) => (progress.Phase, progress.Rows, progress.Bytes) = (phase, rows, bytes.Position),
+                        cancel
+                    );
                 }
 
                 await done.CancelAsync();
@@ -160,7 +239,12 @@ internal sealed class ImportJobs(IServiceScopeFactory scopes, NpgsqlDataSource d
                 var left = report.Applied ? await db.ImportPieces.Where(piece => piece.JobId == id).ExecuteDeleteAsync(cancel) : 0;
                 if (await db.ImportJobs.FindAsync([id], cancel) is { } job)
                 {
-                    (job.State, job.Report, job.RowsRead, job.BytesRead) = (report.Applied ? ImportState.Imported : ImportState.Checked, report, report.Rows, job.Bytes);
+                    (job.State, job.Report, job.RowsRead, job.BytesRead) = (
+                        report.Applied ? ImportState.Imported : ImportState.Checked,
+                        report,
+                        report.Rows,
+                        job.Bytes
+                    );
                     await db.SaveChangesAsync(cancel);
                 }
 
@@ -184,10 +268,17 @@ internal sealed class ImportJobs(IServiceScopeFactory scopes, NpgsqlDataSource d
         {
             while (await timer.WaitForNextTickAsync(done))
             {
-                await WithAsync(db => db.ImportJobs.Where(job => job.Id == id).ExecuteUpdateAsync(
-                    set => set.SetProperty(job => job.Phase, progress.Phase).SetProperty(job => job.RowsRead, progress.Rows)
-                        .SetProperty(job => job.BytesRead, progress.Bytes).SetProperty(job => job.HeardAt, clock.GetUtcNow()),
-                    done));
+                await WithAsync(db =>
+                    db.ImportJobs.Where(job => job.Id == id)
+                        .ExecuteUpdateAsync(
+                            set =>
+                                set.SetProperty(job => job.Phase, progress.Phase)
+                                    .SetProperty(job => job.RowsRead, progress.Rows)
+                                    .SetProperty(job => job.BytesRead, progress.Bytes)
+                                    .SetProperty(job => job.HeardAt, clock.GetUtcNow()),
+                            done
+                        )
+                );
             }
         }
         catch (OperationCanceledException)
@@ -200,7 +291,10 @@ internal sealed class ImportJobs(IServiceScopeFactory scopes, NpgsqlDataSource d
     {
         try
         {
-            await WithAsync(db => db.ImportJobs.Where(job => job.Id == id).ExecuteUpdateAsync(set => set.SetProperty(job => job.State, ImportState.Failed), CancellationToken.None));
+            await WithAsync(db =>
+                db.ImportJobs.Where(job => job.Id == id)
+                    .ExecuteUpdateAsync(set => set.SetProperty(job => job.State, ImportState.Failed), CancellationToken.None)
+            );
         }
         catch (Exception e)
         {

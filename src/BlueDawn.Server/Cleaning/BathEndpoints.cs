@@ -22,7 +22,12 @@ internal sealed record BathsView(DateTimeOffset Now, IReadOnlyList<BathView> Bat
 /// <param name="Recipe">The recipe it is used for.</param>
 /// <param name="Ahead">Where its temperature is heading from now on.</param>
 /// <param name="Readings">What its thermometer showed lately, oldest first.</param>
-internal sealed record BathView(BathState State, CleaningRecipe Recipe, IReadOnlyList<BathReading> Ahead, IReadOnlyList<BathReading> Readings);
+internal sealed record BathView(
+    BathState State,
+    CleaningRecipe Recipe,
+    IReadOnlyList<BathReading> Ahead,
+    IReadOnlyList<BathReading> Readings
+);
 
 /// <summary>A reading of a bath's thermometer.</summary>
 internal sealed record BathReading(DateTimeOffset At, double TemperatureC);
@@ -35,7 +40,15 @@ internal sealed record BathReading(DateTimeOffset At, double TemperatureC);
 /// <param name="Temperature">What the thermometer showed, as typed: a number, or a number with °C or °F.</param>
 /// <param name="Clean">For a basket that comes out early: somebody looked, and it is clean all the same.</param>
 /// <param name="At">When, by the device's clock; now when it is left out. Never later than now.</param>
-internal sealed record NewBathEvent(Guid Id, BathEventKind Kind, int? TrayNumber = null, int? Basket = null, string? Temperature = null, DateTimeOffset? At = null, bool Clean = false);
+internal sealed record NewBathEvent(
+    Guid Id,
+    BathEventKind Kind,
+    int? TrayNumber = null,
+    int? Basket = null,
+    string? Temperature = null,
+    DateTimeOffset? At = null,
+    bool Clean = false
+);
 
 internal static class BathEndpoints
 {
@@ -48,14 +61,25 @@ internal static class BathEndpoints
     {
         var baths = api.MapGroup("/baths").WithTags("Cleaning");
         baths.MapGet("", ShowAsync).WithName("getBaths").WithSummary("The shop's baths as they stand");
-        baths.MapPost("/{bath}/events", RecordAsync).WithName("recordBathEvent").WithSummary("Record what happened at a bath").RequireAuthorization(nameof(May.WorkAtTheBench));
+        baths
+            .MapPost("/{bath}/events", RecordAsync)
+            .WithName("recordBathEvent")
+            .WithSummary("Record what happened at a bath")
+            .RequireAuthorization(nameof(May.WorkAtTheBench));
     }
 
     private static async Task<Ok<BathsView>> ShowAsync(BlueDawnDb db, Me me, TimeProvider clock, CancellationToken cancel) =>
         TypedResults.Ok(await ViewAsync(db, me, clock, cancel));
 
     private static async Task<Results<Ok<BathsView>, ValidationProblem, ProblemHttpResult>> RecordAsync(
-        string bath, NewBathEvent input, BlueDawnDb db, NoteWriter writer, Me me, TimeProvider clock, CancellationToken cancel)
+        string bath,
+        NewBathEvent input,
+        BlueDawnDb db,
+        NoteWriter writer,
+        Me me,
+        TimeProvider clock,
+        CancellationToken cancel
+    )
     {
         var now = clock.GetUtcNow();
         await using var transaction = await db.Database.BeginTransactionAsync(cancel);
@@ -89,9 +113,19 @@ internal static class BathEndpoints
         var problem = input.Kind switch
         {
             BathEventKind.Temperature => ReadTemperature(input, row, me.Units),
-            BathEventKind.HeaterOn or BathEventKind.HeaterOff => vessel.Vessel == Vessel.Heated ? null : Problem.Field("kind", "This one has no heater."),
+            BathEventKind.HeaterOn or BathEventKind.HeaterOff => vessel.Vessel == Vessel.Heated
+                ? null
+                : Problem.Field("kind", "This one has no heater."),
             BathEventKind.Placed => await PlaceAsync(db, input, row, vessel, states, writer, me, cancel),
-            BathEventKind.TakenOut or BathEventKind.Longer => await OfBasketAsync(db, input, row, states.Single(state => state.Bath.Key == bath), writer, me, cancel),
+            BathEventKind.TakenOut or BathEventKind.Longer => await OfBasketAsync(
+                db,
+                input,
+                row,
+                states.Single(state => state.Bath.Key == bath),
+                writer,
+                me,
+                cancel
+            ),
         };
         if (problem is not null)
         {
@@ -112,7 +146,15 @@ internal static class BathEndpoints
     }
 
     private static async Task<ValidationProblem?> PlaceAsync(
-        BlueDawnDb db, NewBathEvent input, BathEventRow row, Bath vessel, IReadOnlyList<BathState> states, NoteWriter writer, Me me, CancellationToken cancel)
+        BlueDawnDb db,
+        NewBathEvent input,
+        BathEventRow row,
+        Bath vessel,
+        IReadOnlyList<BathState> states,
+        NoteWriter writer,
+        Me me,
+        CancellationToken cancel
+    )
     {
         if (input.TrayNumber is not { } number || await TrayFile.OpenAsync(db, number, me.Desk, cancel, locked: true) is not { } file)
         {
@@ -132,9 +174,12 @@ internal static class BathEndpoints
         var state = states.Single(one => one.Bath.Key == vessel.Key);
         if (state.FreeBaskets.Count == 0 || (input.Basket is { } wanted && !state.FreeBaskets.Contains(wanted)))
         {
-            return Problem.Field("basket", state.FreeBaskets.Count == 0
-                ? $"All {vessel.Baskets} baskets are in. Wait until one comes out."
-                : $"Basket {input.Basket} is in. Free: {string.Join(", ", state.FreeBaskets)}.");
+            return Problem.Field(
+                "basket",
+                state.FreeBaskets.Count == 0
+                    ? $"All {vessel.Baskets} baskets are in. Wait until one comes out."
+                    : $"Basket {input.Basket} is in. Free: {string.Join(", ", state.FreeBaskets)}."
+            );
         }
 
         var offer = file.Book.State<CleaningState>().Plan.ForVessel(vessel.Vessel);
@@ -158,7 +203,14 @@ internal static class BathEndpoints
     }
 
     private static async Task<ValidationProblem?> OfBasketAsync(
-        BlueDawnDb db, NewBathEvent input, BathEventRow row, BathState state, NoteWriter writer, Me me, CancellationToken cancel)
+        BlueDawnDb db,
+        NewBathEvent input,
+        BathEventRow row,
+        BathState state,
+        NoteWriter writer,
+        Me me,
+        CancellationToken cancel
+    )
     {
         if (state.Baskets.FirstOrDefault(one => one.Tray == input.TrayNumber) is not { } basket)
         {
@@ -181,7 +233,11 @@ internal static class BathEndpoints
             return null;
         }
 
-        file = writer.Append(file, new MethodNote(basket.Recipe, basket.HasHadItsTime || input.Clean ? MethodStep.Done : MethodStep.Short), me);
+        file = writer.Append(
+            file,
+            new MethodNote(basket.Recipe, basket.HasHadItsTime || input.Clean ? MethodStep.Done : MethodStep.Short),
+            me
+        );
         writer.Append(file, new BasketNote(state.Bath.Label, basket.Number, false, basket.Counted, basket.Minutes), me);
         return null;
     }
@@ -191,10 +247,28 @@ internal static class BathEndpoints
         var now = clock.GetUtcNow();
         var shop = me.Desk.Shop;
         var rows = (await BathBook.EventsAsync(db, now, cancel)).ToLookup(row => row.Bath);
-        return new BathsView(now, [.. shop.Cleaning.Baths.Select(bath => (Bath: bath, State: BathState.Of(bath, me.Recipes, [.. rows[bath.Key].Select(row => row.AsEvent())], now))).Select(pair => new BathView(
-            pair.State,
-            me.Recipes.Recipes.First(recipe => recipe.Vessel == pair.Bath.Vessel),
-            [.. pair.State.Ahead(MinutesAhead, StepsAhead).Select(one => new BathReading(now.AddMinutes(one.Minute), one.TemperatureC))],
-            [.. rows[pair.Bath.Key].Where(row => row.TemperatureC is not null && row.At >= now - ReadingsShown).Select(row => new BathReading(row.At, row.TemperatureC!.Value))]))]);
+        return new BathsView(
+            now,
+            [
+                .. shop
+                    .Cleaning.Baths.Select(bath =>
+                        (Bath: bath, State: BathState.Of(bath, me.Recipes, [.. rows[bath.Key].Select(row => row.AsEvent())], now))
+                    )
+                    .Select(pair => new BathView(
+                        pair.State,
+                        me.Recipes.Recipes.First(recipe => recipe.Vessel == pair.Bath.Vessel),
+                        [
+                            .. pair
+                                .State.Ahead(MinutesAhead, StepsAhead)
+                                .Select(one => new BathReading(now.AddMinutes(one.Minute), one.TemperatureC)),
+                        ],
+                        [
+                            .. rows[pair.Bath.Key]
+                                .Where(row => row.TemperatureC is not null && row.At >= now - ReadingsShown)
+                                .Select(row => new BathReading(row.At, row.TemperatureC!.Value)),
+                        ]
+                    )),
+            ]
+        );
     }
 }

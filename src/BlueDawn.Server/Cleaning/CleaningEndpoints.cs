@@ -9,8 +9,19 @@ namespace BlueDawn.Server.Cleaning;
 
 internal static class CleaningEndpoints
 {
-    public static void MapCleaning(this RouteGroupBuilder api) => api.MapGet("/trays/{number:int}/cleaning", ShowAsync).WithName("getCleaning").WithSummary("How a tray is to be cleaned").WithTags("Cleaning");
+    public static void MapCleaning(this RouteGroupBuilder api) =>
+        api.MapGet("/trays/{number:int}/cleaning", ShowAsync)
+            .WithName("getCleaning")
+            .WithSummary("How a tray is to be cleaned")
+            .WithTags("Cleaning");
 
-    private static async Task<Results<Ok<CleaningView>, ProblemHttpResult>> ShowAsync(int number, BlueDawnDb db, Me me, CancellationToken cancel) =>
-        await TrayFile.OpenAsync(db, number, me.Desk, cancel) is { } file ? TypedResults.Ok(CleaningView.Of(file.Book)) : Problem.NoTray(number);
+    private static async Task<Results<Ok<CleaningView>, ProblemHttpResult>> ShowAsync(
+        int number,
+        BlueDawnDb db,
+        Me me,
+        CancellationToken cancel
+    ) =>
+        await TrayFile.OpenAsync(db, number, me.Desk, cancel) is { } file
+            ? TypedResults.Ok(CleaningView.Of(file.Book))
+            : Problem.NoTray(number);
 }

@@ -25,17 +25,27 @@ internal static class CleaningCompute
 
     public static void MapCleaningCompute(this RouteGroupBuilder compute)
     {
-        compute.MapPost("/clearing-tools", (HoleInput input) => ChooseTools(input)).WithName("computeClearingTools").WithSummary("Tools to clear a hole with");
-        compute.MapPost("/bath-curve", (BathCurveInput input) => FitCurve(input)).WithName("computeBathCurve").WithSummary("Work out a bath's temperature over time");
+        compute
+            .MapPost("/clearing-tools", (HoleInput input) => ChooseTools(input))
+            .WithName("computeClearingTools")
+            .WithSummary("Tools to clear a hole with");
+        compute
+            .MapPost("/bath-curve", (BathCurveInput input) => FitCurve(input))
+            .WithName("computeBathCurve")
+            .WithSummary("Work out a bath's temperature over time");
     }
 
     private static Results<Ok<IReadOnlyList<ClearingChoice>>, ValidationProblem> ChooseTools(HoleInput input) =>
-        input.BoreMm is not (> 0 and <= LargestBoreMm) ? Problem.Field("boreMm", $"Give the bore in millimetres, above 0 and up to {LargestBoreMm}.")
-        : !(input.ToleranceMm >= 0 && input.ToleranceMm < input.BoreMm) ? Problem.Field("toleranceMm", "Give a tolerance of 0 or more and below the bore.")
+        input.BoreMm is not (> 0 and <= LargestBoreMm)
+            ? Problem.Field("boreMm", $"Give the bore in millimetres, above 0 and up to {LargestBoreMm}.")
+        : !(input.ToleranceMm >= 0 && input.ToleranceMm < input.BoreMm)
+            ? Problem.Field("toleranceMm", "Give a tolerance of 0 or more and below the bore.")
         : TypedResults.Ok(ClearingTools.For(input.BoreMm, input.ToleranceMm));
 
     private static Results<Ok<BathCurveOutput>, ValidationProblem> FitCurve(BathCurveInput input) =>
-        input.Samples.Count is < NewtonFit.FewestSamples or > MostSamples ? Problem.Field("samples", $"Give {NewtonFit.FewestSamples} to {MostSamples} samples.")
-        : input.Samples.Zip(input.Samples.Skip(1)).Any(pair => !(pair.First.Minute <= pair.Second.Minute)) ? Problem.Field("samples", "Give them in the order of time.")
+        input.Samples.Count is < NewtonFit.FewestSamples or > MostSamples
+            ? Problem.Field("samples", $"Give {NewtonFit.FewestSamples} to {MostSamples} samples.")
+        : input.Samples.Zip(input.Samples.Skip(1)).Any(pair => !(pair.First.Minute <= pair.Second.Minute))
+            ? Problem.Field("samples", "Give them in the order of time.")
         : TypedResults.Ok(new BathCurveOutput(NewtonFit.Of(input.Samples)));
 }

@@ -33,13 +33,21 @@ internal static class KitCompute
     public static void MapKitCompute(this RouteGroupBuilder compute)
     {
         compute.MapPost("/stamp", (StampInput input) => RankStamps(input)).WithName("computeStamp").WithSummary("Read a stamped number");
-        compute.MapPost("/o-ring-squeeze", (SqueezeInput input) => SqueezeRing(input)).WithName("computeSqueeze").WithSummary("Squeeze of a gasket or ring");
-        compute.MapPost("/reorder", (ReorderInput input) => WorkOutReorder(input)).WithName("computeReorder").WithSummary("Reorder point and quantity");
+        compute
+            .MapPost("/o-ring-squeeze", (SqueezeInput input) => SqueezeRing(input))
+            .WithName("computeSqueeze")
+            .WithSummary("Squeeze of a gasket or ring");
+        compute
+            .MapPost("/reorder", (ReorderInput input) => WorkOutReorder(input))
+            .WithName("computeReorder")
+            .WithSummary("Reorder point and quantity");
     }
 
     private static Results<Ok<IReadOnlyList<StampReading>>, ValidationProblem> RankStamps(StampInput input) =>
-        input.Read.Length > StampedNumber.Longest ? Problem.Field("read", $"Longer than {StampedNumber.Longest} characters. Check the number.")
-        : input.OnRecord.Count > MostNumbers || input.OnRecord.Any(number => number.Length > StampedNumber.Longest) ? Problem.Field("onRecord", $"At most {MostNumbers} numbers of {StampedNumber.Longest} characters each.")
+        input.Read.Length > StampedNumber.Longest
+            ? Problem.Field("read", $"Longer than {StampedNumber.Longest} characters. Check the number.")
+        : input.OnRecord.Count > MostNumbers || input.OnRecord.Any(number => number.Length > StampedNumber.Longest)
+            ? Problem.Field("onRecord", $"At most {MostNumbers} numbers of {StampedNumber.Longest} characters each.")
         : TypedResults.Ok(Stamp.Rank(input.Read, input.OnRecord));
 
     private static Results<Ok<Squeeze>, ValidationProblem> SqueezeRing(SqueezeInput input)
@@ -47,7 +55,8 @@ internal static class KitCompute
         var ring = ORing.Parse(input.Size);
         return !ring.IsRight ? Problem.Field("size", ring.Problem!)
             : input.GrooveMm is <= 0 or > 100 ? Problem.Field("grooveMm", "Give the groove's depth in millimetres, above 0 and up to 100.")
-            : input.GrooveToleranceMm < 0 || input.GrooveToleranceMm > input.GrooveMm ? Problem.Field("grooveToleranceMm", "Give a tolerance from 0 to the depth itself.")
+            : input.GrooveToleranceMm < 0 || input.GrooveToleranceMm > input.GrooveMm
+                ? Problem.Field("grooveToleranceMm", "Give a tolerance from 0 to the depth itself.")
             : TypedResults.Ok(Squeeze.Of(ring.Value!, input.GrooveMm, input.GrooveToleranceMm));
     }
 
@@ -69,6 +78,8 @@ internal static class KitCompute
             problems.Add(new("serviceLevel", "Give a share above 0 and below 1, such as 0.95."));
         }
 
-        return problems.Count > 0 ? Problem.Fields(problems) : TypedResults.Ok(Reorder.Of(input.UsePerDay, input.LeadDays, input.ServiceLevel));
+        return problems.Count > 0
+            ? Problem.Fields(problems)
+            : TypedResults.Ok(Reorder.Of(input.UsePerDay, input.LeadDays, input.ServiceLevel));
     }
 }

@@ -17,26 +17,54 @@ namespace BlueDawn.Server.Handover;
 
 internal static class HandoverEndpoints
 {
-    private static readonly CsvConfiguration Csv = new(CultureInfo.InvariantCulture)
-    {
-        NewLine = "\r\n",
-    };
+    private static readonly CsvConfiguration Csv = new(CultureInfo.InvariantCulture) { NewLine = "\r\n" };
 
     private static readonly JsonSerializerOptions Indented = new(StoreJson.Options) { WriteIndented = true };
 
     public static void MapHandover(this RouteGroupBuilder api)
     {
         var tray = api.MapGroup("/trays/{number:int}").WithTags("Handover");
-        tray.MapGet("/report", async Task<Results<Ok<HandoverReport>, ProblemHttpResult>> (int number, BlueDawnDb db, Me me, CancellationToken cancel) =>
-            await ReportAsync(db, number, me, cancel) is { } report ? TypedResults.Ok(report) : Problem.NoTray(number)).WithName("getReport").WithSummary("The handover report");
-        tray.MapGet("/report.json", async Task<Results<FileContentHttpResult, ProblemHttpResult>> (int number, BlueDawnDb db, Me me, CancellationToken cancel) =>
-            await ReportAsync(db, number, me, cancel) is { } report
-                ? TypedResults.File(JsonSerializer.SerializeToUtf8Bytes(report, Indented), "application/json", $"tray-{number}.json")
-                : Problem.NoTray(number)).WithName("downloadReportJson").WithSummary("The handover report as a JSON file").Produces<HandoverReport>(200, "application/json");
-        tray.MapGet("/report.csv", async Task<Results<FileContentHttpResult, ProblemHttpResult>> (int number, BlueDawnDb db, Me me, CancellationToken cancel) =>
-            await ReportAsync(db, number, me, cancel) is { } report
-                ? TypedResults.File(Encoding.UTF8.GetBytes(ToCsv(report)), "text/csv; charset=utf-8", $"tray-{number}.csv")
-                : Problem.NoTray(number)).WithName("downloadReportCsv").WithSummary("The handover report as CSV").Produces<string>(200, "text/csv");
+        tray.MapGet(
+                "/report",
+                async Task<Results<Ok<HandoverReport>, ProblemHttpResult>> (int number, BlueDawnDb db, Me me, CancellationToken cancel) =>
+                    await ReportAsync(db, number, me, cancel) is { } report ? TypedResults.Ok(report) : Problem.NoTray(number)
+            )
+            .WithName("getReport")
+            .WithSummary("The handover report");
+        tray.MapGet(
+                "/report.json",
+                async Task<Results<FileContentHttpResult, ProblemHttpResult>> (
+                    int number,
+                    BlueDawnDb db,
+                    Me me,
+                    CancellationToken cancel
+                ) =>
+                    await ReportAsync(db, number, me, cancel) is { } report
+                        ? TypedResults.File(
+                            JsonSerializer.SerializeToUtf8Bytes(report, Indented),
+                            "application/json",
+                            $"tray-{number}.json"
+                        )
+                        : Problem.NoTray(number)
+            )
+            .WithName("downloadReportJson")
+            .WithSummary("The handover report as a JSON file")
+            .Produces<HandoverReport>(200, "application/json");
+        tray.MapGet(
+                "/report.csv",
+                async Task<Results<FileContentHttpResult, ProblemHttpResult>> (
+                    int number,
+                    BlueDawnDb db,
+                    Me me,
+                    CancellationToken cancel
+                ) =>
+                    await ReportAsync(db, number, me, cancel) is { } report
+                        ? TypedResults.File(Encoding.UTF8.GetBytes(ToCsv(report)), "text/csv; charset=utf-8", $"tray-{number}.csv")
+                        : Problem.NoTray(number)
+            )
+            .WithName("downloadReportCsv")
+            .WithSummary("The handover report as CSV")
+            .Produces<string>(200, "text/csv");
     }
 
     /// <summary>The report as it was handed over, or as it would be now.</summary>
@@ -48,7 +76,11 @@ internal static class HandoverEndpoints
         }
 
         var handedOver = file.Book.IsHandedBack
-            ? await db.LogbookEntries.Where(entry => entry.TrayId == file.Tray.Id && entry.Report != null).OrderBy(entry => entry.RecordedAt).Select(entry => entry.Report).LastOrDefaultAsync(cancel)
+            ? await db
+                .LogbookEntries.Where(entry => entry.TrayId == file.Tray.Id && entry.Report != null)
+                .OrderBy(entry => entry.RecordedAt)
+                .Select(entry => entry.Report)
+                .LastOrDefaultAsync(cancel)
             : null;
         return handedOver is null ? file.Report() : JsonSerializer.Deserialize<HandoverReport>(handedOver, StoreJson.Options);
     }
@@ -59,7 +91,24 @@ internal static class HandoverEndpoints
         using var text = new StringWriter(CultureInfo.InvariantCulture);
         using (var csv = new CsvWriter(text, Csv))
         {
-            foreach (var heading in (string[])["tray", "station", "line", "label", "target", "verdict", "finding", "figure", "value", "unit", "taken_at", "taken_by", "limits_from"])
+            foreach (
+                var heading in (string[])
+                    [
+                        "tray",
+                        "station",
+                        "line",
+                        "label",
+                        "target",
+                        "verdict",
+                        "finding",
+                        "figure",
+                        "value",
+                        "unit",
+                        "taken_at",
+                        "taken_by",
+                        "limits_from",
+                    ]
+            )
             {
                 csv.WriteField(heading);
             }
@@ -67,7 +116,8 @@ internal static class HandoverEndpoints
             csv.NextRecord();
             foreach (var line in report.Lines)
             {
-                var figures = line.Figures.Count == 0 ? [null] : line.Figures.Select(figure => (Figure?)new Figure(figure.Key, figure.Quantity));
+                var figures =
+                    line.Figures.Count == 0 ? [null] : line.Figures.Select(figure => (Figure?)new Figure(figure.Key, figure.Quantity));
                 foreach (var figure in figures)
                 {
                     csv.WriteField(report.Tray.TrayNumber);

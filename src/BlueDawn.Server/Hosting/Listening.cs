@@ -41,7 +41,9 @@ internal static class Listening
         var own = Uri.TryCreate(settings["urls"], UriKind.Absolute, out var uri) ? uri : new Uri("http://127.0.0.1:5080");
         if (!IPAddress.TryParse(own.Host, out var ownAddress) || !IPAddress.IsLoopback(ownAddress))
         {
-            throw new CannotStartException($"--urls is for this machine itself, such as http://127.0.0.1:5080. {Listen} opens it to others.");
+            throw new CannotStartException(
+                $"--urls is for this machine itself, such as http://127.0.0.1:5080. {Listen} opens it to others."
+            );
         }
 
         var names = (settings[Hosts] ?? "").Split(',', StringSplitOptions.TrimEntries | StringSplitOptions.RemoveEmptyEntries);
@@ -64,7 +66,9 @@ internal static class Listening
         builder.Services.AddHsts(options => options.MaxAge = TimeSpan.FromDays(180));
         if (settings[Proxy] is { Length: > 0 } proxy)
         {
-            var address = IPAddress.TryParse(proxy, out var known) ? known : throw new CannotStartException($"{Proxy} has to be the proxy's address, such as 127.0.0.1.");
+            var address = IPAddress.TryParse(proxy, out var known)
+                ? known
+                : throw new CannotStartException($"{Proxy} has to be the proxy's address, such as 127.0.0.1.");
             builder.Services.Configure<ForwardedHeadersOptions>(options =>
             {
                 options.ForwardedHeaders = ForwardedHeaders.XForwardedFor | ForwardedHeaders.XForwardedProto;
@@ -108,6 +112,9 @@ internal static class Listening
 
         return settings[Plain] == "yes"
             ? (at, null)
-            : throw new CannotStartException($"{Listen} without {Certificate} would send passwords in plain text. Give a certificate, put a proxy with one in front (and leave {Listen} out when it runs on this machine), or set {Plain}=yes if nobody else can hear this network.");
+            : throw new CannotStartException(
+                $"{Listen} without {Certificate} would send passwords in plain text. Give a certificate, put a proxy with one in "
+                    + $"front (and leave {Listen} out when it runs on this machine), or set {Plain}=yes if nobody else can hear this network."
+            );
     }
 }

@@ -49,7 +49,9 @@ internal sealed class InstrumentShelf
         lock (last)
         {
             var before = sent.GoesOn ? Last(instrument) : null;
-            var (times, values) = before is null ? (sent.TimesS, sent.Values) : ([.. before.TimesS, .. sent.TimesS], [.. before.Values, .. sent.Values]);
+            var (times, values) = before is null
+                ? (sent.TimesS, sent.Values)
+                : ([.. before.TimesS, .. sent.TimesS], [.. before.Values, .. sent.Values]);
             var rising = before is null || before.TimesS[^1] < sent.TimesS[0];
             return rising && times.Count <= most ? last[instrument] = new SeriesView(at, times, values) : null;
         }
@@ -66,34 +68,55 @@ internal static class InstrumentEndpoints
         Map(Instrument.PlateAngle, "plate-angle", "angle sensor on the choke’s plate");
         Map(Instrument.Tachometer, "tachometer", "tachometer");
 
-        api.MapGet("/instruments/choke-start", ShowStart).WithTags("Instruments")
-            .WithName("getChokeStart").WithSummary("The last start as angle sensor and tachometer wrote it down, to be looked through");
+        api.MapGet("/instruments/choke-start", ShowStart)
+            .WithTags("Instruments")
+            .WithName("getChokeStart")
+            .WithSummary("The last start as angle sensor and tachometer wrote it down, to be looked through");
 
         void Map(Instrument instrument, string path, string name)
         {
             var group = api.MapGroup($"/instruments/{path}").WithTags("Instruments");
-            group.MapGet("", (InstrumentShelf shelf) => Show(instrument, name, shelf))
-                .WithName($"get{instrument}").WithSummary($"What the {name} showed last");
-            group.MapPost("", (NewSeries sent, InstrumentShelf shelf, TimeProvider clock) => Take(instrument, sent, shelf, clock))
-                .WithName($"send{instrument}").WithSummary($"Send what the {name} shows").RequireAuthorization(nameof(May.WorkAtTheBench));
+            group
+                .MapGet("", (InstrumentShelf shelf) => Show(instrument, name, shelf))
+                .WithName($"get{instrument}")
+                .WithSummary($"What the {name} showed last");
+            group
+                .MapPost("", (NewSeries sent, InstrumentShelf shelf, TimeProvider clock) => Take(instrument, sent, shelf, clock))
+                .WithName($"send{instrument}")
+                .WithSummary($"Send what the {name} shows")
+                .RequireAuthorization(nameof(May.WorkAtTheBench));
         }
     }
 
-    private static Results<Ok<SeriesView>, ProblemHttpResult> Show(Instrument instrument, string name, InstrumentShelf shelf) => shelf.Last(instrument) is { } series
-        ? TypedResults.Ok(series)
-        : TypedResults.Problem(statusCode: 404, title: $"The {name} has sent nothing yet.", detail: "Switch it on, or take a file.");
+    private static Results<Ok<SeriesView>, ProblemHttpResult> Show(Instrument instrument, string name, InstrumentShelf shelf) =>
+        shelf.Last(instrument) is { } series
+            ? TypedResults.Ok(series)
+            : TypedResults.Problem(statusCode: 404, title: $"The {name} has sent nothing yet.", detail: "Switch it on, or take a file.");
 
     private static Results<Ok<OpeningSeriesInput>, ProblemHttpResult> ShowStart(InstrumentShelf shelf)
     {
         var speed = shelf.Last(Instrument.Tachometer);
         return shelf.Last(Instrument.PlateAngle) is { } angle
             ? TypedResults.Ok(OpeningSeries.Together(angle.At, angle.TimesS, angle.Values, speed?.At, speed?.TimesS, speed?.Values))
-            : TypedResults.Problem(statusCode: 404, title: "The angle sensor on the choke’s plate has sent nothing yet.", detail: "Switch it on, or take a file.");
+            : TypedResults.Problem(
+                statusCode: 404,
+                title: "The angle sensor on the choke’s plate has sent nothing yet.",
+                detail: "Switch it on, or take a file."
+            );
     }
 
-    private static Results<Ok<SeriesView>, ValidationProblem> Take(Instrument instrument, NewSeries sent, InstrumentShelf shelf, TimeProvider clock)
+    private static Results<Ok<SeriesView>, ValidationProblem> Take(
+        Instrument instrument,
+        NewSeries sent,
+        InstrumentShelf shelf,
+        TimeProvider clock
+    )
     {
-        if (sent.TimesS.Count == 0 || sent.TimesS.Count != sent.Values.Count || sent.TimesS.Zip(sent.TimesS.Skip(1)).Any(pair => !(pair.Second > pair.First)))
+        if (
+            sent.TimesS.Count == 0
+            || sent.TimesS.Count != sent.Values.Count
+            || sent.TimesS.Zip(sent.TimesS.Skip(1)).Any(pair => !(pair.Second > pair.First))
+        )
         {
             return Problem.Fields([new FieldProblem("timesS", "Send a time for each value, each later than the one before.")]);
         }

@@ -43,7 +43,8 @@ internal sealed record NewTray(
     string? StampedNumber = null,
     EngineKind? Engine = null,
     ChokeKind? Choke = null,
-    Story? Story = null);
+    Story? Story = null
+);
 
 /// <summary>What a stamped number says of a carburetor.</summary>
 /// <param name="Code">Its spec sheet.</param>
@@ -99,20 +100,31 @@ internal sealed record WhoseChange(string OwnerName, string OwnerContact, string
 /// <param name="OilThen">Where the oil stood when it was last read.</param>
 /// <param name="AgeYears">The machine's age in years, or null.</param>
 /// <param name="Hours">Hours it has run, or null.</param>
-internal sealed record StoryChange(int Version, Whose Whose, double? FailsAfterMin, FuelKind FuelKind, double? TankThenML, double? TankNowML, OilLevel OilThen, double? AgeYears, double? Hours)
+internal sealed record StoryChange(
+    int Version,
+    Whose Whose,
+    double? FailsAfterMin,
+    FuelKind FuelKind,
+    double? TankThenML,
+    double? TankNowML,
+    OilLevel OilThen,
+    double? AgeYears,
+    double? Hours
+)
 {
     /// <summary>The story with it.</summary>
-    public Story On(Story before) => before with
-    {
-        Whose = Whose,
-        FailsAfterMin = FailsAfterMin,
-        FuelKind = FuelKind,
-        TankThenML = TankThenML,
-        TankNowML = TankNowML,
-        OilThen = OilThen,
-        AgeYears = AgeYears,
-        Hours = Hours,
-    };
+    public Story On(Story before) =>
+        before with
+        {
+            Whose = Whose,
+            FailsAfterMin = FailsAfterMin,
+            FuelKind = FuelKind,
+            TankThenML = TankThenML,
+            TankNowML = TankNowML,
+            OilThen = OilThen,
+            AgeYears = AgeYears,
+            Hours = Hours,
+        };
 }
 
 internal static class IntakeEndpoints
@@ -121,23 +133,59 @@ internal static class IntakeEndpoints
 
     public static void MapIntake(this RouteGroupBuilder api)
     {
-        api.MapPost("/trays", CheckInAsync).WithName("checkIn").WithSummary("Check a machine in on a new tray").WithTags("Intake").RequireAuthorization(nameof(May.CheckIn));
-        api.MapPut("/trays/{number:int}/whose", ChangeWhoseAsync).WithName("changeWhose").WithSummary("Put right whose a tray is").WithTags("Intake").RequireAuthorization(nameof(May.ChangeTrays));
-        api.MapPut("/trays/{number:int}/story", ChangeStoryAsync).WithName("changeStory").WithSummary("Put right what was told at check-in").WithTags("Intake").RequireAuthorization(nameof(May.ChangeTrays));
-        api.MapGet("/stamped", StampedAsync).WithName("findStamped").WithSummary("The spec sheet a stamped number is on").WithTags("Intake");
-        api.MapGet("/owners", async (BlueDawnDb db, CancellationToken cancel) => TypedResults.Ok(await ListOwnersAsync(db, cancel))).WithName("listOwners").WithSummary("Owners and their machines").WithTags("Intake");
-        api.MapGet("/owners/alike", AlikeAsync).WithName("findAlike").WithSummary("The owner and the machine of a name, or of almost the same").WithTags("Intake");
+        api.MapPost("/trays", CheckInAsync)
+            .WithName("checkIn")
+            .WithSummary("Check a machine in on a new tray")
+            .WithTags("Intake")
+            .RequireAuthorization(nameof(May.CheckIn));
+        api.MapPut("/trays/{number:int}/whose", ChangeWhoseAsync)
+            .WithName("changeWhose")
+            .WithSummary("Put right whose a tray is")
+            .WithTags("Intake")
+            .RequireAuthorization(nameof(May.ChangeTrays));
+        api.MapPut("/trays/{number:int}/story", ChangeStoryAsync)
+            .WithName("changeStory")
+            .WithSummary("Put right what was told at check-in")
+            .WithTags("Intake")
+            .RequireAuthorization(nameof(May.ChangeTrays));
+        api.MapGet("/stamped", StampedAsync)
+            .WithName("findStamped")
+            .WithSummary("The spec sheet a stamped number is on")
+            .WithTags("Intake");
+        api.MapGet("/owners", async (BlueDawnDb db, CancellationToken cancel) => TypedResults.Ok(await ListOwnersAsync(db, cancel)))
+            .WithName("listOwners")
+            .WithSummary("Owners and their machines")
+            .WithTags("Intake");
+        api.MapGet("/owners/alike", AlikeAsync)
+            .WithName("findAlike")
+            .WithSummary("The owner and the machine of a name, or of almost the same")
+            .WithTags("Intake");
         api.MapGet("/earlier", ListEarlierAsync).WithName("listEarlier").WithSummary("Earlier trays of a machine").WithTags("Intake");
     }
 
     /// <summary>Earlier trays of a machine, newest first.</summary>
-    private static async Task<Ok<List<EarlierTray>>> ListEarlierAsync(string owner, string machine, BlueDawnDb db, Me me, CancellationToken cancel)
+    private static async Task<Ok<List<EarlierTray>>> ListEarlierAsync(
+        string owner,
+        string machine,
+        BlueDawnDb db,
+        Me me,
+        CancellationToken cancel
+    )
     {
         var (ownerName, machineName) = (owner.Trim(), machine.Trim());
-        var machines = (await db.Machines.AsNoTracking().Select(one => new { one.Id, one.Name, Owner = one.Owner.Name }).ToListAsync(cancel))
-            .Where(one => Names.IsSame(one.Name, machineName) && Names.IsSame(one.Owner, ownerName)).Select(one => one.Id).ToList();
-        var numbers = await db.Trays
-            .Where(tray => machines.Contains(tray.MachineId))
+        var machines = (
+            await db
+                .Machines.AsNoTracking()
+                .Select(one => new
+                {
+                    one.Id,
+                    one.Name,
+                    Owner = one.Owner.Name,
+                })
+                .ToListAsync(cancel)
+        ).Where(one => Names.IsSame(one.Name, machineName) && Names.IsSame(one.Owner, ownerName)).Select(one => one.Id).ToList();
+        var numbers = await db
+            .Trays.Where(tray => machines.Contains(tray.MachineId))
             .OrderByDescending(tray => tray.Number)
             .Select(tray => tray.Number)
             .Take(MostEarlier)
@@ -146,12 +194,15 @@ internal static class IntakeEndpoints
         foreach (var number in numbers)
         {
             var file = (await TrayFile.OpenAsync(db, number, me.Desk, cancel))!;
-            earlier.Add(new EarlierTray(
-                number,
-                file.Tray.CheckedInAt,
-                file.Book.Facts.Complaint,
-                [.. file.Book.State<FaultsState>().Evidence.Found.Select(fault => fault.Label)],
-                file.Book.IsHandedBack));
+            earlier.Add(
+                new EarlierTray(
+                    number,
+                    file.Tray.CheckedInAt,
+                    file.Book.Facts.Complaint,
+                    [.. file.Book.State<FaultsState>().Evidence.Found.Select(fault => fault.Label)],
+                    file.Book.IsHandedBack
+                )
+            );
         }
 
         return TypedResults.Ok(earlier);
@@ -159,37 +210,82 @@ internal static class IntakeEndpoints
 
     private static async Task<List<KnownOwner>> ListOwnersAsync(BlueDawnDb db, CancellationToken cancel)
     {
-        var machines = await db.Machines.AsNoTracking()
-            .Select(machine => new { machine.Name, machine.Owner, Tray = db.Trays.Where(tray => tray.MachineId == machine.Id).Max(tray => (int?)tray.Number) }).ToListAsync(cancel);
-        return [.. machines
-            .GroupBy(machine => machine.Owner.Name)
-            .OrderBy(owner => owner.Key, StringComparer.OrdinalIgnoreCase)
-            .Select(owner => new KnownOwner(owner.Key, owner.First().Owner.Contact, [.. owner.GroupBy(machine => machine.Name).OrderBy(machine => machine.Key, StringComparer.OrdinalIgnoreCase).Select(machine => new KnownMachine(machine.Key, machine.Max(one => one.Tray)))]))];
+        var machines = await db
+            .Machines.AsNoTracking()
+            .Select(machine => new
+            {
+                machine.Name,
+                machine.Owner,
+                Tray = db.Trays.Where(tray => tray.MachineId == machine.Id).Max(tray => (int?)tray.Number),
+            })
+            .ToListAsync(cancel);
+        return
+        [
+            .. machines
+                .GroupBy(machine => machine.Owner.Name)
+                .OrderBy(owner => owner.Key, StringComparer.OrdinalIgnoreCase)
+                .Select(owner => new KnownOwner(
+                    owner.Key,
+                    owner.First().Owner.Contact,
+                    [
+                        .. owner
+                            .GroupBy(machine => machine.Name)
+                            .OrderBy(machine => machine.Key, StringComparer.OrdinalIgnoreCase)
+                            .Select(machine => new KnownMachine(machine.Key, machine.Max(one => one.Tray))),
+                    ]
+                )),
+        ];
     }
 
     private static async Task<Ok<AlikeView>> AlikeAsync(string owner, string machine, BlueDawnDb db, CancellationToken cancel)
     {
         var all = await ListOwnersAsync(db, cancel);
         var known = all.Find(one => Names.IsSame(one.Name, owner));
-        return TypedResults.Ok(new AlikeView(
-            known,
-            known is null ? all.Find(one => Names.IsAlmost(one.Name, owner)) : null,
-            known?.Machines.Any(one => Names.IsSame(one.Name, machine)) == false ? known.Machines.FirstOrDefault(one => Names.IsAlmost(one.Name, machine)) : null));
+        return TypedResults.Ok(
+            new AlikeView(
+                known,
+                known is null ? all.Find(one => Names.IsAlmost(one.Name, owner)) : null,
+                known?.Machines.Any(one => Names.IsSame(one.Name, machine)) == false
+                    ? known.Machines.FirstOrDefault(one => Names.IsAlmost(one.Name, machine))
+                    : null
+            )
+        );
     }
 
     private static async Task<Results<Created<TrayView>, Ok<TrayView>, ValidationProblem, ProblemHttpResult>> CheckInAsync(
-        NewTray input, BlueDawnDb db, NoteWriter writer, Me me, TimeProvider clock, CancellationToken cancel)
+        NewTray input,
+        BlueDawnDb db,
+        NoteWriter writer,
+        Me me,
+        TimeProvider clock,
+        CancellationToken cancel
+    )
     {
         if (await SentBeforeAsync(db, input, me, cancel) is { } before)
         {
             return before;
         }
 
-        var checkIn = new CheckIn(input.OwnerName, input.OwnerContact, input.MachineName, input.StampedNumber, input.Complaint, input.PromisedDay);
+        var checkIn = new CheckIn(
+            input.OwnerName,
+            input.OwnerContact,
+            input.MachineName,
+            input.StampedNumber,
+            input.Complaint,
+            input.PromisedDay
+        );
         var story = input.Story is { } told ? StoryEvidence.Of(told) : [];
         var sheet = await OnlyExactSpecAsync(db, (input.StampedNumber ?? "").Trim(), input.Family, cancel);
         var kind = CheckIn.KindOf(input.Family, input.Engine, input.Choke, sheet);
-        if (checkIn.Check(me.Desk.Today).Concat(kind.Problem is { } which ? [new FieldProblem("family", which)] : []).Concat(input.Story?.Check(me.Desk.Today) ?? []).Concat(story.SelectMany(note => note.Check(me.Desk.Knowledge.Of().Of<FaultKnowledge>()))).ToList() is { Count: > 0 } problems)
+        if (
+            checkIn
+                .Check(me.Desk.Today)
+                .Concat(kind.Problem is { } which ? [new FieldProblem("family", which)] : [])
+                .Concat(input.Story?.Check(me.Desk.Today) ?? [])
+                .Concat(story.SelectMany(note => note.Check(me.Desk.Knowledge.Of().Of<FaultKnowledge>())))
+                .ToList() is
+            { Count: > 0 } problems
+        )
         {
             return Problem.Fields(problems);
         }
@@ -228,24 +324,44 @@ internal static class IntakeEndpoints
         {
             await transaction.RollbackAsync(cancel);
             db.ChangeTracker.Clear();
-            return await SentBeforeAsync(db, input, me, cancel) ?? Problem.Conflict("That logbook id has been used.", "Reload the page and check in again.");
+            return await SentBeforeAsync(db, input, me, cancel)
+                ?? Problem.Conflict("That logbook id has been used.", "Reload the page and check in again.");
         }
 
         return TypedResults.Created($"/api/trays/{tray.Number}", Shown((await TrayFile.OpenAsync(db, tray.Number, me.Desk, cancel))!));
     }
 
     /// <summary>The tray as it is when this very check-in is in the book already; 409 when its id stands for another.</summary>
-    private static async Task<Results<Created<TrayView>, Ok<TrayView>, ValidationProblem, ProblemHttpResult>?> SentBeforeAsync(BlueDawnDb db, NewTray input, Me me, CancellationToken cancel)
+    private static async Task<Results<Created<TrayView>, Ok<TrayView>, ValidationProblem, ProblemHttpResult>?> SentBeforeAsync(
+        BlueDawnDb db,
+        NewTray input,
+        Me me,
+        CancellationToken cancel
+    )
     {
-        var before = await db.Trays.Where(tray => tray.Id == input.TrayId).Select(tray => new { tray.Number, Machine = tray.Machine.Name, Owner = tray.Machine.Owner.Name, tray.CheckedInAt }).SingleOrDefaultAsync(cancel);
+        var before = await db
+            .Trays.Where(tray => tray.Id == input.TrayId)
+            .Select(tray => new
+            {
+                tray.Number,
+                Machine = tray.Machine.Name,
+                Owner = tray.Machine.Owner.Name,
+                tray.CheckedInAt,
+            })
+            .SingleOrDefaultAsync(cancel);
         if (before is null)
         {
             return null;
         }
 
         // What stands on it may have been changed since; whose it is and under which entry it came in has not.
-        var same = Names.IsSame(before.Machine, input.MachineName) && Names.IsSame(before.Owner, input.OwnerName)
-            && await db.LogbookEntries.AnyAsync(entry => entry.Id == input.EntryId && db.Trays.Any(tray => tray.Id == entry.TrayId && tray.Number == before.Number), cancel);
+        var same =
+            Names.IsSame(before.Machine, input.MachineName)
+            && Names.IsSame(before.Owner, input.OwnerName)
+            && await db.LogbookEntries.AnyAsync(
+                entry => entry.Id == input.EntryId && db.Trays.Any(tray => tray.Id == entry.TrayId && tray.Number == before.Number),
+                cancel
+            );
         return same
             ? TypedResults.Ok(Shown((await TrayFile.OpenAsync(db, before.Number, me.Desk, cancel))!))
             : Problem.Conflict("That tray's id stands for another check-in.", "Reload the page and check in again.");
@@ -264,23 +380,51 @@ internal static class IntakeEndpoints
         return await FindMachineAsync(db, owner, checkIn.MachineName.Trim(), now, cancel);
     }
 
-    /// <summary>The owner of that name, a new one when there is none. Capitals, spaces and signs make no other owner; one spelled exactly so comes first.</summary>
+    /// <summary>The owner of that name, a new one when there is none. Capitals, spaces and signs make no other owner; one spelled
+    /// exactly so comes first.</summary>
     private static async Task<Owner> FindOwnerAsync(BlueDawnDb db, string name, DateTimeOffset now, CancellationToken cancel)
     {
         var same = (await db.Owners.AsNoTracking().Select(owner => new { owner.Id, owner.Name }).ToListAsync(cancel))
-            .Where(owner => Names.IsSame(owner.Name, name)).OrderByDescending(owner => owner.Name == name).ThenBy(owner => owner.Id).FirstOrDefault();
-        return same is null ? new Owner { Id = Guid.CreateVersion7(now), Name = name } : await db.Owners.SingleAsync(owner => owner.Id == same.Id, cancel);
+            .Where(owner => Names.IsSame(owner.Name, name))
+            .OrderByDescending(owner => owner.Name == name)
+            .ThenBy(owner => owner.Id)
+            .FirstOrDefault();
+        return same is null
+            ? new Owner { Id = Guid.CreateVersion7(now), Name = name }
+            : await db.Owners.SingleAsync(owner => owner.Id == same.Id, cancel);
     }
 
     /// <summary>The machine of that name under an owner, a new one when there is none.</summary>
-    private static async Task<Machine> FindMachineAsync(BlueDawnDb db, Owner owner, string name, DateTimeOffset now, CancellationToken cancel) =>
+    private static async Task<Machine> FindMachineAsync(
+        BlueDawnDb db,
+        Owner owner,
+        string name,
+        DateTimeOffset now,
+        CancellationToken cancel
+    ) =>
         (await db.Machines.Where(machine => machine.OwnerId == owner.Id).ToListAsync(cancel))
-            .Where(machine => Names.IsSame(machine.Name, name)).OrderByDescending(machine => machine.Name == name).ThenBy(machine => machine.Id).FirstOrDefault()
-        ?? new Machine { Id = Guid.CreateVersion7(now), Owner = owner, Name = name };
+            .Where(machine => Names.IsSame(machine.Name, name))
+            .OrderByDescending(machine => machine.Name == name)
+            .ThenBy(machine => machine.Id)
+            .FirstOrDefault()
+        ?? new Machine
+        {
+            Id = Guid.CreateVersion7(now),
+            Owner = owner,
+            Name = name,
+        };
 
-    /// <summary>Whose a tray is, put right: another owner, another machine, another way to reach them. What nothing hangs on any more goes.</summary>
+    /// <summary>Whose a tray is, put right: another owner, another machine, another way to reach them. What nothing hangs on any more
+    /// goes.</summary>
     private static async Task<Results<Ok<TrayView>, ValidationProblem, ProblemHttpResult>> ChangeWhoseAsync(
-        int number, WhoseChange input, BlueDawnDb db, NoteWriter writer, Me me, TimeProvider clock, CancellationToken cancel)
+        int number,
+        WhoseChange input,
+        BlueDawnDb db,
+        NoteWriter writer,
+        Me me,
+        TimeProvider clock,
+        CancellationToken cancel
+    )
     {
         var (name, contact, machineName) = (input.OwnerName.Trim(), input.OwnerContact.Trim(), input.MachineName.Trim());
         if (new CheckIn(name, contact, machineName, null, "-", me.Desk.Today).Check(me.Desk.Today) is { Count: > 0 } problems)
@@ -296,7 +440,10 @@ internal static class IntakeEndpoints
 
         if (file.Tray.Version != input.Version)
         {
-            return Problem.Conflict("Someone else changed this tray meanwhile.", "Look at what stands on it now, then decide. Nothing was changed.");
+            return Problem.Conflict(
+                "Someone else changed this tray meanwhile.",
+                "Look at what stands on it now, then decide. Nothing was changed."
+            );
         }
 
         var (tray, before) = (file.Tray, file.Tray.Machine);
@@ -342,7 +489,9 @@ internal static class IntakeEndpoints
             tray.Version++;
             await db.SaveChangesAsync(cancel);
             await LeaveNothingAsync(db, before, machine, cancel);
-            await db.Trays.Where(one => one.Machine.OwnerId == owner.Id && one.Id != tray.Id).ExecuteUpdateAsync(set => set.SetProperty(one => one.Version, one => one.Version + 1), cancel);
+            await db
+                .Trays.Where(one => one.Machine.OwnerId == owner.Id && one.Id != tray.Id)
+                .ExecuteUpdateAsync(set => set.SetProperty(one => one.Version, one => one.Version + 1), cancel);
         }
 
         await transaction.CommitAsync(cancel);
@@ -358,12 +507,20 @@ internal static class IntakeEndpoints
         }
 
         await db.Machines.Where(machine => machine.Id == before.Id).ExecuteDeleteAsync(cancel);
-        await db.Owners.Where(owner => owner.Id == before.OwnerId && !db.Machines.Any(machine => machine.OwnerId == owner.Id)).ExecuteDeleteAsync(cancel);
+        await db
+            .Owners.Where(owner => owner.Id == before.OwnerId && !db.Machines.Any(machine => machine.OwnerId == owner.Id))
+            .ExecuteDeleteAsync(cancel);
     }
 
     /// <summary>What was told at check-in, put right; what the trace weighs of it is put right at Trace.</summary>
     private static async Task<Results<Ok<TrayView>, ValidationProblem, ProblemHttpResult>> ChangeStoryAsync(
-        int number, StoryChange input, BlueDawnDb db, NoteWriter writer, Me me, CancellationToken cancel)
+        int number,
+        StoryChange input,
+        BlueDawnDb db,
+        NoteWriter writer,
+        Me me,
+        CancellationToken cancel
+    )
     {
         await using var transaction = await db.Database.BeginTransactionAsync(cancel);
         if (await TrayFile.OpenAsync(db, number, me.Desk, cancel, locked: true) is not { } file)
@@ -373,7 +530,10 @@ internal static class IntakeEndpoints
 
         if (file.Tray.Version != input.Version)
         {
-            return Problem.Conflict("Someone else changed this tray meanwhile.", "Look at what stands on it now, then decide. Nothing was changed.");
+            return Problem.Conflict(
+                "Someone else changed this tray meanwhile.",
+                "Look at what stands on it now, then decide. Nothing was changed."
+            );
         }
 
         var before = file.Tray.Story ?? new Story([], StoodFor.NotSaid, WorkedOnBy.NotSaid, OilFound.NotLooked, FuelSaid.NotSaid);
@@ -396,14 +556,27 @@ internal static class IntakeEndpoints
     }
 
     /// <summary>The spec sheet whose stamped number is exactly this one, when there is just one such sheet.</summary>
-    private static async Task<SpecSheet?> OnlyExactSpecAsync(BlueDawnDb db, string stamped, CarburetorFamily? family, CancellationToken cancel) => stamped.Length == 0
-        ? null
-        : Stamp.OnlySheet(stamped, family, await db.SpecSheets.AsNoTracking().Where(row => row.Current).Select(row => row.Sheet).ToListAsync(cancel));
+    private static async Task<SpecSheet?> OnlyExactSpecAsync(
+        BlueDawnDb db,
+        string stamped,
+        CarburetorFamily? family,
+        CancellationToken cancel
+    ) =>
+        stamped.Length == 0
+            ? null
+            : Stamp.OnlySheet(
+                stamped,
+                family,
+                await db.SpecSheets.AsNoTracking().Where(row => row.Current).Select(row => row.Sheet).ToListAsync(cancel)
+            );
 
     /// <summary>The sheet a stamped number is on, while it is on one only.</summary>
     private static async Task<Ok<StampedView>> StampedAsync(string number, BlueDawnDb db, CancellationToken cancel) =>
-        TypedResults.Ok(new StampedView(
-            number.Trim().Length <= StampedNumber.Longest && await OnlyExactSpecAsync(db, number.Trim(), null, cancel) is { } sheet
-                ? new KnownStamp(sheet.Code, sheet.Maker, sheet.Family, sheet.Engine, sheet.Choke)
-                : null));
+        TypedResults.Ok(
+            new StampedView(
+                number.Trim().Length <= StampedNumber.Longest && await OnlyExactSpecAsync(db, number.Trim(), null, cancel) is { } sheet
+                    ? new KnownStamp(sheet.Code, sheet.Maker, sheet.Family, sheet.Engine, sheet.Choke)
+                    : null
+            )
+        );
 }

@@ -49,30 +49,69 @@ internal static class OwnerEndpoints
     public static void MapOwners(this RouteGroupBuilder api)
     {
         var owners = api.MapGroup("/owners").WithTags("Owners");
-        owners.MapGet("/all", async (BlueDawnDb db, CancellationToken cancel) => TypedResults.Ok(await ListAsync(db, cancel)))
-            .WithName("listAllOwners").WithSummary("Every owner with their trays");
-        owners.MapPut("/{id:guid}", ChangeAsync).WithName("changeOwner").WithSummary("Correct an owner's name or how to reach them").RequireAuthorization(nameof(May.ChangeTrays));
+        owners
+            .MapGet("/all", async (BlueDawnDb db, CancellationToken cancel) => TypedResults.Ok(await ListAsync(db, cancel)))
+            .WithName("listAllOwners")
+            .WithSummary("Every owner with their trays");
+        owners
+            .MapPut("/{id:guid}", ChangeAsync)
+            .WithName("changeOwner")
+            .WithSummary("Correct an owner's name or how to reach them")
+            .RequireAuthorization(nameof(May.ChangeTrays));
         var lead = owners.MapGroup("").RequireAuthorization(nameof(May.ManageShop));
-        lead.MapPost("/{id:guid}/merge", MergeAsync).WithName("mergeOwner").WithSummary("Two owners are one: their machines and trays go to the other");
+        lead.MapPost("/{id:guid}/merge", MergeAsync)
+            .WithName("mergeOwner")
+            .WithSummary("Two owners are one: their machines and trays go to the other");
         lead.MapPost("/{id:guid}/machines", MergeMachinesAsync).WithName("mergeMachines").WithSummary("Two machines of an owner are one");
-        lead.MapGet("/{id:guid}/data.json", DataAsync).WithName("getOwnerData").WithSummary("Everything of an owner").Produces<string>(200, "application/json").ProducesProblem(404);
-        lead.MapPost("/{id:guid}/blank", BlankAsync).WithName("blankOwner").WithSummary("Blank an owner: the book keeps the work, not the name");
+        lead.MapGet("/{id:guid}/data.json", DataAsync)
+            .WithName("getOwnerData")
+            .WithSummary("Everything of an owner")
+            .Produces<string>(200, "application/json")
+            .ProducesProblem(404);
+        lead.MapPost("/{id:guid}/blank", BlankAsync)
+            .WithName("blankOwner")
+            .WithSummary("Blank an owner: the book keeps the work, not the name");
     }
 
     private static async Task<List<OwnerLine>> ListAsync(BlueDawnDb db, CancellationToken cancel)
     {
-        var trays = (await db.Trays.AsNoTracking()
-            .Select(tray => new { tray.Machine.OwnerId, tray.Number, Machine = tray.Machine.Name, HandedBack = tray.WaitsFor == WaitsFor.HandedBack })
-            .ToListAsync(cancel)).ToLookup(tray => tray.OwnerId);
-        return [.. (await db.Owners.AsNoTracking().ToListAsync(cancel)).OrderBy(owner => owner.Name, StringComparer.OrdinalIgnoreCase).Select(owner => new OwnerLine(
-            owner.Id,
-            owner.Name,
-            owner.Contact,
-            [.. trays[owner.Id].OrderByDescending(tray => tray.Number).Select(tray => new OwnerTray(tray.Number, tray.Machine, tray.HandedBack))]))];
+        var trays = (
+            await db
+                .Trays.AsNoTracking()
+                .Select(tray => new
+                {
+                    tray.Machine.OwnerId,
+                    tray.Number,
+                    Machine = tray.Machine.Name,
+                    HandedBack = tray.WaitsFor == WaitsFor.HandedBack,
+                })
+                .ToListAsync(cancel)
+        ).ToLookup(tray => tray.OwnerId);
+        return
+        [
+            .. (await db.Owners.AsNoTracking().ToListAsync(cancel))
+                .OrderBy(owner => owner.Name, StringComparer.OrdinalIgnoreCase)
+                .Select(owner => new OwnerLine(
+                    owner.Id,
+                    owner.Name,
+                    owner.Contact,
+                    [
+                        .. trays[owner.Id]
+                            .OrderByDescending(tray => tray.Number)
+                            .Select(tray => new OwnerTray(tray.Number, tray.Machine, tray.HandedBack)),
+                    ]
+                )),
+        ];
     }
 
     private static async Task<Results<Ok<List<OwnerLine>>, ValidationProblem, ProblemHttpResult>> ChangeAsync(
-        Guid id, OwnerChange input, BlueDawnDb db, Me me, TimeProvider clock, CancellationToken cancel)
+        Guid id,
+        OwnerChange input,
+        BlueDawnDb db,
+        Me me,
+        TimeProvider clock,
+        CancellationToken cancel
+    )
     {
         var now = new OwnerFacts(input.Now.Name.Trim(), input.Now.Contact.Trim());
         if (CheckIn.CheckOwner(now.Name, now.Contact) is { Count: > 0 } problems)
@@ -88,10 +127,20 @@ internal static class OwnerEndpoints
 
         if (new OwnerFacts(owner.Name, owner.Contact) != input.Was)
         {
-            return Problem.Conflict($"{owner.Name} was changed meanwhile.", "Look at what it is now, then decide. Nothing was changed.", ("owner", new OwnerFacts(owner.Name, owner.Contact)));
+            return Problem.Conflict(
+                $"{owner.Name} was changed meanwhile.",
+                "Look at what it is now, then decide. Nothing was changed.",
+                ("owner", new OwnerFacts(owner.Name, owner.Contact))
+            );
         }
 
-        if (await db.Owners.FirstOrDefaultAsync(other => other.Id != id && EF.Functions.ILike(other.Name, Like.Exactly(now.Name), Like.Sign), cancel) is { } same)
+        if (
+            await db.Owners.FirstOrDefaultAsync(
+                other => other.Id != id && EF.Functions.ILike(other.Name, Like.Exactly(now.Name), Like.Sign),
+                cancel
+            ) is
+            { } same
+        )
         {
             return Problem.Field("name", $"There is an owner {same.Name} already. A lead can make the two one.");
         }
@@ -105,7 +154,13 @@ internal static class OwnerEndpoints
     }
 
     private static async Task<Results<Ok<List<OwnerLine>>, ValidationProblem, ProblemHttpResult>> MergeAsync(
-        Guid id, OwnerMerge input, BlueDawnDb db, Me me, TimeProvider clock, CancellationToken cancel)
+        Guid id,
+        OwnerMerge input,
+        BlueDawnDb db,
+        Me me,
+        TimeProvider clock,
+        CancellationToken cancel
+    )
     {
         await using var transaction = await db.Database.BeginTransactionAsync(cancel);
         if (id == input.Into)
@@ -114,7 +169,9 @@ internal static class OwnerEndpoints
         }
 
         // The one with the smaller id first: two who merge the other way round wait for each other, never on each other.
-        var both = await db.Owners.FromSql($"select * from owners where id in ({id}, {input.Into}) order by id for update").ToListAsync(cancel);
+        var both = await db
+            .Owners.FromSql($"select * from owners where id in ({id}, {input.Into}) order by id for update")
+            .ToListAsync(cancel);
         if (both.Find(owner => owner.Id == id) is not { } gone || both.Find(owner => owner.Id == input.Into) is not { } stays)
         {
             return Nobody();
@@ -124,7 +181,9 @@ internal static class OwnerEndpoints
         stays.Contact = stays.Contact.Length > 0 ? stays.Contact : gone.Contact;
         await TouchAsync(db, id, cancel);
         // The same machine under both stays two: which of them a tray came off is not guessed.
-        await db.Machines.Where(machine => machine.OwnerId == id).ExecuteUpdateAsync(set => set.SetProperty(machine => machine.OwnerId, input.Into), cancel);
+        await db
+            .Machines.Where(machine => machine.OwnerId == id)
+            .ExecuteUpdateAsync(set => set.SetProperty(machine => machine.OwnerId, input.Into), cancel);
         db.Owners.Remove(gone);
         await db.SaveChangesAsync(cancel);
         await transaction.CommitAsync(cancel);
@@ -132,7 +191,13 @@ internal static class OwnerEndpoints
     }
 
     private static async Task<Results<Ok<List<OwnerLine>>, ValidationProblem, ProblemHttpResult>> MergeMachinesAsync(
-        Guid id, MachineMerge input, BlueDawnDb db, Me me, TimeProvider clock, CancellationToken cancel)
+        Guid id,
+        MachineMerge input,
+        BlueDawnDb db,
+        Me me,
+        TimeProvider clock,
+        CancellationToken cancel
+    )
     {
         await using var transaction = await db.Database.BeginTransactionAsync(cancel);
         if (await FindAsync(db, id, cancel) is not { } owner)
@@ -141,14 +206,20 @@ internal static class OwnerEndpoints
         }
 
         var machines = await db.Machines.Where(machine => machine.OwnerId == id).ToListAsync(cancel);
-        if (input.From == input.Into || machines.Find(machine => machine.Name == input.From) is not { } gone || machines.Find(machine => machine.Name == input.Into) is not { } stays)
+        if (
+            input.From == input.Into
+            || machines.Find(machine => machine.Name == input.From) is not { } gone
+            || machines.Find(machine => machine.Name == input.Into) is not { } stays
+        )
         {
             return Problem.Field("into", "Choose two machines of this owner.");
         }
 
         Write(db, me, clock, owner, $"{gone.Name} and {stays.Name} of {owner.Name} are one machine: {stays.Name}.");
         await TouchAsync(db, id, cancel);
-        await db.Trays.Where(tray => tray.MachineId == gone.Id).ExecuteUpdateAsync(set => set.SetProperty(tray => tray.MachineId, stays.Id), cancel);
+        await db
+            .Trays.Where(tray => tray.MachineId == gone.Id)
+            .ExecuteUpdateAsync(set => set.SetProperty(tray => tray.MachineId, stays.Id), cancel);
         db.Machines.Remove(gone);
         await db.SaveChangesAsync(cancel);
         await transaction.CommitAsync(cancel);
@@ -162,7 +233,13 @@ internal static class OwnerEndpoints
     }
 
     private static async Task<Results<Ok<List<OwnerLine>>, ValidationProblem, ProblemHttpResult>> BlankAsync(
-        Guid id, OwnerFacts input, BlueDawnDb db, Me me, TimeProvider clock, CancellationToken cancel)
+        Guid id,
+        OwnerFacts input,
+        BlueDawnDb db,
+        Me me,
+        TimeProvider clock,
+        CancellationToken cancel
+    )
     {
         await using var transaction = await db.Database.BeginTransactionAsync(cancel);
         if (await FindAsync(db, id, cancel) is not { } owner)
@@ -175,10 +252,17 @@ internal static class OwnerEndpoints
             return Problem.Field("name", $"Type {owner.Name}, to be sure: what is blanked does not come back.");
         }
 
-        var open = await db.Trays.Where(tray => tray.Machine.OwnerId == id && tray.WaitsFor != WaitsFor.HandedBack).OrderBy(tray => tray.Number).Select(tray => tray.Number).ToListAsync(cancel);
+        var open = await db
+            .Trays.Where(tray => tray.Machine.OwnerId == id && tray.WaitsFor != WaitsFor.HandedBack)
+            .OrderBy(tray => tray.Number)
+            .Select(tray => tray.Number)
+            .ToListAsync(cancel);
         if (open.Count > 0)
         {
-            return Problem.Field("name", $"{(open.Count == 1 ? "Tray" : "Trays")} {string.Join(", ", open)} of theirs {(open.Count == 1 ? "is" : "are")} on the bench. Hand back first.");
+            return Problem.Field(
+                "name",
+                $"{(open.Count == 1 ? "Tray" : "Trays")} {string.Join(", ", open)} of theirs {(open.Count == 1 ? "is" : "are")} on the bench. Hand back first."
+            );
         }
 
         await PersonalData.BlankOwnerAsync(db, id, cancel);
@@ -190,17 +274,30 @@ internal static class OwnerEndpoints
         return TypedResults.Ok(await ListAsync(db, cancel));
     }
 
-    private static Task<Owner?> FindAsync(BlueDawnDb db, Guid id, CancellationToken cancel) => db.Owners.FromSql($"select * from owners where id = {id} for update").SingleOrDefaultAsync(cancel);
+    private static Task<Owner?> FindAsync(BlueDawnDb db, Guid id, CancellationToken cancel) =>
+        db.Owners.FromSql($"select * from owners where id = {id} for update").SingleOrDefaultAsync(cancel);
 
     /// <summary>Their trays show the name: whoever has one open looks again.</summary>
     private static Task<int> TouchAsync(BlueDawnDb db, Guid owner, CancellationToken cancel) =>
-        db.Trays.Where(tray => tray.Machine.OwnerId == owner).ExecuteUpdateAsync(set => set.SetProperty(tray => tray.Version, tray => tray.Version + 1), cancel);
+        db
+            .Trays.Where(tray => tray.Machine.OwnerId == owner)
+            .ExecuteUpdateAsync(set => set.SetProperty(tray => tray.Version, tray => tray.Version + 1), cancel);
 
     private static void Write(BlueDawnDb db, Me me, TimeProvider clock, Owner owner, string what)
     {
         var now = clock.GetUtcNow();
-        db.ShopChanges.Add(new ShopChange { Id = Guid.CreateVersion7(now), At = now, By = me.Person.DisplayName, About = $"owner/{owner.Id}", What = what });
+        db.ShopChanges.Add(
+            new ShopChange
+            {
+                Id = Guid.CreateVersion7(now),
+                At = now,
+                By = me.Person.DisplayName,
+                About = $"owner/{owner.Id}",
+                What = what,
+            }
+        );
     }
 
-    private static ProblemHttpResult Nobody() => TypedResults.Problem(statusCode: 404, title: "There is no owner of that id.", detail: "Look at the list of owners again.");
+    private static ProblemHttpResult Nobody() =>
+        TypedResults.Problem(statusCode: 404, title: "There is no owner of that id.", detail: "Look at the list of owners again.");
 }

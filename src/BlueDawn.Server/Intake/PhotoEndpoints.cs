@@ -36,23 +36,46 @@ internal static class PhotoEndpoints
     public static void MapPhotos(this RouteGroupBuilder api)
     {
         api.MapGet("/trays/{number:int}/photos", ListAsync).WithName("listPhotos").WithSummary("A tray's photos").WithTags("Intake");
-        api.MapPut("/trays/{number:int}/photos/{id:guid}", AddAsync).WithName("addPhoto").WithSummary("Add a photo to a tray").WithTags("Intake").RequireAuthorization(nameof(May.CheckIn))
+        api.MapPut("/trays/{number:int}/photos/{id:guid}", AddAsync)
+            .WithName("addPhoto")
+            .WithSummary("Add a photo to a tray")
+            .WithTags("Intake")
+            .RequireAuthorization(nameof(May.CheckIn))
             .WithMetadata(new BodyUpTo(LargestFile))
             .Accepts<byte[]>("application/octet-stream", "image/jpeg", "image/png", "image/webp");
-        api.MapGet("/photos/{id:guid}", ShowAsync).WithName("getPhoto").WithSummary("A photo").WithTags("Intake").Produces<byte[]>(200, "image/jpeg");
+        api.MapGet("/photos/{id:guid}", ShowAsync)
+            .WithName("getPhoto")
+            .WithSummary("A photo")
+            .WithTags("Intake")
+            .Produces<byte[]>(200, "image/jpeg");
     }
 
-    private static async Task<Results<Ok<List<PhotoView>>, ProblemHttpResult>> ListAsync(int number, BlueDawnDb db, CancellationToken cancel) =>
+    private static async Task<Results<Ok<List<PhotoView>>, ProblemHttpResult>> ListAsync(
+        int number,
+        BlueDawnDb db,
+        CancellationToken cancel
+    ) =>
         await db.Trays.AnyAsync(tray => tray.Number == number, cancel)
-            ? TypedResults.Ok(await db.Photos
-                .Where(photo => db.Trays.Any(tray => tray.Number == number && tray.Id == photo.TrayId))
-                .OrderBy(photo => photo.Id)
-                .Select(photo => new PhotoView(photo.Id, photo.Part, photo.Width, photo.Height, photo.PersonName, photo.AddedAt))
-                .ToListAsync(cancel))
+            ? TypedResults.Ok(
+                await db
+                    .Photos.Where(photo => db.Trays.Any(tray => tray.Number == number && tray.Id == photo.TrayId))
+                    .OrderBy(photo => photo.Id)
+                    .Select(photo => new PhotoView(photo.Id, photo.Part, photo.Width, photo.Height, photo.PersonName, photo.AddedAt))
+                    .ToListAsync(cancel)
+            )
             : Problem.NoTray(number);
 
     private static async Task<Results<Ok<PhotoView>, ValidationProblem, ProblemHttpResult>> AddAsync(
-        int number, Guid id, string? part, HttpRequest request, BlueDawnDb db, NoteWriter writer, Me me, TimeProvider clock, CancellationToken cancel)
+        int number,
+        Guid id,
+        string? part,
+        HttpRequest request,
+        BlueDawnDb db,
+        NoteWriter writer,
+        Me me,
+        TimeProvider clock,
+        CancellationToken cancel
+    )
     {
         // One at a time, and before the tray is held: pictures are large.
         await Making.WaitAsync(cancel);
@@ -118,7 +141,12 @@ internal static class PhotoEndpoints
         return TypedResults.Ok(ViewOf(photo));
     }
 
-    private static async Task<Results<FileContentHttpResult, NotFound>> ShowAsync(Guid id, HttpResponse response, BlueDawnDb db, CancellationToken cancel)
+    private static async Task<Results<FileContentHttpResult, NotFound>> ShowAsync(
+        Guid id,
+        HttpResponse response,
+        BlueDawnDb db,
+        CancellationToken cancel
+    )
     {
         if (await db.Photos.AsNoTracking().SingleOrDefaultAsync(photo => photo.Id == id, cancel) is not { } photo)
         {

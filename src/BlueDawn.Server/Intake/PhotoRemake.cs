@@ -32,7 +32,10 @@ internal static class PhotoRemake
         made = null;
         using var data = SKData.CreateCopy(file);
         using var codec = SKCodec.Create(data);
-        if (codec is null || codec.EncodedFormat is not (SKEncodedImageFormat.Jpeg or SKEncodedImageFormat.Png or SKEncodedImageFormat.Webp))
+        if (
+            codec is null
+            || codec.EncodedFormat is not (SKEncodedImageFormat.Jpeg or SKEncodedImageFormat.Png or SKEncodedImageFormat.Webp)
+        )
         {
             problem = "That is not a JPEG, PNG or WebP picture. Take the photo again, or save it as one of these.";
             return false;
@@ -63,7 +66,10 @@ internal static class PhotoRemake
         using var upright = Upright(bitmap, codec.EncodedOrigin);
         var scale = Math.Min(1, LongestSide / (double)Math.Max(upright.Width, upright.Height));
         var size = new SKSizeI(Math.Max(1, (int)Math.Round(upright.Width * scale)), Math.Max(1, (int)Math.Round(upright.Height * scale)));
-        using var small = upright.Resize(new SKImageInfo(size.Width, size.Height, SKColorType.Rgba8888, SKAlphaType.Premul), new SKSamplingOptions(SKFilterMode.Linear, SKMipmapMode.Linear));
+        using var small = upright.Resize(
+            new SKImageInfo(size.Width, size.Height, SKColorType.Rgba8888, SKAlphaType.Premul),
+            new SKSamplingOptions(SKFilterMode.Linear, SKMipmapMode.Linear)
+        );
         using var flat = new SKBitmap(size.Width, size.Height, SKColorType.Rgba8888, SKAlphaType.Opaque);
         using (var canvas = new SKCanvas(flat))
         {
@@ -80,7 +86,8 @@ internal static class PhotoRemake
     /// <summary>Turned the way the camera was held.</summary>
     private static SKBitmap Upright(SKBitmap bitmap, SKEncodedOrigin origin)
     {
-        var turned = origin is SKEncodedOrigin.LeftTop or SKEncodedOrigin.RightTop or SKEncodedOrigin.RightBottom or SKEncodedOrigin.LeftBottom;
+        var turned =
+            origin is SKEncodedOrigin.LeftTop or SKEncodedOrigin.RightTop or SKEncodedOrigin.RightBottom or SKEncodedOrigin.LeftBottom;
         var upright = turned ? new SKBitmap(bitmap.Height, bitmap.Width) : new SKBitmap(bitmap.Width, bitmap.Height);
         using var canvas = new SKCanvas(upright);
         var (w, h) = (bitmap.Width, bitmap.Height);

@@ -17,14 +17,24 @@ internal sealed record FittingView(
     IReadOnlyList<string> Renew,
     FitTerms Terms,
     IReadOnlyList<ReturnRate> Rates,
-    string Currency);
+    string Currency
+);
 
 internal static class FittingEndpoints
 {
     public static void MapFitting(this RouteGroupBuilder api) =>
-        api.MapGet("/trays/{number:int}/fitting", ShowAsync).WithName("getFitting").WithSummary("Ways to renew a tray's parts").WithTags("Kits");
+        api.MapGet("/trays/{number:int}/fitting", ShowAsync)
+            .WithName("getFitting")
+            .WithSummary("Ways to renew a tray's parts")
+            .WithTags("Kits");
 
-    private static async Task<Results<Ok<FittingView>, ProblemHttpResult>> ShowAsync(int number, string[]? renew, BlueDawnDb db, Me me, CancellationToken cancel)
+    private static async Task<Results<Ok<FittingView>, ProblemHttpResult>> ShowAsync(
+        int number,
+        string[]? renew,
+        BlueDawnDb db,
+        Me me,
+        CancellationToken cancel
+    )
     {
         if (await TrayFile.OpenAsync(db, number, me.Desk, cancel) is not { } file)
         {
@@ -33,12 +43,15 @@ internal static class FittingEndpoints
 
         var asked = renew is { Length: > 0 } ? renew : null;
         var (priced, decision) = await FittingChoice.DecideAsync(db, file, asked, me.Desk.Today, cancel);
-        return TypedResults.Ok(new FittingView(
-            decision,
-            priced.ToDictionary(option => option.Offer.Option, option => option.Items),
-            [.. file.Kits.Wanted.Select(part => part.Part).Where(part => asked is null || asked.Contains(part))],
-            FittingChoice.Terms(file, me.Desk.Today),
-            await Shelf.ReturnRatesAsync(db, me.Desk.Shop.Fit, cancel),
-            me.Desk.Shop.Currency));
+        return TypedResults.Ok(
+            new FittingView(
+                decision,
+                priced.ToDictionary(option => option.Offer.Option, option => option.Items),
+                [.. file.Kits.Wanted.Select(part => part.Part).Where(part => asked is null || asked.Contains(part))],
+                FittingChoice.Terms(file, me.Desk.Today),
+                await Shelf.ReturnRatesAsync(db, me.Desk.Shop.Fit, cancel),
+                me.Desk.Shop.Currency
+            )
+        );
     }
 }

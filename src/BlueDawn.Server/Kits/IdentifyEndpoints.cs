@@ -40,33 +40,61 @@ internal sealed record IdentifyView(
     IReadOnlyList<DateReading> Dates,
     Identification Measured,
     IReadOnlyDictionary<Trait, string> Problems,
-    IReadOnlyList<SheetLine> Sheets);
+    IReadOnlyList<SheetLine> Sheets
+);
 
 internal static class IdentifyEndpoints
 {
     private const int MostCandidates = 12;
 
     public static void MapIdentify(this RouteGroupBuilder api) =>
-        api.MapGet("/identify", IdentifyAsync).WithName("identify").WithSummary("Spec sheets that fit what is stamped").WithTags("Kits")
-            .WithDescription("Answers are written trait=value, such as boltSpacing=48 or family=diaphragm; numbers without a unit are in the units of who asks.");
+        api.MapGet("/identify", IdentifyAsync)
+            .WithName("identify")
+            .WithSummary("Spec sheets that fit what is stamped")
+            .WithTags("Kits")
+            .WithDescription(
+                "Answers are written trait=value, such as boltSpacing=48 or family=diaphragm; numbers without a unit are in the units of who asks."
+            );
 
     private static async Task<Ok<IdentifyView>> IdentifyAsync(
-        string? stamped, string? plate, string? date, string? maker, string[]? answer, BlueDawnDb db, Me me, CancellationToken cancel)
+        string? stamped,
+        string? plate,
+        string? date,
+        string? maker,
+        string[]? answer,
+        BlueDawnDb db,
+        Me me,
+        CancellationToken cancel
+    )
     {
-        var sheets = await db.SpecSheets.AsNoTracking().Where(row => row.Current).OrderBy(row => row.Code).Select(row => row.Sheet).ToListAsync(cancel);
+        var sheets = await db
+            .SpecSheets.AsNoTracking()
+            .Where(row => row.Current)
+            .OrderBy(row => row.Code)
+            .Select(row => row.Sheet)
+            .ToListAsync(cancel);
         var (answers, problems) = ReadAnswers(answer ?? [], me.Units, sheets);
         var stamps = await NumbersAsync(db, MarkKind.Stamp, stamped, sheets, sheet => sheet.StampedNumbers, cancel);
-        return TypedResults.Ok(new IdentifyView(
-            stamps,
-            await NumbersAsync(db, MarkKind.Plate, plate, sheets, sheet => sheet.Plates ?? [], cancel),
-            await DatesAsync(db, date, maker ?? (stamps.Count > 0 ? stamps[0].Maker : null), cancel),
-            Identification.Of(sheets, answers),
-            problems,
-            [.. sheets.Select(sheet => new SheetLine(sheet.Code, sheet.Maker, sheet.Family, sheet.StampedNumbers))]));
+        return TypedResults.Ok(
+            new IdentifyView(
+                stamps,
+                await NumbersAsync(db, MarkKind.Plate, plate, sheets, sheet => sheet.Plates ?? [], cancel),
+                await DatesAsync(db, date, maker ?? (stamps.Count > 0 ? stamps[0].Maker : null), cancel),
+                Identification.Of(sheets, answers),
+                problems,
+                [.. sheets.Select(sheet => new SheetLine(sheet.Code, sheet.Maker, sheet.Family, sheet.StampedNumbers))]
+            )
+        );
     }
 
     private static async Task<IReadOnlyList<NumberCandidate>> NumbersAsync(
-        BlueDawnDb db, MarkKind kind, string? read, List<SpecSheet> sheets, Func<SpecSheet, IReadOnlyList<string>> on, CancellationToken cancel)
+        BlueDawnDb db,
+        MarkKind kind,
+        string? read,
+        List<SpecSheet> sheets,
+        Func<SpecSheet, IReadOnlyList<string>> on,
+        CancellationToken cancel
+    )
     {
         if (string.IsNullOrWhiteSpace(read) || read.Length > StampedNumber.Longest)
         {
@@ -74,14 +102,21 @@ internal static class IdentifyEndpoints
         }
 
         var listed = (await CatalogueSearch.NumbersAsync(db, kind, read, cancel)).ToLookup(number => number.Number);
-        var bySheet = sheets.SelectMany(sheet => on(sheet).Select(number => (number, sheet))).ToLookup(pair => pair.number, pair => pair.sheet);
-        return [.. Stamp.Rank(read, listed.Select(group => group.Key).Union(bySheet.Select(group => group.Key)))
-            .Take(MostCandidates)
-            .Select(reading => new NumberCandidate(
-                reading,
-                bySheet[reading.OnRecord].Select(sheet => sheet.Maker).FirstOrDefault() ?? listed[reading.OnRecord].First().Maker,
-                bySheet[reading.OnRecord].Select(sheet => sheet.Code).FirstOrDefault(),
-                listed[reading.OnRecord].Sum(number => number.Items)))];
+        var bySheet = sheets
+            .SelectMany(sheet => on(sheet).Select(number => (number, sheet)))
+            .ToLookup(pair => pair.number, pair => pair.sheet);
+        return
+        [
+            .. Stamp
+                .Rank(read, listed.Select(group => group.Key).Union(bySheet.Select(group => group.Key)))
+                .Take(MostCandidates)
+                .Select(reading => new NumberCandidate(
+                    reading,
+                    bySheet[reading.OnRecord].Select(sheet => sheet.Maker).FirstOrDefault() ?? listed[reading.OnRecord].First().Maker,
+                    bySheet[reading.OnRecord].Select(sheet => sheet.Code).FirstOrDefault(),
+                    listed[reading.OnRecord].Sum(number => number.Items)
+                )),
+        ];
     }
 
     private static async Task<IReadOnlyList<DateReading>> DatesAsync(BlueDawnDb db, string? date, string? maker, CancellationToken cancel)
@@ -94,11 +129,18 @@ internal static class IdentifyEndpoints
         var codes = await db.DateCodes.AsNoTracking().OrderBy(row => row.Maker).Select(row => row.Code).ToListAsync(cancel);
         var read = codes.Select(code => (Code: code, Read: DateCode.Read(date, code))).ToList();
         // One maker is known: its word counts, even when it is that the code cannot be one of theirs.
-        return [.. read.Where(pair => maker is null || codes.All(code => code.Maker != maker) ? pair.Read.IsRight : pair.Code.Maker == maker)
-            .Select(pair => new DateReading(pair.Code.Maker, DateCode.Say(pair.Code), pair.Read.Value ?? [], pair.Read.Problem))];
+        return
+        [
+            .. read.Where(pair => maker is null || codes.All(code => code.Maker != maker) ? pair.Read.IsRight : pair.Code.Maker == maker)
+                .Select(pair => new DateReading(pair.Code.Maker, DateCode.Say(pair.Code), pair.Read.Value ?? [], pair.Read.Problem)),
+        ];
     }
 
-    private static (List<TraitAnswer> Answers, Dictionary<Trait, string> Problems) ReadAnswers(string[] texts, UnitSystem units, List<SpecSheet> sheets)
+    private static (List<TraitAnswer> Answers, Dictionary<Trait, string> Problems) ReadAnswers(
+        string[] texts,
+        UnitSystem units,
+        List<SpecSheet> sheets
+    )
     {
         List<TraitAnswer> answers = [];
         Dictionary<Trait, string> problems = [];

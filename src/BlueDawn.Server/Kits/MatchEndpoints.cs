@@ -17,11 +17,19 @@ internal static class MatchEndpoints
 {
     public static void MapMatch(this RouteGroupBuilder api)
     {
-        api.MapGet("/parts", () => TypedResults.Ok(PartKnowledge.Shipped.Parts)).WithName("getParts").WithSummary("The parts a carburetor can have").WithTags("Kits");
+        api.MapGet("/parts", () => TypedResults.Ok(PartKnowledge.Shipped.Parts))
+            .WithName("getParts")
+            .WithSummary("The parts a carburetor can have")
+            .WithTags("Kits");
         api.MapGet("/trays/{number:int}/kits", ShowAsync).WithName("matchKits").WithSummary("Kits that fit a tray").WithTags("Kits");
     }
 
-    private static async Task<Results<Ok<MatchView>, ProblemHttpResult>> ShowAsync(int number, BlueDawnDb db, Me me, CancellationToken cancel)
+    private static async Task<Results<Ok<MatchView>, ProblemHttpResult>> ShowAsync(
+        int number,
+        BlueDawnDb db,
+        Me me,
+        CancellationToken cancel
+    )
     {
         if (await TrayFile.OpenAsync(db, number, me.Desk, cancel) is not { } file)
         {
@@ -36,8 +44,14 @@ internal static class MatchEndpoints
         var supersessions = await CatalogueSearch.SupersessionsAsync(db, numbers, cancel);
         var successors = supersessions.Values.Select(step => step.New).Except(numbers).ToList();
         ids.AddRange(await db.Items.Where(item => successors.Contains(item.Number)).Select(item => item.Id).ToListAsync(cancel));
-        var before = await db.Supersessions.AsNoTracking().Where(row => numbers.Contains(row.New)).Select(row => new Supersession(row.Old, row.New, row.Changed)).ToListAsync(cancel);
+        var before = await db
+            .Supersessions.AsNoTracking()
+            .Where(row => numbers.Contains(row.New))
+            .Select(row => new Supersession(row.Old, row.New, row.Changed))
+            .ToListAsync(cancel);
         var items = await CatalogueSearch.ItemsAsync(db, ids, cancel);
-        return TypedResults.Ok(new MatchView(me.Desk.Shop.Currency, KitOffers.Rank(items, wanted, file.Kits.Numbers, supersessions, before, knowledge)));
+        return TypedResults.Ok(
+            new MatchView(me.Desk.Shop.Currency, KitOffers.Rank(items, wanted, file.Kits.Numbers, supersessions, before, knowledge))
+        );
     }
 }

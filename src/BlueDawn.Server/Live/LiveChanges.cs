@@ -81,7 +81,8 @@ internal sealed class LiveChanges(NpgsqlDataSource database, IServiceScopeFactor
             catch (Exception e) when (e is NpgsqlException or InvalidOperationException or IOException)
             {
                 log.LogWarning("Not hearing from the database: {Reason}", e.GetBaseException().Message);
-                await Task.Delay(TryAgain, stoppingToken).ContinueWith(_ => { }, CancellationToken.None, TaskContinuationOptions.None, TaskScheduler.Default);
+                await Task.Delay(TryAgain, stoppingToken)
+                    .ContinueWith(_ => { }, CancellationToken.None, TaskContinuationOptions.None, TaskScheduler.Default);
             }
         }
     }
@@ -117,12 +118,16 @@ internal sealed class LiveChanges(NpgsqlDataSource database, IServiceScopeFactor
 
 internal static class LiveEndpoints
 {
-    public static void MapLive(this RouteGroupBuilder api) => api.MapGet("/changes", (HttpContext context, LiveChanges live, IHostApplicationLifetime lifetime) =>
-        {
-            // A server that is asked to end does not wait for pages that listen.
-            var until = CancellationTokenSource.CreateLinkedTokenSource(context.RequestAborted, lifetime.ApplicationStopping);
-            context.Response.RegisterForDispose(until);
-            return TypedResults.ServerSentEvents(live.HearAsync(SignedIn.Of(context)!.Session, until.Token));
-        })
-        .WithName("hearChanges").WithSummary("What changes, as server-sent events").WithTags("Live").ExcludeFromDescription();
+    public static void MapLive(this RouteGroupBuilder api) =>
+        api.MapGet("/changes", (HttpContext context, LiveChanges live, IHostApplicationLifetime lifetime) =>
+            {
+                // A server that is asked to end does not wait for pages that listen.
+                var until = CancellationTokenSource.CreateLinkedTokenSource(context.RequestAborted, lifetime.ApplicationStopping);
+                context.Response.RegisterForDispose(until);
+                return TypedResults.ServerSentEvents(live.HearAsync(SignedIn.Of(context)!.Session, until.Token));
+            })
+            .WithName("hearChanges")
+            .WithSummary("What changes, as server-sent events")
+            .WithTags("Live")
+            .ExcludeFromDescription();
 }

@@ -23,16 +23,33 @@ internal static class ArchiveEndpoints
 
     /// <summary>Out: for whoever may.</summary>
     public static void MapArchive(this RouteGroupBuilder bench) =>
-        bench.MapGet("/shop/archive.zip", WriteAsync).WithTags("Moving").WithName("getArchive").WithSummary("Everything of the shop as one file of open formats, without passwords")
-            .RequireAuthorization(nameof(May.ManageShop)).Produces<byte[]>(200, "application/zip");
+        bench
+            .MapGet("/shop/archive.zip", WriteAsync)
+            .WithTags("Moving")
+            .WithName("getArchive")
+            .WithSummary("Everything of the shop as one file of open formats, without passwords")
+            .RequireAuthorization(nameof(May.ManageShop))
+            .Produces<byte[]>(200, "application/zip");
 
     /// <summary>In: for whoever is at the machine while the shop has nobody in it.</summary>
     public static void MapArchiveIn(this RouteGroupBuilder api) =>
-        api.MapPost("/session/first/archive", TakeAsync).WithTags("Session").WithName("moveShopHere").WithSummary("Take a shop's archive into one that has nobody in it")
-            .WithMetadata(new BodyUpTo(LargestArchive)).Accepts<byte[]>("application/zip").ProducesProblem(401).ProducesProblem(409)
-            .WithMetadata(new SignedIn.AsksWho()).AddEndpointFilter<AntiforgeryFilter>();
+        api.MapPost("/session/first/archive", TakeAsync)
+            .WithTags("Session")
+            .WithName("moveShopHere")
+            .WithSummary("Take a shop's archive into one that has nobody in it")
+            .WithMetadata(new BodyUpTo(LargestArchive))
+            .Accepts<byte[]>("application/zip")
+            .ProducesProblem(401)
+            .ProducesProblem(409)
+            .WithMetadata(new SignedIn.AsksWho())
+            .AddEndpointFilter<AntiforgeryFilter>();
 
-    private static async Task<FileStreamHttpResult> WriteAsync(BlueDawnDb db, NpgsqlDataSource database, TimeProvider clock, CancellationToken cancel)
+    private static async Task<FileStreamHttpResult> WriteAsync(
+        BlueDawnDb db,
+        NpgsqlDataSource database,
+        TimeProvider clock,
+        CancellationToken cancel
+    )
     {
         var now = clock.GetUtcNow();
         var file = Temporary();
@@ -55,13 +72,25 @@ internal static class ArchiveEndpoints
     /// know the code: the code from the terminal, the lead of the archive who comes with it, and their new password.
     /// </summary>
     private static async Task<Results<Ok<SessionView>, ValidationProblem, ProblemHttpResult>> TakeAsync(
-        HttpContext context, SetupCode setup, Doorkeeper door, BlueDawnDb db, UserManager<Person> people, IAntiforgery antiforgery, TimeProvider clock, CancellationToken cancel)
+        HttpContext context,
+        SetupCode setup,
+        Doorkeeper door,
+        BlueDawnDb db,
+        UserManager<Person> people,
+        IAntiforgery antiforgery,
+        TimeProvider clock,
+        CancellationToken cancel
+    )
     {
         string Header(string name) => Uri.UnescapeDataString(context.Request.Headers[name].ToString());
         var (code, userName, password) = (Header("X-Setup-Code"), Header("X-User-Name").Trim(), Header("X-New-Password"));
         if (await door.IsGuessingAsync("setup", context, cancel))
         {
-            return TypedResults.Problem(statusCode: 401, title: "Too many tries.", detail: $"Wait {Doorkeeper.Window.TotalMinutes:0} minutes.");
+            return TypedResults.Problem(
+                statusCode: 401,
+                title: "Too many tries.",
+                detail: $"Wait {Doorkeeper.Window.TotalMinutes:0} minutes."
+            );
         }
 
         if (await db.Users.AnyAsync(cancel))
@@ -72,7 +101,9 @@ internal static class ArchiveEndpoints
         List<FieldProblem> problems =
         [
             .. setup.Is(code) ? [] : new[] { FirstStart.NotTheCode },
-            .. PasswordRules.Problem(password, userName, userName, "") is { } weak ? [new FieldProblem("password", weak)] : Array.Empty<FieldProblem>(),
+            .. PasswordRules.Problem(password, userName, userName, "") is { } weak
+                ? [new FieldProblem("password", weak)]
+                : Array.Empty<FieldProblem>(),
         ];
         if (problems.Count > 0)
         {
@@ -93,12 +124,20 @@ internal static class ArchiveEndpoints
         try
         {
             var heading = await ShopArchive.ReadAsync(
-                (NpgsqlConnection)db.Database.GetDbConnection(), (NpgsqlTransaction)transaction.GetDbTransaction(), ShopArchive.VersionOf(db), file, cancel);
+                (NpgsqlConnection)db.Database.GetDbConnection(),
+                (NpgsqlTransaction)transaction.GetDbTransaction(),
+                ShopArchive.VersionOf(db),
+                file,
+                cancel
+            );
             await ShopArchive.ReadThroughAsync(db, cancel);
             var leads = (await people.GetUsersInRoleAsync(Roles.Lead)).Where(lead => !lead.LockedOut).ToList();
             if (leads.FirstOrDefault(lead => string.Equals(lead.UserName, userName, StringComparison.OrdinalIgnoreCase)) is not { } person)
             {
-                return Problem.Field("userName", $"The archive has no lead who signs in as “{userName}”. It has {string.Join(", ", leads.Select(lead => lead.UserName))}.");
+                return Problem.Field(
+                    "userName",
+                    $"The archive has no lead who signs in as “{userName}”. It has {string.Join(", ", leads.Select(lead => lead.UserName))}."
+                );
             }
 
             if (await people.AddPasswordAsync(person, password) is { Succeeded: false } refused)
@@ -107,14 +146,19 @@ internal static class ArchiveEndpoints
             }
 
             var now = clock.GetUtcNow();
-            db.ShopChanges.Add(new ShopChange
-            {
-                Id = Guid.CreateVersion7(now),
-                At = now,
-                By = person.DisplayName,
-                About = "shop",
-                What = string.Create(CultureInfo.InvariantCulture, $"The shop was moved here from its archive of {heading.At:d MMMM yyyy, HH:mm} (UTC)."),
-            });
+            db.ShopChanges.Add(
+                new ShopChange
+                {
+                    Id = Guid.CreateVersion7(now),
+                    At = now,
+                    By = person.DisplayName,
+                    About = "shop",
+                    What = string.Create(
+                        CultureInfo.InvariantCulture,
+                        $"The shop was moved here from its archive of {heading.At:d MMMM yyyy, HH:mm} (UTC)."
+                    ),
+                }
+            );
             await db.SaveChangesAsync(cancel);
             await transaction.CommitAsync(cancel);
             await SignedIn.StartAsync(context, db, person, now, cancel);
@@ -127,6 +171,13 @@ internal static class ArchiveEndpoints
         }
     }
 
-    private static FileStream Temporary() => new(
-        Path.Combine(Path.GetTempPath(), $"blue-dawn-archive-{Guid.NewGuid():N}.zip"), FileMode.CreateNew, FileAccess.ReadWrite, FileShare.None, 1 << 16, FileOptions.DeleteOnClose | FileOptions.Asynchronous);
+    private static FileStream Temporary() =>
+        new(
+            Path.Combine(Path.GetTempPath(), $"blue-dawn-archive-{Guid.NewGuid():N}.zip"),
+            FileMode.CreateNew,
+            FileAccess.ReadWrite,
+            FileShare.None,
+            1 << 16,
+            FileOptions.DeleteOnClose | FileOptions.Asynchronous
+        );
 }

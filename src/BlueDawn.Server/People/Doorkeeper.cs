@@ -19,7 +19,13 @@ internal sealed record Knock(Person? Person, bool Locked);
 /// from all others: guesses from elsewhere cannot keep them out. (OWASP, "Slow Down Online Guessing Attacks with Device
 /// Cookies".) A name nobody has is treated, and takes as long, as one that somebody has.
 /// </summary>
-internal sealed class Doorkeeper(BlueDawnDb db, UserManager<Person> people, IPasswordHasher<Person> hasher, IDataProtectionProvider protection, TimeProvider clock)
+internal sealed class Doorkeeper(
+    BlueDawnDb db,
+    UserManager<Person> people,
+    IPasswordHasher<Person> hasher,
+    IDataProtectionProvider protection,
+    TimeProvider clock
+)
 {
     /// <summary>Tries for one name from one address, or from one device that knows it.</summary>
     public const int TriesOfOne = 5;
@@ -48,7 +54,12 @@ internal sealed class Doorkeeper(BlueDawnDb db, UserManager<Person> people, IPas
         var known = DeviceOf(context, name);
         List<(string Key, int Most)> counted = known is { } device
             ? [($"device {device:N}", TriesOfOne)]
-            : [($"address {AddressOf(context)}", TriesOfAddress), ($"name {Short(name)}", TriesOfName), ($"name {Short(name)} from {AddressOf(context)}", TriesOfOne)];
+            :
+            [
+                ($"address {AddressOf(context)}", TriesOfAddress),
+                ($"name {Short(name)}", TriesOfName),
+                ($"name {Short(name)} from {AddressOf(context)}", TriesOfOne),
+            ];
         var tries = await CountAsync([.. counted.Select(one => one.Key)], cancel);
         if (counted.Any(one => tries[one.Key] > one.Most))
         {
@@ -59,7 +70,11 @@ internal sealed class Doorkeeper(BlueDawnDb db, UserManager<Person> people, IPas
         if (person is null)
         {
             // As long as it takes for somebody.
-            hasher.VerifyHashedPassword(new Person(), nobodysHash ??= hasher.HashPassword(new Person(), Guid.NewGuid().ToString()), password);
+            hasher.VerifyHashedPassword(
+                new Person(),
+                nobodysHash ??= hasher.HashPassword(new Person(), Guid.NewGuid().ToString()),
+                password
+            );
             return new Knock(null, Locked: false);
         }
 
@@ -70,8 +85,12 @@ internal sealed class Doorkeeper(BlueDawnDb db, UserManager<Person> people, IPas
 
         var keys = counted.Select(one => one.Key).ToList();
         var old = clock.GetUtcNow() - Window;
-        await db.SignInTries.Where(one => keys.Contains(one.Key) && one.Key.StartsWith("address")).ExecuteUpdateAsync(set => set.SetProperty(one => one.Tries, one => one.Tries - 1), cancel);
-        await db.SignInTries.Where(one => one.Since < old || (keys.Contains(one.Key) && !one.Key.StartsWith("address"))).ExecuteDeleteAsync(cancel);
+        await db
+            .SignInTries.Where(one => keys.Contains(one.Key) && one.Key.StartsWith("address"))
+            .ExecuteUpdateAsync(set => set.SetProperty(one => one.Tries, one => one.Tries - 1), cancel);
+        await db
+            .SignInTries.Where(one => one.Since < old || (keys.Contains(one.Key) && !one.Key.StartsWith("address")))
+            .ExecuteDeleteAsync(cancel);
         return new Knock(person, Locked: false);
     }
 
@@ -92,7 +111,16 @@ internal sealed class Doorkeeper(BlueDawnDb db, UserManager<Person> people, IPas
             context.Response.Cookies.Append(
                 DeviceCookie,
                 protector.Protect($"{Guid.CreateVersion7():N} {person.NormalizedUserName}"),
-                new CookieOptions { HttpOnly = true, SameSite = SameSiteMode.Strict, Secure = context.Request.IsHttps, MaxAge = DeviceFor, Path = "/api", IsEssential = true });
+                new CookieOptions
+                {
+                    HttpOnly = true,
+                    SameSite = SameSiteMode.Strict,
+                    Secure = context.Request.IsHttps,
+                    MaxAge = DeviceFor,
+                    Path = "/api",
+                    IsEssential = true,
+                }
+            );
         }
     }
 
@@ -103,7 +131,11 @@ internal sealed class Doorkeeper(BlueDawnDb db, UserManager<Person> people, IPas
     {
         try
         {
-            return context.Request.Cookies[DeviceCookie] is { } cookie && protector.Unprotect(cookie).Split(' ', 2) is [var id, var of] && of == name && Guid.TryParse(id, out var device)
+            return
+                context.Request.Cookies[DeviceCookie] is { } cookie
+                && protector.Unprotect(cookie).Split(' ', 2) is [var id, var of]
+                && of == name
+                && Guid.TryParse(id, out var device)
                 ? device
                 : null;
         }
@@ -120,14 +152,17 @@ internal sealed class Doorkeeper(BlueDawnDb db, UserManager<Person> people, IPas
         Array.Sort(keys, StringComparer.Ordinal); // all take them in one order: no two wait for each other
         var now = clock.GetUtcNow();
         var before = now - Window;
-        var rows = await db.Database.SqlQuery<Counted>(
-            $"""
-            insert into sign_in_tries as t (key, tries, since) select key, 1, {now} from unnest({keys}) as key
-            on conflict (key) do update set
-                tries = case when t.since < {before} then 1 else t.tries + 1 end,
-                since = case when t.since < {before} then {now} else t.since end
-            returning key, tries
-            """).ToListAsync(cancel);
+        var rows = await db
+            .Database.SqlQuery<Counted>(
+                $"""
+                insert into sign_in_tries as t (key, tries, since) select key, 1, {now} from unnest({keys}) as key
+                on conflict (key) do update set
+                    tries = case when t.since < {before} then 1 else t.tries + 1 end,
+                    since = case when t.since < {before} then {now} else t.since end
+                returning key, tries
+                """
+            )
+            .ToListAsync(cancel);
         return rows.ToDictionary(row => row.Key, row => row.Tries);
     }
 

@@ -24,7 +24,16 @@ namespace BlueDawn.Server.People;
 /// <param name="UserName">The name they sign in with.</param>
 /// <param name="Password">Their password.</param>
 internal sealed record FirstStartInput(
-    string Code, string ShopName, string TimeZone, string Currency, string Labour, UnitSystem Units, string DisplayName, string UserName, string Password);
+    string Code,
+    string ShopName,
+    string TimeZone,
+    string Currency,
+    string Labour,
+    UnitSystem Units,
+    string DisplayName,
+    string UserName,
+    string Password
+);
 
 /// <summary>A code that is typed once, such as <c>K7QM-3XHT-9WPD</c>: 60 bits, without letters that look alike.</summary>
 internal static class OneTimeCode
@@ -40,10 +49,13 @@ internal static class OneTimeCode
 
     /// <summary>SHA-256 of a code as it may be typed: capitals or not, with dashes or without.</summary>
     public static string Hash(string typed) =>
-        Convert.ToHexString(SHA256.HashData(Encoding.UTF8.GetBytes(new string([.. typed.ToUpperInvariant().Where(char.IsAsciiLetterOrDigit)]))));
+        Convert.ToHexString(
+            SHA256.HashData(Encoding.UTF8.GetBytes(new string([.. typed.ToUpperInvariant().Where(char.IsAsciiLetterOrDigit)])))
+        );
 
     /// <summary>Whether two hashes are the same, in the same time whatever they are.</summary>
-    public static bool Same(string hash, string other) => CryptographicOperations.FixedTimeEquals(Encoding.ASCII.GetBytes(hash), Encoding.ASCII.GetBytes(other));
+    public static bool Same(string hash, string other) =>
+        CryptographicOperations.FixedTimeEquals(Encoding.ASCII.GetBytes(hash), Encoding.ASCII.GetBytes(other));
 }
 
 /// <summary>
@@ -66,12 +78,24 @@ internal static class FirstStart
 {
     /// <summary>Makes the first lead of a shop that has nobody in it, and signs them in.</summary>
     public static async Task<Results<Ok<SessionView>, ValidationProblem, ProblemHttpResult>> BeginAsync(
-        FirstStartInput input, HttpContext context, SetupCode setup, Doorkeeper door, BlueDawnDb db, UserManager<Person> people, IAntiforgery antiforgery, TimeProvider clock,
-        CancellationToken cancel)
+        FirstStartInput input,
+        HttpContext context,
+        SetupCode setup,
+        Doorkeeper door,
+        BlueDawnDb db,
+        UserManager<Person> people,
+        IAntiforgery antiforgery,
+        TimeProvider clock,
+        CancellationToken cancel
+    )
     {
         if (await door.IsGuessingAsync("setup", context, cancel))
         {
-            return TypedResults.Problem(statusCode: 401, title: "Too many tries.", detail: $"Wait {Doorkeeper.Window.TotalMinutes:0} minutes.");
+            return TypedResults.Problem(
+                statusCode: 401,
+                title: "Too many tries.",
+                detail: $"Wait {Doorkeeper.Window.TotalMinutes:0} minutes."
+            );
         }
 
         if (await db.Users.AnyAsync(cancel))
@@ -120,14 +144,16 @@ internal static class FirstStart
         }
 
         await people.AddToRoleAsync(person, Roles.Lead);
-        db.ShopChanges.Add(new ShopChange
-        {
-            Id = Guid.CreateVersion7(now),
-            At = now,
-            By = person.DisplayName,
-            About = "shop",
-            What = $"The shop was set up as {row.Name}.",
-        });
+        db.ShopChanges.Add(
+            new ShopChange
+            {
+                Id = Guid.CreateVersion7(now),
+                At = now,
+                By = person.DisplayName,
+                About = "shop",
+                What = $"The shop was set up as {row.Name}.",
+            }
+        );
         await db.SaveChangesAsync(cancel);
         await transaction.CommitAsync(cancel);
         await SignedIn.StartAsync(context, db, person, now, cancel);
@@ -140,5 +166,9 @@ internal static class FirstStart
 
     /// <summary>What is said when somebody was first.</summary>
     public static ProblemHttpResult Begun() =>
-        TypedResults.Problem(statusCode: 409, title: "This shop has been set up already.", detail: "Sign in. A lead adds people on the page People.");
+        TypedResults.Problem(
+            statusCode: 409,
+            title: "This shop has been set up already.",
+            detail: "Sign in. A lead adds people on the page People."
+        );
 }

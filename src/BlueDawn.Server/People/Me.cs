@@ -28,14 +28,22 @@ internal sealed record Me(Person Person, Desk Desk, IReadOnlyList<May> Allowed, 
             ? (found.Person, found.Shop, found.Role, found.Knowledge)
             : throw new BadHttpRequestException("Sign in first.", StatusCodes.Status401Unauthorized);
         var clock = context.RequestServices.GetRequiredService<TimeProvider>();
-        return ValueTask.FromResult<Me?>(new Me(
-            person,
-            new Desk(shop.Defaults, PinSet.Parse(shop.Defaults.PinsOf(person.Pins)).Value ?? PinSet.Empty, clock.Today(shop.TimeZone), knowledge)
-            {
-                AheadOfUtcMin = (int)clock.Now(shop.TimeZone).Offset.TotalMinutes,
-            },
-            Roles.Allow(role),
-            shop.Version));
+        return ValueTask.FromResult<Me?>(
+            new Me(
+                person,
+                new Desk(
+                    shop.Defaults,
+                    PinSet.Parse(shop.Defaults.PinsOf(person.Pins)).Value ?? PinSet.Empty,
+                    clock.Today(shop.TimeZone),
+                    knowledge
+                )
+                {
+                    AheadOfUtcMin = (int)clock.Now(shop.TimeZone).Offset.TotalMinutes,
+                },
+                Roles.Allow(role),
+                shop.Version
+            )
+        );
     }
 }
 
@@ -51,5 +59,7 @@ internal static class ShopClock
     /// <param name="clock">The clock.</param>
     /// <param name="timeZone">The shop's time zone by its IANA name; the server's own where there is none.</param>
     public static DateTimeOffset Now(this TimeProvider clock, string timeZone) =>
-        TimeZoneInfo.TryFindSystemTimeZoneById(timeZone, out var zone) ? TimeZoneInfo.ConvertTime(clock.GetUtcNow(), zone) : clock.GetLocalNow();
+        TimeZoneInfo.TryFindSystemTimeZoneById(timeZone, out var zone)
+            ? TimeZoneInfo.ConvertTime(clock.GetUtcNow(), zone)
+            : clock.GetLocalNow();
 }

@@ -21,7 +21,16 @@ namespace BlueDawn.Server.People;
 /// <param name="Devices">Devices they are signed in on.</param>
 /// <param name="SeenAt">When one of those was last heard of, or null.</param>
 internal sealed record StaffLine(
-    Guid Id, string UserName, string DisplayName, string Initials, string Role, bool LockedOut, DateTimeOffset? CodeUntil, int Devices, DateTimeOffset? SeenAt);
+    Guid Id,
+    string UserName,
+    string DisplayName,
+    string Initials,
+    string Role,
+    bool LockedOut,
+    DateTimeOffset? CodeUntil,
+    int Devices,
+    DateTimeOffset? SeenAt
+);
 
 /// <summary>Somebody new. They set their own password with the code that is answered.</summary>
 internal sealed record NewStaff(Guid Id, string UserName, string DisplayName, string Initials, string Role);
@@ -52,32 +61,66 @@ internal static class PeopleEndpoints
     public static void MapPeople(this RouteGroupBuilder api)
     {
         var people = api.MapGroup("/people").WithTags("People").RequireAuthorization(nameof(May.ManagePeople));
-        people.MapGet("", async (BlueDawnDb db, CancellationToken cancel) => TypedResults.Ok(await ListAsync(db, cancel)))
-            .WithName("listPeople").WithSummary("Everybody who works here");
+        people
+            .MapGet("", async (BlueDawnDb db, CancellationToken cancel) => TypedResults.Ok(await ListAsync(db, cancel)))
+            .WithName("listPeople")
+            .WithSummary("Everybody who works here");
         people.MapPost("", AddAsync).WithName("addPerson").WithSummary("Add somebody; answers the code they set their password with");
-        people.MapPut("/{id:guid}", ChangeAsync).WithName("changePerson").WithSummary("Change somebody's name, initials or role, or lock them out");
-        people.MapPost("/{id:guid}/code", CodeAsync).WithName("newCode").WithSummary("A one-time code to set a new password; signs them out everywhere");
-        people.MapGet("/{id:guid}/data.json", DataAsync).WithName("getPersonData").WithSummary("Everything of a person").Produces<string>(200, "application/json").ProducesProblem(404);
-        people.MapPost("/{id:guid}/blank", BlankAsync).WithName("blankPerson").WithSummary("Blank a person who has left: the book keeps the work, not the name");
-        people.MapDelete("/{id:guid}/devices", SignOutAsync).WithName("signOutPerson").WithSummary("Sign somebody out on all their devices");
+        people
+            .MapPut("/{id:guid}", ChangeAsync)
+            .WithName("changePerson")
+            .WithSummary("Change somebody's name, initials or role, or lock them out");
+        people
+            .MapPost("/{id:guid}/code", CodeAsync)
+            .WithName("newCode")
+            .WithSummary("A one-time code to set a new password; signs them out everywhere");
+        people
+            .MapGet("/{id:guid}/data.json", DataAsync)
+            .WithName("getPersonData")
+            .WithSummary("Everything of a person")
+            .Produces<string>(200, "application/json")
+            .ProducesProblem(404);
+        people
+            .MapPost("/{id:guid}/blank", BlankAsync)
+            .WithName("blankPerson")
+            .WithSummary("Blank a person who has left: the book keeps the work, not the name");
+        people
+            .MapDelete("/{id:guid}/devices", SignOutAsync)
+            .WithName("signOutPerson")
+            .WithSummary("Sign somebody out on all their devices");
     }
 
-    private static async Task<List<StaffLine>> ListAsync(BlueDawnDb db, CancellationToken cancel) => await (
-        from person in db.Users
-        orderby person.LockedOut, person.DisplayName
-        select new StaffLine(
-            person.Id,
-            person.UserName!,
-            person.DisplayName,
-            person.Initials,
-            (from has in db.UserRoles join role in db.Roles on has.RoleId equals role.Id where has.UserId == person.Id orderby role.Name select role.Name).FirstOrDefault() ?? "",
-            person.LockedOut,
-            person.CodeUntil,
-            db.Sessions.Count(session => session.PersonId == person.Id),
-            db.Sessions.Where(session => session.PersonId == person.Id).Max(session => (DateTimeOffset?)session.SeenAt))).ToListAsync(cancel);
+    private static async Task<List<StaffLine>> ListAsync(BlueDawnDb db, CancellationToken cancel) =>
+        await (
+            from person in db.Users
+            orderby person.LockedOut, person.DisplayName
+            select new StaffLine(
+                person.Id,
+                person.UserName!,
+                person.DisplayName,
+                person.Initials,
+                (
+                    from has in db.UserRoles
+                    join role in db.Roles on has.RoleId equals role.Id
+                    where has.UserId == person.Id
+                    orderby role.Name
+                    select role.Name
+                ).FirstOrDefault() ?? "",
+                person.LockedOut,
+                person.CodeUntil,
+                db.Sessions.Count(session => session.PersonId == person.Id),
+                db.Sessions.Where(session => session.PersonId == person.Id).Max(session => (DateTimeOffset?)session.SeenAt)
+            )
+        ).ToListAsync(cancel);
 
     private static async Task<Results<Ok<StaffCode>, ValidationProblem, ProblemHttpResult>> AddAsync(
-        NewStaff input, BlueDawnDb db, UserManager<Person> people, Me me, TimeProvider clock, CancellationToken cancel)
+        NewStaff input,
+        BlueDawnDb db,
+        UserManager<Person> people,
+        Me me,
+        TimeProvider clock,
+        CancellationToken cancel
+    )
     {
         var staff = new StaffEntry(input.UserName.Trim(), input.DisplayName.Trim(), input.Initials.Trim(), input.Role);
         if (staff.Check() is { Count: > 0 } problems)
@@ -91,9 +134,12 @@ internal static class PeopleEndpoints
         await LockAsync(db, cancel);
         if (await people.FindByNameAsync(staff.UserName) is { } before)
         {
-            return Problem.Field("userName", before.Id == input.Id
-                ? $"{before.DisplayName} has been added already. Give them a code for a new password."
-                : $"{before.DisplayName} signs in with that name. Choose another.");
+            return Problem.Field(
+                "userName",
+                before.Id == input.Id
+                    ? $"{before.DisplayName} has been added already. Give them a code for a new password."
+                    : $"{before.DisplayName} signs in with that name. Choose another."
+            );
         }
 
         if (await people.FindByIdAsync(input.Id.ToString()) is { } sameId)
@@ -123,7 +169,14 @@ internal static class PeopleEndpoints
     }
 
     private static async Task<Results<Ok<List<StaffLine>>, ValidationProblem, ProblemHttpResult>> ChangeAsync(
-        Guid id, StaffChange input, BlueDawnDb db, UserManager<Person> people, Me me, TimeProvider clock, CancellationToken cancel)
+        Guid id,
+        StaffChange input,
+        BlueDawnDb db,
+        UserManager<Person> people,
+        Me me,
+        TimeProvider clock,
+        CancellationToken cancel
+    )
     {
         await using var transaction = await db.Database.BeginTransactionAsync(cancel);
         await LockAsync(db, cancel);
@@ -142,14 +195,19 @@ internal static class PeopleEndpoints
         var stepsDown = before == Roles.Lead && !person.LockedOut && (input.LockedOut || input.Role != Roles.Lead);
         if (stepsDown && await IsLastLeadAsync(db, id, cancel))
         {
-            return Problem.Field(input.LockedOut ? "lockedOut" : "role", $"{person.DisplayName} is the last lead. Make somebody else a lead first.");
+            return Problem.Field(
+                input.LockedOut ? "lockedOut" : "role",
+                $"{person.DisplayName} is the last lead. Make somebody else a lead first."
+            );
         }
 
         List<string> happened =
         [
             .. person.DisplayName == staff.DisplayName ? [] : new[] { $"{person.DisplayName} is now called {staff.DisplayName}." },
             .. before == staff.Role ? [] : new[] { $"{staff.DisplayName} is now {staff.Role}, was {before}." },
-            .. person.LockedOut == input.LockedOut ? [] : new[] { input.LockedOut ? $"{staff.DisplayName} was locked out." : $"{staff.DisplayName} may sign in again." },
+            .. person.LockedOut == input.LockedOut
+                ? []
+                : new[] { input.LockedOut ? $"{staff.DisplayName} was locked out." : $"{staff.DisplayName} may sign in again." },
         ];
         (person.DisplayName, person.Initials, person.LockedOut) = (staff.DisplayName, staff.Short, input.LockedOut);
         if (!(await people.UpdateAsync(person)).Succeeded)
@@ -179,7 +237,13 @@ internal static class PeopleEndpoints
     }
 
     private static async Task<Results<Ok<StaffCode>, ProblemHttpResult>> CodeAsync(
-        Guid id, BlueDawnDb db, UserManager<Person> people, Me me, TimeProvider clock, CancellationToken cancel)
+        Guid id,
+        BlueDawnDb db,
+        UserManager<Person> people,
+        Me me,
+        TimeProvider clock,
+        CancellationToken cancel
+    )
     {
         if (await people.FindByIdAsync(id.ToString()) is not { } person)
         {
@@ -202,7 +266,11 @@ internal static class PeopleEndpoints
         return TypedResults.Ok(new StaffCode(person.UserName!, code, person.CodeUntil.Value));
     }
 
-    private static async Task<Results<Ok<List<StaffLine>>, ProblemHttpResult>> SignOutAsync(Guid id, BlueDawnDb db, CancellationToken cancel)
+    private static async Task<Results<Ok<List<StaffLine>>, ProblemHttpResult>> SignOutAsync(
+        Guid id,
+        BlueDawnDb db,
+        CancellationToken cancel
+    )
     {
         if (!await db.Users.AnyAsync(person => person.Id == id, cancel))
         {
@@ -215,20 +283,36 @@ internal static class PeopleEndpoints
 
     /// <summary>Sets a password with a one-time code and signs in. The code counts once.</summary>
     public static async Task<Results<Ok<SessionView>, ValidationProblem, ProblemHttpResult>> UseCodeAsync(
-        CodeSignIn input, HttpContext context, Doorkeeper door, BlueDawnDb db, UserManager<Person> people, IAntiforgery antiforgery, TimeProvider clock,
-        CancellationToken cancel)
+        CodeSignIn input,
+        HttpContext context,
+        Doorkeeper door,
+        BlueDawnDb db,
+        UserManager<Person> people,
+        IAntiforgery antiforgery,
+        TimeProvider clock,
+        CancellationToken cancel
+    )
     {
         if (await door.IsGuessingAsync(input.UserName, context, cancel))
         {
-            return TypedResults.Problem(statusCode: 401, title: "Too many tries.", detail: $"Wait {Doorkeeper.Window.TotalMinutes:0} minutes.");
+            return TypedResults.Problem(
+                statusCode: 401,
+                title: "Too many tries.",
+                detail: $"Wait {Doorkeeper.Window.TotalMinutes:0} minutes."
+            );
         }
 
         var now = clock.GetUtcNow();
         var person = await people.FindByNameAsync(input.UserName.Trim());
-        var wanted = person is { CodeHash: { } hash, LockedOut: false } && person.CodeUntil > now ? hash : OneTimeCode.Hash(OneTimeCode.New());
+        var wanted =
+            person is { CodeHash: { } hash, LockedOut: false } && person.CodeUntil > now ? hash : OneTimeCode.Hash(OneTimeCode.New());
         if (!OneTimeCode.Same(OneTimeCode.Hash(input.Code), wanted))
         {
-            return TypedResults.Problem(statusCode: 401, title: "Name and code do not go together.", detail: "A code counts once and for a day. A lead can make a new one on the page People.");
+            return TypedResults.Problem(
+                statusCode: 401,
+                title: "Name and code do not go together.",
+                detail: "A code counts once and for a day. A lead can make a new one on the page People."
+            );
         }
 
         if (PasswordRules.Problem(input.Password, person!.UserName!, person.DisplayName) is { } weak)
@@ -239,8 +323,12 @@ internal static class PeopleEndpoints
         // Code and password change in one: twice at once, only one of them finds the code.
         await using (var transaction = await db.Database.BeginTransactionAsync(cancel))
         {
-            var taken = await db.Users.Where(one => one.Id == person.Id && one.CodeHash == person.CodeHash)
-                .ExecuteUpdateAsync(set => set.SetProperty(one => one.CodeHash, (string?)null).SetProperty(one => one.CodeUntil, (DateTimeOffset?)null), cancel);
+            var taken = await db
+                .Users.Where(one => one.Id == person.Id && one.CodeHash == person.CodeHash)
+                .ExecuteUpdateAsync(
+                    set => set.SetProperty(one => one.CodeHash, (string?)null).SetProperty(one => one.CodeUntil, (DateTimeOffset?)null),
+                    cancel
+                );
             (person.CodeHash, person.CodeUntil) = (null, null);
             if (taken == 0 || !await SetPasswordAsync(db, people, person, input.Password, null, cancel))
             {
@@ -257,7 +345,14 @@ internal static class PeopleEndpoints
 
     /// <summary>Changes my own password; my other devices are signed out.</summary>
     public static async Task<Results<NoContent, ValidationProblem, ProblemHttpResult>> ChangePasswordAsync(
-        PasswordChange input, HttpContext context, Doorkeeper door, BlueDawnDb db, UserManager<Person> people, Me me, CancellationToken cancel)
+        PasswordChange input,
+        HttpContext context,
+        Doorkeeper door,
+        BlueDawnDb db,
+        UserManager<Person> people,
+        Me me,
+        CancellationToken cancel
+    )
     {
         if (await door.KnockAsync(me.Person.UserName!, input.Now, context, cancel) is not { Person: not null } knock)
         {
@@ -269,11 +364,20 @@ internal static class PeopleEndpoints
             return Problem.Field("next", weak);
         }
 
-        return await SetPasswordAsync(db, people, knock.Person, input.Next, SignedIn.Of(context)!.Session, cancel) ? TypedResults.NoContent() : Meanwhile(knock.Person);
+        return await SetPasswordAsync(db, people, knock.Person, input.Next, SignedIn.Of(context)!.Session, cancel)
+            ? TypedResults.NoContent()
+            : Meanwhile(knock.Person);
     }
 
     /// <summary>Sets a password and ends all sessions but one; false when the person was changed meanwhile.</summary>
-    private static async Task<bool> SetPasswordAsync(BlueDawnDb db, UserManager<Person> people, Person person, string password, Guid? but, CancellationToken cancel)
+    private static async Task<bool> SetPasswordAsync(
+        BlueDawnDb db,
+        UserManager<Person> people,
+        Person person,
+        string password,
+        Guid? but,
+        CancellationToken cancel
+    )
     {
         person.PasswordHash = people.PasswordHasher.HashPassword(person, password);
         if (!(await people.UpdateSecurityStampAsync(person)).Succeeded)
@@ -286,14 +390,17 @@ internal static class PeopleEndpoints
     }
 
     /// <summary>Changes of people wait for each other: two leads who hand back their rights at once are one after the other.</summary>
-    private static async Task LockAsync(BlueDawnDb db, CancellationToken cancel) => await db.Database.ExecuteSqlAsync($"select id from shop for update", cancel);
+    private static async Task LockAsync(BlueDawnDb db, CancellationToken cancel) =>
+        await db.Database.ExecuteSqlAsync($"select id from shop for update", cancel);
 
-    private static async Task<bool> IsLastLeadAsync(BlueDawnDb db, Guid id, CancellationToken cancel) => !await (
-        from person in db.Users
-        join has in db.UserRoles on person.Id equals has.UserId
-        join role in db.Roles on has.RoleId equals role.Id
-        where role.Name == Roles.Lead && person.Id != id && !person.LockedOut && person.PasswordHash != null
-        select person.Id).AnyAsync(cancel);
+    private static async Task<bool> IsLastLeadAsync(BlueDawnDb db, Guid id, CancellationToken cancel) =>
+        !await (
+            from person in db.Users
+            join has in db.UserRoles on person.Id equals has.UserId
+            join role in db.Roles on has.RoleId equals role.Id
+            where role.Name == Roles.Lead && person.Id != id && !person.LockedOut && person.PasswordHash != null
+            select person.Id
+        ).AnyAsync(cancel);
 
     private static async Task<IResult> DataAsync(Guid id, HttpContext context, BlueDawnDb db, CancellationToken cancel)
     {
@@ -302,7 +409,13 @@ internal static class PeopleEndpoints
     }
 
     private static async Task<Results<Ok<List<StaffLine>>, ValidationProblem, ProblemHttpResult>> BlankAsync(
-        Guid id, BlankStaff input, BlueDawnDb db, Me me, TimeProvider clock, CancellationToken cancel)
+        Guid id,
+        BlankStaff input,
+        BlueDawnDb db,
+        Me me,
+        TimeProvider clock,
+        CancellationToken cancel
+    )
     {
         await using var transaction = await db.Database.BeginTransactionAsync(cancel);
         await LockAsync(db, cancel);
@@ -330,10 +443,20 @@ internal static class PeopleEndpoints
     }
 
     private static void Write(BlueDawnDb db, Me me, DateTimeOffset at, Person person, string what) =>
-        db.ShopChanges.Add(new ShopChange { Id = Guid.CreateVersion7(at), At = at, By = me.Person.DisplayName, About = $"person/{person.UserName}", What = what });
+        db.ShopChanges.Add(
+            new ShopChange
+            {
+                Id = Guid.CreateVersion7(at),
+                At = at,
+                By = me.Person.DisplayName,
+                About = $"person/{person.UserName}",
+                What = what,
+            }
+        );
 
     private static ProblemHttpResult Meanwhile(Person person) =>
         Problem.Conflict($"{person.DisplayName} was changed meanwhile.", "Look at the list again, then decide. Nothing was changed.");
 
-    private static ProblemHttpResult Nobody() => TypedResults.Problem(statusCode: 404, title: "There is nobody of that id.", detail: "Look at the list of people again.");
+    private static ProblemHttpResult Nobody() =>
+        TypedResults.Problem(statusCode: 404, title: "There is nobody of that id.", detail: "Look at the list of people again.");
 }

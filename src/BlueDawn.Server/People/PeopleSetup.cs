@@ -13,12 +13,14 @@ internal static class PeopleSetup
     /// <summary>Header that carries the antiforgery token.</summary>
     public const string TokenHeader = "X-Blue-Dawn-Token";
 
-    /// <summary>Header that says who the page believes is signed in: it may have been open while somebody else signed in beside it.</summary>
+    /// <summary>Header that says who the page believes is signed in: it may have been open while somebody else signed in beside
+    /// it.</summary>
     public const string PersonHeader = "X-Blue-Dawn-Person";
 
     public static void AddBlueDawnPeople(this IServiceCollection services)
     {
-        services.AddIdentityCore<Person>(options =>
+        services
+            .AddIdentityCore<Person>(options =>
             {
                 options.Password.RequiredLength = 12;
                 options.Password.RequireDigit = false;
@@ -29,7 +31,8 @@ internal static class PeopleSetup
             })
             .AddRoles<IdentityRole<Guid>>()
             .AddEntityFrameworkStores<BlueDawnDb>();
-        // OWASP, Password Storage Cheat Sheet: 210,000 rounds of PBKDF2-HMAC-SHA512 (from memory). A hash with fewer is made anew at the next sign-in.
+        // OWASP, Password Storage Cheat Sheet: 210,000 rounds of PBKDF2-HMAC-SHA512 (from memory). A hash with fewer is made anew at the
+        // next sign-in.
         services.Configure<PasswordHasherOptions>(options => options.IterationCount = 210_000);
         services.AddScoped<Doorkeeper>();
         services.AddAuthentication(IdentityConstants.ApplicationScheme).AddIdentityCookies();
@@ -41,15 +44,20 @@ internal static class PeopleSetup
             options.ExpireTimeSpan = TimeSpan.FromDays(14);
             options.SlidingExpiration = true;
             options.Events.OnValidatePrincipal = SignedIn.ValidateAsync;
-            options.Events.OnRedirectToLogin = context => Refuse(context.HttpContext, 401, "Sign in first.", "What you typed is kept on this device.");
-            options.Events.OnRedirectToAccessDenied = context => Refuse(
-                context.HttpContext, 403, "This is not for your role.", "Ask a technician or the lead to do it.");
+            options.Events.OnRedirectToLogin = context =>
+                Refuse(context.HttpContext, 401, "Sign in first.", "What you typed is kept on this device.");
+            options.Events.OnRedirectToAccessDenied = context =>
+                Refuse(context.HttpContext, 403, "This is not for your role.", "Ask a technician or the lead to do it.");
         });
         // One policy for each thing that can be allowed, by its name. Whoever is signed in has at least to be allowed to look.
         var authorization = services.AddAuthorizationBuilder();
         foreach (var may in Enum.GetValues<May>())
         {
-            authorization.AddPolicy(may.ToString(), policy => policy.RequireAuthenticatedUser().RequireAssertion(context => Roles.Allow(context.User.FindFirst(ClaimTypes.Role)?.Value).Contains(may)));
+            authorization.AddPolicy(may.ToString(), policy =>
+                policy
+                    .RequireAuthenticatedUser()
+                    .RequireAssertion(context => Roles.Allow(context.User.FindFirst(ClaimTypes.Role)?.Value).Contains(may))
+            );
         }
 
         services.AddAntiforgery(options =>
@@ -74,14 +82,18 @@ internal sealed class AntiforgeryFilter(IAntiforgery antiforgery) : IEndpointFil
         if (!HttpMethods.IsGet(context.HttpContext.Request.Method))
         {
             await antiforgery.ValidateRequestAsync(context.HttpContext);
-            if (context.HttpContext.Request.Headers[PeopleSetup.PersonHeader] is { Count: > 0 } believed
-                && SignedIn.Of(context.HttpContext) is { } signedIn && believed != signedIn.Person.Id.ToString())
+            if (
+                context.HttpContext.Request.Headers[PeopleSetup.PersonHeader] is { Count: > 0 } believed
+                && SignedIn.Of(context.HttpContext) is { } signedIn
+                && believed != signedIn.Person.Id.ToString()
+            )
             {
                 return TypedResults.Problem(
                     statusCode: 409,
                     title: "Somebody else is signed in on this device now.",
                     detail: "What was typed is kept, and sent when you sign in again. Nobody signs for another.",
-                    extensions: new Dictionary<string, object?> { ["otherPerson"] = true });
+                    extensions: new Dictionary<string, object?> { ["otherPerson"] = true }
+                );
             }
         }
 

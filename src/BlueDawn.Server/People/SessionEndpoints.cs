@@ -24,7 +24,16 @@ namespace BlueDawn.Server.People;
 /// <param name="HasPin">Whether they have a PIN for shared benches.</param>
 /// <param name="ByPin">True when they came in by PIN: what needs a lead is shut until the password has been given.</param>
 internal sealed record PersonView(
-    Guid Id, string UserName, string DisplayName, string Role, IReadOnlyList<May> May, UnitSystem Units, string Pins, bool HasPin, bool ByPin);
+    Guid Id,
+    string UserName,
+    string DisplayName,
+    string Role,
+    IReadOnlyList<May> May,
+    UnitSystem Units,
+    string Pins,
+    bool HasPin,
+    bool ByPin
+);
 
 /// <summary>Somebody who signs in by PIN on a shared bench.</summary>
 /// <param name="UserName">The name they sign in with.</param>
@@ -42,7 +51,15 @@ internal sealed record BenchHand(string UserName, string DisplayName, string Ini
 /// <param name="Hands">On a shared bench, while nobody is signed in: who has a PIN.</param>
 /// <param name="Initials">What stands for a name in the book, by the name; empty while nobody is signed in.</param>
 internal sealed record SessionView(
-    PersonView? Person, string Token, IReadOnlyList<string> DemoAccounts, bool ToSetUp, string ShopName, string? SharedBench, IReadOnlyList<BenchHand> Hands, IReadOnlyDictionary<string, string> Initials);
+    PersonView? Person,
+    string Token,
+    IReadOnlyList<string> DemoAccounts,
+    bool ToSetUp,
+    string ShopName,
+    string? SharedBench,
+    IReadOnlyList<BenchHand> Hands,
+    IReadOnlyDictionary<string, string> Initials
+);
 
 /// <summary>A sign-in.</summary>
 internal sealed record SignIn(string UserName, string Password);
@@ -69,12 +86,30 @@ internal static class SessionEndpoints
     public static void MapSession(this RouteGroupBuilder api)
     {
         var session = api.MapGroup("/session").WithTags("Session").WithMetadata(new SignedIn.AsksWho());
-        session.MapGet("", async (HttpContext context, IAntiforgery antiforgery, BlueDawnDb db) => await ViewAsync(context, antiforgery, db))
-            .WithName("getSession").WithSummary("Who is signed in");
+        session
+            .MapGet("", async (HttpContext context, IAntiforgery antiforgery, BlueDawnDb db) => await ViewAsync(context, antiforgery, db))
+            .WithName("getSession")
+            .WithSummary("Who is signed in");
         session.MapPost("", SignInAsync).WithName("signIn").WithSummary("Sign in").AddEndpointFilter<AntiforgeryFilter>();
-        session.MapPost("/first", FirstStart.BeginAsync).WithName("setUpShop").WithSummary("Make the first lead of a shop that has nobody in it").ProducesProblem(401).ProducesProblem(409).AddEndpointFilter<AntiforgeryFilter>();
-        session.MapPost("/code", PeopleEndpoints.UseCodeAsync).WithName("useCode").WithSummary("Set a password with a one-time code and sign in").ProducesProblem(401).AddEndpointFilter<AntiforgeryFilter>();
-        session.MapPost("/pin", SharedBenchEndpoints.SignInAsync).WithName("signInByPin").WithSummary("Sign in by PIN on a device a lead trusts").ProducesProblem(401).AddEndpointFilter<AntiforgeryFilter>();
+        session
+            .MapPost("/first", FirstStart.BeginAsync)
+            .WithName("setUpShop")
+            .WithSummary("Make the first lead of a shop that has nobody in it")
+            .ProducesProblem(401)
+            .ProducesProblem(409)
+            .AddEndpointFilter<AntiforgeryFilter>();
+        session
+            .MapPost("/code", PeopleEndpoints.UseCodeAsync)
+            .WithName("useCode")
+            .WithSummary("Set a password with a one-time code and sign in")
+            .ProducesProblem(401)
+            .AddEndpointFilter<AntiforgeryFilter>();
+        session
+            .MapPost("/pin", SharedBenchEndpoints.SignInAsync)
+            .WithName("signInByPin")
+            .WithSummary("Sign in by PIN on a device a lead trusts")
+            .ProducesProblem(401)
+            .AddEndpointFilter<AntiforgeryFilter>();
         session.MapDelete("", SignOutAsync).WithName("signOut").WithSummary("Sign out").AddEndpointFilter<AntiforgeryFilter>();
     }
 
@@ -83,34 +118,56 @@ internal static class SessionEndpoints
         var me = api.MapGroup("/me").WithTags("Session");
         me.MapPut("", SaveMyBenchAsync).WithName("saveMyBench").WithSummary("Save my units and pins");
         me.MapPut("/password", PeopleEndpoints.ChangePasswordAsync).WithName("changePassword").WithSummary("Change my own password");
-        me.MapPut("/pin", SharedBenchEndpoints.ChangePinAsync).WithName("changePin").WithSummary("Set my PIN for shared benches, or take it off");
+        me.MapPut("/pin", SharedBenchEndpoints.ChangePinAsync)
+            .WithName("changePin")
+            .WithSummary("Set my PIN for shared benches, or take it off");
         me.MapPost("/proof", ProveAsync).WithName("proveMyself").WithSummary("Give the password to a session that was opened by PIN");
         me.MapGet("/devices", ListDevicesAsync).WithName("listDevices").WithSummary("Devices I am signed in on");
         me.MapDelete("/devices/{id:guid}", async (Guid id, HttpContext context, BlueDawnDb db, Me me, CancellationToken cancel) =>
-                await EndAsync(context, db, me, session => session.Id == id, cancel))
-            .WithName("signOutDevice").WithSummary("Sign one of my devices out");
+                await EndAsync(context, db, me, session => session.Id == id, cancel)
+            )
+            .WithName("signOutDevice")
+            .WithSummary("Sign one of my devices out");
         me.MapDelete("/devices", async (HttpContext context, BlueDawnDb db, Me me, CancellationToken cancel) =>
-                await EndAsync(context, db, me, session => session.Id != SignedIn.Of(context)!.Session, cancel))
-            .WithName("signOutEverywhereElse").WithSummary("Sign all my other devices out");
+                await EndAsync(context, db, me, session => session.Id != SignedIn.Of(context)!.Session, cancel)
+            )
+            .WithName("signOutEverywhereElse")
+            .WithSummary("Sign all my other devices out");
     }
 
     /// <summary>Wrong PINs are forgotten once the password has been given.</summary>
     private static Task<int> ForgivePinAsync(BlueDawnDb db, Person person, CancellationToken cancel) =>
-        db.Users.Where(one => one.Id == person.Id && one.DoorPinTries > 0).ExecuteUpdateAsync(set => set.SetProperty(one => one.DoorPinTries, 0), cancel);
+        db
+            .Users.Where(one => one.Id == person.Id && one.DoorPinTries > 0)
+            .ExecuteUpdateAsync(set => set.SetProperty(one => one.DoorPinTries, 0), cancel);
 
     private static async Task<Results<Ok<SessionView>, ProblemHttpResult>> SignInAsync(
-        SignIn input, HttpContext context, Doorkeeper door, BlueDawnDb db, IAntiforgery antiforgery, TimeProvider clock, CancellationToken cancel)
+        SignIn input,
+        HttpContext context,
+        Doorkeeper door,
+        BlueDawnDb db,
+        IAntiforgery antiforgery,
+        TimeProvider clock,
+        CancellationToken cancel
+    )
     {
         var (person, locked) = await door.KnockAsync(input.UserName, input.Password, context, cancel);
         if (locked)
         {
-            return TypedResults.Problem(statusCode: 401, title: "Too many tries.", detail: $"Wait {Doorkeeper.Window.TotalMinutes:0} minutes, or sign in on a device you have used before.");
+            return TypedResults.Problem(
+                statusCode: 401,
+                title: "Too many tries.",
+                detail: $"Wait {Doorkeeper.Window.TotalMinutes:0} minutes, or sign in on a device you have used before."
+            );
         }
 
         if (person is null)
         {
             return TypedResults.Problem(
-                statusCode: 401, title: "Name and password do not go together.", detail: $"Check both. After {Doorkeeper.TriesOfOne} wrong tries there is a wait of {Doorkeeper.Window.TotalMinutes:0} minutes.");
+                statusCode: 401,
+                title: "Name and password do not go together.",
+                detail: $"Check both. After {Doorkeeper.TriesOfOne} wrong tries there is a wait of {Doorkeeper.Window.TotalMinutes:0} minutes."
+            );
         }
 
         // Whoever was signed in on this device is not any more.
@@ -122,7 +179,14 @@ internal static class SessionEndpoints
     }
 
     /// <summary>Gives the password to a session that was opened by PIN.</summary>
-    private static async Task<Results<NoContent, ValidationProblem>> ProveAsync(Proof input, HttpContext context, Doorkeeper door, BlueDawnDb db, Me me, CancellationToken cancel)
+    private static async Task<Results<NoContent, ValidationProblem>> ProveAsync(
+        Proof input,
+        HttpContext context,
+        Doorkeeper door,
+        BlueDawnDb db,
+        Me me,
+        CancellationToken cancel
+    )
     {
         if (await door.KnockAsync(me.Person.UserName!, input.Password, context, cancel) is not { Person: { } person })
         {
@@ -130,12 +194,19 @@ internal static class SessionEndpoints
         }
 
         var here = SignedIn.Of(context)!.Session;
-        await db.Sessions.Where(session => session.Id == here).ExecuteUpdateAsync(set => set.SetProperty(session => session.ByPin, false), cancel);
+        await db
+            .Sessions.Where(session => session.Id == here)
+            .ExecuteUpdateAsync(set => set.SetProperty(session => session.ByPin, false), cancel);
         await ForgivePinAsync(db, person, cancel);
         return TypedResults.NoContent();
     }
 
-    private static async Task<Ok<SessionView>> SignOutAsync(HttpContext context, BlueDawnDb db, IAntiforgery antiforgery, CancellationToken cancel)
+    private static async Task<Ok<SessionView>> SignOutAsync(
+        HttpContext context,
+        BlueDawnDb db,
+        IAntiforgery antiforgery,
+        CancellationToken cancel
+    )
     {
         await ForgetAsync(context, db, cancel);
         await context.SignOutAsync(IdentityConstants.ApplicationScheme);
@@ -154,7 +225,13 @@ internal static class SessionEndpoints
     private static async Task<Ok<List<DeviceView>>> ListDevicesAsync(HttpContext context, BlueDawnDb db, Me me, CancellationToken cancel) =>
         TypedResults.Ok(await DevicesAsync(context, db, me, cancel));
 
-    private static async Task<Ok<List<DeviceView>>> EndAsync(HttpContext context, BlueDawnDb db, Me me, Expression<Func<DeviceSession, bool>> which, CancellationToken cancel)
+    private static async Task<Ok<List<DeviceView>>> EndAsync(
+        HttpContext context,
+        BlueDawnDb db,
+        Me me,
+        Expression<Func<DeviceSession, bool>> which,
+        CancellationToken cancel
+    )
     {
         await db.Sessions.Where(session => session.PersonId == me.Person.Id).Where(which).ExecuteDeleteAsync(cancel);
         return TypedResults.Ok(await DevicesAsync(context, db, me, cancel));
@@ -163,21 +240,40 @@ internal static class SessionEndpoints
     private static async Task<List<DeviceView>> DevicesAsync(HttpContext context, BlueDawnDb db, Me me, CancellationToken cancel)
     {
         var here = SignedIn.Of(context)!.Session;
-        return await db.Sessions.Where(session => session.PersonId == me.Person.Id)
-            .OrderByDescending(session => session.Id == here).ThenByDescending(session => session.SeenAt)
-            .Select(session => new DeviceView(session.Id, session.Device, session.Address, session.SignedInAt, session.SeenAt, session.Id == here))
+        return await db
+            .Sessions.Where(session => session.PersonId == me.Person.Id)
+            .OrderByDescending(session => session.Id == here)
+            .ThenByDescending(session => session.SeenAt)
+            .Select(session => new DeviceView(
+                session.Id,
+                session.Device,
+                session.Address,
+                session.SignedInAt,
+                session.SeenAt,
+                session.Id == here
+            ))
             .ToListAsync(cancel);
     }
 
-    private static async Task<Results<Ok<PersonView>, ValidationProblem>> SaveMyBenchAsync(MyBench input, HttpContext context, BlueDawnDb db, Me me, CancellationToken cancel)
+    private static async Task<Results<Ok<PersonView>, ValidationProblem>> SaveMyBenchAsync(
+        MyBench input,
+        HttpContext context,
+        BlueDawnDb db,
+        Me me,
+        CancellationToken cancel
+    )
     {
         if (PinSet.Parse(input.Pins) is { Problem: { } problem })
         {
             return Problem.Field("pins", problem);
         }
 
-        await db.Users.Where(person => person.Id == me.Person.Id)
-            .ExecuteUpdateAsync(set => set.SetProperty(person => person.Units, input.Units).SetProperty(person => person.Pins, input.Pins), cancel);
+        await db
+            .Users.Where(person => person.Id == me.Person.Id)
+            .ExecuteUpdateAsync(
+                set => set.SetProperty(person => person.Units, input.Units).SetProperty(person => person.Pins, input.Pins),
+                cancel
+            );
         (me.Person.Units, me.Person.Pins) = (input.Units, input.Pins);
         return TypedResults.Ok(PersonViewOf(SignedIn.Of(context)!));
     }
@@ -194,7 +290,14 @@ internal static class SessionEndpoints
         var bench = await SharedBenchEndpoints.HereAsync(context, db, context.RequestAborted);
         // The token belongs to whoever is signed in from here on.
         var shop = signedIn?.Shop ?? await db.Shop.AsNoTracking().SingleAsync(context.RequestAborted);
-        var demo = signedIn is null && shop.Demo ? await db.Users.Where(person => !person.LockedOut).OrderBy(person => person.UserName).Select(person => person.UserName!).ToListAsync(context.RequestAborted) : [];
+        var demo =
+            signedIn is null && shop.Demo
+                ? await db
+                    .Users.Where(person => !person.LockedOut)
+                    .OrderBy(person => person.UserName)
+                    .Select(person => person.UserName!)
+                    .ToListAsync(context.RequestAborted)
+                : [];
         return new SessionView(
             signedIn is null ? null : PersonViewOf(signedIn),
             antiforgery.GetAndStoreTokens(context).RequestToken!,
@@ -202,17 +305,39 @@ internal static class SessionEndpoints
             signedIn is null && demo.Count == 0 && !await db.Users.AnyAsync(context.RequestAborted),
             shop.Name,
             bench?.Label,
-            bench is null || signedIn is not null ? []
-                : await db.Users.Where(person => !person.LockedOut && person.DoorPinHash != null).OrderBy(person => person.DisplayName)
-                    .Select(person => new BenchHand(person.UserName!, person.DisplayName, person.Initials)).ToListAsync(context.RequestAborted),
-            signedIn is null ? new Dictionary<string, string>()
-                : (await db.Users.Where(person => person.Initials != "").Select(person => new { person.DisplayName, person.Initials }).ToListAsync(context.RequestAborted))
-                    .DistinctBy(person => person.DisplayName).ToDictionary(person => person.DisplayName, person => person.Initials));
+            bench is null || signedIn is not null
+                ? []
+                : await db
+                    .Users.Where(person => !person.LockedOut && person.DoorPinHash != null)
+                    .OrderBy(person => person.DisplayName)
+                    .Select(person => new BenchHand(person.UserName!, person.DisplayName, person.Initials))
+                    .ToListAsync(context.RequestAborted),
+            signedIn is null
+                ? new Dictionary<string, string>()
+                : (
+                    await db
+                        .Users.Where(person => person.Initials != "")
+                        .Select(person => new { person.DisplayName, person.Initials })
+                        .ToListAsync(context.RequestAborted)
+                )
+                    .DistinctBy(person => person.DisplayName)
+                    .ToDictionary(person => person.DisplayName, person => person.Initials)
+        );
     }
 
     private static PersonView PersonViewOf(SignedIn signedIn)
     {
         var person = signedIn.Person;
-        return new PersonView(person.Id, person.UserName!, person.DisplayName, signedIn.Role, Roles.Allow(signedIn.Role), person.Units, person.Pins, person.DoorPinHash is not null, signedIn.ByPin);
+        return new PersonView(
+            person.Id,
+            person.UserName!,
+            person.DisplayName,
+            signedIn.Role,
+            Roles.Allow(signedIn.Role),
+            person.Units,
+            person.Pins,
+            person.DoorPinHash is not null,
+            signedIn.ByPin
+        );
     }
 }

@@ -42,10 +42,17 @@ internal static class SharedBenchEndpoints
     public static void MapSharedBenches(this RouteGroupBuilder api)
     {
         var benches = api.MapGroup("/shared-benches").WithTags("People").RequireAuthorization(nameof(May.ManagePeople));
-        benches.MapGet("", async (HttpContext context, BlueDawnDb db, CancellationToken cancel) => TypedResults.Ok(await ListAsync(context, db, null, cancel)))
-            .WithName("listSharedBenches").WithSummary("Devices on which people sign in by PIN");
+        benches
+            .MapGet("", async (HttpContext context, BlueDawnDb db, CancellationToken cancel) =>
+                TypedResults.Ok(await ListAsync(context, db, null, cancel))
+            )
+            .WithName("listSharedBenches")
+            .WithSummary("Devices on which people sign in by PIN");
         benches.MapPost("", TrustAsync).WithName("trustDevice").WithSummary("Let people sign in by PIN on this device");
-        benches.MapDelete("/{id:guid}", EndAsync).WithName("distrustDevice").WithSummary("No more PINs on a device; whoever came in by PIN anywhere is signed out");
+        benches
+            .MapDelete("/{id:guid}", EndAsync)
+            .WithName("distrustDevice")
+            .WithSummary("No more PINs on a device; whoever came in by PIN anywhere is signed out");
     }
 
     /// <summary>The shared bench that asks, or null when the device is none, or is trusted no more.</summary>
@@ -64,15 +71,21 @@ internal static class SharedBenchEndpoints
         IPasswordHasher<Person> hasher,
         IAntiforgery antiforgery,
         TimeProvider clock,
-        CancellationToken cancel)
+        CancellationToken cancel
+    )
     {
-        var person = await HereAsync(context, db, cancel) is null || input.Pin.Length > DoorPin.Longest ? null : await people.FindByNameAsync(input.UserName.Trim());
+        var person =
+            await HereAsync(context, db, cancel) is null || input.Pin.Length > DoorPin.Longest
+                ? null
+                : await people.FindByNameAsync(input.UserName.Trim());
         if (person is not { LockedOut: false, DoorPinHash: { } hash })
         {
             return No();
         }
 
-        var counted = await db.Users.Where(one => one.Id == person.Id && one.DoorPinTries < DoorPin.Tries).ExecuteUpdateAsync(set => set.SetProperty(one => one.DoorPinTries, one => one.DoorPinTries + 1), cancel);
+        var counted = await db
+            .Users.Where(one => one.Id == person.Id && one.DoorPinTries < DoorPin.Tries)
+            .ExecuteUpdateAsync(set => set.SetProperty(one => one.DoorPinTries, one => one.DoorPinTries + 1), cancel);
         if (counted == 0 || hasher.VerifyHashedPassword(person, hash, input.Pin) == PasswordVerificationResult.Failed)
         {
             return No();
@@ -86,7 +99,14 @@ internal static class SharedBenchEndpoints
 
     /// <summary>Sets my PIN, or takes it off.</summary>
     public static async Task<Results<NoContent, ValidationProblem>> ChangePinAsync(
-        PinChange input, HttpContext context, Doorkeeper door, BlueDawnDb db, IPasswordHasher<Person> hasher, Me me, CancellationToken cancel)
+        PinChange input,
+        HttpContext context,
+        Doorkeeper door,
+        BlueDawnDb db,
+        IPasswordHasher<Person> hasher,
+        Me me,
+        CancellationToken cancel
+    )
     {
         var pin = input.Pin.Trim();
         if (pin.Length > 0 && DoorPin.Problem(pin) is { } weak)
@@ -100,19 +120,31 @@ internal static class SharedBenchEndpoints
         }
 
         var hash = pin.Length == 0 ? null : hasher.HashPassword(person, pin);
-        await db.Users.Where(one => one.Id == person.Id).ExecuteUpdateAsync(set => set.SetProperty(one => one.DoorPinHash, hash).SetProperty(one => one.DoorPinTries, 0), cancel);
+        await db
+            .Users.Where(one => one.Id == person.Id)
+            .ExecuteUpdateAsync(set => set.SetProperty(one => one.DoorPinHash, hash).SetProperty(one => one.DoorPinTries, 0), cancel);
         return TypedResults.NoContent();
     }
 
     private static async Task<List<SharedBenchView>> ListAsync(HttpContext context, BlueDawnDb db, Guid? fresh, CancellationToken cancel)
     {
         var here = fresh ?? IdOf(context);
-        return await db.SharedBenches.AsNoTracking().OrderBy(bench => bench.TrustedAt)
-            .Select(bench => new SharedBenchView(bench.Id, bench.Label, bench.TrustedBy, bench.TrustedAt, bench.Id == here)).ToListAsync(cancel);
+        return await db
+            .SharedBenches.AsNoTracking()
+            .OrderBy(bench => bench.TrustedAt)
+            .Select(bench => new SharedBenchView(bench.Id, bench.Label, bench.TrustedBy, bench.TrustedAt, bench.Id == here))
+            .ToListAsync(cancel);
     }
 
     private static async Task<Results<Ok<List<SharedBenchView>>, ValidationProblem>> TrustAsync(
-        NewSharedBench input, HttpContext context, BlueDawnDb db, Me me, IDataProtectionProvider protection, TimeProvider clock, CancellationToken cancel)
+        NewSharedBench input,
+        HttpContext context,
+        BlueDawnDb db,
+        Me me,
+        IDataProtectionProvider protection,
+        TimeProvider clock,
+        CancellationToken cancel
+    )
     {
         var label = input.Label.Trim();
         if (label.Length is 0 or > LongestLabel)
@@ -121,7 +153,13 @@ internal static class SharedBenchEndpoints
         }
 
         var now = clock.GetUtcNow();
-        var bench = new SharedBench { Id = Guid.NewGuid(), Label = label, TrustedBy = me.Person.DisplayName, TrustedAt = now };
+        var bench = new SharedBench
+        {
+            Id = Guid.NewGuid(),
+            Label = label,
+            TrustedBy = me.Person.DisplayName,
+            TrustedAt = now,
+        };
         if (IdOf(context) is { } before)
         {
             // It is trusted anew, under this name.
@@ -129,22 +167,56 @@ internal static class SharedBenchEndpoints
         }
 
         db.SharedBenches.Add(bench);
-        db.ShopChanges.Add(new ShopChange { Id = Guid.CreateVersion7(now), At = now, By = me.Person.DisplayName, About = $"shared-bench/{bench.Id}", What = $"People sign in by PIN on: {label}." });
+        db.ShopChanges.Add(
+            new ShopChange
+            {
+                Id = Guid.CreateVersion7(now),
+                At = now,
+                By = me.Person.DisplayName,
+                About = $"shared-bench/{bench.Id}",
+                What = $"People sign in by PIN on: {label}.",
+            }
+        );
         await db.SaveChangesAsync(cancel);
         context.Response.Cookies.Append(
             BenchCookie,
             protection.CreateProtector("shared bench").Protect(bench.Id.ToString("N")),
-            new CookieOptions { HttpOnly = true, SameSite = SameSiteMode.Strict, Secure = context.Request.IsHttps, MaxAge = TrustedFor, Path = "/api", IsEssential = true });
+            new CookieOptions
+            {
+                HttpOnly = true,
+                SameSite = SameSiteMode.Strict,
+                Secure = context.Request.IsHttps,
+                MaxAge = TrustedFor,
+                Path = "/api",
+                IsEssential = true,
+            }
+        );
         return TypedResults.Ok(await ListAsync(context, db, bench.Id, cancel));
     }
 
-    private static async Task<Ok<List<SharedBenchView>>> EndAsync(Guid id, HttpContext context, BlueDawnDb db, Me me, TimeProvider clock, CancellationToken cancel)
+    private static async Task<Ok<List<SharedBenchView>>> EndAsync(
+        Guid id,
+        HttpContext context,
+        BlueDawnDb db,
+        Me me,
+        TimeProvider clock,
+        CancellationToken cancel
+    )
     {
         if (await db.SharedBenches.SingleOrDefaultAsync(one => one.Id == id, cancel) is { } bench)
         {
             var now = clock.GetUtcNow();
             db.SharedBenches.Remove(bench);
-            db.ShopChanges.Add(new ShopChange { Id = Guid.CreateVersion7(now), At = now, By = me.Person.DisplayName, About = $"shared-bench/{id}", What = $"No more PINs on: {bench.Label}." });
+            db.ShopChanges.Add(
+                new ShopChange
+                {
+                    Id = Guid.CreateVersion7(now),
+                    At = now,
+                    By = me.Person.DisplayName,
+                    About = $"shared-bench/{id}",
+                    What = $"No more PINs on: {bench.Label}.",
+                }
+            );
             await db.SaveChangesAsync(cancel);
             // It is not kept which of them came in here.
             await db.Sessions.Where(session => session.ByPin).ExecuteDeleteAsync(cancel);
@@ -157,10 +229,14 @@ internal static class SharedBenchEndpoints
     {
         try
         {
-            return context.Request.Cookies[BenchCookie] is { } cookie
-                && Guid.TryParse(context.RequestServices.GetRequiredService<IDataProtectionProvider>().CreateProtector("shared bench").Unprotect(cookie), out var id)
-                    ? id
-                    : null;
+            return
+                context.Request.Cookies[BenchCookie] is { } cookie
+                && Guid.TryParse(
+                    context.RequestServices.GetRequiredService<IDataProtectionProvider>().CreateProtector("shared bench").Unprotect(cookie),
+                    out var id
+                )
+                ? id
+                : null;
         }
         catch (CryptographicException)
         {
@@ -169,6 +245,10 @@ internal static class SharedBenchEndpoints
         }
     }
 
-    private static ProblemHttpResult No() => TypedResults.Problem(
-        statusCode: 401, title: "That PIN does not open.", detail: $"After {DoorPin.Tries} wrong ones in a row only the password does: sign in with it here or on another device.");
+    private static ProblemHttpResult No() =>
+        TypedResults.Problem(
+            statusCode: 401,
+            title: "That PIN does not open.",
+            detail: $"After {DoorPin.Tries} wrong ones in a row only the password does: sign in with it here or on another device."
+        );
 }

@@ -27,7 +27,14 @@ internal sealed record SignedIn(Guid Session, Person Person, string Role, ShopRo
     public static SignedIn? Of(HttpContext context) => context.Features.Get<SignedIn>();
 
     /// <summary>Signs somebody in on this device.</summary>
-    public static async Task<SignedIn> StartAsync(HttpContext context, BlueDawnDb db, Person person, DateTimeOffset now, CancellationToken cancel, bool byPin = false)
+    public static async Task<SignedIn> StartAsync(
+        HttpContext context,
+        BlueDawnDb db,
+        Person person,
+        DateTimeOffset now,
+        CancellationToken cancel,
+        bool byPin = false
+    )
     {
         var agent = context.Request.Headers.UserAgent.ToString();
         var session = new DeviceSession
@@ -57,7 +64,10 @@ internal sealed record SignedIn(Guid Session, Person Person, string Role, ShopRo
     public static async Task ValidateAsync(CookieValidatePrincipalContext cookie)
     {
         var context = cookie.HttpContext;
-        if (context.GetEndpoint()?.Metadata is not { } about || (about.GetMetadata<IAuthorizeData>() is null && about.GetMetadata<AsksWho>() is null))
+        if (
+            context.GetEndpoint()?.Metadata is not { } about
+            || (about.GetMetadata<IAuthorizeData>() is null && about.GetMetadata<AsksWho>() is null)
+        )
         {
             // Nobody asks who it is: what needs no sign-in needs no database either.
             cookie.RejectPrincipal();
@@ -65,7 +75,10 @@ internal sealed record SignedIn(Guid Session, Person Person, string Role, ShopRo
         }
 
         var db = context.RequestServices.GetRequiredService<BlueDawnDb>();
-        if (!Guid.TryParse(cookie.Principal?.FindFirstValue(SessionClaim), out var id) || await FindAsync(context, db, id, context.RequestAborted) is not { } found)
+        if (
+            !Guid.TryParse(cookie.Principal?.FindFirstValue(SessionClaim), out var id)
+            || await FindAsync(context, db, id, context.RequestAborted) is not { } found
+        )
         {
             cookie.RejectPrincipal();
             return;
@@ -74,7 +87,9 @@ internal sealed record SignedIn(Guid Session, Person Person, string Role, ShopRo
         var now = context.RequestServices.GetRequiredService<TimeProvider>().GetUtcNow();
         if (found.SeenAt < now - Seen)
         {
-            await db.Sessions.Where(session => session.Id == id).ExecuteUpdateAsync(set => set.SetProperty(session => session.SeenAt, now), context.RequestAborted);
+            await db
+                .Sessions.Where(session => session.Id == id)
+                .ExecuteUpdateAsync(set => set.SetProperty(session => session.SeenAt, now), context.RequestAborted);
         }
 
         context.Features.Set(found);
@@ -118,13 +133,26 @@ internal sealed record SignedIn(Guid Session, Person Person, string Role, ShopRo
                 session.ByPin,
                 person,
                 shop,
-                Role = (from has in db.UserRoles join role in db.Roles on has.RoleId equals role.Id where has.UserId == person.Id orderby role.Name select role.Name).FirstOrDefault(),
-            }).AsNoTracking().SingleOrDefaultAsync(cancel);
-        return found is null ? null : new SignedIn(id, found.person, found.ByPin && found.Role == Roles.Lead ? Roles.Technician : found.Role ?? "", found.shop)
-        {
-            ByPin = found.ByPin,
-            SeenAt = found.SeenAt,
-            Knowledge = await context.RequestServices.GetRequiredService<KnowledgeMemory>().OfAsync(db, found.shop.KnowledgeVersion, cancel),
-        };
+                Role = (
+                    from has in db.UserRoles
+                    join role in db.Roles on has.RoleId equals role.Id
+                    where has.UserId == person.Id
+                    orderby role.Name
+                    select role.Name
+                ).FirstOrDefault(),
+            }
+        )
+            .AsNoTracking()
+            .SingleOrDefaultAsync(cancel);
+        return found is null
+            ? null
+            : new SignedIn(id, found.person, found.ByPin && found.Role == Roles.Lead ? Roles.Technician : found.Role ?? "", found.shop)
+            {
+                ByPin = found.ByPin,
+                SeenAt = found.SeenAt,
+                Knowledge = await context
+                    .RequestServices.GetRequiredService<KnowledgeMemory>()
+                    .OfAsync(db, found.shop.KnowledgeVersion, cancel),
+            };
     }
 }

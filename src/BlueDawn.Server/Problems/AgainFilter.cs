@@ -19,7 +19,10 @@ internal sealed class AgainFilter : IEndpointFilter
     public async ValueTask<object?> InvokeAsync(EndpointFilterInvocationContext context, EndpointFilterDelegate next)
     {
         var request = context.HttpContext.Request;
-        if (HttpMethods.IsGet(request.Method) || context.HttpContext.GetEndpoint()?.Metadata.GetMetadata<IRequestSizeLimitMetadata>()?.MaxRequestBodySize > Kept)
+        if (
+            HttpMethods.IsGet(request.Method)
+            || context.HttpContext.GetEndpoint()?.Metadata.GetMetadata<IRequestSizeLimitMetadata>()?.MaxRequestBodySize > Kept
+        )
         {
             return await next(context);
         }
@@ -43,7 +46,11 @@ internal sealed class AgainFilter : IEndpointFilter
     /// <summary>Whether the same write may well succeed when it is tried again.</summary>
     public static bool AsksAgain(Exception exception) =>
         exception is DbUpdateConcurrencyException
-        || StoreSetup.Said<PostgresException>(exception)?.SqlState is PostgresErrorCodes.DeadlockDetected or PostgresErrorCodes.SerializationFailure or PostgresErrorCodes.LockNotAvailable or PostgresErrorCodes.UniqueViolation
-            // What it hangs on has just gone, such as an owner that was a slip: looked for again, it is made anew.
-            or PostgresErrorCodes.ForeignKeyViolation;
+        || StoreSetup.Said<PostgresException>(exception)?.SqlState
+            is PostgresErrorCodes.DeadlockDetected
+                or PostgresErrorCodes.SerializationFailure
+                or PostgresErrorCodes.LockNotAvailable
+                or PostgresErrorCodes.UniqueViolation
+                // What it hangs on has just gone, such as an owner that was a slip: looked for again, it is made anew.
+                or PostgresErrorCodes.ForeignKeyViolation;
 }

@@ -33,98 +33,131 @@ internal static class DocumentSetup
 
     public static void Describe(OpenApiOptions options)
     {
-        options.AddDocumentTransformer((document, _, _) =>
-        {
-            document.Info = new OpenApiInfo
+        options.AddDocumentTransformer(
+            (document, _, _) =>
             {
-                Title = "Blue Dawn",
-                Version = "1",
-                Description = "The bench's own interface. Units stand in the names of fields.",
-            };
-            document.Servers = [new OpenApiServer { Url = "/", Description = "Wherever this document came from" }];
-            document.Tags = new HashSet<OpenApiTag>(Tags.Select(tag => new OpenApiTag { Name = tag.Key, Description = tag.Value }));
-            document.Components ??= new OpenApiComponents();
-            document.Components.SecuritySchemes = new Dictionary<string, IOpenApiSecurityScheme>
-            {
-                [Cookie] = new OpenApiSecurityScheme { Type = SecuritySchemeType.ApiKey, In = ParameterLocation.Cookie, Name = "blue-dawn", Description = "Set by signing in." },
-                [Token] = new OpenApiSecurityScheme { Type = SecuritySchemeType.ApiKey, In = ParameterLocation.Header, Name = PeopleSetup.TokenHeader, Description = "From getSession; sent with everything that writes." },
-            };
-            foreach (var (path, item) in document.Paths)
-            {
-                foreach (var (method, operation) in item.Operations ?? [])
+                document.Info = new OpenApiInfo
                 {
-                    operation.OperationId ??= $"{method.Method.ToLowerInvariant()}{path.Replace('/', '-')}";
-                }
-            }
-
-            return Task.CompletedTask;
-        });
-        options.AddOperationTransformer(async (operation, context, cancel) =>
-        {
-            var about = context.Description.ActionDescriptor.EndpointMetadata;
-            var asksWho = about.OfType<IAuthorizeData>().Any();
-            var writes = context.Description.HttpMethod is not "GET";
-            var problem = await context.GetOrCreateSchemaAsync(typeof(Microsoft.AspNetCore.Mvc.ProblemDetails), null, cancel);
-            context.Document?.AddComponent(ProblemName, problem);
-            foreach (var (status, what) in Statuses(asksWho, writes, operation))
-            {
-                operation.Responses ??= [];
-                if (!operation.Responses.ContainsKey(status))
+                    Title = "Blue Dawn",
+                    Version = "1",
+                    Description = "The bench's own interface. Units stand in the names of fields.",
+                };
+                document.Servers = [new OpenApiServer { Url = "/", Description = "Wherever this document came from" }];
+                document.Tags = new HashSet<OpenApiTag>(Tags.Select(tag => new OpenApiTag { Name = tag.Key, Description = tag.Value }));
+                document.Components ??= new OpenApiComponents();
+                document.Components.SecuritySchemes = new Dictionary<string, IOpenApiSecurityScheme>
                 {
-                    operation.Responses[status] = new OpenApiResponse
+                    [Cookie] = new OpenApiSecurityScheme
                     {
-                        Description = what,
-                        Content = new Dictionary<string, OpenApiMediaType> { [ProblemJson] = new() { Schema = new OpenApiSchemaReference(ProblemName, context.Document) } },
-                    };
-                }
-            }
-
-            var needs = new OpenApiSecurityRequirement();
-            if (asksWho)
-            {
-                needs[new OpenApiSecuritySchemeReference(Cookie, context.Document)] = [];
-            }
-
-            if (writes && !about.OfType<IAllowAnonymous>().Any())
-            {
-                needs[new OpenApiSecuritySchemeReference(Token, context.Document)] = [];
-            }
-
-            operation.Security = needs.Count > 0 ? [needs] : [];
-        });
-        options.AddSchemaTransformer((schema, context, _) =>
-        {
-            // Written by a converter of our own, which the document knows nothing of.
-            if (Nullable.GetUnderlyingType(context.JsonTypeInfo.Type) is { } inner ? inner == typeof(double) : context.JsonTypeInfo.Type == typeof(double))
-            {
-                schema.Type = context.JsonTypeInfo.Type == typeof(double) ? JsonSchemaType.Number : JsonSchemaType.Number | JsonSchemaType.Null;
-                schema.Format = "double";
-            }
-            else if (context.JsonTypeInfo.Kind == JsonTypeInfoKind.Enumerable && context.JsonTypeInfo.ElementType == typeof(double))
-            {
-                schema.Items = new OpenApiSchema { Type = JsonSchemaType.Number, Format = "double" };
-            }
-            else if (context.JsonTypeInfo.Kind == JsonTypeInfoKind.Dictionary && context.JsonTypeInfo.ElementType == typeof(double))
-            {
-                schema.AdditionalProperties = new OpenApiSchema { Type = JsonSchemaType.Number, Format = "double" };
-            }
-
-            return Task.CompletedTask;
-        });
-        // What Core works out and never leaves out is said to be there, so that no page works it out again.
-        options.AddSchemaTransformer((schema, context, _) =>
-        {
-            foreach (var property in context.JsonTypeInfo.Properties.Where(property => property is { Set: null, IsGetNullable: false, AssociatedParameter: null } && schema.Properties?.ContainsKey(property.Name) == true))
-            {
-                (schema.Required ??= new HashSet<string>()).Add(property.Name);
-                if (schema.Properties![property.Name] is OpenApiSchema { Type: { } type } value)
+                        Type = SecuritySchemeType.ApiKey,
+                        In = ParameterLocation.Cookie,
+                        Name = "blue-dawn",
+                        Description = "Set by signing in.",
+                    },
+                    [Token] = new OpenApiSecurityScheme
+                    {
+                        Type = SecuritySchemeType.ApiKey,
+                        In = ParameterLocation.Header,
+                        Name = PeopleSetup.TokenHeader,
+                        Description = "From getSession; sent with everything that writes.",
+                    },
+                };
+                foreach (var (path, item) in document.Paths)
                 {
-                    value.Type = type & ~JsonSchemaType.Null;
+                    foreach (var (method, operation) in item.Operations ?? [])
+                    {
+                        operation.OperationId ??= $"{method.Method.ToLowerInvariant()}{path.Replace('/', '-')}";
+                    }
                 }
-            }
 
-            return Task.CompletedTask;
-        });
+                return Task.CompletedTask;
+            }
+        );
+        options.AddOperationTransformer(
+            async (operation, context, cancel) =>
+            {
+                var about = context.Description.ActionDescriptor.EndpointMetadata;
+                var asksWho = about.OfType<IAuthorizeData>().Any();
+                var writes = context.Description.HttpMethod is not "GET";
+                var problem = await context.GetOrCreateSchemaAsync(typeof(Microsoft.AspNetCore.Mvc.ProblemDetails), null, cancel);
+                context.Document?.AddComponent(ProblemName, problem);
+                foreach (var (status, what) in Statuses(asksWho, writes, operation))
+                {
+                    operation.Responses ??= [];
+                    if (!operation.Responses.ContainsKey(status))
+                    {
+                        operation.Responses[status] = new OpenApiResponse
+                        {
+                            Description = what,
+                            Content = new Dictionary<string, OpenApiMediaType>
+                            {
+                                [ProblemJson] = new() { Schema = new OpenApiSchemaReference(ProblemName, context.Document) },
+                            },
+                        };
+                    }
+                }
+
+                var needs = new OpenApiSecurityRequirement();
+                if (asksWho)
+                {
+                    needs[new OpenApiSecuritySchemeReference(Cookie, context.Document)] = [];
+                }
+
+                if (writes && !about.OfType<IAllowAnonymous>().Any())
+                {
+                    needs[new OpenApiSecuritySchemeReference(Token, context.Document)] = [];
+                }
+
+                operation.Security = needs.Count > 0 ? [needs] : [];
+            }
+        );
+        options.AddSchemaTransformer(
+            (schema, context, _) =>
+            {
+                // Written by a converter of our own, which the document knows nothing of.
+                if (
+                    Nullable.GetUnderlyingType(context.JsonTypeInfo.Type) is { } inner
+                        ? inner == typeof(double)
+                        : context.JsonTypeInfo.Type == typeof(double)
+                )
+                {
+                    schema.Type =
+                        context.JsonTypeInfo.Type == typeof(double) ? JsonSchemaType.Number : JsonSchemaType.Number | JsonSchemaType.Null;
+                    schema.Format = "double";
+                }
+                else if (context.JsonTypeInfo.Kind == JsonTypeInfoKind.Enumerable && context.JsonTypeInfo.ElementType == typeof(double))
+                {
+                    schema.Items = new OpenApiSchema { Type = JsonSchemaType.Number, Format = "double" };
+                }
+                else if (context.JsonTypeInfo.Kind == JsonTypeInfoKind.Dictionary && context.JsonTypeInfo.ElementType == typeof(double))
+                {
+                    schema.AdditionalProperties = new OpenApiSchema { Type = JsonSchemaType.Number, Format = "double" };
+                }
+
+                return Task.CompletedTask;
+            }
+        );
+        // What Core works out and never leaves out is said to be there, so that no page works it out again.
+        options.AddSchemaTransformer(
+            (schema, context, _) =>
+            {
+                foreach (
+                    var property in context.JsonTypeInfo.Properties.Where(property =>
+                        property is { Set: null, IsGetNullable: false, AssociatedParameter: null }
+                        && schema.Properties?.ContainsKey(property.Name) == true
+                    )
+                )
+                {
+                    (schema.Required ??= new HashSet<string>()).Add(property.Name);
+                    if (schema.Properties![property.Name] is OpenApiSchema { Type: { } type } value)
+                    {
+                        value.Type = type & ~JsonSchemaType.Null;
+                    }
+                }
+
+                return Task.CompletedTask;
+            }
+        );
     }
 
     /// <summary>What can come of any request of its kind, besides what the endpoint itself says.</summary>

@@ -21,38 +21,43 @@ internal static class Door
     private static readonly string Nobody = Guid.Empty.ToString();
 
     /// <summary>Looks at the address and at a body of JSON of everything that goes to /api.</summary>
-    public static void UseDoor(this WebApplication app) => app.Use(async (context, next) =>
-    {
-        var request = context.Request;
-        if (!request.Path.StartsWithSegments("/api"))
-        {
-            await next(context);
-            return;
-        }
-
-        var refused = InAddress(request);
-        if (refused is null && IsJson(request, out var charset))
-        {
-            if (charset is not (null or "utf-8"))
+    public static void UseDoor(this WebApplication app) =>
+        app.Use(
+            async (context, next) =>
             {
-                await TypedResults.Problem(statusCode: 415, title: "The request cannot be read.", detail: "Send JSON as UTF-8.").ExecuteAsync(context);
-                return;
-            }
+                var request = context.Request;
+                if (!request.Path.StartsWithSegments("/api"))
+                {
+                    await next(context);
+                    return;
+                }
 
-            using var body = new MemoryStream();
-            await request.Body.CopyToAsync(body, context.RequestAborted);
-            refused = InBody(body.GetBuffer().AsSpan(0, (int)body.Length));
-            body.Position = 0;
-            if (refused is null)
-            {
-                request.Body = body;
-                await next(context);
-                return;
-            }
-        }
+                var refused = InAddress(request);
+                if (refused is null && IsJson(request, out var charset))
+                {
+                    if (charset is not (null or "utf-8"))
+                    {
+                        await TypedResults
+                            .Problem(statusCode: 415, title: "The request cannot be read.", detail: "Send JSON as UTF-8.")
+                            .ExecuteAsync(context);
+                        return;
+                    }
 
-        await (refused is { } wrong ? Problem.Field(wrong.Field, wrong.Message).ExecuteAsync(context) : next(context));
-    });
+                    using var body = new MemoryStream();
+                    await request.Body.CopyToAsync(body, context.RequestAborted);
+                    refused = InBody(body.GetBuffer().AsSpan(0, (int)body.Length));
+                    body.Position = 0;
+                    if (refused is null)
+                    {
+                        request.Body = body;
+                        await next(context);
+                        return;
+                    }
+                }
+
+                await (refused is { } wrong ? Problem.Field(wrong.Field, wrong.Message).ExecuteAsync(context) : next(context));
+            }
+        );
 
     /// <summary>Refuses nothing inside of maps and lists, where a type says there is something.</summary>
     public static void RefuseNothing(JsonTypeInfo type)
@@ -75,7 +80,11 @@ internal static class Door
     private static bool IsJson(HttpRequest request, out string? charset)
     {
         charset = null;
-        if (request.ContentType is null || !MediaTypeHeaderValue.TryParse(request.ContentType, out var type) || type.MediaType?.EndsWith("json", StringComparison.OrdinalIgnoreCase) != true)
+        if (
+            request.ContentType is null
+            || !MediaTypeHeaderValue.TryParse(request.ContentType, out var type)
+            || type.MediaType?.EndsWith("json", StringComparison.OrdinalIgnoreCase) != true
+        )
         {
             return false;
         }
@@ -148,7 +157,10 @@ internal static class Door
                         }
 
                         break;
-                    case JsonTokenType.Number when !reader.TryGetDouble(out var number) || Math.Abs(number) > LargestNumber || (number == 0 && double.IsNegative(number)):
+                    case JsonTokenType.Number
+                        when !reader.TryGetDouble(out var number)
+                            || Math.Abs(number) > LargestNumber
+                            || (number == 0 && double.IsNegative(number)):
                         return Wrong("That is not a number anything here can have.");
                     case JsonTokenType.Null when places.TryPeek(out var place) && place.List:
                         return Wrong("There is nothing at one place of this list.");

@@ -9,8 +9,14 @@ internal static class Problem
     /// <summary>400: fields that are wrong, each with what to do.</summary>
     public static ValidationProblem Fields(IEnumerable<FieldProblem> problems)
     {
-        var errors = problems.GroupBy(problem => problem.Field).ToDictionary(field => field.Key, field => field.Select(problem => problem.Message).ToArray());
-        return TypedResults.ValidationProblem(errors, title: "Something that was entered cannot be used.", detail: errors.Values.FirstOrDefault()?.FirstOrDefault());
+        var errors = problems
+            .GroupBy(problem => problem.Field)
+            .ToDictionary(field => field.Key, field => field.Select(problem => problem.Message).ToArray());
+        return TypedResults.ValidationProblem(
+            errors,
+            title: "Something that was entered cannot be used.",
+            detail: errors.Values.FirstOrDefault()?.FirstOrDefault()
+        );
     }
 
     /// <summary>400: one field that is wrong.</summary>
@@ -18,15 +24,25 @@ internal static class Problem
 
     /// <summary>404: no such tray.</summary>
     public static ProblemHttpResult NoTray(int number) =>
-        TypedResults.Problem(statusCode: 404, title: $"There is no tray {number}.", detail: "Check the number on the tag, or look on the bench page.");
+        TypedResults.Problem(
+            statusCode: 404,
+            title: $"There is no tray {number}.",
+            detail: "Check the number on the tag, or look on the bench page."
+        );
 
     /// <summary>409: someone else was first.</summary>
     /// <param name="title">What happened.</param>
     /// <param name="detail">What to do.</param>
     /// <param name="both">Both versions, for the page to show.</param>
     public static ProblemHttpResult Conflict(string title, string detail, params (string Key, object? Value)[] both) =>
-        TypedResults.Problem(statusCode: 409, title: title, detail: detail, extensions: both.ToDictionary(pair => pair.Key, pair => pair.Value));
+        TypedResults.Problem(
+            statusCode: 409,
+            title: title,
+            detail: detail,
+            extensions: both.ToDictionary(pair => pair.Key, pair => pair.Value)
+        );
 
     /// <summary>403: not for this role.</summary>
-    public static ProblemHttpResult NotYours(string title, string detail) => TypedResults.Problem(statusCode: 403, title: title, detail: detail);
+    public static ProblemHttpResult NotYours(string title, string detail) =>
+        TypedResults.Problem(statusCode: 403, title: title, detail: detail);
 }

@@ -35,7 +35,11 @@ internal sealed record KnowledgeVersionLine(int Number, DateTimeOffset? At, stri
 /// <param name="Versions">Every version, newest first.</param>
 /// <param name="Problems">Why the version that stands cannot be used with this version of the product; empty as long as it can.</param>
 internal sealed record KnowledgeView(
-    int Version, IReadOnlyList<KnowledgeTableLine> Tables, IReadOnlyList<KnowledgeVersionLine> Versions, IReadOnlyList<TableProblem> Problems);
+    int Version,
+    IReadOnlyList<KnowledgeTableLine> Tables,
+    IReadOnlyList<KnowledgeVersionLine> Versions,
+    IReadOnlyList<TableProblem> Problems
+);
 
 /// <summary>A table, row by row.</summary>
 /// <param name="Version">The version that stands.</param>
@@ -47,7 +51,15 @@ internal sealed record KnowledgeView(
 /// <param name="Stays">True when rows that ship cannot be taken out.</param>
 /// <param name="Rows">Its rows.</param>
 internal sealed record KnowledgeTableView(
-    int Version, string Name, string Label, string What, IReadOnlyList<string> Columns, IReadOnlyList<string> Keys, bool Stays, IReadOnlyList<StandingRow> Rows);
+    int Version,
+    string Name,
+    string Label,
+    string What,
+    IReadOnlyList<string> Columns,
+    IReadOnlyList<string> Keys,
+    bool Stays,
+    IReadOnlyList<StandingRow> Rows
+);
 
 /// <summary>What somebody wants to do to the tables.</summary>
 internal enum KnowledgeAct
@@ -74,7 +86,14 @@ internal enum KnowledgeAct
 /// <param name="Version">The version to go back to.</param>
 /// <param name="Why">Why; needed to accept it, not to look.</param>
 internal sealed record KnowledgeWish(
-    KnowledgeAct Act, int? Was = null, string? Table = null, string? Key = null, IReadOnlyList<string>? Cells = null, int? Version = null, string? Why = null);
+    KnowledgeAct Act,
+    int? Was = null,
+    string? Table = null,
+    string? Key = null,
+    IReadOnlyList<string>? Cells = null,
+    int? Version = null,
+    string? Why = null
+);
 
 /// <summary>A tray whose next step becomes another.</summary>
 /// <param name="Number">Its number.</param>
@@ -96,7 +115,8 @@ internal sealed record KnowledgeLook(
     IReadOnlyList<RowEdit> Rows,
     IReadOnlyDictionary<string, IReadOnlyList<string>> Columns,
     IReadOnlyList<TrayEffectView> Trays,
-    int Open);
+    int Open
+);
 
 internal static class KnowledgeEndpoints
 {
@@ -107,14 +127,32 @@ internal static class KnowledgeEndpoints
     public static void MapKnowledge(this RouteGroupBuilder api)
     {
         var knowledge = api.MapGroup("/shop/knowledge").WithTags("Rules");
-        knowledge.MapGet("", async (BlueDawnDb db, Me me, CancellationToken cancel) => TypedResults.Ok(await ViewAsync(db, me.Desk.Knowledge, cancel)))
-            .WithName("getKnowledge").WithSummary("The tables the bench knows from, and every version of them");
+        knowledge
+            .MapGet("", async (BlueDawnDb db, Me me, CancellationToken cancel) =>
+                TypedResults.Ok(await ViewAsync(db, me.Desk.Knowledge, cancel))
+            )
+            .WithName("getKnowledge")
+            .WithSummary("The tables the bench knows from, and every version of them");
         knowledge.MapGet("/table", ShowTable).WithName("getKnowledgeTable").WithSummary("A table, row by row");
-        knowledge.MapGet("/table.csv", CsvAsync).WithName("getKnowledgeCsv").WithSummary("A table as it stands, as a file").Produces<string>(200, "text/csv").ProducesProblem(404);
-        var lead = knowledge.MapGroup("").RequireAuthorization(nameof(May.ManageShop)).WithMetadata(new Microsoft.AspNetCore.Mvc.RequestSizeLimitAttribute(MostBytes));
+        knowledge
+            .MapGet("/table.csv", CsvAsync)
+            .WithName("getKnowledgeCsv")
+            .WithSummary("A table as it stands, as a file")
+            .Produces<string>(200, "text/csv")
+            .ProducesProblem(404);
+        var lead = knowledge
+            .MapGroup("")
+            .RequireAuthorization(nameof(May.ManageShop))
+            .WithMetadata(new Microsoft.AspNetCore.Mvc.RequestSizeLimitAttribute(MostBytes));
         lead.MapPost("/look", LookAsync).WithName("lookAtKnowledge").WithSummary("What other tables would do, without doing it");
-        lead.MapPost("/table.csv", LookAtFileAsync).WithName("lookAtKnowledgeCsv").Accepts<string>("text/csv").WithSummary("What a file in place of a table would do, without doing it");
-        lead.MapPut("/table.csv", AcceptFileAsync).WithName("acceptKnowledgeCsv").Accepts<string>("text/csv").WithSummary("Have a file in place of a table from now on");
+        lead.MapPost("/table.csv", LookAtFileAsync)
+            .WithName("lookAtKnowledgeCsv")
+            .Accepts<string>("text/csv")
+            .WithSummary("What a file in place of a table would do, without doing it");
+        lead.MapPut("/table.csv", AcceptFileAsync)
+            .WithName("acceptKnowledgeCsv")
+            .Accepts<string>("text/csv")
+            .WithSummary("Have a file in place of a table from now on");
         lead.MapPost("/accept", AcceptAsync).WithName("acceptKnowledge").WithSummary("Have other tables from now on");
     }
 
@@ -124,23 +162,47 @@ internal static class KnowledgeEndpoints
         var changes = new TableChanges(shop.Changes());
         return new KnowledgeView(
             shop.Version,
-            [.. KnowledgeTable.All.Select(table => (table, Rows: changes.Rows(table))).Select(pair => new KnowledgeTableLine(
-                pair.table.Name,
-                pair.table.Label,
-                pair.table.What,
-                pair.Rows.Count(row => row.Standing != RowStanding.TakenOut),
-                pair.Rows.Count(row => row.Standing != RowStanding.Shipped)))],
             [
-                .. versions.Select(version => new KnowledgeVersionLine(version.Number, version.At, version.By, version.What, version.Why, version.Changes.Count)),
+                .. KnowledgeTable
+                    .All.Select(table => (table, Rows: changes.Rows(table)))
+                    .Select(pair => new KnowledgeTableLine(
+                        pair.table.Name,
+                        pair.table.Label,
+                        pair.table.What,
+                        pair.Rows.Count(row => row.Standing != RowStanding.TakenOut),
+                        pair.Rows.Count(row => row.Standing != RowStanding.Shipped)
+                    )),
+            ],
+            [
+                .. versions.Select(version => new KnowledgeVersionLine(
+                    version.Number,
+                    version.At,
+                    version.By,
+                    version.What,
+                    version.Why,
+                    version.Changes.Count
+                )),
                 new KnowledgeVersionLine(0, null, "", "Everything as it ships", "", 0),
             ],
-            shop.Problems);
+            shop.Problems
+        );
     }
 
     private static Results<Ok<KnowledgeTableView>, ProblemHttpResult> ShowTable(string name, Me me) =>
-        KnowledgeTable.Find(name) is not { } table ? NoTable(name)
-            : TypedResults.Ok(new KnowledgeTableView(
-                me.Desk.Knowledge.Version, table.Name, table.Label, table.What, table.Columns, table.Keys, table.Stays, new TableChanges(me.Desk.Knowledge.Changes()).Rows(table)));
+        KnowledgeTable.Find(name) is not { } table
+            ? NoTable(name)
+            : TypedResults.Ok(
+                new KnowledgeTableView(
+                    me.Desk.Knowledge.Version,
+                    table.Name,
+                    table.Label,
+                    table.What,
+                    table.Columns,
+                    table.Keys,
+                    table.Stays,
+                    new TableChanges(me.Desk.Knowledge.Changes()).Rows(table)
+                )
+            );
 
     private static async Task<IResult> CsvAsync(string name, HttpContext context, Me me, CancellationToken cancel)
     {
@@ -152,18 +214,32 @@ internal static class KnowledgeEndpoints
         context.Response.ContentType = "text/csv; charset=utf-8";
         context.Response.Headers.ContentDisposition = $"attachment; filename={table.Name.Replace('/', '-')}";
         await using var writer = new StreamWriter(context.Response.Body, leaveOpen: true);
-        var rows = new TableChanges(me.Desk.Knowledge.Changes()).Rows(table).Where(row => row.Standing != RowStanding.TakenOut).Select(row => row.Cells);
+        var rows = new TableChanges(me.Desk.Knowledge.Changes())
+            .Rows(table)
+            .Where(row => row.Standing != RowStanding.TakenOut)
+            .Select(row => row.Cells);
         await CsvOut.WriteAsync(table.Columns, rows.ToAsyncEnumerable(), writer, cancel);
         return TypedResults.Empty;
     }
 
-    private static async Task<Results<Ok<KnowledgeLook>, ValidationProblem, ProblemHttpResult>> LookAsync(KnowledgeWish wish, BlueDawnDb db, Me me, CancellationToken cancel)
+    private static async Task<Results<Ok<KnowledgeLook>, ValidationProblem, ProblemHttpResult>> LookAsync(
+        KnowledgeWish wish,
+        BlueDawnDb db,
+        Me me,
+        CancellationToken cancel
+    )
     {
         var (edit, problem) = await EditAsync(wish, db, me.Desk.Knowledge, cancel);
         return problem is not null ? problem : TypedResults.Ok(await EffectAsync(edit!, db, me.Desk, cancel));
     }
 
-    private static async Task<Results<Ok<KnowledgeLook>, ProblemHttpResult>> LookAtFileAsync(string name, HttpContext context, BlueDawnDb db, Me me, CancellationToken cancel)
+    private static async Task<Results<Ok<KnowledgeLook>, ProblemHttpResult>> LookAtFileAsync(
+        string name,
+        HttpContext context,
+        BlueDawnDb db,
+        Me me,
+        CancellationToken cancel
+    )
     {
         if (KnowledgeTable.Find(name) is not { } table)
         {
@@ -175,11 +251,25 @@ internal static class KnowledgeEndpoints
     }
 
     private static Task<Results<Ok<KnowledgeView>, ValidationProblem, ProblemHttpResult>> AcceptAsync(
-        KnowledgeWish wish, BlueDawnDb db, Me me, TimeProvider clock, KnowledgeMemory memory, CancellationToken cancel) =>
-        TakeAsync(wish.Was, wish.Why, shop => EditAsync(wish, db, shop, cancel), edit => Said(wish, edit), db, me, clock, memory, cancel);
+        KnowledgeWish wish,
+        BlueDawnDb db,
+        Me me,
+        TimeProvider clock,
+        KnowledgeMemory memory,
+        CancellationToken cancel
+    ) => TakeAsync(wish.Was, wish.Why, shop => EditAsync(wish, db, shop, cancel), edit => Said(wish, edit), db, me, clock, memory, cancel);
 
     private static async Task<Results<Ok<KnowledgeView>, ValidationProblem, ProblemHttpResult>> AcceptFileAsync(
-        string name, int was, string why, HttpContext context, BlueDawnDb db, Me me, TimeProvider clock, KnowledgeMemory memory, CancellationToken cancel)
+        string name,
+        int was,
+        string why,
+        HttpContext context,
+        BlueDawnDb db,
+        Me me,
+        TimeProvider clock,
+        KnowledgeMemory memory,
+        CancellationToken cancel
+    )
     {
         if (KnowledgeTable.Find(name) is not { } table)
         {
@@ -196,7 +286,8 @@ internal static class KnowledgeEndpoints
             me,
             clock,
             memory,
-            cancel);
+            cancel
+        );
     }
 
     private static async Task<string> TextAsync(HttpContext context, CancellationToken cancel)
@@ -214,7 +305,8 @@ internal static class KnowledgeEndpoints
         Me me,
         TimeProvider clock,
         KnowledgeMemory memory,
-        CancellationToken cancel)
+        CancellationToken cancel
+    )
     {
         if ((why ?? "").Trim().Length is 0 or > LongestWhy)
         {
@@ -226,7 +318,11 @@ internal static class KnowledgeEndpoints
         var shop = await memory.OfAsync(db, row.KnowledgeVersion, cancel);
         if (was != shop.Version)
         {
-            return Problem.Conflict("The tables were changed meanwhile.", "Look once more at what it does, then decide. Nothing was changed.", ("version", shop.Version));
+            return Problem.Conflict(
+                "The tables were changed meanwhile.",
+                "Look once more at what it does, then decide. Nothing was changed.",
+                ("version", shop.Version)
+            );
         }
 
         var (edit, problem) = await wanted(shop);
@@ -246,7 +342,8 @@ internal static class KnowledgeEndpoints
         if (edit!.Rows.Count > 0 || shop.Problems.Count > 0)
         {
             // What has been handed back stays judged by what was known then.
-            await db.Trays.Where(tray => tray.WaitsFor == WaitsFor.HandedBack && tray.KnowledgeVersion == null)
+            await db
+                .Trays.Where(tray => tray.WaitsFor == WaitsFor.HandedBack && tray.KnowledgeVersion == null)
                 .ExecuteUpdateAsync(set => set.SetProperty(tray => tray.KnowledgeVersion, before), cancel);
             row.KnowledgeVersion++;
             var version = new KnowledgeVersion
@@ -259,7 +356,17 @@ internal static class KnowledgeEndpoints
                 Changes = edit.Changes,
             };
             db.KnowledgeVersions.Add(version);
-            db.ShopChanges.Add(new ShopChange { Id = Guid.CreateVersion7(now), At = now, By = version.By, About = "knowledge", What = version.What, Why = version.Why });
+            db.ShopChanges.Add(
+                new ShopChange
+                {
+                    Id = Guid.CreateVersion7(now),
+                    At = now,
+                    By = version.By,
+                    About = "knowledge",
+                    What = version.What,
+                    Why = version.Why,
+                }
+            );
             await db.SaveChangesAsync(cancel);
             await transaction.CommitAsync(cancel);
         }
@@ -267,7 +374,12 @@ internal static class KnowledgeEndpoints
         return TypedResults.Ok(await ViewAsync(db, await memory.OfAsync(db, row.KnowledgeVersion, cancel), cancel));
     }
 
-    private static async Task<(KnowledgeEdit? Edit, ProblemHttpResult? Problem)> EditAsync(KnowledgeWish wish, BlueDawnDb db, ShopKnowledge shop, CancellationToken cancel)
+    private static async Task<(KnowledgeEdit? Edit, ProblemHttpResult? Problem)> EditAsync(
+        KnowledgeWish wish,
+        BlueDawnDb db,
+        ShopKnowledge shop,
+        CancellationToken cancel
+    )
     {
         var now = shop.Changes();
         if (wish.Act == KnowledgeAct.GoBack)
@@ -278,7 +390,12 @@ internal static class KnowledgeEndpoints
             }
 
             var then = await db.KnowledgeVersions.AsNoTracking().SingleOrDefaultAsync(version => version.Number == wish.Version, cancel);
-            return then is null ? (null, TypedResults.Problem(statusCode: 404, title: "There is no such version.", detail: "Look at the list of versions again.")) : (KnowledgeEdit.To(now, then.Changes), null);
+            return then is null
+                ? (
+                    null,
+                    TypedResults.Problem(statusCode: 404, title: "There is no such version.", detail: "Look at the list of versions again.")
+                )
+                : (KnowledgeEdit.To(now, then.Changes), null);
         }
 
         if (KnowledgeTable.Find(wish.Table ?? "") is not { } table)
@@ -286,13 +403,16 @@ internal static class KnowledgeEndpoints
             return (null, NoTable(wish.Table ?? ""));
         }
 
-        return (wish.Act switch
-        {
-            KnowledgeAct.Write => KnowledgeEdit.OfRow(now, table, wish.Key, wish.Cells ?? []),
-            KnowledgeAct.TakeOut => KnowledgeEdit.OfRow(now, table, wish.Key ?? "", null),
-            KnowledgeAct.AsShipped => KnowledgeEdit.Back(now, table, wish.Key ?? ""),
-            KnowledgeAct.GoBack => throw new InvalidOperationException("Going back is no edit of a table."),
-        }, null);
+        return (
+            wish.Act switch
+            {
+                KnowledgeAct.Write => KnowledgeEdit.OfRow(now, table, wish.Key, wish.Cells ?? []),
+                KnowledgeAct.TakeOut => KnowledgeEdit.OfRow(now, table, wish.Key ?? "", null),
+                KnowledgeAct.AsShipped => KnowledgeEdit.Back(now, table, wish.Key ?? ""),
+                KnowledgeAct.GoBack => throw new InvalidOperationException("Going back is no edit of a table."),
+            },
+            null
+        );
     }
 
     private static async Task<KnowledgeLook> EffectAsync(KnowledgeEdit edit, BlueDawnDb db, Desk desk, CancellationToken cancel)
@@ -306,16 +426,31 @@ internal static class KnowledgeEndpoints
             problems,
             [.. edit.Rows.Take(MostRowsShown)],
             edit.Rows.Select(row => row.Table).Distinct().ToDictionary(name => name, name => KnowledgeTable.Find(name)!.Columns),
-            problems.Count > 0 ? [] : [.. KnowledgeEffect.Of(files.Select(file => (file.Book, file.By(then)))).Select(effect => new TrayEffectView(effect.Number, names[effect.Number], effect.Before, effect.After))],
-            files.Count);
+            problems.Count > 0
+                ? []
+                :
+                [
+                    .. KnowledgeEffect
+                        .Of(files.Select(file => (file.Book, file.By(then))))
+                        .Select(effect => new TrayEffectView(effect.Number, names[effect.Number], effect.Before, effect.After)),
+                ],
+            files.Count
+        );
     }
 
     private static string Said(KnowledgeWish wish, KnowledgeEdit edit) =>
-        wish.Act == KnowledgeAct.GoBack ? wish.Version == 0 ? "Everything as it ships again" : $"Back to version {wish.Version}"
-        : $"{KnowledgeTable.Find(wish.Table!)!.Label}: {Count(edit)}";
+        wish.Act == KnowledgeAct.GoBack
+            ? wish.Version == 0
+                ? "Everything as it ships again"
+                : $"Back to version {wish.Version}"
+            : $"{KnowledgeTable.Find(wish.Table!)!.Label}: {Count(edit)}";
 
     private static string Count(KnowledgeEdit edit) => edit.Rows.Count == 1 ? edit.Rows[0].Key : $"{edit.Rows.Count} rows";
 
     private static ProblemHttpResult NoTable(string name) =>
-        TypedResults.Problem(statusCode: 404, title: "There is no such table.", detail: $"“{name}” is none of {string.Join(", ", KnowledgeTable.All.Select(table => table.Name))}.");
+        TypedResults.Problem(
+            statusCode: 404,
+            title: "There is no such table.",
+            detail: $"“{name}” is none of {string.Join(", ", KnowledgeTable.All.Select(table => table.Name))}."
+        );
 }

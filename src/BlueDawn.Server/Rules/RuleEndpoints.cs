@@ -32,7 +32,18 @@ internal sealed record RuleChanged(DateTimeOffset At, string By, string What, st
 /// <param name="Choices">What can be chosen, where the value is the place of one of them; empty for a number.</param>
 /// <param name="Changed">Its last change, or null.</param>
 internal sealed record RuleView(
-    string Key, string Group, string Label, string What, string Source, Dimension Dimension, double Value, double Usual, string Counts, IReadOnlyList<string> Choices, RuleChanged? Changed);
+    string Key,
+    string Group,
+    string Label,
+    string What,
+    string Source,
+    Dimension Dimension,
+    double Value,
+    double Usual,
+    string Counts,
+    IReadOnlyList<string> Choices,
+    RuleChanged? Changed
+);
 
 /// <summary>Another value for a rule.</summary>
 /// <param name="Typed">The new one, as it was typed.</param>
@@ -48,35 +59,59 @@ internal static class RuleEndpoints
     public static void MapRules(this RouteGroupBuilder api)
     {
         var rules = api.MapGroup("/shop/rules").WithTags("Rules");
-        rules.MapGet("", async (BlueDawnDb db, Me me, CancellationToken cancel) => TypedResults.Ok(await ListAsync(db, me.Desk.Shop, cancel)))
-            .WithName("listRules").WithSummary("Every number the shop goes by");
-        rules.MapPut("/{key}", ChangeAsync)
-            .WithName("changeRule").WithSummary("Change a rule; trays that are worked on keep the old one").RequireAuthorization(nameof(May.ManageShop));
-        api.MapPost("/trays/{number:int}/rules", JudgeAnewAsync).WithTags("Rules")
-            .WithName("judgeByTodaysRules").WithSummary("Judge a tray by the shop's rules of today").RequireAuthorization(nameof(May.ManageShop));
+        rules
+            .MapGet("", async (BlueDawnDb db, Me me, CancellationToken cancel) =>
+                TypedResults.Ok(await ListAsync(db, me.Desk.Shop, cancel))
+            )
+            .WithName("listRules")
+            .WithSummary("Every number the shop goes by");
+        rules
+            .MapPut("/{key}", ChangeAsync)
+            .WithName("changeRule")
+            .WithSummary("Change a rule; trays that are worked on keep the old one")
+            .RequireAuthorization(nameof(May.ManageShop));
+        api.MapPost("/trays/{number:int}/rules", JudgeAnewAsync)
+            .WithTags("Rules")
+            .WithName("judgeByTodaysRules")
+            .WithSummary("Judge a tray by the shop's rules of today")
+            .RequireAuthorization(nameof(May.ManageShop));
     }
 
     private static async Task<List<RuleView>> ListAsync(BlueDawnDb db, ShopDefaults shop, CancellationToken cancel)
     {
-        var last = await db.ShopChanges.AsNoTracking().Where(change => change.About.StartsWith("rule/"))
-            .GroupBy(change => change.About).Select(group => group.OrderByDescending(change => change.At).First()).ToListAsync(cancel);
+        var last = await db
+            .ShopChanges.AsNoTracking()
+            .Where(change => change.About.StartsWith("rule/"))
+            .GroupBy(change => change.About)
+            .Select(group => group.OrderByDescending(change => change.At).First())
+            .ToListAsync(cancel);
         var changes = last.ToDictionary(change => change.About, change => new RuleChanged(change.At, change.By, change.What, change.Why));
-        return [.. ShopRules.All.Select(rule => new RuleView(
-            rule.Key,
-            rule.Group,
-            rule.Label,
-            rule.What,
-            rule.Source,
-            rule.Dimension,
-            rule.Get(shop),
-            rule.Get(DemoScenario.ShippedDefaults),
-            rule.Counts == ShopRules.Money ? shop.Currency : rule.Counts,
-            rule.Choices,
-            changes.GetValueOrDefault($"rule/{rule.Key}")))];
+        return
+        [
+            .. ShopRules.All.Select(rule => new RuleView(
+                rule.Key,
+                rule.Group,
+                rule.Label,
+                rule.What,
+                rule.Source,
+                rule.Dimension,
+                rule.Get(shop),
+                rule.Get(DemoScenario.ShippedDefaults),
+                rule.Counts == ShopRules.Money ? shop.Currency : rule.Counts,
+                rule.Choices,
+                changes.GetValueOrDefault($"rule/{rule.Key}")
+            )),
+        ];
     }
 
     private static async Task<Results<Ok<List<RuleView>>, ValidationProblem, ProblemHttpResult>> ChangeAsync(
-        string key, RuleChange input, BlueDawnDb db, Me me, TimeProvider clock, CancellationToken cancel)
+        string key,
+        RuleChange input,
+        BlueDawnDb db,
+        Me me,
+        TimeProvider clock,
+        CancellationToken cancel
+    )
     {
         if (ShopRules.Find(key) is not { } rule)
         {
@@ -101,7 +136,11 @@ internal static class RuleEndpoints
         var before = rule.Get(row.Defaults);
         if (before != input.Was)
         {
-            return Problem.Conflict($"{rule.Label} was changed meanwhile.", "Look at what it is now, then decide. Nothing was changed.", ("rules", await ListAsync(db, row.Defaults, cancel)));
+            return Problem.Conflict(
+                $"{rule.Label} was changed meanwhile.",
+                "Look at what it is now, then decide. Nothing was changed.",
+                ("rules", await ListAsync(db, row.Defaults, cancel))
+            );
         }
 
         var (old, now) = (row.Defaults, clock.GetUtcNow());
@@ -112,29 +151,42 @@ internal static class RuleEndpoints
         }
 
         // What has been worked on was judged by the old rules, and keeps them until somebody judges it anew on purpose.
-        await db.Trays
-            .Where(tray => tray.Rules == null && tray.WaitsFor != WaitsFor.HandedBack && db.LogbookEntries.Any(entry => entry.TrayId == tray.Id && entry.Kind == "reading"))
+        await db
+            .Trays.Where(tray =>
+                tray.Rules == null
+                && tray.WaitsFor != WaitsFor.HandedBack
+                && db.LogbookEntries.Any(entry => entry.TrayId == tray.Id && entry.Kind == "reading")
+            )
             .ExecuteUpdateAsync(set => set.SetProperty(tray => tray.Rules, old), cancel);
-        db.ShopChanges.Add(new ShopChange
-        {
-            Id = Guid.CreateVersion7(now),
-            At = now,
-            By = me.Person.DisplayName,
-            About = $"rule/{rule.Key}",
-            What = $"{rule.Label}: {Said(rule, before, old)} → {Said(rule, read.Value, old)}",
-            Why = input.Why.Trim(),
-        });
+        db.ShopChanges.Add(
+            new ShopChange
+            {
+                Id = Guid.CreateVersion7(now),
+                At = now,
+                By = me.Person.DisplayName,
+                About = $"rule/{rule.Key}",
+                What = $"{rule.Label}: {Said(rule, before, old)} → {Said(rule, read.Value, old)}",
+                Why = input.Why.Trim(),
+            }
+        );
         await db.SaveChangesAsync(cancel);
         await transaction.CommitAsync(cancel);
         return TypedResults.Ok(await ListAsync(db, row.Defaults, cancel));
     }
 
     /// <summary>A value in words; counts and amounts with every digit they were typed with.</summary>
-    private static string Said(ShopRule rule, double value, ShopDefaults shop) => rule.Choices.Count > 0 ? rule.Choices[(int)value] : rule.Counts.Length == 0
-        ? MetricText.Of(new Quantity(rule.Dimension, value))
+    private static string Said(ShopRule rule, double value, ShopDefaults shop) =>
+        rule.Choices.Count > 0 ? rule.Choices[(int)value]
+        : rule.Counts.Length == 0 ? MetricText.Of(new Quantity(rule.Dimension, value))
         : $"{value.ToString(CultureInfo.InvariantCulture)} {(rule.Counts == ShopRules.Money ? shop.Currency : rule.Counts)}";
 
-    private static async Task<Results<NoContent, ProblemHttpResult>> JudgeAnewAsync(int number, BlueDawnDb db, Me me, TimeProvider clock, CancellationToken cancel)
+    private static async Task<Results<NoContent, ProblemHttpResult>> JudgeAnewAsync(
+        int number,
+        BlueDawnDb db,
+        Me me,
+        TimeProvider clock,
+        CancellationToken cancel
+    )
     {
         await using var transaction = await db.Database.BeginTransactionAsync(cancel);
         if (await db.Trays.FromSql($"select * from trays where number = {number} for update").SingleOrDefaultAsync(cancel) is not { } tray)
@@ -146,14 +198,16 @@ internal static class RuleEndpoints
         {
             var now = clock.GetUtcNow();
             (tray.Rules, tray.Version) = (null, tray.Version + 1);
-            db.ShopChanges.Add(new ShopChange
-            {
-                Id = Guid.CreateVersion7(now),
-                At = now,
-                By = me.Person.DisplayName,
-                About = $"tray/{number}",
-                What = $"Tray {number} is judged by the shop’s rules of today.",
-            });
+            db.ShopChanges.Add(
+                new ShopChange
+                {
+                    Id = Guid.CreateVersion7(now),
+                    At = now,
+                    By = me.Person.DisplayName,
+                    About = $"tray/{number}",
+                    What = $"Tray {number} is judged by the shop’s rules of today.",
+                }
+            );
             await db.SaveChangesAsync(cancel);
             await transaction.CommitAsync(cancel);
         }

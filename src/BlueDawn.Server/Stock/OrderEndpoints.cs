@@ -45,10 +45,16 @@ internal static class OrderEndpoints
     public static void MapOrders(this RouteGroupBuilder api)
     {
         var orders = api.MapGroup("/stock/orders").WithTags("Stock");
-        orders.MapGet("", async (BlueDawnDb db, Me me, CancellationToken cancel) => TypedResults.Ok(await ListAsync(db, me, cancel))).WithName("listOrders").WithSummary("What is on order");
+        orders
+            .MapGet("", async (BlueDawnDb db, Me me, CancellationToken cancel) => TypedResults.Ok(await ListAsync(db, me, cancel)))
+            .WithName("listOrders")
+            .WithSummary("What is on order");
         var bench = orders.MapGroup("").RequireAuthorization(nameof(May.WorkAtTheBench));
         bench.MapPost("", PlaceAsync).WithName("placeOrder").WithSummary("Order what the buying plan says");
-        bench.MapPost("/{order:guid}/came", CameAsync).WithName("orderCame").WithSummary("Everything of an order has come: it goes on the shelf, trays that waited for it say so");
+        bench
+            .MapPost("/{order:guid}/came", CameAsync)
+            .WithName("orderCame")
+            .WithSummary("Everything of an order has come: it goes on the shelf, trays that waited for it say so");
         bench.MapPost("/{order:guid}/undo", UndoAsync).WithName("undoOrder").WithSummary("Take an order back, as far as it has not come");
     }
 
@@ -59,7 +65,8 @@ internal static class OrderEndpoints
         var numbers = orders.SelectMany(order => order.Lines).Select(line => line.Item).Distinct().ToList();
         return new OrdersView(
             [.. orders.Select(order => View(order, [.. waiting.Where(file => TrayOrders.IsFor(file, order.Id))]))],
-            await db.Items.Where(item => numbers.Contains(item.Number)).ToDictionaryAsync(item => item.Number, item => item.Name, cancel));
+            await db.Items.Where(item => numbers.Contains(item.Number)).ToDictionaryAsync(item => item.Number, item => item.Name, cancel)
+        );
     }
 
     private static OrderView View(OpenOrder order, IReadOnlyList<TrayFile> files) =>
@@ -68,9 +75,12 @@ internal static class OrderEndpoints
     /// <summary>Orders of which something has not come: only items of which the sum says that some are on order are looked at.</summary>
     private static async Task<IReadOnlyList<OpenOrder>> OpenAsync(BlueDawnDb db, CancellationToken cancel)
     {
-        var moves = await db.StockMoves.AsNoTracking()
-            .Where(move => db.ShelfRows.Any(row => row.ItemId == move.ItemId && row.OnOrder > 0)
-                && (move.Kind == StockMoveKind.Ordered || move.Kind == StockMoveKind.Received || move.Kind == StockMoveKind.OrderTakenBack))
+        var moves = await db
+            .StockMoves.AsNoTracking()
+            .Where(move =>
+                db.ShelfRows.Any(row => row.ItemId == move.ItemId && row.OnOrder > 0)
+                && (move.Kind == StockMoveKind.Ordered || move.Kind == StockMoveKind.Received || move.Kind == StockMoveKind.OrderTakenBack)
+            )
             .Select(move => new OrderMove(
                 move.Id,
                 move.OrderId,
@@ -79,20 +89,27 @@ internal static class OrderEndpoints
                 move.Pieces,
                 move.At,
                 move.Note,
-                db.Users.Where(person => person.Id == move.PersonId).Select(person => person.DisplayName).FirstOrDefault() ?? ""))
+                db.Users.Where(person => person.Id == move.PersonId).Select(person => person.DisplayName).FirstOrDefault() ?? ""
+            ))
             .ToListAsync(cancel);
         return OpenOrder.Of(moves);
     }
 
     private static async Task<Results<Ok<OrdersView>, ValidationProblem, ProblemHttpResult>> PlaceAsync(
-        OrderPlaced order, BlueDawnDb db, TrayOrders trays, Me me, TimeProvider clock, CancellationToken cancel)
+        OrderPlaced order,
+        BlueDawnDb db,
+        TrayOrders trays,
+        Me me,
+        TimeProvider clock,
+        CancellationToken cancel
+    )
     {
         await using var transaction = await db.Database.BeginTransactionAsync(cancel);
         await Shelf.LockMoveAsync(db, order.Id, cancel);
         if (await db.StockMoves.AnyAsync(move => move.Id == order.Id, cancel))
         {
-            var lines = await db.StockMoves
-                .Where(move => move.Kind == StockMoveKind.Ordered && move.OrderId == order.Id && move.Note == order.Supplier)
+            var lines = await db
+                .StockMoves.Where(move => move.Kind == StockMoveKind.Ordered && move.OrderId == order.Id && move.Note == order.Supplier)
                 .Join(db.Items, move => move.ItemId, item => item.Id, (move, item) => new { item.Number, move.Pieces })
                 .ToListAsync(cancel);
             var same = lines.Count == order.Lines.Count && lines.All(line => order.Lines.GetValueOrDefault(line.Number) == line.Pieces);
@@ -100,7 +117,9 @@ internal static class OrderEndpoints
         }
 
         var numbers = order.Lines.Keys.ToList();
-        var ids = await db.Items.Where(item => numbers.Contains(item.Number)).ToDictionaryAsync(item => item.Number, item => item.Id, cancel);
+        var ids = await db
+            .Items.Where(item => numbers.Contains(item.Number))
+            .ToDictionaryAsync(item => item.Number, item => item.Id, cancel);
         if (numbers.FirstOrDefault(number => !ids.ContainsKey(number)) is { } unknown)
         {
             return Problem.Field("lines", $"There is no item {unknown}.");
@@ -130,34 +149,64 @@ internal static class OrderEndpoints
         return TypedResults.Ok(await ListAsync(db, me, cancel));
     }
 
-    private static Task<Results<Ok<OrdersView>, ProblemHttpResult>> CameAsync(Guid order, OrderAct act, BlueDawnDb db, TrayOrders trays, Me me, TimeProvider clock, CancellationToken cancel) =>
-        EndAsync(order, act, StockMoveKind.Received, db, trays, me, clock, cancel);
+    private static Task<Results<Ok<OrdersView>, ProblemHttpResult>> CameAsync(
+        Guid order,
+        OrderAct act,
+        BlueDawnDb db,
+        TrayOrders trays,
+        Me me,
+        TimeProvider clock,
+        CancellationToken cancel
+    ) => EndAsync(order, act, StockMoveKind.Received, db, trays, me, clock, cancel);
 
-    private static Task<Results<Ok<OrdersView>, ProblemHttpResult>> UndoAsync(Guid order, OrderAct act, BlueDawnDb db, TrayOrders trays, Me me, TimeProvider clock, CancellationToken cancel) =>
-        EndAsync(order, act, StockMoveKind.OrderTakenBack, db, trays, me, clock, cancel);
+    private static Task<Results<Ok<OrdersView>, ProblemHttpResult>> UndoAsync(
+        Guid order,
+        OrderAct act,
+        BlueDawnDb db,
+        TrayOrders trays,
+        Me me,
+        TimeProvider clock,
+        CancellationToken cancel
+    ) => EndAsync(order, act, StockMoveKind.OrderTakenBack, db, trays, me, clock, cancel);
 
     /// <summary>Books in or takes back what is open of an order; a second press finds nothing open.</summary>
     private static async Task<Results<Ok<OrdersView>, ProblemHttpResult>> EndAsync(
-        Guid id, OrderAct act, StockMoveKind kind, BlueDawnDb db, TrayOrders trays, Me me, TimeProvider clock, CancellationToken cancel)
+        Guid id,
+        OrderAct act,
+        StockMoveKind kind,
+        BlueDawnDb db,
+        TrayOrders trays,
+        Me me,
+        TimeProvider clock,
+        CancellationToken cancel
+    )
     {
         await using var transaction = await db.Database.BeginTransactionAsync(cancel);
         await Shelf.LockMoveAsync(db, id, cancel);
         if (await db.StockMoves.AsNoTracking().SingleOrDefaultAsync(move => move.Id == act.Id, cancel) is { } before)
         {
-            return before.OrderId == id && before.Kind == kind ? TypedResults.Ok(await ListAsync(db, me, cancel)) : StockEndpoints.OtherMove();
+            return before.OrderId == id && before.Kind == kind
+                ? TypedResults.Ok(await ListAsync(db, me, cancel))
+                : StockEndpoints.OtherMove();
         }
 
         // Trays before items, as everywhere: two who move the same never wait for each other.
         var waiting = await trays.LockWaitingAsync(me, cancel);
         if ((await OpenAsync(db, cancel)).FirstOrDefault(one => one.Id == id) is not { } order)
         {
-            return TypedResults.Problem(statusCode: 409, title: "Nothing of that order is open any more.", detail: "It has come, or somebody has taken it back. Look at the list again.");
+            return TypedResults.Problem(
+                statusCode: 409,
+                title: "Nothing of that order is open any more.",
+                detail: "It has come, or somebody has taken it back. Look at the list again."
+            );
         }
 
         var now = clock.GetUtcNow();
         var open = order.Lines.Where(line => line.Open > 0).ToList();
         var numbers = open.ConvertAll(line => line.Item);
-        var ids = await db.Items.Where(item => numbers.Contains(item.Number)).ToDictionaryAsync(item => item.Number, item => item.Id, cancel);
+        var ids = await db
+            .Items.Where(item => numbers.Contains(item.Number))
+            .ToDictionaryAsync(item => item.Number, item => item.Id, cancel);
         foreach (var line in open)
         {
             var move = Shelf.Move(db, ids[line.Item], kind, line.Open, null, me.Person.Id, now, order.Supplier);

@@ -14,7 +14,13 @@ using Microsoft.EntityFrameworkCore;
 namespace BlueDawn.Server.Stock;
 
 /// <summary>The shelf, the donors and how sure the reorder points are.</summary>
-internal sealed record StockView(IReadOnlyList<ShelfLine> Lines, int ToOrder, IReadOnlyList<DonorView> Donors, StockDefaults Defaults, string Currency);
+internal sealed record StockView(
+    IReadOnlyList<ShelfLine> Lines,
+    int ToOrder,
+    IReadOnlyList<DonorView> Donors,
+    StockDefaults Defaults,
+    string Currency
+);
 
 /// <summary>A donor with what is still on it and what came off.</summary>
 internal sealed record DonorView(Donor Donor, IReadOnlyList<TakenOff> Taken);
@@ -23,7 +29,16 @@ internal sealed record DonorView(Donor Donor, IReadOnlyList<TakenOff> Taken);
 internal sealed record TakenOff(string Part, int Quantity, int? TrayNumber, DateTimeOffset At);
 
 /// <summary>One move of an item.</summary>
-internal sealed record MoveView(Guid Id, StockMoveKind Kind, int Pieces, int OnHandAfter, int? TrayNumber, string Note, string By, DateTimeOffset At);
+internal sealed record MoveView(
+    Guid Id,
+    StockMoveKind Kind,
+    int Pieces,
+    int OnHandAfter,
+    int? TrayNumber,
+    string Note,
+    string By,
+    DateTimeOffset At
+);
 
 /// <summary>An item with all its moves, latest first.</summary>
 internal sealed record StockItemView(ShelfLine Line, IReadOnlyList<MoveView> Moves, string Currency);
@@ -36,7 +51,15 @@ internal sealed record StockItemView(ShelfLine Line, IReadOnlyList<MoveView> Mov
 /// <param name="TrayNumber">The tray, or null.</param>
 /// <param name="DonorId">The donor it came off, or null.</param>
 /// <param name="Note">Why, or who from.</param>
-internal sealed record NewMove(Guid Id, string Item, StockMoveKind Kind, int Pieces, int? TrayNumber = null, Guid? DonorId = null, string Note = "");
+internal sealed record NewMove(
+    Guid Id,
+    string Item,
+    StockMoveKind Kind,
+    int Pieces,
+    int? TrayNumber = null,
+    Guid? DonorId = null,
+    string Note = ""
+);
 
 /// <summary>A carburetor to keep for its parts.</summary>
 /// <param name="Id">Id made by the client, UUIDv7.</param>
@@ -68,12 +91,15 @@ internal static class StockEndpoints
     {
         var shop = await TrayFile.ShopAsync(db, cancel);
         var lines = await ShelfBook.LinesAsync(db, shop.Stock, clock.GetUtcNow(), cancel);
-        return TypedResults.Ok(new StockView(
-            [.. lines.OrderBy(line => line.Against).ThenBy(line => line.Stocked.Item.Number, StringComparer.Ordinal)],
-            lines.Count(line => line.Against is ShelfStanding.Out or ShelfStanding.Reorder),
-            await DonorsAsync(db, cancel),
-            shop.Stock,
-            shop.Currency));
+        return TypedResults.Ok(
+            new StockView(
+                [.. lines.OrderBy(line => line.Against).ThenBy(line => line.Stocked.Item.Number, StringComparer.Ordinal)],
+                lines.Count(line => line.Against is ShelfStanding.Out or ShelfStanding.Reorder),
+                await DonorsAsync(db, cancel),
+                shop.Stock,
+                shop.Currency
+            )
+        );
     }
 
     private static async Task<Ok<List<FoundItem>>> FindAsync(string find, BlueDawnDb db, CancellationToken cancel)
@@ -85,21 +111,37 @@ internal static class StockEndpoints
         }
 
         var pattern = Like.With(wanted);
-        return TypedResults.Ok(await db.Items.AsNoTracking()
-            .Where(item => EF.Functions.ILike(item.Number, pattern, Like.Sign) || EF.Functions.ILike(item.Name, pattern, Like.Sign))
-            .OrderBy(item => item.Number)
-            .Take(MostFound)
-            .Select(item => new FoundItem(item.Number, item.Kind, item.Name, item.Maker))
-            .ToListAsync(cancel));
+        return TypedResults.Ok(
+            await db
+                .Items.AsNoTracking()
+                .Where(item => EF.Functions.ILike(item.Number, pattern, Like.Sign) || EF.Functions.ILike(item.Name, pattern, Like.Sign))
+                .OrderBy(item => item.Number)
+                .Take(MostFound)
+                .Select(item => new FoundItem(item.Number, item.Kind, item.Name, item.Maker))
+                .ToListAsync(cancel)
+        );
     }
 
-    private static async Task<Results<Ok<StockItemView>, ProblemHttpResult>> ShowItemAsync(string item, BlueDawnDb db, TimeProvider clock, CancellationToken cancel) =>
-        await ViewAsync(db, item, clock, cancel) is { } view ? TypedResults.Ok(view) : NoItem(item);
+    private static async Task<Results<Ok<StockItemView>, ProblemHttpResult>> ShowItemAsync(
+        string item,
+        BlueDawnDb db,
+        TimeProvider clock,
+        CancellationToken cancel
+    ) => await ViewAsync(db, item, clock, cancel) is { } view ? TypedResults.Ok(view) : NoItem(item);
 
     private static async Task<Results<Ok<StockItemView>, ValidationProblem, ProblemHttpResult>> MoveAsync(
-        NewMove input, BlueDawnDb db, TrayOrders orders, Me me, TimeProvider clock, CancellationToken cancel)
+        NewMove input,
+        BlueDawnDb db,
+        TrayOrders orders,
+        Me me,
+        TimeProvider clock,
+        CancellationToken cancel
+    )
     {
-        if (await db.Items.Where(item => item.Number == input.Item).Select(item => (Guid?)item.Id).SingleOrDefaultAsync(cancel) is not { } itemId)
+        if (
+            await db.Items.Where(item => item.Number == input.Item).Select(item => (Guid?)item.Id).SingleOrDefaultAsync(cancel)
+            is not { } itemId
+        )
         {
             return NoItem(input.Item);
         }
@@ -110,7 +152,11 @@ internal static class StockEndpoints
         }
 
         Guid? trayId = null;
-        if (input.TrayNumber is { } number && (trayId = await db.Trays.Where(tray => tray.Number == number).Select(tray => (Guid?)tray.Id).SingleOrDefaultAsync(cancel)) is null)
+        if (
+            input.TrayNumber is { } number
+            && (trayId = await db.Trays.Where(tray => tray.Number == number).Select(tray => (Guid?)tray.Id).SingleOrDefaultAsync(cancel))
+                is null
+        )
         {
             return Problem.Field("trayNumber", $"There is no tray {number}.");
         }
@@ -124,7 +170,9 @@ internal static class StockEndpoints
         }
 
         // Trays that wait say so when what they wait for is there.
-        var waiting = input.Kind is StockMoveKind.Received or StockMoveKind.Made or StockMoveKind.FromDonor ? await orders.LockWaitingAsync(me, cancel) : [];
+        var waiting = input.Kind is StockMoveKind.Received or StockMoveKind.Made or StockMoveKind.FromDonor
+            ? await orders.LockWaitingAsync(me, cancel)
+            : [];
         if (input.Kind == StockMoveKind.FromDonor)
         {
             await Shelf.LockDonorsAsync(db, cancel);
@@ -134,11 +182,14 @@ internal static class StockEndpoints
         if (await db.StockMoves.AsNoTracking().SingleOrDefaultAsync(move => move.Id == input.Id, cancel) is { } before)
         {
             // A count keeps by how much the book was off, so what was counted cannot be compared.
-            var same = before.ItemId == itemId && before.Kind == input.Kind && before.TrayId == trayId && before.DonorId == input.DonorId
-                && before.Note == input.Note.Trim() && (input.Kind == StockMoveKind.Counted || before.Pieces == input.Pieces);
-            return same
-                ? TypedResults.Ok((await ViewAsync(db, input.Item, clock, cancel))!)
-                : OtherMove();
+            var same =
+                before.ItemId == itemId
+                && before.Kind == input.Kind
+                && before.TrayId == trayId
+                && before.DonorId == input.DonorId
+                && before.Note == input.Note.Trim()
+                && (input.Kind == StockMoveKind.Counted || before.Pieces == input.Pieces);
+            return same ? TypedResults.Ok((await ViewAsync(db, input.Item, clock, cancel))!) : OtherMove();
         }
 
         // A count says what the shelf holds; the book keeps by how much it was off.
@@ -158,18 +209,20 @@ internal static class StockEndpoints
             return problem;
         }
 
-        db.StockMoves.Add(new StockMove
-        {
-            Id = input.Id,
-            ItemId = itemId,
-            Kind = input.Kind,
-            Pieces = pieces,
-            TrayId = trayId,
-            DonorId = input.DonorId,
-            Note = input.Note.Trim(),
-            PersonId = me.Person.Id,
-            At = now,
-        });
+        db.StockMoves.Add(
+            new StockMove
+            {
+                Id = input.Id,
+                ItemId = itemId,
+                Kind = input.Kind,
+                Pieces = pieces,
+                TrayId = trayId,
+                DonorId = input.DonorId,
+                Note = input.Note.Trim(),
+                PersonId = me.Person.Id,
+                At = now,
+            }
+        );
         await db.SaveChangesAsync(cancel);
         await orders.ArrivedAsync(waiting, me, cancel);
         await transaction.CommitAsync(cancel);
@@ -181,45 +234,86 @@ internal static class StockEndpoints
         TypedResults.Problem(statusCode: 409, title: "That id stands for another move.", detail: "Reload the page and enter it again.");
 
     /// <summary>What goes on the shelf from a donor is taken off the donor's list.</summary>
-    private static async Task<ValidationProblem?> TakeAsync(BlueDawnDb db, NewMove input, Guid itemId, Guid? trayId, Guid personId, DateTimeOffset at, CancellationToken cancel)
+    private static async Task<ValidationProblem?> TakeAsync(
+        BlueDawnDb db,
+        NewMove input,
+        Guid itemId,
+        Guid? trayId,
+        Guid personId,
+        DateTimeOffset at,
+        CancellationToken cancel
+    )
     {
         if ((await Shelf.DonorsAsync(db, cancel)).FirstOrDefault(one => one.Id == input.DonorId) is not { } donor)
         {
             return Problem.Field("donorId", "Say which donor it came off.");
         }
 
-        var parts = await db.ItemContents.Where(content => content.ItemId == itemId).Select(content => content.Variant.Part).Distinct().ToListAsync(cancel);
-        if (parts is not [var part] || donor.PartsLeft.FirstOrDefault(left => left.Part == part) is not { } there || there.Quantity < input.Pieces)
+        var parts = await db
+            .ItemContents.Where(content => content.ItemId == itemId)
+            .Select(content => content.Variant.Part)
+            .Distinct()
+            .ToListAsync(cancel);
+        if (
+            parts is not [var part]
+            || donor.PartsLeft.FirstOrDefault(left => left.Part == part) is not { } there
+            || there.Quantity < input.Pieces
+        )
         {
             return Problem.Field("item", $"{donor.Name} has no {(parts is [var one] ? one : input.Item)} left on it.");
         }
 
-        db.DonorTakings.Add(new DonorTaking { Id = Guid.CreateVersion7(at), DonorId = donor.Id, Part = part, Quantity = input.Pieces, TrayId = trayId, PersonId = personId, At = at });
+        db.DonorTakings.Add(
+            new DonorTaking
+            {
+                Id = Guid.CreateVersion7(at),
+                DonorId = donor.Id,
+                Part = part,
+                Quantity = input.Pieces,
+                TrayId = trayId,
+                PersonId = personId,
+                At = at,
+            }
+        );
         return null;
     }
 
-    private static async Task<Results<Ok<IReadOnlyList<DonorView>>, ValidationProblem>> AddDonorAsync(NewDonor input, BlueDawnDb db, TimeProvider clock, CancellationToken cancel)
+    private static async Task<Results<Ok<IReadOnlyList<DonorView>>, ValidationProblem>> AddDonorAsync(
+        NewDonor input,
+        BlueDawnDb db,
+        TimeProvider clock,
+        CancellationToken cancel
+    )
     {
         if (input.Name.Trim().Length is 0 or > LongestText)
         {
             return Problem.Field("name", $"Say what it is called on the shelf, in no more than {LongestText} characters.");
         }
 
-        if (await db.SpecSheets.AsNoTracking().SingleOrDefaultAsync(row => row.Code == input.SpecCode && row.Current, cancel) is not { } row)
+        if (
+            await db.SpecSheets.AsNoTracking().SingleOrDefaultAsync(row => row.Code == input.SpecCode && row.Current, cancel) is not { } row
+        )
         {
             return Problem.Field("specCode", "There is no spec sheet of that name. Pick one from the list.");
         }
 
         if (!await db.Donors.AnyAsync(donor => donor.Id == input.Id, cancel))
         {
-            db.Donors.Add(new DonorRow
-            {
-                Id = input.Id,
-                Name = input.Name.Trim(),
-                SpecCode = input.SpecCode,
-                Parts = [.. row.Sheet.Needs.Where(need => !input.Without.Contains(need.Part)).Select(need => new ItemPart(need.Part, need.Quantity, need.Features))],
-                At = clock.GetUtcNow(),
-            });
+            db.Donors.Add(
+                new DonorRow
+                {
+                    Id = input.Id,
+                    Name = input.Name.Trim(),
+                    SpecCode = input.SpecCode,
+                    Parts =
+                    [
+                        .. row
+                            .Sheet.Needs.Where(need => !input.Without.Contains(need.Part))
+                            .Select(need => new ItemPart(need.Part, need.Quantity, need.Features)),
+                    ],
+                    At = clock.GetUtcNow(),
+                }
+            );
             await db.SaveChangesAsync(cancel);
         }
 
@@ -228,9 +322,22 @@ internal static class StockEndpoints
 
     private static async Task<IReadOnlyList<DonorView>> DonorsAsync(BlueDawnDb db, CancellationToken cancel)
     {
-        var taken = (await db.DonorTakings.AsNoTracking().OrderByDescending(taking => taking.At)
-            .Select(taking => new { taking.DonorId, Off = new TakenOff(taking.Part, taking.Quantity, db.Trays.Where(tray => tray.Id == taking.TrayId).Select(tray => (int?)tray.Number).FirstOrDefault(), taking.At) })
-            .ToListAsync(cancel)).ToLookup(row => row.DonorId, row => row.Off);
+        var taken = (
+            await db
+                .DonorTakings.AsNoTracking()
+                .OrderByDescending(taking => taking.At)
+                .Select(taking => new
+                {
+                    taking.DonorId,
+                    Off = new TakenOff(
+                        taking.Part,
+                        taking.Quantity,
+                        db.Trays.Where(tray => tray.Id == taking.TrayId).Select(tray => (int?)tray.Number).FirstOrDefault(),
+                        taking.At
+                    ),
+                })
+                .ToListAsync(cancel)
+        ).ToLookup(row => row.DonorId, row => row.Off);
         return [.. (await Shelf.DonorsAsync(db, cancel)).Select(donor => new DonorView(donor, [.. taken[donor.Id]]))];
     }
 
@@ -244,7 +351,11 @@ internal static class StockEndpoints
 
         var shop = await TrayFile.ShopAsync(db, cancel);
         var stocked = (await CatalogueSearch.ItemsAsync(db, [id], cancel))[0];
-        var moves = await db.StockMoves.AsNoTracking().Where(move => move.ItemId == id).OrderBy(move => move.At).ThenBy(move => move.Id)
+        var moves = await db
+            .StockMoves.AsNoTracking()
+            .Where(move => move.ItemId == id)
+            .OrderBy(move => move.At)
+            .ThenBy(move => move.Id)
             .Select(move => new
             {
                 move.Id,
@@ -257,13 +368,30 @@ internal static class StockEndpoints
             })
             .ToListAsync(cancel);
         var onHand = 0;
-        var views = moves.Select(move => new MoveView(
-            move.Id, move.Kind, move.Pieces, onHand += StockStanding.Effect(move.Kind, move.Pieces), move.Tray, move.Note, move.By, move.At)).ToList();
+        var views = moves
+            .Select(move => new MoveView(
+                move.Id,
+                move.Kind,
+                move.Pieces,
+                onHand += StockStanding.Effect(move.Kind, move.Pieces),
+                move.Tray,
+                move.Note,
+                move.By,
+                move.At
+            ))
+            .ToList();
         views.Reverse();
-        var standing = StockStanding.Of(moves.Select(move => new LedgerMove(move.Kind, move.Pieces, move.At)), clock.GetUtcNow().AddDays(-shop.Stock.LookBackDays));
+        var standing = StockStanding.Of(
+            moves.Select(move => new LedgerMove(move.Kind, move.Pieces, move.At)),
+            clock.GetUtcNow().AddDays(-shop.Stock.LookBackDays)
+        );
         return new StockItemView(ShelfBook.Line(stocked, standing, shop.Stock), views, shop.Currency);
     }
 
     private static ProblemHttpResult NoItem(string number) =>
-        TypedResults.Problem(statusCode: 404, title: $"There is no item {number}.", detail: "Look it up by its number or name, or import it into the catalogue.");
+        TypedResults.Problem(
+            statusCode: 404,
+            title: $"There is no item {number}.",
+            detail: "Look it up by its number or name, or import it into the catalogue."
+        );
 }

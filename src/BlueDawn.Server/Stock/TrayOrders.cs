@@ -15,14 +15,22 @@ namespace BlueDawn.Server.Stock;
 internal sealed class TrayOrders(BlueDawnDb db, NoteWriter writer)
 {
     /// <summary>Whether a tray waits for an order.</summary>
-    public static bool IsFor(TrayFile file, Guid order) =>
-        file.Kits.Order?.Order == order;
+    public static bool IsFor(TrayFile file, Guid order) => file.Kits.Order?.Order == order;
 
     /// <summary>Holds every tray that waits for something until the transaction ends, in one order. Before any item is locked.</summary>
     public async Task<IReadOnlyList<TrayFile>> LockWaitingAsync(Me me, CancellationToken cancel)
     {
-        var waiting = (await db.Trays.AsNoTracking().Where(tray => tray.WaitsFor != WaitsFor.HandedBack && tray.Fitting != null).Select(tray => new { tray.Number, tray.Fitting }).ToListAsync(cancel))
-            .Where(tray => tray.Fitting!.ToOrder).Select(tray => tray.Number).Order().ToList();
+        var waiting = (
+            await db
+                .Trays.AsNoTracking()
+                .Where(tray => tray.WaitsFor != WaitsFor.HandedBack && tray.Fitting != null)
+                .Select(tray => new { tray.Number, tray.Fitting })
+                .ToListAsync(cancel)
+        )
+            .Where(tray => tray.Fitting!.ToOrder)
+            .Select(tray => tray.Number)
+            .Order()
+            .ToList();
         return await LockAsync(waiting, me, cancel);
     }
 
@@ -35,7 +43,11 @@ internal sealed class TrayOrders(BlueDawnDb db, NoteWriter writer)
             var one = wanted[file.Tray.Number];
             if (file.Kits.Stage is PartsStage.ToOrder or PartsStage.Ordered)
             {
-                writer.Append(file, new OrderedNote(order.Id, order.Supplier, one.Items, me.Desk.Shop.Open.OnOrAfter(me.Desk.Today.AddDays(one.Days))), me);
+                writer.Append(
+                    file,
+                    new OrderedNote(order.Id, order.Supplier, one.Items, me.Desk.Shop.Open.OnOrAfter(me.Desk.Today.AddDays(one.Days))),
+                    me
+                );
             }
         }
     }
@@ -51,7 +63,8 @@ internal sealed class TrayOrders(BlueDawnDb db, NoteWriter writer)
             return;
         }
 
-        var left = await db.ShelfRows.Join(db.Items, row => row.ItemId, item => item.Id, (row, item) => new { item.Number, row.OnHand })
+        var left = await db
+            .ShelfRows.Join(db.Items, row => row.ItemId, item => item.Id, (row, item) => new { item.Number, row.OnHand })
             .ToDictionaryAsync(row => row.Number, row => row.OnHand, cancel);
         bool Take(IReadOnlyList<FittedItem> items)
         {
@@ -74,7 +87,12 @@ internal sealed class TrayOrders(BlueDawnDb db, NoteWriter writer)
             Take(await NeededAsync(file, me, cancel));
         }
 
-        foreach (var file in waiting.Where(file => file.Kits.Stage is PartsStage.ToOrder or PartsStage.Ordered).OrderBy(file => file.Book.Facts.PromisedDay).ThenBy(file => file.Tray.Number))
+        foreach (
+            var file in waiting
+                .Where(file => file.Kits.Stage is PartsStage.ToOrder or PartsStage.Ordered)
+                .OrderBy(file => file.Book.Facts.PromisedDay)
+                .ThenBy(file => file.Tray.Number)
+        )
         {
             var needed = await NeededAsync(file, me, cancel);
             if (Take(needed))
@@ -97,7 +115,8 @@ internal sealed class TrayOrders(BlueDawnDb db, NoteWriter writer)
         await db.SaveChangesAsync(cancel);
     }
 
-    /// <summary>What a tray would take off the shelf now; empty while the shelf does not hold it. Single parts come out of anything that holds them.</summary>
+    /// <summary>What a tray would take off the shelf now; empty while the shelf does not hold it. Single parts come out of anything that
+    /// holds them.</summary>
     private async Task<IReadOnlyList<FittedItem>> NeededAsync(TrayFile file, Me me, CancellationToken cancel)
     {
         var fitting = file.Book.Fitting!;

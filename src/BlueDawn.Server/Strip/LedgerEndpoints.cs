@@ -20,11 +20,24 @@ internal static class LedgerEndpoints
         ledger.MapGet("/new-parts", SourcesAsync).WithName("getNewParts").WithSummary("Parts on their way into a tray");
     }
 
-    private static async Task<Results<Ok<LedgerView>, ProblemHttpResult>> ShowAsync(int number, BlueDawnDb db, Me me, CancellationToken cancel) =>
-        await TrayFile.OpenAsync(db, number, me.Desk, cancel) is { } file ? TypedResults.Ok(LedgerView.Of(file.Book)) : Problem.NoTray(number);
+    private static async Task<Results<Ok<LedgerView>, ProblemHttpResult>> ShowAsync(
+        int number,
+        BlueDawnDb db,
+        Me me,
+        CancellationToken cancel
+    ) =>
+        await TrayFile.OpenAsync(db, number, me.Desk, cancel) is { } file
+            ? TypedResults.Ok(LedgerView.Of(file.Book))
+            : Problem.NoTray(number);
 
     /// <summary>What a new part can come from: the kit that was decided on first, then the shelf.</summary>
-    private static async Task<Results<Ok<IReadOnlyList<NewPartSource>>, ProblemHttpResult>> SourcesAsync(int number, string part, BlueDawnDb db, Me me, CancellationToken cancel)
+    private static async Task<Results<Ok<IReadOnlyList<NewPartSource>>, ProblemHttpResult>> SourcesAsync(
+        int number,
+        string part,
+        BlueDawnDb db,
+        Me me,
+        CancellationToken cancel
+    )
     {
         if (await TrayFile.OpenAsync(db, number, me.Desk, cancel) is not { } file)
         {

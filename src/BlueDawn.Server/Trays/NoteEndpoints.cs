@@ -20,7 +20,15 @@ internal sealed record Signature(string UserName, string Password);
 /// <param name="Version">For what changes the tray: the version it was decided on.</param>
 /// <param name="Signature">For a release with something open: the lead's.</param>
 /// <param name="TakenBy">Whose hands took it. It is recorded only when they are signed in: nobody signs for another.</param>
-internal sealed record EntryInput(Guid Id, DateTimeOffset TakenAt, Note Note, Guid? Supersedes = null, int? Version = null, Signature? Signature = null, Guid? TakenBy = null)
+internal sealed record EntryInput(
+    Guid Id,
+    DateTimeOffset TakenAt,
+    Note Note,
+    Guid? Supersedes = null,
+    int? Version = null,
+    Signature? Signature = null,
+    Guid? TakenBy = null
+)
 {
     /// <summary>The entry without anything that only the bench itself may write beside it.</summary>
     public NewEntry AsNew() => new(Id, TakenAt, Note.AsSent(), Supersedes, Version);
@@ -56,7 +64,8 @@ internal sealed record EntryProblem(
     IReadOnlyList<Obstacle>? Obstacles = null,
     TrayFactsView? Theirs = null,
     string? TheirsBy = null,
-    int? Version = null);
+    int? Version = null
+);
 
 /// <summary>What became of one entry.</summary>
 internal sealed record EntryOutcome(Guid Id, Outcome Outcome, EntryProblem? Problem = null);
@@ -64,7 +73,8 @@ internal sealed record EntryOutcome(Guid Id, Outcome Outcome, EntryProblem? Prob
 /// <summary>What became of the entries, and what they change of the tray.</summary>
 /// <param name="Outcomes">What became of each.</param>
 /// <param name="Tray">What they change.</param>
-/// <param name="ClockOffSeconds">By how many seconds the device's clock is behind, when that is worth saying; the times were put right.</param>
+/// <param name="ClockOffSeconds">By how many seconds the device's clock is behind, when that is worth saying; the times were put
+/// right.</param>
 internal sealed record EntriesAnswer(IReadOnlyList<EntryOutcome> Outcomes, TrayPatch Tray, int? ClockOffSeconds);
 
 /// <summary>The one way into a tray's logbook.</summary>
@@ -72,12 +82,26 @@ internal static class NoteEndpoints
 {
     private const int MostAtOnce = 200;
 
-    public static void MapNotes(this RouteGroupBuilder api) => api.MapPost("/trays/{number:int}/notes", RecordAsync)
-        .WithName("recordNotes").WithSummary("Record entries in a tray's logbook").WithTags("Trays")
-        .WithDescription("Records entries in their order, each decided on everything before it. When every one of them is refused the answer is the problem of the first.");
+    public static void MapNotes(this RouteGroupBuilder api) =>
+        api.MapPost("/trays/{number:int}/notes", RecordAsync)
+            .WithName("recordNotes")
+            .WithSummary("Record entries in a tray's logbook")
+            .WithTags("Trays")
+            .WithDescription(
+                "Records entries in their order, each decided on everything before it. "
+                    + "When every one of them is refused the answer is the problem of the first."
+            );
 
     private static async Task<Results<Ok<EntriesAnswer>, ValidationProblem, ProblemHttpResult>> RecordAsync(
-        int number, EntriesInput input, NoteWriter writer, Doorkeeper door, TimeProvider clock, HttpContext context, Me me, CancellationToken cancel)
+        int number,
+        EntriesInput input,
+        NoteWriter writer,
+        Doorkeeper door,
+        TimeProvider clock,
+        HttpContext context,
+        Me me,
+        CancellationToken cancel
+    )
     {
         if (input.Entries.Count is 0 or > MostAtOnce)
         {
@@ -102,7 +126,9 @@ internal static class NoteEndpoints
 
         return recorded.Outcomes.All(outcome => outcome.Outcome == Outcome.Refused)
             ? Refused(recorded.Outcomes)
-            : TypedResults.Ok(new EntriesAnswer(recorded.Outcomes, recorded.Patch, off.Duration() >= DeviceClock.Told ? (int)off.TotalSeconds : null));
+            : TypedResults.Ok(
+                new EntriesAnswer(recorded.Outcomes, recorded.Patch, off.Duration() >= DeviceClock.Told ? (int)off.TotalSeconds : null)
+            );
     }
 
     private static ProblemHttpResult Refused(IReadOnlyList<EntryOutcome> outcomes)
@@ -120,7 +146,8 @@ internal static class NoteEndpoints
                 ["theirsBy"] = problem.TheirsBy,
                 ["version"] = problem.Version,
                 ["outcomes"] = outcomes,
-            });
+            }
+        );
     }
 }
 

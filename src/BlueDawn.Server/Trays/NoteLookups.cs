@@ -20,14 +20,39 @@ namespace BlueDawn.Server.Trays;
 internal sealed class NoteLookups(BlueDawnDb db)
 {
     /// <summary>The note with what was found for it, or why that cannot be.</summary>
-    public async Task<(Note Note, Refusal? Refusal)> FindAsync(EntryInput input, Knock? signature, TrayFile file, Me me, CancellationToken cancel) => input.Note.AsSent() switch
-    {
-        SheetNote sheet => (sheet with { Sheet = (await db.SpecSheets.AsNoTracking().SingleOrDefaultAsync(row => row.Code == sheet.SpecCode && row.Current, cancel))?.Sheet }, null),
-        FittingNote fitting => await DecideAsync(fitting, file, me, cancel),
-        PartsHereNote parts when file.Book.Fitting is { } before => (parts with { Decided = await FittingChoice.FromShelfAsync(db, file, before, me.Desk.Today, cancel) }, null),
-        ReleaseNote release when !string.IsNullOrWhiteSpace(release.Reason) && Policy.Obstacles(file.Book).Count > 0 => await SignAsync(release, signature, cancel),
-        var note => (note, null),
-    };
+    public async Task<(Note Note, Refusal? Refusal)> FindAsync(
+        EntryInput input,
+        Knock? signature,
+        TrayFile file,
+        Me me,
+        CancellationToken cancel
+    ) =>
+        input.Note.AsSent() switch
+        {
+            SheetNote sheet => (
+                sheet with
+                {
+                    Sheet = (
+                        await db.SpecSheets.AsNoTracking().SingleOrDefaultAsync(row => row.Code == sheet.SpecCode && row.Current, cancel)
+                    )?.Sheet,
+                },
+                null
+            ),
+            FittingNote fitting => await DecideAsync(fitting, file, me, cancel),
+            PartsHereNote parts when file.Book.Fitting is { } before => (
+                parts with
+                {
+                    Decided = await FittingChoice.FromShelfAsync(db, file, before, me.Desk.Today, cancel),
+                },
+                null
+            ),
+            ReleaseNote release when !string.IsNullOrWhiteSpace(release.Reason) && Policy.Obstacles(file.Book).Count > 0 => await SignAsync(
+                release,
+                signature,
+                cancel
+            ),
+            var note => (note, null),
+        };
 
     /// <summary>Takes what is fitted off the shelf. Nothing happens for notes that fit nothing.</summary>
     public async Task<(Note Note, Refusal? Refusal)> FitAsync(Note note, TrayFile file, Me me, DateTimeOffset at, CancellationToken cancel)
@@ -35,7 +60,13 @@ internal sealed class NoteLookups(BlueDawnDb db)
         switch (note)
         {
             case FittingNote { Decided: { } decided } fitting:
-                return (fitting with { Decided = await Shelf.FitAsync(db, file.Tray.Id, file.Book.Fitting, decided, me.Person.Id, at, cancel) }, null);
+                return (
+                    fitting with
+                    {
+                        Decided = await Shelf.FitAsync(db, file.Tray.Id, file.Book.Fitting, decided, me.Person.Id, at, cancel),
+                    },
+                    null
+                );
             case UnfitNote:
                 await Shelf.UnfitAsync(db, file.Tray.Id, file.Book.Fitting, me.Person.Id, at, cancel);
                 return (note, null);
@@ -43,15 +74,30 @@ internal sealed class NoteLookups(BlueDawnDb db)
                 // What it has already goes back to the shelf in thought: the whole of it is looked for anew. When something is
                 // still missing, none of it has happened.
                 await db.Database.CurrentTransaction!.CreateSavepointAsync("fit", cancel);
-                var there = parts.Decided is { } wanted ? await Shelf.FitAsync(db, file.Tray.Id, file.Book.Fitting, wanted, me.Person.Id, at, cancel) : null;
-                var others = there is { ToOrder: false } ? there.Items.Select(item => item.Number).Except(file.Book.Fitting!.Items.Select(item => item.Number)).Except(file.Kits.Arrived).ToList() : [];
+                var there = parts.Decided is { } wanted
+                    ? await Shelf.FitAsync(db, file.Tray.Id, file.Book.Fitting, wanted, me.Person.Id, at, cancel)
+                    : null;
+                var others = there is { ToOrder: false }
+                    ? there
+                        .Items.Select(item => item.Number)
+                        .Except(file.Book.Fitting!.Items.Select(item => item.Number))
+                        .Except(file.Kits.Arrived)
+                        .ToList()
+                    : [];
                 if (there is { ToOrder: false } && (parts.Instead || others.Count == 0))
                 {
                     return (parts with { Decided = there }, null);
                 }
 
                 await db.Database.CurrentTransaction!.RollbackToSavepointAsync("fit", cancel);
-                return (note, Refusal.Wrong([others.Count > 0 ? new("note.instead", Instead(file.Book.Fitting!, others)) : new("note.kind", NotThere(there ?? file.Book.Fitting!))]));
+                return (
+                    note,
+                    Refusal.Wrong([
+                        others.Count > 0
+                            ? new("note.instead", Instead(file.Book.Fitting!, others))
+                            : new("note.kind", NotThere(there ?? file.Book.Fitting!)),
+                    ])
+                );
             default:
                 return (note, null);
         }
@@ -61,7 +107,8 @@ internal sealed class NoteLookups(BlueDawnDb db)
         $"Not on the shelf yet: {string.Join(", ", fitting.Items.Where(item => !item.FromShelf).Select(item => item.Number))}. Book it in at Stock first.";
 
     private static string Instead(Fitting ordered, List<string> others) =>
-        $"Not on the shelf yet: {string.Join(", ", ordered.Items.Where(item => !item.FromShelf).Select(item => item.Number))}. {string.Join(", ", others)} on the shelf would do as well: say whether to open that, or book in what was ordered at Stock first.";
+        $"Not on the shelf yet: {string.Join(", ", ordered.Items.Where(item => !item.FromShelf).Select(item => item.Number))}. "
+        + $"{string.Join(", ", others)} on the shelf would do as well: say whether to open that, or book in what was ordered at Stock first.";
 
     private async Task<(Note Note, Refusal? Refusal)> DecideAsync(FittingNote note, TrayFile file, Me me, CancellationToken cancel)
     {
@@ -77,7 +124,16 @@ internal sealed class NoteLookups(BlueDawnDb db)
         var option = priced.Single(one => one.Offer.Option == note.Option);
         return option.Offer.Obstacle is { } obstacle
             ? (note, Refusal.Wrong([new("note.option", obstacle)]))
-            : (note with { Decided = FittingChoice.ToFitting(option, [.. file.Kits.Wanted.Select(part => part.Part).Where(part => note.Renew is null || note.Renew.Contains(part))]) }, null);
+            : (
+                note with
+                {
+                    Decided = FittingChoice.ToFitting(
+                        option,
+                        [.. file.Kits.Wanted.Select(part => part.Part).Where(part => note.Renew is null || note.Renew.Contains(part))]
+                    ),
+                },
+                null
+            );
     }
 
     /// <summary>The lead's signature: a name and a password that the doorkeeper has looked at, before the tray was held.</summary>
@@ -90,10 +146,23 @@ internal sealed class NoteLookups(BlueDawnDb db)
 
         if (signature?.Person is not { } signer)
         {
-            return (note, Refusal.Wrong([new("signature.password", signature?.Locked == true ? $"Too many tries. Wait {Doorkeeper.Window.TotalMinutes:0} minutes." : "Name and password do not go together.")]));
+            return (
+                note,
+                Refusal.Wrong([
+                    new(
+                        "signature.password",
+                        signature?.Locked == true
+                            ? $"Too many tries. Wait {Doorkeeper.Window.TotalMinutes:0} minutes."
+                            : "Name and password do not go together."
+                    ),
+                ])
+            );
         }
 
-        var roles = await db.UserRoles.Where(has => has.UserId == signer.Id).Join(db.Roles, has => has.RoleId, role => role.Id, (_, role) => role.Name).ToListAsync(cancel);
+        var roles = await db
+            .UserRoles.Where(has => has.UserId == signer.Id)
+            .Join(db.Roles, has => has.RoleId, role => role.Id, (_, role) => role.Name)
+            .ToListAsync(cancel);
         return roles.Any(role => Roles.Allow(role).Contains(May.Sign))
             ? (note with { Signer = signer.DisplayName }, null)
             : (note, Refusal.Wrong([new("signature.userName", "Only the lead can sign for this. Enter the lead's sign-in name.")]));

@@ -18,8 +18,16 @@ namespace BlueDawn.Server.Trays;
 /// <summary>Records entries under the lock of their tray: decided on everything that stands, once however often they are sent.</summary>
 internal sealed class NoteWriter(BlueDawnDb db, NoteLookups lookups, TimeProvider clock)
 {
-    /// <summary>Records entries in their order; null when there is no such tray. What one of them is refused for does not stop the others.</summary>
-    public async Task<Recorded?> RecordAsync(int number, IReadOnlyList<EntryInput> entries, IReadOnlyDictionary<Guid, Knock> signatures, TimeSpan clockOff, Me me, CancellationToken cancel)
+    /// <summary>Records entries in their order; null when there is no such tray. What one of them is refused for does not stop the
+    /// others.</summary>
+    public async Task<Recorded?> RecordAsync(
+        int number,
+        IReadOnlyList<EntryInput> entries,
+        IReadOnlyDictionary<Guid, Knock> signatures,
+        TimeSpan clockOff,
+        Me me,
+        CancellationToken cancel
+    )
     {
         var taken = new HashSet<Guid>();
         while (true)
@@ -33,8 +41,12 @@ internal sealed class NoteWriter(BlueDawnDb db, NoteLookups lookups, TimeProvide
                 // An id that another tray has, or had a moment later than we looked.
                 db.ChangeTracker.Clear();
                 var ids = entries.Select(entry => entry.Id).ToList();
-                var elsewhere = await db.LogbookEntries.Where(entry => ids.Contains(entry.Id) && !db.Trays.Any(tray => tray.Id == entry.TrayId && tray.Number == number))
-                    .Select(entry => entry.Id).ToListAsync(cancel);
+                var elsewhere = await db
+                    .LogbookEntries.Where(entry =>
+                        ids.Contains(entry.Id) && !db.Trays.Any(tray => tray.Id == entry.TrayId && tray.Number == number)
+                    )
+                    .Select(entry => entry.Id)
+                    .ToListAsync(cancel);
                 if (elsewhere.All(taken.Contains))
                 {
                     throw;
@@ -49,13 +61,28 @@ internal sealed class NoteWriter(BlueDawnDb db, NoteLookups lookups, TimeProvide
     public TrayFile Append(TrayFile file, Note note, Me me, Guid? id = null)
     {
         var now = clock.GetUtcNow();
-        return LogWriter.Append(db, file, Writing.Write(new NewEntry(id ?? Guid.CreateVersion7(now), now, note), file.Book, me.Person.DisplayName, now), me.Person, now);
+        return LogWriter.Append(
+            db,
+            file,
+            Writing.Write(new NewEntry(id ?? Guid.CreateVersion7(now), now, note), file.Book, me.Person.DisplayName, now),
+            me.Person,
+            now
+        );
     }
 
     /// <summary>Whether a save failed because the same id, or a second correction of one entry, was already there.</summary>
-    public static bool IsDuplicate(DbUpdateException exception) => exception.InnerException is PostgresException { SqlState: PostgresErrorCodes.UniqueViolation };
+    public static bool IsDuplicate(DbUpdateException exception) =>
+        exception.InnerException is PostgresException { SqlState: PostgresErrorCodes.UniqueViolation };
 
-    private async Task<Recorded?> TryAsync(int number, IReadOnlyList<EntryInput> entries, IReadOnlyDictionary<Guid, Knock> signatures, TimeSpan clockOff, HashSet<Guid> taken, Me me, CancellationToken cancel)
+    private async Task<Recorded?> TryAsync(
+        int number,
+        IReadOnlyList<EntryInput> entries,
+        IReadOnlyDictionary<Guid, Knock> signatures,
+        TimeSpan clockOff,
+        HashSet<Guid> taken,
+        Me me,
+        CancellationToken cancel
+    )
     {
         await using var transaction = await db.Database.BeginTransactionAsync(cancel);
         if (await TrayFile.OpenAsync(db, number, me.Desk, cancel, locked: true) is not { } file)
@@ -74,7 +101,11 @@ internal sealed class NoteWriter(BlueDawnDb db, NoteLookups lookups, TimeProvide
             }
             else if (file.Book.Log.Find(input.Id) is { } before)
             {
-                outcomes.Add(Writing.IsSame(before, input.AsNew()) ? new EntryOutcome(input.Id, Outcome.Already) : Refused(input, Writing.IdTaken, file));
+                outcomes.Add(
+                    Writing.IsSame(before, input.AsNew())
+                        ? new EntryOutcome(input.Id, Outcome.Already)
+                        : Refused(input, Writing.IdTaken, file)
+                );
             }
             else
             {
@@ -103,7 +134,14 @@ internal sealed class NoteWriter(BlueDawnDb db, NoteLookups lookups, TimeProvide
         return new Recorded(file, outcomes, TrayPatch.Of(file.Head, file.Book, revision, version, added));
     }
 
-    private async Task<(EntryOutcome Outcome, TrayFile? After)> DecideAsync(EntryInput input, Knock? signature, TimeSpan clockOff, TrayFile file, Me me, CancellationToken cancel)
+    private async Task<(EntryOutcome Outcome, TrayFile? After)> DecideAsync(
+        EntryInput input,
+        Knock? signature,
+        TimeSpan clockOff,
+        TrayFile file,
+        Me me,
+        CancellationToken cancel
+    )
     {
         if (input.TakenBy is { } taker && taker != me.Person.Id)
         {
@@ -152,7 +190,15 @@ internal sealed class NoteWriter(BlueDawnDb db, NoteLookups lookups, TimeProvide
 
         var written = Writing.Write(entry with { Note = fitted }, file.Book, me.Person.DisplayName, now);
         var report = written.Entry.Note is ReleaseNote release
-            ? JsonSerializer.Serialize(file.Report() with { ReleasedAt = now, ReleasedBy = me.Person.DisplayName, Signed = release.Signed }, StoreJson.Options)
+            ? JsonSerializer.Serialize(
+                file.Report() with
+                {
+                    ReleasedAt = now,
+                    ReleasedBy = me.Person.DisplayName,
+                    Signed = release.Signed,
+                },
+                StoreJson.Options
+            )
             : null;
         return (new EntryOutcome(input.Id, Outcome.Recorded), LogWriter.Append(db, file, written, me.Person, now, report));
     }
@@ -165,16 +211,23 @@ internal sealed class NoteWriter(BlueDawnDb db, NoteLookups lookups, TimeProvide
             return null;
         }
 
-        var last = file.Book.Log.Entries.LastOrDefault(entry => entry.Note is WordsNote || StationList.StationOf(entry.Note, file.Book).ChangesFacts(entry.Note));
-        return new EntryOutcome(input.Id, Outcome.Refused, new EntryProblem(
-            409,
-            "Someone else changed this tray meanwhile.",
-            "Look at both and decide which to keep.",
-            new Dictionary<string, string[]>(),
-            null,
-            TrayFactsView.Of(file.Head, file.Book),
-            last?.By,
-            file.Tray.Version));
+        var last = file.Book.Log.Entries.LastOrDefault(entry =>
+            entry.Note is WordsNote || StationList.StationOf(entry.Note, file.Book).ChangesFacts(entry.Note)
+        );
+        return new EntryOutcome(
+            input.Id,
+            Outcome.Refused,
+            new EntryProblem(
+                409,
+                "Someone else changed this tray meanwhile.",
+                "Look at both and decide which to keep.",
+                new Dictionary<string, string[]>(),
+                null,
+                TrayFactsView.Of(file.Head, file.Book),
+                last?.By,
+                file.Tray.Version
+            )
+        );
     }
 
     /// <summary>What goes in from the shelf leaves it; what comes out again goes back.</summary>
@@ -197,18 +250,28 @@ internal sealed class NoteWriter(BlueDawnDb db, NoteLookups lookups, TimeProvide
         return null;
     }
 
-    private static EntryOutcome Refused(EntryInput input, Refusal refusal, TrayFile file) => new(input.Id, Outcome.Refused, new EntryProblem(
-        refusal.Kind switch
-        {
-            RefusalKind.Wrong => 400,
-            RefusalKind.NotAllowed => 403,
-            RefusalKind.NotFound => 404,
-            RefusalKind.Conflict => 409,
-            RefusalKind.StillOpen => 422,
-        },
-        refusal.Title,
-        refusal.Detail,
-        refusal.Fields.GroupBy(problem => problem.Field).ToDictionary(field => field.Key, field => field.Select(problem => problem.Message).ToArray()),
-        refusal.Kind == RefusalKind.StillOpen ? Policy.Obstacles(file.Book) : null,
-        TheirsBy: refusal.Kind == RefusalKind.Conflict && input.Supersedes is { } corrected ? file.Book.Log.Entries.FirstOrDefault(entry => entry.Supersedes == corrected)?.By : null));
+    private static EntryOutcome Refused(EntryInput input, Refusal refusal, TrayFile file) =>
+        new(
+            input.Id,
+            Outcome.Refused,
+            new EntryProblem(
+                refusal.Kind switch
+                {
+                    RefusalKind.Wrong => 400,
+                    RefusalKind.NotAllowed => 403,
+                    RefusalKind.NotFound => 404,
+                    RefusalKind.Conflict => 409,
+                    RefusalKind.StillOpen => 422,
+                },
+                refusal.Title,
+                refusal.Detail,
+                refusal
+                    .Fields.GroupBy(problem => problem.Field)
+                    .ToDictionary(field => field.Key, field => field.Select(problem => problem.Message).ToArray()),
+                refusal.Kind == RefusalKind.StillOpen ? Policy.Obstacles(file.Book) : null,
+                TheirsBy: refusal.Kind == RefusalKind.Conflict && input.Supersedes is { } corrected
+                    ? file.Book.Log.Entries.FirstOrDefault(entry => entry.Supersedes == corrected)?.By
+                    : null
+            )
+        );
 }

@@ -15,13 +15,30 @@ internal static class TrayEndpoints
     {
         var trays = api.MapGroup("/trays/{number:int}").WithTags("Trays");
         trays.MapGet("", ShowAsync).WithName("getTray").WithSummary("A tray").Produces<TrayView>().Produces(304).ProducesProblem(404);
-        trays.MapGet("/papers", ShowPapersAsync).WithName("getPapers").WithSummary("All that a tray is judged from, to judge it without the server").Produces<TrayPapers>().Produces(304);
-        trays.MapPost("/draft", JudgeDraftAsync).WithName("judgeDraft").WithSummary("Judge a reading that is not recorded yet").RequireAuthorization(nameof(May.WorkAtTheBench));
+        trays
+            .MapGet("/papers", ShowPapersAsync)
+            .WithName("getPapers")
+            .WithSummary("All that a tray is judged from, to judge it without the server")
+            .Produces<TrayPapers>()
+            .Produces(304);
+        trays
+            .MapPost("/draft", JudgeDraftAsync)
+            .WithName("judgeDraft")
+            .WithSummary("Judge a reading that is not recorded yet")
+            .RequireAuthorization(nameof(May.WorkAtTheBench));
     }
 
     private static async Task<IResult> ShowAsync(int number, HttpContext context, BlueDawnDb db, Me me, CancellationToken cancel)
     {
-        var seen = await db.Trays.Where(tray => tray.Number == number).Select(tray => new { tray.Revision, tray.Version, Sheet = (uint?)tray.Spec!.Version }).SingleOrDefaultAsync(cancel);
+        var seen = await db
+            .Trays.Where(tray => tray.Number == number)
+            .Select(tray => new
+            {
+                tray.Revision,
+                tray.Version,
+                Sheet = (uint?)tray.Spec!.Version,
+            })
+            .SingleOrDefaultAsync(cancel);
         return seen is null ? Problem.NoTray(number)
             : Etag.IsFresh(context, $"{seen.Revision}.{seen.Version}.{seen.Sheet}.{me.Stamp}") ? TypedResults.StatusCode(304)
             : await TrayFile.OpenAsync(db, number, me.Desk, cancel) is { } file ? TypedResults.Ok(TrayView.Of(file.Head, file.Book))
@@ -30,19 +47,45 @@ internal static class TrayEndpoints
 
     private static async Task<IResult> ShowPapersAsync(int number, HttpContext context, BlueDawnDb db, Me me, CancellationToken cancel)
     {
-        var seen = await db.Trays.Where(tray => tray.Number == number).Select(tray => new { tray.Revision, tray.Version, Sheet = (uint?)tray.Spec!.Version }).SingleOrDefaultAsync(cancel);
+        var seen = await db
+            .Trays.Where(tray => tray.Number == number)
+            .Select(tray => new
+            {
+                tray.Revision,
+                tray.Version,
+                Sheet = (uint?)tray.Spec!.Version,
+            })
+            .SingleOrDefaultAsync(cancel);
         return seen is null ? Problem.NoTray(number)
             : Etag.IsFresh(context, $"{seen.Revision}.{seen.Version}.{seen.Sheet}.{me.Stamp}") ? TypedResults.StatusCode(304)
-            : await TrayFile.OpenAsync(db, number, me.Desk, cancel) is { } file ? TypedResults.Ok((await file.WithHistoryAsync(db, cancel)).Papers(me.Pins))
+            : await TrayFile.OpenAsync(db, number, me.Desk, cancel) is { } file
+                ? TypedResults.Ok((await file.WithHistoryAsync(db, cancel)).Papers(me.Pins))
             : Problem.NoTray(number);
     }
 
-    private static async Task<Results<Ok<DraftJudgement>, ProblemHttpResult>> JudgeDraftAsync(int number, ReadingDraft draft, BlueDawnDb db, Me me, CancellationToken cancel)
+    private static async Task<Results<Ok<DraftJudgement>, ProblemHttpResult>> JudgeDraftAsync(
+        int number,
+        ReadingDraft draft,
+        BlueDawnDb db,
+        Me me,
+        CancellationToken cancel
+    )
     {
-        var row = await db.Trays.Where(tray => tray.Number == number).Include(tray => tray.Spec).AsNoTracking().SingleOrDefaultAsync(cancel);
-        return row is not null && DraftJudgement.Of(draft, row.Facts(me.Desk.Knowledge.Of(row.KnowledgeVersion)), row.Rules ?? me.Desk.Shop, me.Desk.Pins) is { } judged
+        var row = await db
+            .Trays.Where(tray => tray.Number == number)
+            .Include(tray => tray.Spec)
+            .AsNoTracking()
+            .SingleOrDefaultAsync(cancel);
+        return
+            row is not null
+            && DraftJudgement.Of(draft, row.Facts(me.Desk.Knowledge.Of(row.KnowledgeVersion)), row.Rules ?? me.Desk.Shop, me.Desk.Pins)
+                is { } judged
             ? TypedResults.Ok(judged)
-            : TypedResults.Problem(statusCode: 404, title: $"Tray {number} has no such line.", detail: "Choose its spec sheet first; the sheet says what is measured.");
+            : TypedResults.Problem(
+                statusCode: 404,
+                title: $"Tray {number} has no such line.",
+                detail: "Choose its spec sheet first; the sheet says what is measured."
+            );
     }
 }
 

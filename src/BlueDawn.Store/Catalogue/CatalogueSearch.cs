@@ -37,7 +37,11 @@ public static class CatalogueSearch
             return [];
         }
 
-        if (!folded.Contains(StampedNumber.Unreadable) && await ListedAsync(db, kind, db.ItemFits.Where(fit => fit.Kind == kind && fit.Folded == folded), cancel) is { Count: > 0 } exact)
+        if (
+            !folded.Contains(StampedNumber.Unreadable)
+            && await ListedAsync(db, kind, db.ItemFits.Where(fit => fit.Kind == kind && fit.Folded == folded), cancel)
+                is { Count: > 0 } exact
+        )
         {
             return exact;
         }
@@ -49,7 +53,9 @@ public static class CatalogueSearch
         string[] starts = [pieces.Length > 1 ? first : folded[..half], folded.Contains(StampedNumber.Unreadable) ? "" : folded];
         string[] ends = [pieces.Length > 1 ? last : folded[half..]];
         var longest = pieces.MaxBy(piece => piece.Length)!;
-        var patterns = starts.Where(start => start.Length >= FewestLetters).Select(start => start + "%")
+        var patterns = starts
+            .Where(start => start.Length >= FewestLetters)
+            .Select(start => start + "%")
             .Concat(ends.Where(end => end.Length >= FewestLetters).Select(end => "%" + end))
             .Append($"%{longest}%")
             .Distinct()
@@ -64,31 +70,63 @@ public static class CatalogueSearch
                     from item_fits where kind = {Written(kind)} and (folded like any ({patterns}) or (folded % {folded}))
                     order by likeness desc limit {MostNumbers}) near on near.folded = f.folded
                 where f.kind = {Written(kind)}
-                """),
-            cancel);
+                """
+            ),
+            cancel
+        );
     }
 
     /// <summary>Items listed for any of these numbers, look-alikes taken as one.</summary>
-    public static async Task<IReadOnlyList<Guid>> ListedForAsync(BlueDawnDb db, IReadOnlyCollection<string> numbers, CancellationToken cancel)
+    public static async Task<IReadOnlyList<Guid>> ListedForAsync(
+        BlueDawnDb db,
+        IReadOnlyCollection<string> numbers,
+        CancellationToken cancel
+    )
     {
         var folded = numbers.Select(Stamp.Fold).Where(number => number.Length >= FewestLetters).Distinct().ToList();
-        return folded.Count == 0 ? [] : await db.ItemFits.Where(fit => folded.Contains(fit.Folded)).Select(fit => fit.ItemId).Distinct().OrderBy(id => id).Take(MostItems * 4).ToListAsync(cancel);
+        return folded.Count == 0
+            ? []
+            : await db
+                .ItemFits.Where(fit => folded.Contains(fit.Folded))
+                .Select(fit => fit.ItemId)
+                .Distinct()
+                .OrderBy(id => id)
+                .Take(MostItems * 4)
+                .ToListAsync(cancel);
     }
 
     /// <summary>
     /// Items that bring parts which fit, those that bring most first. What fits is judged once for every part there is;
     /// the rarest parts are looked up, at least two, so that an item which fails in one of them is still found.
     /// </summary>
-    public static async Task<IReadOnlyList<Guid>> WithPartsAsync(BlueDawnDb db, IReadOnlyList<WantedPart> wanted, PartKnowledge knowledge, CancellationToken cancel)
+    public static async Task<IReadOnlyList<Guid>> WithPartsAsync(
+        BlueDawnDb db,
+        IReadOnlyList<WantedPart> wanted,
+        PartKnowledge knowledge,
+        CancellationToken cancel
+    )
     {
         var asked = wanted.Where(part => part.Features.Count > 0).ToDictionary(part => part.Part);
         var names = asked.Keys.ToList();
-        var variants = await db.PartVariants.AsNoTracking().Where(variant => names.Contains(variant.Part) && variant.Uses > 0).ToListAsync(cancel);
+        var variants = await db
+            .PartVariants.AsNoTracking()
+            .Where(variant => names.Contains(variant.Part) && variant.Uses > 0)
+            .ToListAsync(cancel);
         var fitting = variants
-            .Where(variant => PartMatch.Of(
-                asked[variant.Part] with { Quantity = 1 },
-                new ItemPart(variant.Part, 1, FeatureText.Stored(variant.Part, variant.Features)),
-                knowledge).Verdict is PartVerdict.Fits or PartVerdict.CannotTell)
+            .Where(variant =>
+                PartMatch
+                    .Of(
+                        asked[variant.Part] with
+                        {
+                            Quantity = 1,
+                        },
+                        new ItemPart(variant.Part, 1, FeatureText.Stored(variant.Part, variant.Features)),
+                        knowledge
+                    )
+                    .Verdict
+                    is PartVerdict.Fits
+                        or PartVerdict.CannotTell
+            )
             .GroupBy(variant => variant.Part)
             .OrderBy(group => group.Sum(variant => variant.Uses))
             .ToList();
@@ -105,50 +143,74 @@ public static class CatalogueSearch
             chosen.AddRange(group.Select(variant => variant.Id));
         }
 
-        return chosen.Count == 0 ? [] : await db.ItemContents
-            .Where(content => chosen.Contains(content.VariantId))
-            .GroupBy(content => content.ItemId)
-            .OrderByDescending(group => group.Count())
-            .ThenBy(group => group.Key)
-            .Select(group => group.Key)
-            .Take(MostItems)
-            .ToListAsync(cancel);
+        return chosen.Count == 0
+            ? []
+            : await db
+                .ItemContents.Where(content => chosen.Contains(content.VariantId))
+                .GroupBy(content => content.ItemId)
+                .OrderByDescending(group => group.Count())
+                .ThenBy(group => group.Key)
+                .Select(group => group.Key)
+                .Take(MostItems)
+                .ToListAsync(cancel);
     }
 
     /// <summary>Items in full, with what is on hand and who sells them.</summary>
     public static async Task<IReadOnlyList<StockedItem>> ItemsAsync(BlueDawnDb db, IReadOnlyCollection<Guid> ids, CancellationToken cancel)
     {
-        var rows = await db.Items.AsNoTracking().AsSplitQuery()
+        var rows = await db
+            .Items.AsNoTracking()
+            .AsSplitQuery()
             .Where(item => ids.Contains(item.Id))
-            .Include(item => item.Contents).ThenInclude(content => content.Variant)
+            .Include(item => item.Contents)
+                .ThenInclude(content => content.Variant)
             .Include(item => item.Fits)
             .Include(item => item.Offers)
             .OrderBy(item => item.Number)
             .ToListAsync(cancel);
         var onHand = await Shelf.OnHandAsync(db, ids, cancel);
-        return [.. rows.Select(row => new StockedItem(
-            Read(row),
-            onHand.GetValueOrDefault(row.Id),
-            [.. row.Offers.OrderBy(offer => offer.PackPrice / offer.PackPieces).Select(offer => new ItemOffer(offer.Supplier, offer.PackPieces, offer.PackPrice, offer.LeadDays))]))];
+        return
+        [
+            .. rows.Select(row => new StockedItem(
+                Read(row),
+                onHand.GetValueOrDefault(row.Id),
+                [
+                    .. row
+                        .Offers.OrderBy(offer => offer.PackPrice / offer.PackPieces)
+                        .Select(offer => new ItemOffer(offer.Supplier, offer.PackPieces, offer.PackPrice, offer.LeadDays)),
+                ]
+            )),
+        ];
     }
 
     /// <summary>An item as Core knows it.</summary>
-    public static CatalogueItem Read(ItemRow row) => new(
-        row.Number,
-        row.Kind,
-        row.Name,
-        row.Maker,
-        [.. row.Fits.OrderBy(fit => fit.Number, StringComparer.Ordinal).Select(fit => new ListedMark(fit.Kind, fit.Maker, fit.Number))],
-        [.. row.Contents.OrderBy(content => content.Variant.Part, StringComparer.Ordinal).Select(content => new ItemPart(
-            content.Variant.Part,
-            content.Quantity,
-            FeatureText.Stored(content.Variant.Part, content.Variant.Features)))]);
+    public static CatalogueItem Read(ItemRow row) =>
+        new(
+            row.Number,
+            row.Kind,
+            row.Name,
+            row.Maker,
+            [.. row.Fits.OrderBy(fit => fit.Number, StringComparer.Ordinal).Select(fit => new ListedMark(fit.Kind, fit.Maker, fit.Number))],
+            [
+                .. row
+                    .Contents.OrderBy(content => content.Variant.Part, StringComparer.Ordinal)
+                    .Select(content => new ItemPart(
+                        content.Variant.Part,
+                        content.Quantity,
+                        FeatureText.Stored(content.Variant.Part, content.Variant.Features)
+                    )),
+            ]
+        );
 
     /// <summary>Every supersession that begins at one of these numbers or leads on from there.</summary>
-    public static async Task<IReadOnlyDictionary<string, Supersession>> SupersessionsAsync(BlueDawnDb db, IReadOnlyCollection<string> numbers, CancellationToken cancel)
+    public static async Task<IReadOnlyDictionary<string, Supersession>> SupersessionsAsync(
+        BlueDawnDb db,
+        IReadOnlyCollection<string> numbers,
+        CancellationToken cancel
+    )
     {
         var found = new Dictionary<string, Supersession>();
-        for (IReadOnlyCollection<string> ask = numbers; ask.Count > 0;)
+        for (IReadOnlyCollection<string> ask = numbers; ask.Count > 0; )
         {
             var steps = await db.Supersessions.AsNoTracking().Where(row => ask.Contains(row.Old)).ToListAsync(cancel);
             ask = [.. steps.Where(row => found.TryAdd(row.Old, new Supersession(row.Old, row.New, row.Changed))).Select(row => row.New)];
@@ -159,7 +221,12 @@ public static class CatalogueSearch
 
     private static string Written(MarkKind kind) => kind == MarkKind.Stamp ? "stamp" : "plate";
 
-    private static async Task<IReadOnlyList<ListedNumber>> ListedAsync(BlueDawnDb db, MarkKind kind, IQueryable<ItemFit> fits, CancellationToken cancel) =>
+    private static async Task<IReadOnlyList<ListedNumber>> ListedAsync(
+        BlueDawnDb db,
+        MarkKind kind,
+        IQueryable<ItemFit> fits,
+        CancellationToken cancel
+    ) =>
         await fits.Where(fit => fit.Kind == kind)
             .GroupBy(fit => new { fit.Maker, fit.Number })
             .OrderBy(group => group.Key.Number)

@@ -57,15 +57,30 @@ public static class BathBook
     public static async Task<IReadOnlyList<BathEventRow>> EventsAsync(BlueDawnDb db, DateTimeOffset now, CancellationToken cancel)
     {
         var since = now - LookBack;
-        return await db.BathEvents.AsNoTracking()
-            .Where(happened => happened.At >= since || (happened.TrayId != null
-                && !db.BathEvents.Any(later => later.TrayId == happened.TrayId && later.Kind == BathEventKind.TakenOut && later.At >= happened.At)))
-            .OrderBy(happened => happened.At).ThenBy(happened => happened.Id)
+        return await db
+            .BathEvents.AsNoTracking()
+            .Where(happened =>
+                happened.At >= since
+                || (
+                    happened.TrayId != null
+                    && !db.BathEvents.Any(later =>
+                        later.TrayId == happened.TrayId && later.Kind == BathEventKind.TakenOut && later.At >= happened.At
+                    )
+                )
+            )
+            .OrderBy(happened => happened.At)
+            .ThenBy(happened => happened.Id)
             .ToListAsync(cancel);
     }
 
     /// <summary>Every bath as it stands.</summary>
-    public static async Task<IReadOnlyList<BathState>> StatesAsync(BlueDawnDb db, CleaningDefaults shop, CleaningKnowledge recipes, DateTimeOffset now, CancellationToken cancel)
+    public static async Task<IReadOnlyList<BathState>> StatesAsync(
+        BlueDawnDb db,
+        CleaningDefaults shop,
+        CleaningKnowledge recipes,
+        DateTimeOffset now,
+        CancellationToken cancel
+    )
     {
         var events = (await EventsAsync(db, now, cancel)).ToLookup(row => row.Bath, row => row.AsEvent());
         return [.. shop.Baths.Select(bath => BathState.Of(bath, recipes, [.. events[bath.Key]], now))];

@@ -52,11 +52,22 @@ public sealed class DemoScenario(BlueDawnDb db, NpgsqlDataSource database, UserM
     private sealed record DemoOldPart(string By, double HoursAgo, string Part, IReadOnlyDictionary<string, string> Features);
 
     private sealed record DemoReading(
-        string Line, string By, double HoursAgo, IReadOnlyDictionary<string, string> Values, IReadOnlyList<IReadOnlyDictionary<string, string>> Rows);
+        string Line,
+        string By,
+        double HoursAgo,
+        IReadOnlyDictionary<string, string> Values,
+        IReadOnlyList<IReadOnlyDictionary<string, string>> Rows
+    );
 
     private sealed record DemoRelease(string By, double HoursAgo, string? Reason, string? SignedBy);
 
-    private sealed record DemoFindings(string By, double HoursAgo, string? Check, IReadOnlyList<string> Present, IReadOnlyList<string> Absent);
+    private sealed record DemoFindings(
+        string By,
+        double HoursAgo,
+        string? Check,
+        IReadOnlyList<string> Present,
+        IReadOnlyList<string> Absent
+    );
 
     private sealed record DemoFault(string Cause, FaultOutcome Outcome, string By, double HoursAgo);
 
@@ -77,9 +88,20 @@ public sealed class DemoScenario(BlueDawnDb db, NpgsqlDataSource database, UserM
         IReadOnlyList<LedgerNote> Found,
         IReadOnlyList<CleaningNote> Cleaning,
         bool Passages,
-        int In);
+        int In
+    );
 
-    private sealed record DemoBathEvent(string Bath, BathEventKind Kind, string By, double MinutesAgo, int? Tray, int? Basket, string? Recipe, double? Minutes, double? TemperatureC);
+    private sealed record DemoBathEvent(
+        string Bath,
+        BathEventKind Kind,
+        string By,
+        double MinutesAgo,
+        int? Tray,
+        int? Basket,
+        string? Recipe,
+        double? Minutes,
+        double? TemperatureC
+    );
 
     private sealed record DemoTray(
         int Number,
@@ -109,7 +131,8 @@ public sealed class DemoScenario(BlueDawnDb db, NpgsqlDataSource database, UserM
         FitOption? Option = null,
         IReadOnlyList<string>? Renew = null,
         double? OrderedHoursAgo = null,
-        DemoWork? Work = null);
+        DemoWork? Work = null
+    );
 
     /// <summary>Puts the shop's defaults and the roles in place; does nothing where they are there already.</summary>
     public static async Task EnsureShopAsync(BlueDawnDb db, RoleManager<IdentityRole<Guid>> roles, CancellationToken cancel)
@@ -146,7 +169,14 @@ public sealed class DemoScenario(BlueDawnDb db, NpgsqlDataSource database, UserM
         var now = clock.GetUtcNow();
         foreach (var sheet in Read<List<SpecSheet>>("demo/spec-sheets.json"))
         {
-            db.SpecSheets.Add(new SpecSheetRow { Code = sheet.Code, Issue = sheet.Issue, Sheet = sheet });
+            db.SpecSheets.Add(
+                new SpecSheetRow
+                {
+                    Code = sheet.Code,
+                    Issue = sheet.Issue,
+                    Sheet = sheet,
+                }
+            );
         }
 
         foreach (var code in Read<List<DateCodePattern>>("demo/date-codes.json"))
@@ -155,14 +185,17 @@ public sealed class DemoScenario(BlueDawnDb db, NpgsqlDataSource database, UserM
         }
 
         db.EarlierReturns.AddRange(Read<List<EarlierReturns>>("demo/earlier-returns.json"));
-        db.Donors.AddRange(Read<List<DemoDonor>>("demo/donors.json").Select(donor => new DonorRow
-        {
-            Id = Guid.CreateVersion7(now),
-            Name = donor.Name,
-            SpecCode = donor.SpecCode,
-            Parts = donor.Parts,
-            At = now.AddDays(-60),
-        }));
+        db.Donors.AddRange(
+            Read<List<DemoDonor>>("demo/donors.json")
+                .Select(donor => new DonorRow
+                {
+                    Id = Guid.CreateVersion7(now),
+                    Name = donor.Name,
+                    SpecCode = donor.SpecCode,
+                    Parts = donor.Parts,
+                    At = now.AddDays(-60),
+                })
+        );
         await LoadStockAsync(staff["ilse"], now, cancel);
         await db.SaveChangesAsync(cancel);
         var trays = Read<List<DemoTray>>("demo/trays.json");
@@ -182,21 +215,24 @@ public sealed class DemoScenario(BlueDawnDb db, NpgsqlDataSource database, UserM
     private async Task LoadBathsAsync(Dictionary<string, Person> staff, DateTimeOffset now, CancellationToken cancel)
     {
         var ids = await db.Trays.ToDictionaryAsync(tray => tray.Number, tray => tray.Id, cancel);
-        db.BathEvents.AddRange(Read<List<DemoBathEvent>>("demo/baths.json").Select(happened => new BathEventRow
-        {
-            Id = Guid.CreateVersion7(now.AddMinutes(-happened.MinutesAgo)),
-            Bath = happened.Bath,
-            Kind = happened.Kind,
-            At = now.AddMinutes(-happened.MinutesAgo),
-            TrayId = happened.Tray is { } number ? ids[number] : null,
-            TrayNumber = happened.Tray,
-            Basket = happened.Basket,
-            Recipe = happened.Recipe,
-            Minutes = happened.Minutes,
-            TemperatureC = happened.TemperatureC,
-            PersonId = staff[happened.By].Id,
-            PersonName = staff[happened.By].DisplayName,
-        }));
+        db.BathEvents.AddRange(
+            Read<List<DemoBathEvent>>("demo/baths.json")
+                .Select(happened => new BathEventRow
+                {
+                    Id = Guid.CreateVersion7(now.AddMinutes(-happened.MinutesAgo)),
+                    Bath = happened.Bath,
+                    Kind = happened.Kind,
+                    At = now.AddMinutes(-happened.MinutesAgo),
+                    TrayId = happened.Tray is { } number ? ids[number] : null,
+                    TrayNumber = happened.Tray,
+                    Basket = happened.Basket,
+                    Recipe = happened.Recipe,
+                    Minutes = happened.Minutes,
+                    TemperatureC = happened.TemperatureC,
+                    PersonId = staff[happened.By].Id,
+                    PersonName = staff[happened.By].DisplayName,
+                })
+        );
         await db.SaveChangesAsync(cancel);
     }
 
@@ -209,8 +245,10 @@ public sealed class DemoScenario(BlueDawnDb db, NpgsqlDataSource database, UserM
         var renewed = file.Book.Fitting?.Items.SelectMany(item => item.Parts.Select(part => part.Part)).ToHashSet() ?? [];
         foreach (var part in file.Book.Ledger.ToStrip.Take(demo.Out ?? int.MaxValue).Select(line => line.Part).ToList())
         {
-            Add(demo.Found.OfType<PartNote>().FirstOrDefault(note => note.Part == part.Key)
-                ?? new OutNote(part.Key, Ledger.Usual(part, renewed), NotCounted: part.Asks.Contains(Ask.Turns)));
+            Add(
+                demo.Found.OfType<PartNote>().FirstOrDefault(note => note.Part == part.Key)
+                    ?? new OutNote(part.Key, Ledger.Usual(part, renewed), NotCounted: part.Asks.Contains(Ask.Turns))
+            );
         }
 
         foreach (var note in demo.Cleaning)
@@ -218,7 +256,9 @@ public sealed class DemoScenario(BlueDawnDb db, NpgsqlDataSource database, UserM
             Add(note);
         }
 
-        foreach (var passage in demo.Passages ? file.Book.Knowledge.Of<CleaningKnowledge>().Passages(file.Book.Kind.Family, file.Book.Sheet) : [])
+        foreach (
+            var passage in demo.Passages ? file.Book.Knowledge.Of<CleaningKnowledge>().Passages(file.Book.Kind.Family, file.Book.Sheet) : []
+        )
         {
             Add(new PassageNote(passage.Key, true, true));
         }
@@ -226,7 +266,9 @@ public sealed class DemoScenario(BlueDawnDb db, NpgsqlDataSource database, UserM
         foreach (var advice in file.Book.State<BuildState>().Advice.Take(demo.In).ToList())
         {
             var line = file.Book.Ledger.Find(advice.Part)!;
-            var item = line.Found!.Verdict is LineVerdict.Renew or LineVerdict.Broken ? file.Book.Fitting?.Items.FirstOrDefault(one => one.Parts.Any(part => part.Part == line.Part.KitPart)) : null;
+            var item = line.Found!.Verdict is LineVerdict.Renew or LineVerdict.Broken
+                ? file.Book.Fitting?.Items.FirstOrDefault(one => one.Parts.Any(part => part.Part == line.Part.KitPart))
+                : null;
             Add(new BackNote(advice.Part, item is null ? Fate.Refitted : Fate.Renewed, advice.RightWay?.Key, item?.Number));
         }
 
@@ -237,7 +279,17 @@ public sealed class DemoScenario(BlueDawnDb db, NpgsqlDataSource database, UserM
     private async Task LoadCatalogueAsync(CancellationToken cancel)
     {
         await using var connection = await database.OpenConnectionAsync(cancel);
-        foreach (var file in (CatalogueFile[])[CatalogueFile.Items, CatalogueFile.Contents, CatalogueFile.Fits, CatalogueFile.Supersessions, CatalogueFile.Suppliers, CatalogueFile.Offers])
+        foreach (
+            var file in (CatalogueFile[])
+                [
+                    CatalogueFile.Items,
+                    CatalogueFile.Contents,
+                    CatalogueFile.Fits,
+                    CatalogueFile.Supersessions,
+                    CatalogueFile.Suppliers,
+                    CatalogueFile.Offers,
+                ]
+        )
         {
             using var reader = new StreamReader(Open($"demo/catalogue/{file.ToString().ToLowerInvariant()}.csv"));
             var report = await CatalogueImport.RunAsync(connection, file, reader, decimalComma: false, apply: true, null, cancel);
@@ -254,10 +306,28 @@ public sealed class DemoScenario(BlueDawnDb db, NpgsqlDataSource database, UserM
         var ids = await db.Items.ToDictionaryAsync(item => item.Number, item => item.Id, cancel);
         foreach (var stock in Read<List<DemoStock>>("demo/stock.json"))
         {
-            Shelf.Move(db, ids[stock.Item], StockMoveKind.Received, stock.OnHand + stock.UsedLately, null, lead.Id, now.AddDays(-80), "earlier stock");
+            Shelf.Move(
+                db,
+                ids[stock.Item],
+                StockMoveKind.Received,
+                stock.OnHand + stock.UsedLately,
+                null,
+                lead.Id,
+                now.AddDays(-80),
+                "earlier stock"
+            );
             for (var piece = 0; piece < stock.UsedLately; piece++)
             {
-                Shelf.Move(db, ids[stock.Item], StockMoveKind.Fitted, 1, null, lead.Id, now.AddDays(-75 + piece * 65.0 / stock.UsedLately), "earlier trays");
+                Shelf.Move(
+                    db,
+                    ids[stock.Item],
+                    StockMoveKind.Fitted,
+                    1,
+                    null,
+                    lead.Id,
+                    now.AddDays(-75 + piece * 65.0 / stock.UsedLately),
+                    "earlier trays"
+                );
             }
         }
     }
@@ -288,15 +358,30 @@ public sealed class DemoScenario(BlueDawnDb db, NpgsqlDataSource database, UserM
     {
         var checkedIn = now.AddHours(-demo.CheckedInHoursAgo);
         var owner = await db.Owners.FirstOrDefaultAsync(o => o.Name == demo.OwnerName, cancel)
-            ?? db.Owners.Add(new Owner { Id = Guid.CreateVersion7(checkedIn), Name = demo.OwnerName, Contact = demo.OwnerContact }).Entity;
+            ?? db.Owners.Add(
+                new Owner
+                {
+                    Id = Guid.CreateVersion7(checkedIn),
+                    Name = demo.OwnerName,
+                    Contact = demo.OwnerContact,
+                }
+            ).Entity;
         var tray = new Tray
         {
             Id = Guid.CreateVersion7(checkedIn),
             Number = demo.Number,
-            Machine = new Machine { Id = Guid.CreateVersion7(checkedIn), Owner = owner, Name = demo.MachineName },
+            Machine = new Machine
+            {
+                Id = Guid.CreateVersion7(checkedIn),
+                Owner = owner,
+                Name = demo.MachineName,
+            },
             StampedNumber = demo.StampedNumber,
             SpecCode = demo.SpecCode,
-            SpecIssue = await db.SpecSheets.Where(row => row.Code == demo.SpecCode && row.Current).Select(row => (int?)row.Issue).SingleOrDefaultAsync(cancel),
+            SpecIssue = await db
+                .SpecSheets.Where(row => row.Code == demo.SpecCode && row.Current)
+                .Select(row => (int?)row.Issue)
+                .SingleOrDefaultAsync(cancel),
             Engine = demo.Engine,
             Choke = demo.Choke,
             Family = demo.Family,
@@ -310,7 +395,12 @@ public sealed class DemoScenario(BlueDawnDb db, NpgsqlDataSource database, UserM
         };
         db.Trays.Add(tray);
         await db.SaveChangesAsync(cancel);
-        var desk = new Desk(await TrayFile.ShopAsync(db, cancel), PinSet.Empty, DateOnly.FromDateTime(now.LocalDateTime), ShopKnowledge.Shipped)
+        var desk = new Desk(
+            await TrayFile.ShopAsync(db, cancel),
+            PinSet.Empty,
+            DateOnly.FromDateTime(now.LocalDateTime),
+            ShopKnowledge.Shipped
+        )
         {
             AheadOfUtcMin = (int)now.ToLocalTime().Offset.TotalMinutes,
         };
@@ -325,7 +415,11 @@ public sealed class DemoScenario(BlueDawnDb db, NpgsqlDataSource database, UserM
         {
             var note = new FindingsNote(
                 found.Check,
-                [.. found.Present.Select(id => new FindingAnswer(id, Said.Present)), .. found.Absent.Select(id => new FindingAnswer(id, Said.Absent))]);
+                [
+                    .. found.Present.Select(id => new FindingAnswer(id, Said.Present)),
+                    .. found.Absent.Select(id => new FindingAnswer(id, Said.Absent)),
+                ]
+            );
             file = Record(file, note, staff[found.By], now.AddHours(-found.HoursAgo));
         }
 
@@ -354,7 +448,12 @@ public sealed class DemoScenario(BlueDawnDb db, NpgsqlDataSource database, UserM
 
         foreach (var reading in demo.Readings)
         {
-            file = Record(file, new ReadingNote(reading.Line, new TypedReading(UnitSystem.Metric, reading.Values, reading.Rows)), staff[reading.By], now.AddHours(-reading.HoursAgo));
+            file = Record(
+                file,
+                new ReadingNote(reading.Line, new TypedReading(UnitSystem.Metric, reading.Values, reading.Rows)),
+                staff[reading.By],
+                now.AddHours(-reading.HoursAgo)
+            );
         }
 
         if (demo.OrderedHoursAgo is { } hours)
@@ -382,7 +481,12 @@ public sealed class DemoScenario(BlueDawnDb db, NpgsqlDataSource database, UserM
         var offer = (await CatalogueSearch.ItemsAsync(db, [item.Id], cancel)).Single().Offers.MinBy(one => one.EachMoney)!;
         var move = Shelf.Move(db, item.Id, StockMoveKind.Ordered, 1, null, person.Id, at, offer.Supplier);
         move.OrderId = move.Id;
-        return Append(file, new OrderedNote(move.Id, offer.Supplier, [number], DateOnly.FromDateTime(at.LocalDateTime).AddDays(offer.LeadDays)), person, at);
+        return Append(
+            file,
+            new OrderedNote(move.Id, offer.Supplier, [number], DateOnly.FromDateTime(at.LocalDateTime).AddDays(offer.LeadDays)),
+            person,
+            at
+        );
     }
 
     private async Task<Fitting> DecidedAsync(TrayFile file, DemoTray demo, DateTimeOffset at, CancellationToken cancel)
@@ -390,7 +494,8 @@ public sealed class DemoScenario(BlueDawnDb db, NpgsqlDataSource database, UserM
         var day = DateOnly.FromDateTime(at.LocalDateTime);
         if (demo.KitNumber is { } number)
         {
-            return await FittingChoice.KitAsync(db, file, number, day, cancel) ?? throw new InvalidOperationException($"Demo tray {demo.Number}: there is no kit {number}.");
+            return await FittingChoice.KitAsync(db, file, number, day, cancel)
+                ?? throw new InvalidOperationException($"Demo tray {demo.Number}: there is no kit {number}.");
         }
 
         var (priced, _) = await FittingChoice.DecideAsync(db, file, demo.Renew, day, cancel);
@@ -410,18 +515,30 @@ public sealed class DemoScenario(BlueDawnDb db, NpgsqlDataSource database, UserM
             throw new InvalidOperationException($"Demo tray {file.Tray.Number} is handed back with {open.Label} open and no signature.");
         }
 
-        var report = file.Report() with { ReleasedAt = at, ReleasedBy = staff[release.By].DisplayName, Signed = ((ReleaseNote)written.Entry.Note).Signed };
+        var report = file.Report() with
+        {
+            ReleasedAt = at,
+            ReleasedBy = staff[release.By].DisplayName,
+            Signed = ((ReleaseNote)written.Entry.Note).Signed,
+        };
         LogWriter.Append(db, file, written, staff[release.By], at, JsonSerializer.Serialize(report, StoreJson.Options));
     }
 
     /// <summary>Records a note as the rules allow it at that moment.</summary>
     private TrayFile Record(TrayFile file, Note note, Person person, DateTimeOffset at) =>
-        Writing.Refuses(new NewEntry(Guid.CreateVersion7(at), at, note), file.Book, Core.Shop.Roles.Allow(Core.Shop.Roles.Lead)) is { } refused
+        Writing.Refuses(new NewEntry(Guid.CreateVersion7(at), at, note), file.Book, Core.Shop.Roles.Allow(Core.Shop.Roles.Lead))
+            is { } refused
             ? throw new InvalidOperationException($"Demo tray {file.Tray.Number}, {at:u}: {refused.Title} {refused.Detail}")
             : Append(file, note, person, at);
 
     private TrayFile Append(TrayFile file, Note note, Person person, DateTimeOffset at) =>
-        LogWriter.Append(db, file, Writing.Write(new NewEntry(Guid.CreateVersion7(at), at, note), file.Book, person.DisplayName, at), person, at);
+        LogWriter.Append(
+            db,
+            file,
+            Writing.Write(new NewEntry(Guid.CreateVersion7(at), at, note), file.Book, person.DisplayName, at),
+            person,
+            at
+        );
 
     private static void Require(IdentityResult result)
     {
@@ -437,6 +554,7 @@ public sealed class DemoScenario(BlueDawnDb db, NpgsqlDataSource database, UserM
         return JsonSerializer.Deserialize<T>(stream, StoreJson.Options) ?? throw new InvalidOperationException($"{name} is empty.");
     }
 
-    private static Stream Open(string name) => typeof(DemoScenario).Assembly.GetManifestResourceStream(name)
+    private static Stream Open(string name) =>
+        typeof(DemoScenario).Assembly.GetManifestResourceStream(name)
         ?? throw new InvalidOperationException($"{name} is missing from the build.");
 }

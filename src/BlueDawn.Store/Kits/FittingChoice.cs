@@ -18,7 +18,12 @@ public static class FittingChoice
     /// <param name="today">Today by the shop's clock.</param>
     /// <param name="cancel">Cancels.</param>
     public static async Task<(IReadOnlyList<PricedOption> Priced, FitDecision Decision)> DecideAsync(
-        BlueDawnDb db, TrayFile file, IReadOnlyCollection<string>? renew, DateOnly today, CancellationToken cancel)
+        BlueDawnDb db,
+        TrayFile file,
+        IReadOnlyCollection<string>? renew,
+        DateOnly today,
+        CancellationToken cancel
+    )
     {
         var parts = file.Kits.Wanted.Where(part => renew is null || renew.Contains(part.Part)).ToList();
         var ids = (await CatalogueSearch.ListedForAsync(db, file.Kits.Numbers, cancel))
@@ -48,7 +53,13 @@ public static class FittingChoice
     /// What was decided, out of what is on the shelf now; null while something is not there. Single parts may come out of
     /// anything that holds them, an opened kit too.
     /// </summary>
-    public static async Task<Fitting?> FromShelfAsync(BlueDawnDb db, TrayFile file, Fitting decided, DateOnly today, CancellationToken cancel)
+    public static async Task<Fitting?> FromShelfAsync(
+        BlueDawnDb db,
+        TrayFile file,
+        Fitting decided,
+        DateOnly today,
+        CancellationToken cancel
+    )
     {
         if (decided.Option != FitOption.SingleParts)
         {
@@ -66,18 +77,27 @@ public static class FittingChoice
         new(priced.Offer.Option, priced.Offer.What, priced.Items, parts, priced.DonorId, priced.Offer.PartsMoney);
 
     /// <summary>What the sums go by for a tray.</summary>
-    public static FitTerms Terms(TrayFile file, DateOnly today) => new(
-        (decimal)file.Book.Shop.Trace.LabourPerHour,
-        file.Book.Shop.Fit.ComebackMinutes,
-        file.Book.Shop.Fit.InspectMinutes,
-        file.Book.Shop.Fit.WorthShare,
-        file.Book.Facts.OwnerLimit,
-        file.Book.Facts.MachineWorth,
-        file.Book.Facts.PromisedDay.DayNumber - today.DayNumber,
-        file.Book.Shop.Stock.LatePerDay);
+    public static FitTerms Terms(TrayFile file, DateOnly today) =>
+        new(
+            (decimal)file.Book.Shop.Trace.LabourPerHour,
+            file.Book.Shop.Fit.ComebackMinutes,
+            file.Book.Shop.Fit.InspectMinutes,
+            file.Book.Shop.Fit.WorthShare,
+            file.Book.Facts.OwnerLimit,
+            file.Book.Facts.MachineWorth,
+            file.Book.Facts.PromisedDay.DayNumber - today.DayNumber,
+            file.Book.Shop.Stock.LatePerDay
+        );
 
     private static async Task<FitOffers> OffersAsync(
-        BlueDawnDb db, TrayFile file, IReadOnlyList<WantedPart> parts, IReadOnlyCollection<Guid> ids, DateOnly today, CancellationToken cancel) => new(
+        BlueDawnDb db,
+        TrayFile file,
+        IReadOnlyList<WantedPart> parts,
+        IReadOnlyCollection<Guid> ids,
+        DateOnly today,
+        CancellationToken cancel
+    ) =>
+        new(
             file.Kits.Wanted,
             parts,
             file.Kits.Numbers,
@@ -85,9 +105,15 @@ public static class FittingChoice
             await Shelf.DonorsAsync(db, cancel),
             file.Book.Shop.Fit,
             Terms(file, today).DaysToPromise,
-            PartKnowledge.Shipped);
+            PartKnowledge.Shipped
+        );
 
     /// <summary>An item with the days until what was ordered of it for the tray is due.</summary>
     private static StockedItem Awaited(StockedItem stocked, OrderedNote? order, DateOnly today) =>
-        order?.Items.Contains(stocked.Item.Number) == true ? stocked with { ComesInDays = Math.Max(0, order.Due.DayNumber - today.DayNumber) } : stocked;
+        order?.Items.Contains(stocked.Item.Number) == true
+            ? stocked with
+            {
+                ComesInDays = Math.Max(0, order.Due.DayNumber - today.DayNumber),
+            }
+            : stocked;
 }

@@ -20,20 +20,22 @@ public static class LogWriter
     {
         var after = file.After(written);
         var entry = written.Entry;
-        db.LogbookEntries.Add(new LogbookEntry
-        {
-            Id = entry.Id,
-            TrayId = file.Tray.Id,
-            Kind = StationList.KindOf(entry.Note).Word,
-            SupersedesId = entry.Supersedes,
-            PersonId = person.Id,
-            PersonName = person.DisplayName,
-            TakenAt = entry.TakenAt,
-            RecordedAt = now,
-            Note = entry.Note,
-            Words = StationList.Say(entry, after.Book).ToString(),
-            Report = report,
-        });
+        db.LogbookEntries.Add(
+            new LogbookEntry
+            {
+                Id = entry.Id,
+                TrayId = file.Tray.Id,
+                Kind = StationList.KindOf(entry.Note).Word,
+                SupersedesId = entry.Supersedes,
+                PersonId = person.Id,
+                PersonName = person.DisplayName,
+                TakenAt = entry.TakenAt,
+                RecordedAt = now,
+                Note = entry.Note,
+                Words = StationList.Say(entry, after.Book).ToString(),
+                Report = report,
+            }
+        );
         if (written.Facts != file.Book.Facts)
         {
             file.Tray.Take(written.Facts);

@@ -11,7 +11,8 @@ public sealed class LogbookEntry
     /// <summary>The tray.</summary>
     public Guid TrayId { get; set; }
 
-    /// <summary>The word of its note, see <see cref="Core.Trays.StationList.Notes"/>; on rows from before notes had one shape, what kind of thing happened.</summary>
+    /// <summary>The word of its note, see <see cref="Core.Trays.StationList.Notes"/>; on rows from before notes had one shape, what kind
+    /// of thing happened.</summary>
     public string Kind { get; set; } = "";
 
     /// <summary>The entry this one corrects or withdraws.</summary>

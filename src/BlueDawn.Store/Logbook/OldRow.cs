@@ -41,14 +41,20 @@ public static class OldRow
 {
     /// <summary>The note an old row stands for.</summary>
     /// <param name="row">A row without a note.</param>
-    public static Note Upcast(LogbookEntry row) => row switch
-    {
-        { Kind: "Reading", Old: { LineKey: { } line, Typed: { } typed, Reading: { } reading } old } => new ReadingNote(line, typed, reading, old.Finding),
-        { Kind: "Withdrawn" } => new WithdrawalNote(),
-        { Old.Trace: { } trace } => trace,
-        { Old.Ledger: { } ledger } => ledger,
-        { Old.Cleaning: { } cleaning } => cleaning,
-        { Old.OldPart: { } part } => new OldPartNote(part.Part, part.Quantity, part.Features, Measured: part.Features),
-        _ => new WordsNote(row.Kind, row.Words),
-    };
+    public static Note Upcast(LogbookEntry row) =>
+        row switch
+        {
+            { Kind: "Reading", Old: { LineKey: { } line, Typed: { } typed, Reading: { } reading } old } => new ReadingNote(
+                line,
+                typed,
+                reading,
+                old.Finding
+            ),
+            { Kind: "Withdrawn" } => new WithdrawalNote(),
+            { Old.Trace: { } trace } => trace,
+            { Old.Ledger: { } ledger } => ledger,
+            { Old.Cleaning: { } cleaning } => cleaning,
+            { Old.OldPart: { } part } => new OldPartNote(part.Part, part.Quantity, part.Features, Measured: part.Features),
+            _ => new WordsNote(row.Kind, row.Words),
+        };
 }

@@ -13,7 +13,18 @@ public sealed record ArchiveTable(string Name, string Order, params string[] Lef
     public static IReadOnlyList<ArchiveTable> All { get; } =
     [
         // Nobody's password leaves the shop, nor a hash of it: everybody gets a code at the new place.
-        new("people", "id", "password_hash", "security_stamp", "concurrency_stamp", "code_hash", "code_until", "lockout_end", "access_failed_count", "door_pin_hash"),
+        new(
+            "people",
+            "id",
+            "password_hash",
+            "security_stamp",
+            "concurrency_stamp",
+            "code_hash",
+            "code_until",
+            "lockout_end",
+            "access_failed_count",
+            "door_pin_hash"
+        ),
         new("person_roles", "user_id, role_id"),
         new("spec_sheets", "code, issue"),
         new("date_codes", "maker"),
@@ -43,26 +54,26 @@ public sealed record ArchiveTable(string Name, string Order, params string[] Lef
     internal const string Photos = "photos";
 
     /// <summary>Tables that do not move, and why.</summary>
-    public static IReadOnlyDictionary<string, string> StaysBehind { get; } = new Dictionary<string, string>
-    {
-        ["shop"] = "one row, in the archive’s own heading",
-        ["roles"] = "every shop has the same; who has which moves by its name",
-        ["sessions"] = "who is signed in where",
-        ["shared_benches"] = "devices that are trusted here",
-        ["sign_in_tries"] = "who has tried to sign in lately",
-        ["data_protection_keys"] = "the keys of cookies",
-        ["import_jobs"] = "imports that are going on",
-        ["import_pieces"] = "imports that are going on",
-        ["person_claims"] = "not used",
-        ["person_logins"] = "not used",
-        ["person_tokens"] = "not used",
-        ["role_claims"] = "not used",
-    };
+    public static IReadOnlyDictionary<string, string> StaysBehind { get; } =
+        new Dictionary<string, string>
+        {
+            ["shop"] = "one row, in the archive’s own heading",
+            ["roles"] = "every shop has the same; who has which moves by its name",
+            ["sessions"] = "who is signed in where",
+            ["shared_benches"] = "devices that are trusted here",
+            ["sign_in_tries"] = "who has tried to sign in lately",
+            ["data_protection_keys"] = "the keys of cookies",
+            ["import_jobs"] = "imports that are going on",
+            ["import_pieces"] = "imports that are going on",
+            ["person_claims"] = "not used",
+            ["person_logins"] = "not used",
+            ["person_tokens"] = "not used",
+            ["role_claims"] = "not used",
+        };
 
     /// <summary>What a row is written from and read into: roles by their name, everything else as it stands.</summary>
-    internal string Select => Name == "person_roles"
-        ? "(select p.user_id, r.name as role from person_roles p join roles r on r.id = p.role_id) t"
-        : $"{Name} t";
+    internal string Select =>
+        Name == "person_roles" ? "(select p.user_id, r.name as role from person_roles p join roles r on r.id = p.role_id) t" : $"{Name} t";
 
     /// <summary>Where its rows stand in the archive.</summary>
     internal string Path => $"tables/{Name}.jsonl";

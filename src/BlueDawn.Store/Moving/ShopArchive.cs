@@ -16,7 +16,15 @@ namespace BlueDawn.Store.Moving;
 /// <param name="At">When it was written.</param>
 /// <param name="Defaults">What the shop goes by.</param>
 /// <param name="Rows">Rows by table.</param>
-public sealed record ArchiveHeading(int Format, string Version, string Name, string TimeZone, DateTimeOffset At, JsonElement Defaults, IReadOnlyDictionary<string, int> Rows);
+public sealed record ArchiveHeading(
+    int Format,
+    string Version,
+    string Name,
+    string TimeZone,
+    DateTimeOffset At,
+    JsonElement Defaults,
+    IReadOnlyDictionary<string, int> Rows
+);
 
 /// <summary>Why an archive cannot be taken; its message is for whoever brought it. Nothing has been changed.</summary>
 public sealed class ArchiveException(string message) : Exception(message);
@@ -42,7 +50,13 @@ public static class ShopArchive
     /// <param name="now">The time.</param>
     /// <param name="archive">Where to.</param>
     /// <param name="cancel">Cancels.</param>
-    public static async Task WriteAsync(NpgsqlConnection connection, string version, DateTimeOffset now, Stream archive, CancellationToken cancel)
+    public static async Task WriteAsync(
+        NpgsqlConnection connection,
+        string version,
+        DateTimeOffset now,
+        Stream archive,
+        CancellationToken cancel
+    )
     {
         // Everything as of one moment, however long it takes and whatever is recorded meanwhile.
         await using var transaction = await connection.BeginTransactionAsync(IsolationLevel.RepeatableRead, cancel);
@@ -52,8 +66,14 @@ public static class ShopArchive
         {
             await using var writer = new StreamWriter(zip.CreateEntry(table.Path).Open(), Utf8);
             await using var command = new NpgsqlCommand(
-                $"select (to_jsonb(t) - array[{string.Join(", ", table.LeftOut.Select(column => $"'{column}'"))}]::text[])::text from {table.Select}{Order(table)}", connection, transaction)
-            { CommandTimeout = 0 };
+                $"select (to_jsonb(t) - array[{string.Join(", ", table.LeftOut.Select(column => $"'{column}'"))}]::text[])::text "
+                    + $"from {table.Select}{Order(table)}",
+                connection,
+                transaction
+            )
+            {
+                CommandTimeout = 0,
+            };
             await using var reader = await command.ExecuteReaderAsync(cancel);
             while (await reader.ReadAsync(cancel))
             {
@@ -63,7 +83,9 @@ public static class ShopArchive
             }
         }
 
-        await using (var photos = new NpgsqlCommand("select id, jpeg from photos order by id", connection, transaction) { CommandTimeout = 0 })
+        await using (
+            var photos = new NpgsqlCommand("select id, jpeg from photos order by id", connection, transaction) { CommandTimeout = 0 }
+        )
         await using (var reader = await photos.ExecuteReaderAsync(CommandBehavior.SequentialAccess, cancel))
         {
             while (await reader.ReadAsync(cancel))
@@ -80,7 +102,19 @@ public static class ShopArchive
         await one.ReadAsync(cancel);
         await using var heading = zip.CreateEntry(HeadingPath).Open();
         await JsonSerializer.SerializeAsync(
-            heading, new ArchiveHeading(Format, version, one.GetString(0), one.GetString(1), now, JsonSerializer.Deserialize<JsonElement>(one.GetString(2)), rows), Written, cancel);
+            heading,
+            new ArchiveHeading(
+                Format,
+                version,
+                one.GetString(0),
+                one.GetString(1),
+                now,
+                JsonSerializer.Deserialize<JsonElement>(one.GetString(2)),
+                rows
+            ),
+            Written,
+            cancel
+        );
     }
 
     /// <summary>Takes an archive into a shop that has nothing yet: all of it or nothing.</summary>
@@ -90,7 +124,13 @@ public static class ShopArchive
     /// <param name="archive">The archive; it can seek.</param>
     /// <param name="cancel">Cancels.</param>
     /// <exception cref="ArchiveException">It cannot be taken.</exception>
-    public static async Task<ArchiveHeading> ReadAsync(NpgsqlConnection connection, NpgsqlTransaction transaction, string version, Stream archive, CancellationToken cancel)
+    public static async Task<ArchiveHeading> ReadAsync(
+        NpgsqlConnection connection,
+        NpgsqlTransaction transaction,
+        string version,
+        Stream archive,
+        CancellationToken cancel
+    )
     {
         using var zip = Open(archive);
         var heading = await HeadingAsync(zip, version, cancel);
@@ -108,7 +148,9 @@ public static class ShopArchive
             var lines = await StageAsync(connection, zip, table, cancel);
             if (lines != heading.Rows.GetValueOrDefault(table.Name))
             {
-                throw new ArchiveException($"{table.Path} has {lines} rows, the heading says {heading.Rows.GetValueOrDefault(table.Name)}. It is not whole.");
+                throw new ArchiveException(
+                    $"{table.Path} has {lines} rows, the heading says {heading.Rows.GetValueOrDefault(table.Name)}. It is not whole."
+                );
             }
 
             await RefuseUnknownAsync(connection, transaction, table, cancel);
@@ -125,16 +167,25 @@ public static class ShopArchive
             }
             catch (PostgresException wrong)
             {
-                throw new ArchiveException($"{table.Path}{(wrong.ColumnName is { } column ? $", {column}" : "")}: {wrong.MessageText}{(wrong.Detail is { } detail ? " " + detail : "")}");
+                throw new ArchiveException(
+                    $"{table.Path}{(wrong.ColumnName is { } column ? $", {column}" : "")}: "
+                        + $"{wrong.MessageText}{(wrong.Detail is { } detail ? " " + detail : "")}"
+                );
             }
         }
 
         await DoAsync(
-            "update shop set name = $1, time_zone = $2, defaults = $3, demo = false, knowledge_version = (select coalesce(max(number), 0) from knowledge_versions)",
-            new NpgsqlParameter { Value = heading.Name }, new NpgsqlParameter { Value = heading.TimeZone }, new NpgsqlParameter { Value = heading.Defaults.GetRawText(), NpgsqlDbType = NpgsqlDbType.Jsonb });
+            "update shop set name = $1, time_zone = $2, defaults = $3, demo = false, "
+                + "knowledge_version = (select coalesce(max(number), 0) from knowledge_versions)",
+            new NpgsqlParameter { Value = heading.Name },
+            new NpgsqlParameter { Value = heading.TimeZone },
+            new NpgsqlParameter { Value = heading.Defaults.GetRawText(), NpgsqlDbType = NpgsqlDbType.Jsonb }
+        );
         // The next tray and the next kind of part get numbers of their own.
         await DoAsync("select setval('tray_numbers', greatest((select max(number) from trays), 1), exists (select from trays))");
-        await DoAsync("select setval('part_variants_id_seq', greatest((select max(id) from part_variants), 1), exists (select from part_variants))");
+        await DoAsync(
+            "select setval('part_variants_id_seq', greatest((select max(id) from part_variants), 1), exists (select from part_variants))"
+        );
         return heading;
     }
 
@@ -154,7 +205,8 @@ public static class ShopArchive
                     ArgumentNullException.ThrowIfNull(row);
                 }
             }
-            catch (Exception wrong) when (wrong is JsonException or InvalidOperationException or NotSupportedException or FormatException or ArgumentException)
+            catch (Exception wrong)
+                when (wrong is JsonException or InvalidOperationException or NotSupportedException or FormatException or ArgumentException)
             {
                 throw new ArchiveException($"{what} has something in it that cannot be read: {wrong.Message}");
             }
@@ -173,7 +225,9 @@ public static class ShopArchive
         try
         {
             var zip = new ZipArchive(archive, ZipArchiveMode.Read, leaveOpen: true);
-            return zip.Entries.Sum(entry => entry.Length) > LargestUnpacked ? throw new ArchiveException("It unpacks to more than 16 GB.") : zip;
+            return zip.Entries.Sum(entry => entry.Length) > LargestUnpacked
+                ? throw new ArchiveException("It unpacks to more than 16 GB.")
+                : zip;
         }
         catch (InvalidDataException)
         {
@@ -185,12 +239,16 @@ public static class ShopArchive
     {
         try
         {
-            await using var file = (zip.GetEntry(HeadingPath) ?? throw new ArchiveException($"It has no {HeadingPath}: it is no archive of a shop.")).Open();
+            await using var file = (
+                zip.GetEntry(HeadingPath) ?? throw new ArchiveException($"It has no {HeadingPath}: it is no archive of a shop.")
+            ).Open();
             var heading = await JsonSerializer.DeserializeAsync<ArchiveHeading>(file, Written, cancel);
             return heading switch
             {
                 { Format: Format } when heading.Version == version => heading,
-                { Format: Format } => throw new ArchiveException($"It was written by another version ({heading.Version}; this one has {version}). Bring both to the same version, then write it again."),
+                { Format: Format } => throw new ArchiveException(
+                    $"It was written by another version ({heading.Version}; this one has {version}). Bring both to the same version, then write it again."
+                ),
                 _ => throw new ArchiveException($"{HeadingPath} is of a format that this version does not know."),
             };
         }
@@ -239,7 +297,12 @@ public static class ShopArchive
         }
     }
 
-    private static async Task RefuseUnknownAsync(NpgsqlConnection connection, NpgsqlTransaction transaction, ArchiveTable table, CancellationToken cancel)
+    private static async Task RefuseUnknownAsync(
+        NpgsqlConnection connection,
+        NpgsqlTransaction transaction,
+        ArchiveTable table,
+        CancellationToken cancel
+    )
     {
         await using var command = new NpgsqlCommand(
             """
@@ -248,11 +311,15 @@ public static class ShopArchive
                or key = any($3)
             order by a.line limit 1
             """,
-            connection, transaction)
+            connection,
+            transaction
+        )
         {
             Parameters =
             {
-                new() { Value = table.Name }, new() { Value = table.Name == "person_roles" ? ["role"] : Array.Empty<string>() }, new() { Value = table.LeftOut },
+                new() { Value = table.Name },
+                new() { Value = table.Name == "person_roles" ? ["role"] : Array.Empty<string>() },
+                new() { Value = table.LeftOut },
             },
         };
         await using var reader = await command.ExecuteReaderAsync(cancel);
@@ -262,15 +329,25 @@ public static class ShopArchive
         }
     }
 
-    private static string Insert(ArchiveTable table) => table.Name switch
-    {
-        "person_roles" => "insert into person_roles (user_id, role_id) select (doc->>'user_id')::uuid, (select id from roles where name = doc->>'role') from arriving",
-        // Whoever has no password has a stamp of their own all the same.
-        "people" => $"insert into people select p.* from arriving, jsonb_populate_record(null::people, doc || jsonb_build_object('security_stamp', gen_random_uuid(), 'concurrency_stamp', gen_random_uuid(), 'access_failed_count', 0)) p order by line",
-        _ => $"insert into {table.Name} overriding system value select t.* from arriving, jsonb_populate_record(null::{table.Name}, doc) t order by line",
-    };
+    private static string Insert(ArchiveTable table) =>
+        table.Name switch
+        {
+            "person_roles" =>
+                "insert into person_roles (user_id, role_id) select (doc->>'user_id')::uuid, (select id from roles where name = doc->>'role') from arriving",
+            // Whoever has no password has a stamp of their own all the same.
+            "people" =>
+                "insert into people select p.* from arriving, jsonb_populate_record(null::people, doc || jsonb_build_object('security_stamp', "
+                    + "gen_random_uuid(), 'concurrency_stamp', gen_random_uuid(), 'access_failed_count', 0)) p order by line",
+            _ =>
+                $"insert into {table.Name} overriding system value select t.* from arriving, jsonb_populate_record(null::{table.Name}, doc) t order by line",
+        };
 
-    private static async Task PhotosAsync(NpgsqlConnection connection, NpgsqlTransaction transaction, ZipArchive zip, CancellationToken cancel)
+    private static async Task PhotosAsync(
+        NpgsqlConnection connection,
+        NpgsqlTransaction transaction,
+        ZipArchive zip,
+        CancellationToken cancel
+    )
     {
         var ids = new List<Guid>();
         await using (var read = new NpgsqlCommand("select (doc->>'id')::uuid from arriving order by line", connection, transaction))
@@ -296,15 +373,26 @@ public static class ShopArchive
             }
 
             await using var command = new NpgsqlCommand(
-                "insert into photos select p.* from arriving, jsonb_populate_record(null::photos, doc || jsonb_build_object('jpeg', $2::bytea)) p where (doc->>'id')::uuid = $1", connection, transaction)
-            { Parameters = { new() { Value = id }, new() { Value = jpeg.ToArray() } } };
+                "insert into photos select p.* from arriving, jsonb_populate_record(null::photos, "
+                    + "doc || jsonb_build_object('jpeg', $2::bytea)) p where (doc->>'id')::uuid = $1",
+                connection,
+                transaction
+            )
+            {
+                Parameters =
+                {
+                    new() { Value = id },
+                    new() { Value = jpeg.ToArray() },
+                },
+            };
             await command.ExecuteNonQueryAsync(cancel);
         }
     }
 
     private static string PhotoPath(Guid id) => $"photos/{id}.jpg";
 
-    private static string Order(ArchiveTable table) => table.Name == "person_roles" ? " order by user_id, role" : $" order by {table.Order}";
+    private static string Order(ArchiveTable table) =>
+        table.Name == "person_roles" ? " order by user_id, role" : $" order by {table.Order}";
 
     /// <summary>The last migration of this version.</summary>
     /// <param name="db">The store.</param>

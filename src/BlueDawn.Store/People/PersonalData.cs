@@ -21,38 +21,53 @@ public static class PersonalData
     /// <param name="db">The store.</param>
     /// <param name="person">Their id.</param>
     /// <param name="cancel">Cancellation.</param>
-    public static Task<string?> OfPersonAsync(BlueDawnDb db, Guid person, CancellationToken cancel) => db.Database.SqlQuery<string?>(
-        $$"""
-        select jsonb_pretty(jsonb_build_object(
-            'person', jsonb_build_object('signsInAs', p.user_name, 'name', p.display_name, 'initials', p.initials, 'units', p.units, 'pins', p.pins, 'lockedOut', p.locked_out,
-                'roles', (select coalesce(jsonb_agg(r.name), '[]') from person_roles h join roles r on r.id = h.role_id where h.user_id = p.id)),
-            'devices', (select coalesce(jsonb_agg(jsonb_build_object('device', s.device, 'address', s.address, 'signedInAt', s.signed_in_at, 'seenAt', s.seen_at) order by s.signed_in_at), '[]')
-                from sessions s where s.person_id = p.id),
-            'entries', (select coalesce(jsonb_agg(jsonb_build_object('tray', t.number, 'at', e.taken_at, 'kind', e.kind, 'words', e.words, 'note', e.note) order by e.taken_at, e.id), '[]')
-                from logbook_entries e join trays t on t.id = e.tray_id where e.person_id = p.id),
-            'photos', (select coalesce(jsonb_agg(jsonb_build_object('tray', t.number, 'at', f.added_at) order by f.added_at), '[]') from photos f join trays t on t.id = f.tray_id where f.person_id = p.id),
-            'baths', (select coalesce(jsonb_agg(jsonb_build_object('bath', b.bath, 'at', b.at, 'kind', b.kind, 'tray', b.tray_number) order by b.at), '[]') from bath_events b where b.person_id = p.id),
-            'shop', (select coalesce(jsonb_agg(jsonb_build_object('at', c.at, 'by', c.by, 'what', c.what, 'why', c.why) order by c.at), '[]')
-                from shop_changes c where c.by = p.display_name or c.about = 'person/' || p.user_name)
-        )) as "Value" from people p where p.id = {{person}}
-        """).SingleOrDefaultAsync(cancel);
+    public static Task<string?> OfPersonAsync(BlueDawnDb db, Guid person, CancellationToken cancel) =>
+        db
+            .Database.SqlQuery<string?>(
+                $$"""
+                select jsonb_pretty(jsonb_build_object(
+                    'person', jsonb_build_object('signsInAs', p.user_name, 'name', p.display_name, 'initials', p.initials,
+                        'units', p.units, 'pins', p.pins, 'lockedOut', p.locked_out,
+                        'roles', (select coalesce(jsonb_agg(r.name), '[]') from person_roles h join roles r on r.id = h.role_id where h.user_id = p.id)),
+                    'devices', (select coalesce(jsonb_agg(jsonb_build_object('device', s.device, 'address', s.address,
+                            'signedInAt', s.signed_in_at, 'seenAt', s.seen_at) order by s.signed_in_at), '[]')
+                        from sessions s where s.person_id = p.id),
+                    'entries', (select coalesce(jsonb_agg(jsonb_build_object('tray', t.number, 'at', e.taken_at, 'kind', e.kind,
+                            'words', e.words, 'note', e.note) order by e.taken_at, e.id), '[]')
+                        from logbook_entries e join trays t on t.id = e.tray_id where e.person_id = p.id),
+                    'photos', (select coalesce(jsonb_agg(jsonb_build_object('tray', t.number, 'at', f.added_at) order by f.added_at), '[]')
+                        from photos f join trays t on t.id = f.tray_id where f.person_id = p.id),
+                    'baths', (select coalesce(jsonb_agg(jsonb_build_object('bath', b.bath, 'at', b.at, 'kind', b.kind,
+                            'tray', b.tray_number) order by b.at), '[]') from bath_events b where b.person_id = p.id),
+                    'shop', (select coalesce(jsonb_agg(jsonb_build_object('at', c.at, 'by', c.by, 'what', c.what, 'why', c.why) order by c.at), '[]')
+                        from shop_changes c where c.by = p.display_name or c.about = 'person/' || p.user_name)
+                )) as "Value" from people p where p.id = {{person}}
+                """
+            )
+            .SingleOrDefaultAsync(cancel);
 
     /// <summary>Everything of an owner, as JSON; null when there is none.</summary>
     /// <param name="db">The store.</param>
     /// <param name="owner">Their id.</param>
     /// <param name="cancel">Cancellation.</param>
-    public static Task<string?> OfOwnerAsync(BlueDawnDb db, Guid owner, CancellationToken cancel) => db.Database.SqlQuery<string?>(
-        $$"""
-        select jsonb_pretty(jsonb_build_object('owner', jsonb_build_object('name', o.name, 'contact', o.contact), 'machines', (
-            select coalesce(jsonb_agg(jsonb_build_object('machine', m.name, 'trays', (
-                select coalesce(jsonb_agg(jsonb_build_object('tray', t.number, 'checkedInAt', t.checked_in_at, 'promisedDay', t.promised_day, 'complaint', t.complaint, 'story', t.story,
-                    'agreedToSpend', t.owner_limit, 'stampedNumber', t.stamped_number, 'waitsFor', t.waits_for,
-                    'photos', (select count(*) from photos f where f.tray_id = t.id),
-                    'entries', (select coalesce(jsonb_agg(jsonb_build_object('at', e.taken_at, 'kind', e.kind, 'words', e.words, 'note', e.note, 'report', e.report) order by e.taken_at, e.id), '[]')
-                        from logbook_entries e where e.tray_id = t.id)) order by t.number), '[]')
-                from trays t where t.machine_id = m.id)) order by m.name, m.id), '[]')
-            from machines m where m.owner_id = o.id))) as "Value" from owners o where o.id = {{owner}}
-        """).SingleOrDefaultAsync(cancel);
+    public static Task<string?> OfOwnerAsync(BlueDawnDb db, Guid owner, CancellationToken cancel) =>
+        db
+            .Database.SqlQuery<string?>(
+                $$"""
+                select jsonb_pretty(jsonb_build_object('owner', jsonb_build_object('name', o.name, 'contact', o.contact), 'machines', (
+                    select coalesce(jsonb_agg(jsonb_build_object('machine', m.name, 'trays', (
+                        select coalesce(jsonb_agg(jsonb_build_object('tray', t.number, 'checkedInAt', t.checked_in_at,
+                            'promisedDay', t.promised_day, 'complaint', t.complaint, 'story', t.story,
+                            'agreedToSpend', t.owner_limit, 'stampedNumber', t.stamped_number, 'waitsFor', t.waits_for,
+                            'photos', (select count(*) from photos f where f.tray_id = t.id),
+                            'entries', (select coalesce(jsonb_agg(jsonb_build_object('at', e.taken_at, 'kind', e.kind,
+                                'words', e.words, 'note', e.note, 'report', e.report) order by e.taken_at, e.id), '[]')
+                                from logbook_entries e where e.tray_id = t.id)) order by t.number), '[]')
+                        from trays t where t.machine_id = m.id)) order by m.name, m.id), '[]')
+                    from machines m where m.owner_id = o.id))) as "Value" from owners o where o.id = {{owner}}
+                """
+            )
+            .SingleOrDefaultAsync(cancel);
 
     /// <summary>Blanks a person: name, initials, pins, sign-in and devices.</summary>
     /// <param name="db">The store.</param>

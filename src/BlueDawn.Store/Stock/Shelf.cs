@@ -19,29 +19,43 @@ public static class Shelf
         return await rows.ToDictionaryAsync(row => row.ItemId, row => row.OnHand, cancel);
     }
 
-    /// <summary>Holds the id of a move until the transaction ends: the same id sent twice at once is looked at one after the other. Before any item is locked.</summary>
+    /// <summary>Holds the id of a move until the transaction ends: the same id sent twice at once is looked at one after the other.
+    /// Before any item is locked.</summary>
     public static Task LockMoveAsync(BlueDawnDb db, Guid moveId, CancellationToken cancel) =>
         db.Database.ExecuteSqlAsync($"select pg_advisory_xact_lock(hashtextextended({moveId}::text, 0))", cancel);
 
-    /// <summary>Holds every donor until the transaction ends: a part is on it once, however many want it. Before any item is locked.</summary>
+    /// <summary>Holds every donor until the transaction ends: a part is on it once, however many want it. Before any item is
+    /// locked.</summary>
     public static Task LockDonorsAsync(BlueDawnDb db, CancellationToken cancel) =>
         db.Database.ExecuteSqlAsync($"select 1 from donors order by id for update", cancel);
 
-    /// <summary>What one item has on hand and on order, its row locked until the transaction ends so that nobody moves it meanwhile.</summary>
+    /// <summary>What one item has on hand and on order, its row locked until the transaction ends so that nobody moves it
+    /// meanwhile.</summary>
     public static async Task<StockStanding> LockAsync(BlueDawnDb db, Guid itemId, CancellationToken cancel)
     {
         await db.Database.ExecuteSqlAsync($"select 1 from catalogue_items where id = {itemId} for update", cancel);
-        return await db.ShelfRows.Where(row => row.ItemId == itemId).Select(row => new StockStanding(row.OnHand, row.OnOrder, 0)).SingleOrDefaultAsync(cancel)
+        return await db
+            .ShelfRows.Where(row => row.ItemId == itemId)
+            .Select(row => new StockStanding(row.OnHand, row.OnOrder, 0))
+            .SingleOrDefaultAsync(cancel)
             ?? new StockStanding(0, 0, 0);
     }
 
     /// <summary>Pieces used since a day by item; an item that was not used is absent.</summary>
     public static async Task<Dictionary<Guid, int>> UsedAsync(BlueDawnDb db, DateTimeOffset since, CancellationToken cancel)
     {
-        var sums = await db.StockMoves.Where(move => move.At >= since).GroupBy(move => new { move.ItemId, move.Kind })
-            .Select(group => new { group.Key.ItemId, group.Key.Kind, Pieces = group.Sum(move => move.Pieces) })
+        var sums = await db
+            .StockMoves.Where(move => move.At >= since)
+            .GroupBy(move => new { move.ItemId, move.Kind })
+            .Select(group => new
+            {
+                group.Key.ItemId,
+                group.Key.Kind,
+                Pieces = group.Sum(move => move.Pieces),
+            })
             .ToListAsync(cancel);
-        return sums.GroupBy(sum => sum.ItemId).ToDictionary(group => group.Key, group => Math.Max(0, group.Sum(sum => StockStanding.Used(sum.Kind, sum.Pieces))));
+        return sums.GroupBy(sum => sum.ItemId)
+            .ToDictionary(group => group.Key, group => Math.Max(0, group.Sum(sum => StockStanding.Used(sum.Kind, sum.Pieces))));
     }
 
     /// <summary>Adds moves to the running sum, items in one order so that two savers never wait for each other.</summary>
@@ -56,7 +70,8 @@ public static class Shelf
                 insert into shelf (item_id, on_hand, on_order) values ({item.Key}, {hand}, greatest(0, {order}))
                 on conflict (item_id) do update set on_hand = shelf.on_hand + {hand}, on_order = greatest(0, shelf.on_order + {order})
                 """,
-                cancel);
+                cancel
+            );
         }
     }
 
@@ -68,11 +83,21 @@ public static class Shelf
             return;
         }
 
-        var moves = await db.StockMoves.AsNoTracking().Select(move => new { move.ItemId, Move = new LedgerMove(move.Kind, move.Pieces, move.At) }).ToListAsync(cancel);
+        var moves = await db
+            .StockMoves.AsNoTracking()
+            .Select(move => new { move.ItemId, Move = new LedgerMove(move.Kind, move.Pieces, move.At) })
+            .ToListAsync(cancel);
         foreach (var item in moves.GroupBy(row => row.ItemId, row => row.Move))
         {
             var standing = StockStanding.Of(item, DateTimeOffset.MaxValue);
-            db.ShelfRows.Add(new ShelfRow { ItemId = item.Key, OnHand = standing.OnHand, OnOrder = standing.OnOrder });
+            db.ShelfRows.Add(
+                new ShelfRow
+                {
+                    ItemId = item.Key,
+                    OnHand = standing.OnHand,
+                    OnOrder = standing.OnOrder,
+                }
+            );
         }
 
         await db.SaveChangesAsync(cancel);
@@ -91,12 +116,23 @@ public static class Shelf
     /// <param name="cancel">Cancellation.</param>
     /// <returns>The fitting as it is then; items that are not on the shelf stay to be ordered.</returns>
     public static async Task<Fitting> FitAsync(
-        BlueDawnDb db, Guid trayId, Fitting? before, Fitting fitting, Guid personId, DateTimeOffset at, CancellationToken cancel)
+        BlueDawnDb db,
+        Guid trayId,
+        Fitting? before,
+        Fitting fitting,
+        Guid personId,
+        DateTimeOffset at,
+        CancellationToken cancel
+    )
     {
         var numbers = fitting.Items.Concat(before?.Items ?? []).Select(item => item.Number).Distinct().ToArray();
         // All of them at once and in one order, so that two trays never wait for each other.
-        var ids = (await db.Items.FromSql($"select * from catalogue_items where number = any({numbers}) order by id for update").AsNoTracking().ToListAsync(cancel))
-            .ToDictionary(item => item.Number, item => item.Id);
+        var ids = (
+            await db
+                .Items.FromSql($"select * from catalogue_items where number = any({numbers}) order by id for update")
+                .AsNoTracking()
+                .ToListAsync(cancel)
+        ).ToDictionary(item => item.Number, item => item.Id);
         PutBack(db, trayId, before, ids, personId, at);
         await db.SaveChangesAsync(cancel);
         var items = new List<FittedItem>();
@@ -122,56 +158,110 @@ public static class Shelf
     }
 
     /// <summary>Puts back what was fitted to a tray. Call inside a transaction that holds the tray.</summary>
-    public static async Task UnfitAsync(BlueDawnDb db, Guid trayId, Fitting? fitting, Guid personId, DateTimeOffset at, CancellationToken cancel)
+    public static async Task UnfitAsync(
+        BlueDawnDb db,
+        Guid trayId,
+        Fitting? fitting,
+        Guid personId,
+        DateTimeOffset at,
+        CancellationToken cancel
+    )
     {
         var numbers = (fitting?.Items ?? []).Select(item => item.Number).Distinct().ToArray();
         await LockDonorsAsync(db, cancel);
-        var ids = (await db.Items.FromSql($"select * from catalogue_items where number = any({numbers}) order by id for update").AsNoTracking().ToListAsync(cancel))
-            .ToDictionary(item => item.Number, item => item.Id);
+        var ids = (
+            await db
+                .Items.FromSql($"select * from catalogue_items where number = any({numbers}) order by id for update")
+                .AsNoTracking()
+                .ToListAsync(cancel)
+        ).ToDictionary(item => item.Number, item => item.Id);
         PutBack(db, trayId, fitting, ids, personId, at);
         await db.SaveChangesAsync(cancel);
     }
 
     /// <summary>Adds a stock move.</summary>
-    public static StockMove Move(BlueDawnDb db, Guid itemId, StockMoveKind kind, int pieces, Guid? trayId, Guid personId, DateTimeOffset at, string note = "") =>
-        db.StockMoves.Add(new StockMove
-        {
-            Id = Guid.CreateVersion7(at),
-            ItemId = itemId,
-            Kind = kind,
-            Pieces = pieces,
-            TrayId = trayId,
-            PersonId = personId,
-            At = at,
-            Note = note,
-        }).Entity;
+    public static StockMove Move(
+        BlueDawnDb db,
+        Guid itemId,
+        StockMoveKind kind,
+        int pieces,
+        Guid? trayId,
+        Guid personId,
+        DateTimeOffset at,
+        string note = ""
+    ) =>
+        db
+            .StockMoves.Add(
+                new StockMove
+                {
+                    Id = Guid.CreateVersion7(at),
+                    ItemId = itemId,
+                    Kind = kind,
+                    Pieces = pieces,
+                    TrayId = trayId,
+                    PersonId = personId,
+                    At = at,
+                    Note = note,
+                }
+            )
+            .Entity;
 
     /// <summary>Donors with the parts that are still on them.</summary>
     public static async Task<IReadOnlyList<Donor>> DonorsAsync(BlueDawnDb db, CancellationToken cancel)
     {
         var donors = await db.Donors.AsNoTracking().OrderBy(donor => donor.Name).ToListAsync(cancel);
-        var taken = (await db.DonorTakings.GroupBy(taking => new { taking.DonorId, taking.Part })
-            .Select(group => new { group.Key.DonorId, group.Key.Part, Quantity = group.Sum(taking => taking.Quantity) })
-            .ToListAsync(cancel)).ToDictionary(row => (row.DonorId, row.Part), row => row.Quantity);
-        return [.. donors.Select(donor => new Donor(donor.Id, donor.Name, donor.SpecCode,
-            [.. donor.Parts.Select(part => part with { Quantity = part.Quantity - taken.GetValueOrDefault((donor.Id, part.Part)) }).Where(part => part.Quantity > 0)]))];
+        var taken = (
+            await db
+                .DonorTakings.GroupBy(taking => new { taking.DonorId, taking.Part })
+                .Select(group => new
+                {
+                    group.Key.DonorId,
+                    group.Key.Part,
+                    Quantity = group.Sum(taking => taking.Quantity),
+                })
+                .ToListAsync(cancel)
+        ).ToDictionary(row => (row.DonorId, row.Part), row => row.Quantity);
+        return
+        [
+            .. donors.Select(donor => new Donor(
+                donor.Id,
+                donor.Name,
+                donor.SpecCode,
+                [
+                    .. donor
+                        .Parts.Select(part => part with { Quantity = part.Quantity - taken.GetValueOrDefault((donor.Id, part.Part)) })
+                        .Where(part => part.Quantity > 0),
+                ]
+            )),
+        ];
     }
 
     /// <summary>How often each option came back: the shop's earlier count and what this book says.</summary>
     public static async Task<IReadOnlyList<ReturnRate>> ReturnRatesAsync(BlueDawnDb db, FitDefaults defaults, CancellationToken cancel)
     {
         var earlier = await db.EarlierReturns.AsNoTracking().ToListAsync(cancel);
-        var released = await db.Trays.Where(tray => tray.Fitting != null && tray.Released)
+        var released = await db
+            .Trays.Where(tray => tray.Fitting != null && tray.Released)
             .Select(tray => new { tray.Fitting, tray.CameBack })
             .AsNoTracking()
             .ToListAsync(cancel);
-        return [.. defaults.Returns.OrderBy(pair => pair.Key).Select(pair =>
-        {
-            var before = earlier.Where(row => row.Option == pair.Key).ToList();
-            var here = released.Where(row => row.Fitting!.Option == pair.Key).ToList();
-            return new ReturnRate(
-                pair.Key, pair.Value, defaults.ReturnsWeight, before.Sum(row => row.Fitted) + here.Count, before.Sum(row => row.CameBack) + here.Count(row => row.CameBack));
-        })];
+        return
+        [
+            .. defaults
+                .Returns.OrderBy(pair => pair.Key)
+                .Select(pair =>
+                {
+                    var before = earlier.Where(row => row.Option == pair.Key).ToList();
+                    var here = released.Where(row => row.Fitting!.Option == pair.Key).ToList();
+                    return new ReturnRate(
+                        pair.Key,
+                        pair.Value,
+                        defaults.ReturnsWeight,
+                        before.Sum(row => row.Fitted) + here.Count,
+                        before.Sum(row => row.CameBack) + here.Count(row => row.CameBack)
+                    );
+                }),
+        ];
     }
 
     private static void PutBack(BlueDawnDb db, Guid trayId, Fitting? before, Dictionary<string, Guid> ids, Guid personId, DateTimeOffset at)
@@ -187,15 +277,25 @@ public static class Shelf
         }
     }
 
-    private static void Take(BlueDawnDb db, Guid donor, IReadOnlyList<string> parts, int quantity, Guid trayId, Guid personId, DateTimeOffset at) =>
-        db.DonorTakings.AddRange(parts.Select(part => new DonorTaking
-        {
-            Id = Guid.CreateVersion7(at),
-            DonorId = donor,
-            Part = part,
-            Quantity = quantity,
-            TrayId = trayId,
-            PersonId = personId,
-            At = at,
-        }));
+    private static void Take(
+        BlueDawnDb db,
+        Guid donor,
+        IReadOnlyList<string> parts,
+        int quantity,
+        Guid trayId,
+        Guid personId,
+        DateTimeOffset at
+    ) =>
+        db.DonorTakings.AddRange(
+            parts.Select(part => new DonorTaking
+            {
+                Id = Guid.CreateVersion7(at),
+                DonorId = donor,
+                Part = part,
+                Quantity = quantity,
+                TrayId = trayId,
+                PersonId = personId,
+                At = at,
+            })
+        );
 }

@@ -26,6 +26,7 @@ public sealed record Desk(ShopDefaults Shop, PinSet Pins, DateOnly Today, ShopKn
         return StationList.Open(
             tray.Facts(knowledge),
             new TrayContext(tray.Rules ?? Shop, Pins, FaultHistory.None, Today, knowledge) { AheadOfUtcMin = AheadOfUtcMin },
-            Log.Of(entries.Select(entry => entry.AsEntry())));
+            Log.Of(entries.Select(entry => entry.AsEntry()))
+        );
     }
 }

@@ -38,7 +38,13 @@ public sealed class ShopKnowledge
     }
 
     /// <summary>As everything ships.</summary>
-    public static ShopKnowledge Shipped { get; } = new([[]], []);
+    public static ShopKnowledge Shipped { get; } =
+        new(
+            [
+                [],
+            ],
+            []
+        );
 
     /// <summary>The version that stands.</summary>
     public int Version => versions.Count - 1;
@@ -64,7 +70,13 @@ public sealed class ShopKnowledge
     {
         var rows = await db.KnowledgeVersions.AsNoTracking().OrderBy(version => version.Number).ToListAsync(cancel);
         var checkedRows = rows.Select(row => (row.Changes, Problems: KnowledgeEdit.Check(row.Changes))).ToList();
-        return new ShopKnowledge([[], .. checkedRows.Select(row => row.Problems.Count == 0 ? row.Changes : [])], checkedRows.LastOrDefault().Problems ?? []);
+        return new ShopKnowledge(
+            [
+                [],
+                .. checkedRows.Select(row => row.Problems.Count == 0 ? row.Changes : []),
+            ],
+            checkedRows.LastOrDefault().Problems ?? []
+        );
     }
 }
 

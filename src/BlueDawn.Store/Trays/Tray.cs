@@ -3,8 +3,8 @@ using BlueDawn.Core.Faults;
 using BlueDawn.Core.Stations;
 using BlueDawn.Core.Tables;
 using BlueDawn.Core.Trays;
-using BlueDawn.Store.Intake;
 using BlueDawn.Store.Carburetors;
+using BlueDawn.Store.Intake;
 
 namespace BlueDawn.Store.Trays;
 
@@ -83,7 +83,8 @@ public sealed class Tray
     /// <summary>One more with each entry of the logbook; kept by a trigger. Two answers of the same revision are the same.</summary>
     public int Revision { get; set; }
 
-    /// <summary>Causes confirmed by its trace, for the shop's history; null while the trace is not settled. Follows from the logbook.</summary>
+    /// <summary>Causes confirmed by its trace, for the shop's history; null while the trace is not settled. Follows from the
+    /// logbook.</summary>
     public string[]? Confirmed { get; set; }
 
     /// <summary>Whether it has ever been handed back.</summary>
@@ -94,12 +95,24 @@ public sealed class Tray
 
     /// <summary>What stands on it, as Core's rules see it.</summary>
     /// <param name="knowledge">What the bench knows.</param>
-    public TrayFacts Facts(Knowledge knowledge) => new(
-        Number, new CarburetorKind(Family, Engine, Choke), StampedNumber, Spec?.Sheet, Fitting, Complaint, PromisedDay, WaitsFor, WaitNote, OwnerLimit, MachineWorth)
-    {
-        Complaints = StoryEvidence.Complaints(Story, Complaint, knowledge.Of<FaultKnowledge>()),
-        FailsAfterMin = Story?.FailsAfterMin,
-    };
+    public TrayFacts Facts(Knowledge knowledge) =>
+        new(
+            Number,
+            new CarburetorKind(Family, Engine, Choke),
+            StampedNumber,
+            Spec?.Sheet,
+            Fitting,
+            Complaint,
+            PromisedDay,
+            WaitsFor,
+            WaitNote,
+            OwnerLimit,
+            MachineWorth
+        )
+        {
+            Complaints = StoryEvidence.Complaints(Story, Complaint, knowledge.Of<FaultKnowledge>()),
+            FailsAfterMin = Story?.FailsAfterMin,
+        };
 
     /// <summary>Takes over what stands on it after an entry.</summary>
     /// <param name="facts">What stands on it then.</param>

@@ -6,12 +6,13 @@ namespace BlueDawn.Core.Tests.Build;
 
 public sealed class StackCheckTests
 {
-    private static Strip.Bench BenchOf(CarburetorFamily family) => family switch
-    {
-        CarburetorFamily.FloatBowl => Strip.Bench.FloatBowl(),
-        CarburetorFamily.Diaphragm => Strip.Bench.Diaphragm(),
-        _ => new Strip.Bench(CarburetorFamily.SuctionTank, null, ChokeKind.Vacuum),
-    };
+    private static Strip.Bench BenchOf(CarburetorFamily family) =>
+        family switch
+        {
+            CarburetorFamily.FloatBowl => Strip.Bench.FloatBowl(),
+            CarburetorFamily.Diaphragm => Strip.Bench.Diaphragm(),
+            _ => new Strip.Bench(CarburetorFamily.SuctionTank, null, ChokeKind.Vacuum),
+        };
 
     /// <summary>
     /// What lies on what, from the base outward, as it is built at the bench: common practice, no source. Written here by
@@ -23,12 +24,22 @@ public sealed class StackCheckTests
         (CarburetorFamily.FloatBowl, "emulsion-tube < main-jet < bowl"),
         (CarburetorFamily.FloatBowl, "bowl-gasket < bowl"),
         (CarburetorFamily.FloatBowl, "idle-jet < bowl"),
-        (CarburetorFamily.FloatBowl, "manifold-gasket < manifold < insulator intake-gasket spacer-gasket deflector < carburetor < outer-gasket < control-plate < filter-gasket < filter-housing < mounting-bolts"),
+        (
+            CarburetorFamily.FloatBowl,
+            "manifold-gasket < manifold < insulator intake-gasket spacer-gasket deflector < carburetor "
+                + "< outer-gasket < control-plate < filter-gasket < filter-housing < mounting-bolts"
+        ),
         (CarburetorFamily.FloatBowl, "throttle-link < filter-housing"),
-        (CarburetorFamily.Diaphragm, "manifold-gasket < manifold < insulator intake-gasket deflector < carburetor < outer-gasket < filter-housing"),
+        (
+            CarburetorFamily.Diaphragm,
+            "manifold-gasket < manifold < insulator intake-gasket deflector < carburetor < outer-gasket < filter-housing"
+        ),
         (CarburetorFamily.Diaphragm, "metering-spring < needle < metering-lever < metering-gasket < metering-diaphragm < metering-cover"),
         (CarburetorFamily.Diaphragm, "inlet-screen < pump-diaphragm < pump-gasket < pump-cover"),
-        (CarburetorFamily.SuctionTank, "choke-clip < choke-small-spring < choke-diaphragm < choke-spring < carburetor < tank-screws < air-cleaner"),
+        (
+            CarburetorFamily.SuctionTank,
+            "choke-clip < choke-small-spring < choke-diaphragm < choke-spring < carburetor < tank-screws < air-cleaner"
+        ),
         (CarburetorFamily.SuctionTank, "tank-gasket < carburetor"),
         (CarburetorFamily.SuctionTank, "inlet-screen < carburetor"),
         (CarburetorFamily.SuctionTank, "throttle-link < air-cleaner"),
@@ -41,7 +52,11 @@ public sealed class StackCheckTests
         foreach (var (family, chain) in Chains)
         {
             var places = chain.Split(" < ").Select(place => place.Split(' ')).ToList();
-            foreach (var (under, over) in places.Zip(places.Skip(1)).SelectMany(pair => pair.First.SelectMany(under => pair.Second.Select(over => (under, over)))))
+            foreach (
+                var (under, over) in places
+                    .Zip(places.Skip(1))
+                    .SelectMany(pair => pair.First.SelectMany(under => pair.Second.Select(over => (under, over))))
+            )
             {
                 data.Add(family, under, over);
             }
@@ -51,12 +66,25 @@ public sealed class StackCheckTests
     }
 
     [Fact]
-    public void No_stack_of_the_table_is_left_out_here() =>
-        Assert.All(Enum.GetValues<CarburetorFamily>(), family => Assert.Equal(
-            StackKnowledge.Shipped.Stacks(family).SelectMany(stack => stack.Layers).Select(layer => layer.Part)
-                // One layer alone has nothing under it.
-                .Except(["plunger", "idle-speed-screw"]).Except(family == CarburetorFamily.Diaphragm ? ["control-plate", "filter-gasket", "mounting-bolts", "spacer-gasket"] : []).Order(),
-            Chains.Where(one => one.Family == family).SelectMany(one => one.Chain.Split(' ')).Where(word => word is not "<" and not "throttle-link").Distinct().Except(family == CarburetorFamily.FloatBowl ? ["idle-jet"] : []).Order()));
+    public void No_stack_of_the_table_is_left_out_here() => Assert.All(Enum.GetValues<CarburetorFamily>(), family => Assert.Equal(
+                StackKnowledge
+                    .Shipped.Stacks(family)
+                    .SelectMany(stack => stack.Layers)
+                    .Select(layer => layer.Part)
+                    // One layer alone has nothing under it.
+                    .Except(["plunger", "idle-speed-screw"])
+                    .Except(
+                        family == CarburetorFamily.Diaphragm ? ["control-plate", "filter-gasket", "mounting-bolts", "spacer-gasket"] : []
+                    )
+                    .Order(),
+                Chains
+                    .Where(one => one.Family == family)
+                    .SelectMany(one => one.Chain.Split(' '))
+                    .Where(word => word is not "<" and not "throttle-link")
+                    .Distinct()
+                    .Except(family == CarburetorFamily.FloatBowl ? ["idle-jet"] : [])
+                    .Order()
+            ));
 
     [Theory]
     [InlineData(CarburetorFamily.FloatBowl)]
@@ -99,7 +127,9 @@ public sealed class StackCheckTests
     [Fact]
     public void A_link_in_another_hole_than_it_came_out_of_is_caught_and_it_is_asked_for()
     {
-        var bench = BenchOf(CarburetorFamily.FloatBowl).Strips().Does(new OutNote("governor-link", LineVerdict.Refit, Hole: "second from outside"));
+        var bench = BenchOf(CarburetorFamily.FloatBowl)
+            .Strips()
+            .Does(new OutNote("governor-link", LineVerdict.Refit, Hole: "second from outside"));
         Assert.Equal("note.hole", Assert.Single(bench.Ledger.Check(new BackNote("governor-link", Fate.Refitted), [])).Field);
         bench.Does(new BackNote("governor-link", Fate.Refitted, Hole: "outermost"));
         var problem = Assert.Single(bench.Problems, one => one.Fault == StackFault.WrongHole);
@@ -107,7 +137,12 @@ public sealed class StackCheckTests
         bench.Does(new UndoNote("governor-link")).Does(new BackNote("governor-link", Fate.Refitted, Hole: " Second from outside "));
         Assert.DoesNotContain(bench.Problems, one => one.Fault == StackFault.WrongHole);
         // One that nobody noted is not asked for.
-        Assert.Empty(BenchOf(CarburetorFamily.FloatBowl).Strips().Does(new OutNote("governor-link", LineVerdict.Refit)).Ledger.Check(new BackNote("governor-link", Fate.Refitted), []));
+        Assert.Empty(
+            BenchOf(CarburetorFamily.FloatBowl)
+                .Strips()
+                .Does(new OutNote("governor-link", LineVerdict.Refit))
+                .Ledger.Check(new BackNote("governor-link", Fate.Refitted), [])
+        );
     }
 
     [Theory]
@@ -129,7 +164,9 @@ public sealed class StackCheckTests
 
         // Fitted after all, past what closes over it, it is out of order; that taken off and put back mends it.
         bench.Does(Strip.Bench.Back(under));
-        Assert.Contains(bench.Problems, problem => problem.Fault == StackFault.WrongOrder && problem.Other == under && problem.Part == over);
+        Assert.Contains(bench.Problems, problem =>
+            problem.Fault == StackFault.WrongOrder && problem.Other == under && problem.Part == over
+        );
         for (var off = 0; off < 20 && bench.Problems.Count > 0; off++)
         {
             var part = bench.Problems[0].Part;
@@ -140,9 +177,13 @@ public sealed class StackCheckTests
     }
 
     private static SpecSheet SeatGoes(string way) =>
-        Trays.Sheets.Spec with { Needs = [new PartNeed("seat", 1, new Dictionary<string, string> { ["way in"] = way })] };
+        Trays.Sheets.Spec with
+        {
+            Needs = [new PartNeed("seat", 1, new Dictionary<string, string> { ["way in"] = way })],
+        };
 
-    /// <summary>The sheet says it before anything else: a seat whose sheet puts its smooth side first is not wrong that way, and tells Trace nothing.</summary>
+    /// <summary>The sheet says it before anything else: a seat whose sheet puts its smooth side first is not wrong that way, and tells
+    /// Trace nothing.</summary>
     [Theory]
     [InlineData("smooth side first", "outward", true, false)]
     [InlineData("smooth side first", "into-body", false, true)]
@@ -152,26 +193,46 @@ public sealed class StackCheckTests
     [InlineData("either", "into-body", true, false)]
     public void The_sheet_decides_which_way_round_a_seat_goes(string sheet, string way, bool right, bool sign)
     {
-        var bench = new Strip.Bench(CarburetorFamily.FloatBowl, SeatGoes(sheet)).Does(new JobNote("full"))
-            .Does(new OutNote("seat", LineVerdict.Clean, Way: way)).Does(new BackNote("seat", Fate.Refitted, way));
+        var bench = new Strip.Bench(CarburetorFamily.FloatBowl, SeatGoes(sheet))
+            .Does(new JobNote("full"))
+            .Does(new OutNote("seat", LineVerdict.Clean, Way: way))
+            .Does(new BackNote("seat", Fate.Refitted, way));
         Assert.Equal(right, bench.Problems.All(problem => problem.Fault != StackFault.WrongWay));
         Assert.Equal(sign, bench.Tray.Book.Signs.Any(one => one.FindingId == "earlier-work"));
     }
 
-    /// <summary>Found another way round than usual with a sheet that is silent: worth a look, not an error, whichever way it goes back.</summary>
+    /// <summary>Found another way round than usual with a sheet that is silent: worth a look, not an error, whichever way it goes
+    /// back.</summary>
     [Theory]
     [InlineData("outward")]
     [InlineData("into-body")]
     public void What_was_found_against_the_usual_is_looked_at_and_not_called_wrong(string back)
     {
-        var bench = new Strip.Bench(CarburetorFamily.FloatBowl).Does(new JobNote("full")).Does(new OutNote("seat", LineVerdict.Clean, Way: "outward"));
+        var bench = new Strip.Bench(CarburetorFamily.FloatBowl)
+            .Does(new JobNote("full"))
+            .Does(new OutNote("seat", LineVerdict.Clean, Way: "outward"));
         Assert.Contains("Look at both before it goes in", Assert.Single(bench.Advice).Trap, StringComparison.Ordinal);
-        Assert.Contains("which way round", Assert.Single(StackCheck.Check(StackKnowledge.Shipped, CarburetorFamily.FloatBowl, null, bench.Ledger, new BackNote("seat", Fate.Refitted))).Message, StringComparison.Ordinal);
+        Assert.Contains(
+            "which way round",
+            Assert
+                .Single(
+                    StackCheck.Check(
+                        StackKnowledge.Shipped,
+                        CarburetorFamily.FloatBowl,
+                        null,
+                        bench.Ledger,
+                        new BackNote("seat", Fate.Refitted)
+                    )
+                )
+                .Message,
+            StringComparison.Ordinal
+        );
         Assert.Empty(bench.Does(new BackNote("seat", Fate.Refitted, back)).Problems);
         Assert.Contains(bench.Tray.Book.Signs, one => one.FindingId == "earlier-work");
     }
 
-    /// <summary>Gasket, insulator and spacer are stacked either way about, as the sheet or the last builder had them: neither order is wrong. Common practice, no source.</summary>
+    /// <summary>Gasket, insulator and spacer are stacked either way about, as the sheet or the last builder had them: neither order is
+    /// wrong. Common practice, no source.</summary>
     [Theory]
     [InlineData("insulator", "intake-gasket")]
     [InlineData("intake-gasket", "insulator")]
@@ -188,7 +249,11 @@ public sealed class StackCheckTests
     [Fact]
     public void A_carburetor_over_a_gasket_that_is_still_on_the_bench_is_caught_all_the_same()
     {
-        var bench = Strip.Bench.Diaphragm().Strips().Does(new BackNote("insulator", Fate.Refitted, "up")).Does(new BackNote("carburetor", Fate.Refitted));
+        var bench = Strip
+            .Bench.Diaphragm()
+            .Strips()
+            .Does(new BackNote("insulator", Fate.Refitted, "up"))
+            .Does(new BackNote("carburetor", Fate.Refitted));
         Assert.Contains(bench.Problems, problem => problem is { Fault: StackFault.LeftOut, Part: "carburetor", Other: "intake-gasket" });
     }
 
@@ -196,8 +261,13 @@ public sealed class StackCheckTests
     public void A_part_with_a_right_way_round_is_not_closed_over_before_somebody_has_said_how_it_went_in()
     {
         var bench = Strip.Bench.Diaphragm().Strips();
-        IReadOnlyList<Core.Measures.FieldProblem> Check(BackNote note) => StackCheck.Check(StackKnowledge.Shipped, CarburetorFamily.Diaphragm, null, bench.Ledger, note);
-        Assert.StartsWith("Say which way round", Assert.Single(Check(new BackNote("metering-diaphragm", Fate.Refitted))).Message, StringComparison.Ordinal);
+        IReadOnlyList<Core.Measures.FieldProblem> Check(BackNote note) =>
+            StackCheck.Check(StackKnowledge.Shipped, CarburetorFamily.Diaphragm, null, bench.Ledger, note);
+        Assert.StartsWith(
+            "Say which way round",
+            Assert.Single(Check(new BackNote("metering-diaphragm", Fate.Refitted))).Message,
+            StringComparison.Ordinal
+        );
         Assert.Empty(Check(new BackNote("metering-diaphragm", Fate.Refitted, "toward-cover"))); // taken down, then caught
         Assert.Empty(Check(new BackNote("metering-diaphragm", Fate.LeftOff, Reason: "Owner brings one of his own")));
         Assert.Empty(Check(new BackNote("metering-cover", Fate.Refitted)));
@@ -207,7 +277,11 @@ public sealed class StackCheckTests
     [Fact]
     public void What_was_left_off_and_signed_for_is_not_missed()
     {
-        var bench = Strip.Bench.Diaphragm().Strips().BuildsUpTo("inlet-screen").Does(new BackNote("inlet-screen", Fate.LeftOff, Reason: "Owner wants the line filter only"));
+        var bench = Strip
+            .Bench.Diaphragm()
+            .Strips()
+            .BuildsUpTo("inlet-screen")
+            .Does(new BackNote("inlet-screen", Fate.LeftOff, Reason: "Owner wants the line filter only"));
         bench.BuildsUpTo("nothing");
         Assert.Empty(bench.Problems);
     }
@@ -229,7 +303,11 @@ public sealed class StackCheckTests
     [Fact]
     public void An_emulsion_tube_goes_back_the_same_end_up()
     {
-        var bench = Strip.Bench.FloatBowl().Does(new JobNote("main-jet")).Does(new OutNote("emulsion-tube", LineVerdict.Clean, Way: "more-down")).Does(new BackNote("emulsion-tube", Fate.Refitted, "more-up"));
+        var bench = Strip
+            .Bench.FloatBowl()
+            .Does(new JobNote("main-jet"))
+            .Does(new OutNote("emulsion-tube", LineVerdict.Clean, Way: "more-down"))
+            .Does(new BackNote("emulsion-tube", Fate.Refitted, "more-up"));
         Assert.Contains(bench.Problems, problem => problem is { Fault: StackFault.WrongWay, Part: "emulsion-tube" });
         bench.Does(new UndoNote("emulsion-tube")).Does(new BackNote("emulsion-tube", Fate.Refitted, "more-down"));
         Assert.DoesNotContain(bench.Problems, problem => problem.Fault == StackFault.WrongWay);
@@ -259,7 +337,9 @@ public sealed class StackCheckTests
             Assert.True(parts.ContainsKey(layer.Part), layer.Part);
             Assert.True(layer.Way is null or StackLayer.AsFound || parts[layer.Part].Ways.Any(way => way.Key == layer.Way), layer.Part);
             // What lies on top comes off first.
-            Assert.All(layer.Covers.Where(parts.ContainsKey), under => Assert.True(parts[under].Order > parts[layer.Part].Order, $"{under} under {layer.Part}"));
+            Assert.All(layer.Covers.Where(parts.ContainsKey), under =>
+                Assert.True(parts[under].Order > parts[layer.Part].Order, $"{under} under {layer.Part}")
+            );
         }
     }
 }

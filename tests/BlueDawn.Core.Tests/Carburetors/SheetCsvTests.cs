@@ -19,7 +19,12 @@ public sealed class SheetCsvTests
     private static async Task<string> WrittenAsync(params SpecSheet[] sheets)
     {
         using var writer = new StringWriter();
-        await Core.Tables.CsvOut.WriteAsync(SheetCsv.Columns, sheets.Select(SheetCsv.Write).ToAsyncEnumerable(), writer, TestContext.Current.CancellationToken);
+        await Core.Tables.CsvOut.WriteAsync(
+            SheetCsv.Columns,
+            sheets.Select(SheetCsv.Write).ToAsyncEnumerable(),
+            writer,
+            TestContext.Current.CancellationToken
+        );
         return writer.ToString();
     }
 
@@ -42,12 +47,17 @@ public sealed class SheetCsvTests
     [Fact]
     public void The_demos_sheets_can_all_be_put_on_file_and_go_through_a_table()
     {
-        var sheets = JsonSerializer.Deserialize<List<SpecSheet>>(File.ReadAllText(Path.Combine(Repository.Root, "data/demo/spec-sheets.json")), CoreJson.Options)!;
+        var sheets = JsonSerializer.Deserialize<List<SpecSheet>>(
+            File.ReadAllText(Path.Combine(Repository.Root, "data/demo/spec-sheets.json")),
+            CoreJson.Options
+        )!;
         Assert.NotEmpty(sheets);
         Assert.All(sheets, sheet =>
         {
             Assert.Empty(SheetCheck.Problems(sheet));
-            var row = Assert.Single(Read(string.Join("\t", SheetCsv.Columns) + "\n" + string.Join("\t", SheetCsv.Write(sheet)), onFile: sheet));
+            var row = Assert.Single(
+                Read(string.Join("\t", SheetCsv.Columns) + "\n" + string.Join("\t", SheetCsv.Write(sheet)), onFile: sheet)
+            );
             Assert.Empty(row.Read.Problems);
             Assert.True(JsonElement.DeepEquals(Said(sheet), Said(row.Read.Sheet)), $"{Said(sheet)}\n{Said(row.Read.Sheet)}");
         });

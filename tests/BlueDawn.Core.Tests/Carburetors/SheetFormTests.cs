@@ -8,23 +8,42 @@ namespace BlueDawn.Core.Tests.Carburetors;
 public sealed class SheetFormTests
 {
     private static TypedSheet Typed(
-        CarburetorFamily family = CarburetorFamily.FloatBowl, UnitSystem units = UnitSystem.Metric, IReadOnlyList<TypedJet>? jets = null, params (string, string)[] numbers) =>
-        new(units, "z-410", "unknown", family, null, null, "Z 410, Z 411", "measured here", LeverDatum.GaugeLeg, numbers.ToDictionary(one => one.Item1, one => one.Item2), jets ?? [], []);
+        CarburetorFamily family = CarburetorFamily.FloatBowl,
+        UnitSystem units = UnitSystem.Metric,
+        IReadOnlyList<TypedJet>? jets = null,
+        params (string, string)[] numbers
+    ) =>
+        new(
+            units,
+            "z-410",
+            "unknown",
+            family,
+            null,
+            null,
+            "Z 410, Z 411",
+            "measured here",
+            LeverDatum.GaugeLeg,
+            numbers.ToDictionary(one => one.Item1, one => one.Item2),
+            jets ?? [],
+            []
+        );
 
     /// <summary>The sheet of these tests, untouched: what its page sends when nobody has typed anything.</summary>
-    private static TypedSheet Untouched(SpecSheet sheet) => new(
-        UnitSystem.Inch,
-        sheet.Code,
-        sheet.Maker,
-        sheet.Family,
-        sheet.Engine,
-        sheet.Choke,
-        string.Join(", ", sheet.StampedNumbers),
-        sheet.Source,
-        sheet.Lever?.Datum ?? LeverDatum.GaugeLeg,
-        new Dictionary<string, string>(),
-        [.. sheet.Jets.Select(jet => new TypedJet(jet.Key, null, null, null))],
-        [.. sheet.EmulsionRows.Select(row => new TypedRow(row.Row, null, null, null, null))]);
+    private static TypedSheet Untouched(SpecSheet sheet) =>
+        new(
+            UnitSystem.Inch,
+            sheet.Code,
+            sheet.Maker,
+            sheet.Family,
+            sheet.Engine,
+            sheet.Choke,
+            string.Join(", ", sheet.StampedNumbers),
+            sheet.Source,
+            sheet.Lever?.Datum ?? LeverDatum.GaugeLeg,
+            new Dictionary<string, string>(),
+            [.. sheet.Jets.Select(jet => new TypedJet(jet.Key, null, null, null))],
+            [.. sheet.EmulsionRows.Select(row => new TypedRow(row.Row, null, null, null, null))]
+        );
 
     [Fact]
     public void What_nobody_touched_stays_as_exact_as_it_was()
@@ -63,7 +82,10 @@ public sealed class SheetFormTests
         Assert.Null(SheetForm.Read(Typed(), null).Sheet.Float);
         var half = SheetForm.Read(Typed(numbers: ("float.heightMm", "14")), null);
         Assert.Equal(["float.tabArmMm", "float.measuringArmMm"], half.Problems.Select(problem => problem.Field));
-        var whole = SheetForm.Read(Typed(numbers: [("float.heightMm", "14"), ("float.tabArmMm", "8"), ("float.measuringArmMm", "24")]), null);
+        var whole = SheetForm.Read(
+            Typed(numbers: [("float.heightMm", "14"), ("float.tabArmMm", "8"), ("float.measuringArmMm", "24")]),
+            null
+        );
         Assert.Empty(whole.Problems);
         Assert.Equal((0.5m, null, 0.3), (whole.Sheet.Float!.ToleranceMm, whole.Sheet.Float.DryMassG, whole.Sheet.Float.MassToleranceG));
     }
@@ -71,7 +93,10 @@ public sealed class SheetFormTests
     [Fact]
     public void A_group_that_is_emptied_is_not_known_any_more_and_another_familys_is_not_kept()
     {
-        var emptied = Untouched(Sheets.Spec) with { Numbers = new Dictionary<string, string> { ["idleSpeed.lowRpm"] = "", ["idleSpeed.highRpm"] = "" } };
+        var emptied = Untouched(Sheets.Spec) with
+        {
+            Numbers = new Dictionary<string, string> { ["idleSpeed.lowRpm"] = "", ["idleSpeed.highRpm"] = "" },
+        };
         Assert.Null(SheetForm.Read(emptied, Sheets.Spec).Sheet.IdleSpeed);
         Assert.NotNull(SheetForm.Read(emptied, Sheets.Spec).Sheet.GovernedSpeed);
         var diaphragm = SheetForm.Read(Untouched(Sheets.Spec) with { Family = CarburetorFamily.Diaphragm, Rows = [] }, Sheets.Spec);
@@ -85,11 +110,20 @@ public sealed class SheetFormTests
     [InlineData("hold.dropLimitKPa", "60")]
     public void What_cannot_be_read_or_cannot_be_is_said_once_at_its_box(string box, string typed)
     {
-        var read = SheetForm.Read(Untouched(Sheets.Spec) with
-        {
-            Units = UnitSystem.Metric,
-            Numbers = new Dictionary<string, string> { [box] = typed, ["hold.pressureKPa"] = "48", ["hold.windowS"] = "10", ["hold.dropLimitKPa"] = box == "hold.dropLimitKPa" ? typed : "1.5" },
-        }, Sheets.Spec);
+        var read = SheetForm.Read(
+            Untouched(Sheets.Spec) with
+            {
+                Units = UnitSystem.Metric,
+                Numbers = new Dictionary<string, string>
+                {
+                    [box] = typed,
+                    ["hold.pressureKPa"] = "48",
+                    ["hold.windowS"] = "10",
+                    ["hold.dropLimitKPa"] = box == "hold.dropLimitKPa" ? typed : "1.5",
+                },
+            },
+            Sheets.Spec
+        );
         Assert.Equal(box, Assert.Single(read.Problems).Field);
     }
 
@@ -99,7 +133,10 @@ public sealed class SheetFormTests
         var numbers = SheetForm.Numbers(Sheets.Spec);
         Assert.Equal((14, 1400, 3600), (numbers["float.heightMm"], numbers["idleSpeed.lowRpm"], numbers["governedSpeed.highRpm"]));
         Assert.DoesNotContain("hold.pressureKPa", numbers.Keys);
-        Assert.Equal(SheetForm.Groups.Sum(group => group.Boxes.Count), SheetForm.Groups.SelectMany(group => group.Boxes.Select(box => $"{group.At}.{box.Name}")).Distinct().Count());
+        Assert.Equal(
+            SheetForm.Groups.Sum(group => group.Boxes.Count),
+            SheetForm.Groups.SelectMany(group => group.Boxes.Select(box => $"{group.At}.{box.Name}")).Distinct().Count()
+        );
     }
 
     /// <summary>An inch-pound is 0.1129848 N·m (NIST SP 811, appendix B).</summary>
@@ -132,13 +169,26 @@ public sealed class SheetFormTests
     public void What_moves_a_choke_what_a_float_shuts_and_what_it_is_known_by_have_boxes()
     {
         var read = SheetForm.Read(
-            Typed(numbers:
-            [
-                ("float.heightMm", "14"), ("float.tabArmMm", "8"), ("float.measuringArmMm", "24"),
-                ("float.body.volumeML", "14"), ("float.body.armMm", "26"), ("float.body.seatBoreMm", "1.8"), ("float.body.headMm", "300"),
-                ("opens.strip.lengthMm", "400"), ("opens.strip.thicknessMm", "0.6"), ("opens.strip.expansionDifferencePerK", "18"),
-                ("traits.throatMm", "18"), ("traits.boltSpacingMm", "42"), ("traits.mixtureNeedles", "1"), ("feeds.sweptML", "170"), ("feeds.fullRpm", "3600"),
-            ]) with
+            Typed(
+                numbers:
+                [
+                    ("float.heightMm", "14"),
+                    ("float.tabArmMm", "8"),
+                    ("float.measuringArmMm", "24"),
+                    ("float.body.volumeML", "14"),
+                    ("float.body.armMm", "26"),
+                    ("float.body.seatBoreMm", "1.8"),
+                    ("float.body.headMm", "300"),
+                    ("opens.strip.lengthMm", "400"),
+                    ("opens.strip.thicknessMm", "0.6"),
+                    ("opens.strip.expansionDifferencePerK", "18"),
+                    ("traits.throatMm", "18"),
+                    ("traits.boltSpacingMm", "42"),
+                    ("traits.mixtureNeedles", "1"),
+                    ("feeds.sweptML", "170"),
+                    ("feeds.fullRpm", "3600"),
+                ]
+            ) with
             {
                 Choke = ChokeKind.Heat,
                 Element = HeatElement.Bimetal,
@@ -146,7 +196,8 @@ public sealed class SheetFormTests
                 FloatShape = "twin",
                 BodyShape = FloatShape.Lying,
             },
-            null);
+            null
+        );
         Assert.Empty(read.Problems);
         var sheet = read.Sheet;
         Assert.Equal(new FloatBody(14, 26, 1.8, 300, FloatShape.Lying), sheet.Float!.Body);
@@ -154,11 +205,47 @@ public sealed class SheetFormTests
         Assert.Equal(new CarburetorTraits(18, 42, 1, "twin"), sheet.Traits);
         Assert.Equal((new EngineSize(170, 3600), 2), (sheet.Feeds!, sheet.Plates!.Count));
         // Every number of it, once more through its boxes, is the same sheet.
-        var again = SheetForm.Read(Typed(numbers: [.. SheetForm.Numbers(sheet).Select(one => (one.Key, one.Value.ToString("R", System.Globalization.CultureInfo.InvariantCulture)))]) with { Choke = ChokeKind.Heat, Screws = "" }, sheet);
+        var again = SheetForm.Read(
+            Typed(
+                numbers:
+                [
+                    .. SheetForm
+                        .Numbers(sheet)
+                        .Select(one => (one.Key, one.Value.ToString("R", System.Globalization.CultureInfo.InvariantCulture))),
+                ]
+            ) with
+            {
+                Choke = ChokeKind.Heat,
+                Screws = "",
+            },
+            sheet
+        );
         Assert.Equivalent(sheet with { Issue = 2 }, again.Sheet, strict: true);
         // What a float shuts is nothing without the float, and a spring is a diaphragm's.
-        Assert.Equal("float.heightMm", Assert.Single(SheetForm.Read(Typed(numbers: [("float.body.volumeML", "14"), ("float.body.armMm", "26"), ("float.body.seatBoreMm", "1.8"), ("float.body.headMm", "300")]), null).Problems).Field);
+        Assert.Equal(
+            "float.heightMm",
+            Assert
+                .Single(
+                    SheetForm
+                        .Read(
+                            Typed(
+                                numbers:
+                                [
+                                    ("float.body.volumeML", "14"),
+                                    ("float.body.armMm", "26"),
+                                    ("float.body.seatBoreMm", "1.8"),
+                                    ("float.body.headMm", "300"),
+                                ]
+                            ),
+                            null
+                        )
+                        .Problems
+                )
+                .Field
+        );
         Assert.Null(SheetForm.Read(Typed(numbers: ("spring.rateNPerMm", "2")), null).Sheet.Spring);
-        Assert.Contains(SheetForm.Read(Typed(CarburetorFamily.Diaphragm, numbers: ("spring.rateNPerMm", "2")), null).Problems, problem => problem.Field == "spring.preloadMm");
+        Assert.Contains(SheetForm.Read(Typed(CarburetorFamily.Diaphragm, numbers: ("spring.rateNPerMm", "2")), null).Problems, problem =>
+            problem.Field == "spring.preloadMm"
+        );
     }
 }

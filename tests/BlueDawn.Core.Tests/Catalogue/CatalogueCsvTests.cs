@@ -11,15 +11,29 @@ public class CatalogueCsvTests
     [Fact]
     public void Features_are_put_into_their_one_written_form()
     {
-        var line = Assert.Single(Read(CatalogueFile.Contents, "item,part,quantity,features\nK1,metering diaphragm,01,\"plate=toward the lever; outer=1.5 in;CENTRE=flat; centre=Stem\"\n"));
+        var line = Assert.Single(
+            Read(
+                CatalogueFile.Contents,
+                "item,part,quantity,features\nK1,metering diaphragm,01,\"plate=toward the lever; outer=1.5 in;CENTRE=flat; centre=Stem\"\n"
+            )
+        );
         Assert.Contains("CENTRE", line.Problem, StringComparison.Ordinal);
-        line = Assert.Single(Read(CatalogueFile.Contents, "item,part,quantity,features\nK1,metering diaphragm,01,\"plate=toward the lever; outer=1.5 in; centre=Stem\"\n"));
+        line = Assert.Single(
+            Read(
+                CatalogueFile.Contents,
+                "item,part,quantity,features\nK1,metering diaphragm,01,\"plate=toward the lever; outer=1.5 in; centre=Stem\"\n"
+            )
+        );
         Assert.Null(line.Problem);
         Assert.Equal(["K1", "metering diaphragm", "1", "centre=stem; outer=38.1 mm; plate=toward the lever"], line.Cells);
     }
 
     [Theory]
-    [InlineData(CatalogueFile.Items, "K1,kitt,Name,Maker", "kind “kitt” is not one of kit, part, assortment, maker's carburetor, pattern carburetor.")]
+    [InlineData(
+        CatalogueFile.Items,
+        "K1,kitt,Name,Maker",
+        "kind “kitt” is not one of kit, part, assortment, maker's carburetor, pattern carburetor."
+    )]
     [InlineData(CatalogueFile.Items, ",kit,Name,Maker", "number is empty.")]
     [InlineData(CatalogueFile.Contents, "K1,needle,0,", "quantity “0” is not a whole number from 1 to 9999.")]
     [InlineData(CatalogueFile.Contents, "K1,needle,1,tip=glass", "needle, tip: “glass” is not one of: rubber, metal.")]
@@ -63,7 +77,12 @@ public class CatalogueCsvTests
     {
         IReadOnlyList<string> row = ["GS-1", "O-ring", "4", "size=AS568-008"];
         using var writer = new StringWriter();
-        await CsvOut.WriteAsync(CatalogueCsv.Columns(CatalogueFile.Contents), new[] { row, ["A,\"1\"", "seat", "1", ""] }.ToAsyncEnumerable(), writer, TestContext.Current.CancellationToken);
+        await CsvOut.WriteAsync(
+            CatalogueCsv.Columns(CatalogueFile.Contents),
+            new[] { row, ["A,\"1\"", "seat", "1", ""] }.ToAsyncEnumerable(),
+            writer,
+            TestContext.Current.CancellationToken
+        );
         Assert.Equal([row, ["A,\"1\"", "seat", "1", ""]], Read(CatalogueFile.Contents, writer.ToString()).Select(line => line.Cells));
     }
 
@@ -91,8 +110,11 @@ public class CatalogueCsvTests
     [Fact]
     public void Every_length_can_be_told_apart_from_how_far_a_reading_may_be_off() =>
         Assert.All(
-            PartKnowledge.Shipped.Parts.SelectMany(part => part.Features).Where(feature => feature.Kind is FeatureKind.Length or FeatureKind.Ring),
-            feature => Assert.True(feature.ReadingMm < feature.ToleranceMm, $"{feature.Part}, {feature.Name}"));
+            PartKnowledge
+                .Shipped.Parts.SelectMany(part => part.Features)
+                .Where(feature => feature.Kind is FeatureKind.Length or FeatureKind.Ring),
+            feature => Assert.True(feature.ReadingMm < feature.ToleranceMm, $"{feature.Part}, {feature.Name}")
+        );
 
     [Fact]
     public void Supersessions_are_followed_to_what_is_made_today_and_a_circle_ends()

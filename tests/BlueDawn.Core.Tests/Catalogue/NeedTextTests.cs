@@ -8,7 +8,8 @@ namespace BlueDawn.Core.Tests.Catalogue;
 /// <summary>The parts of a kit as they are typed on a sheet.</summary>
 public sealed class NeedTextTests
 {
-    private static Parsed<IReadOnlyList<PartNeed>> Read(string text, UnitSystem units = UnitSystem.Metric) => NeedText.Read(text, units, PartKnowledge.Shipped);
+    private static Parsed<IReadOnlyList<PartNeed>> Read(string text, UnitSystem units = UnitSystem.Metric) =>
+        NeedText.Read(text, units, PartKnowledge.Shipped);
 
     [Fact]
     public void What_is_written_is_read_again_the_same()
@@ -50,5 +51,6 @@ public sealed class NeedTextTests
     [InlineData("bowl gasket: colour=red", "“colour” is not a feature of a bowl gasket")]
     [InlineData("needle: tip=glass", "“glass” is not one of")]
     [InlineData(": inner=2", "“” is no part of a kit")]
-    public void What_cannot_be_read_is_said_with_its_line(string text, string says) => Assert.Contains(says, Read(text).Problem, StringComparison.Ordinal);
+    public void What_cannot_be_read_is_said_with_its_line(string text, string says) =>
+        Assert.Contains(says, Read(text).Problem, StringComparison.Ordinal);
 }

@@ -46,7 +46,13 @@ public class ORingTests
     public void Sizes_agree_with_the_printed_table(string dash, double insideMm, double sectionMm)
     {
         var ring = ORing.As568[dash];
-        Assert.Equal((insideMm, sectionMm), (Math.Round((double)ring.InsideMm, 2, MidpointRounding.AwayFromZero), Math.Round((double)ring.SectionMm, 2, MidpointRounding.AwayFromZero)));
+        Assert.Equal(
+            (insideMm, sectionMm),
+            (
+                Math.Round((double)ring.InsideMm, 2, MidpointRounding.AwayFromZero),
+                Math.Round((double)ring.SectionMm, 2, MidpointRounding.AwayFromZero)
+            )
+        );
     }
 
     /// <summary>
@@ -62,11 +68,16 @@ public class ORingTests
         for (var dash = first; dash <= last; dash++)
         {
             var inch = (double)ORing.As568[dash.ToString("000")].InsideMm / 25.4;
-            Assert.InRange(inch, (sixteenths + dash - first) / 16.0 - allowance - 0.0011, (sixteenths + dash - first) / 16.0 - allowance + 0.0011);
+            Assert.InRange(
+                inch,
+                (sixteenths + dash - first) / 16.0 - allowance - 0.0011,
+                (sixteenths + dash - first) / 16.0 - allowance + 0.0011
+            );
         }
     }
 
-    /// <summary>Tolerances on the inside diameter as printed in O-ring handbooks, inches, from memory and written down apart from the table.</summary>
+    /// <summary>Tolerances on the inside diameter as printed in O-ring handbooks, inches, from memory and written down apart from the
+    /// table.</summary>
     [Theory]
     [InlineData("003", .004)]
     [InlineData("014", .005)]
@@ -94,10 +105,15 @@ public class ORingTests
         foreach (var series in ORing.As568.Values.GroupBy(ring => ring.Dash![0]))
         {
             var rings = series.OrderBy(ring => ring.Dash).ToList();
-            Assert.All(rings.Zip(rings.Skip(1)), pair => Assert.True(pair.First.InsideToleranceMm <= pair.Second.InsideToleranceMm, pair.Second.Dash));
+            Assert.All(rings.Zip(rings.Skip(1)), pair =>
+                Assert.True(pair.First.InsideToleranceMm <= pair.Second.InsideToleranceMm, pair.Second.Dash)
+            );
         }
 
-        Assert.Equal([50, 77, 22], ORing.As568.Values.GroupBy(ring => ring.Dash![0]).OrderBy(series => series.Key).Select(series => series.Count()));
+        Assert.Equal(
+            [50, 77, 22],
+            ORing.As568.Values.GroupBy(ring => ring.Dash![0]).OrderBy(series => series.Key).Select(series => series.Count())
+        );
     }
 
     /// <summary>Source: ISO 3601-1:2012, class B, from memory: 9.25 × 1.78 is ± 0.18 and ± 0.08, 37.69 × 3.53 ± 0.39 and ± 0.10.</summary>
@@ -145,14 +161,23 @@ public class ORingTests
         Assert.Equal(20.1, Squeeze.Of(ORing.As568["008"], 1.42m, 0).Percent, 1);
 
     [Fact]
-    public void Tolerances_widen_the_squeeze_and_never_turn_it_round() => Gen.Select(Gen.Int[50, 400], Gen.Int[10, 500], Gen.Int[0, 20]).Sample((section, depth, tolerance) =>
-    {
-        var ring = new ORing(10, section / 100m, 0, 0.02m, null);
-        var squeeze = Squeeze.Of(ring, depth / 100m, tolerance / 100m);
-        return squeeze.LeastPercent <= squeeze.Percent && squeeze.Percent <= squeeze.MostPercent && squeeze.MostPercent <= 100;
-    });
+    public void Tolerances_widen_the_squeeze_and_never_turn_it_round() =>
+        Gen.Select(Gen.Int[50, 400], Gen.Int[10, 500], Gen.Int[0, 20])
+            .Sample(
+                (section, depth, tolerance) =>
+                {
+                    var ring = new ORing(10, section / 100m, 0, 0.02m, null);
+                    var squeeze = Squeeze.Of(ring, depth / 100m, tolerance / 100m);
+                    return squeeze.LeastPercent <= squeeze.Percent && squeeze.Percent <= squeeze.MostPercent && squeeze.MostPercent <= 100;
+                }
+            );
 
     [Fact]
-    public void A_deeper_groove_squeezes_less() => Gen.Select(Gen.Int[10, 300], Gen.Int[1, 100]).Sample((depth, more) =>
-        Squeeze.Of(ORing.As568["110"], (depth + more) / 100m, 0).Percent < Squeeze.Of(ORing.As568["110"], depth / 100m, 0).Percent);
+    public void A_deeper_groove_squeezes_less() =>
+        Gen.Select(Gen.Int[10, 300], Gen.Int[1, 100])
+            .Sample(
+                (depth, more) =>
+                    Squeeze.Of(ORing.As568["110"], (depth + more) / 100m, 0).Percent
+                    < Squeeze.Of(ORing.As568["110"], depth / 100m, 0).Percent
+            );
 }

@@ -71,8 +71,14 @@ public sealed class BimetalTests
     {
         var unknown = new WarmStripLine(null, "usual");
         Assert.Equal("cannotTell", Judged(unknown, ("cold", "20"), ("warm", "60"), ("turned", "30")).Finding);
-        Assert.Equal("coilTurns", Judged(unknown, ("cold", "20"), ("warm", "60"), ("turned", "30"), ("length", "400"), ("thickness", "0.6")).Finding);
-        Assert.Equal("thickness", Assert.Single(unknown.Read(TypedReading.Of(("cold", "20"), ("warm", "60"), ("turned", "30"), ("length", "400"))).Problems).Field);
+        Assert.Equal(
+            "coilTurns",
+            Judged(unknown, ("cold", "20"), ("warm", "60"), ("turned", "30"), ("length", "400"), ("thickness", "0.6")).Finding
+        );
+        Assert.Equal(
+            "thickness",
+            Assert.Single(unknown.Read(TypedReading.Of(("cold", "20"), ("warm", "60"), ("turned", "30"), ("length", "400"))).Problems).Field
+        );
         Assert.Equal("warm", Assert.Single(Known.Read(TypedReading.Of(("cold", "60"), ("warm", "20"), ("turned", "30"))).Problems).Field);
     }
 
@@ -83,7 +89,11 @@ public sealed class BimetalTests
         var random = new Random(7);
         var truth = 0.7 * Bimetal.DegreesPerK(Known.Strip!);
         string Shown(double value, double sigma) => Normal.Sample(random, value, sigma).ToString("0.0");
-        var wrong = Enumerable.Range(0, 400).Count(_ => Judged(Known, ("cold", Shown(20, 0.5)), ("warm", Shown(70, 0.5)), ("turned", Shown(50 * truth, 1))).Finding != "cannotTell");
+        var wrong = Enumerable
+            .Range(0, 400)
+            .Count(_ =>
+                Judged(Known, ("cold", Shown(20, 0.5)), ("warm", Shown(70, 0.5)), ("turned", Shown(50 * truth, 1))).Finding != "cannotTell"
+            );
         Assert.True(wrong <= 20, $"{wrong} of 400");
     }
 }

@@ -40,7 +40,14 @@ public sealed class ChokesTests
     [Fact]
     public void An_engine_that_dies_after_four_minutes_as_its_choke_opens_is_starved_and_neither_choked_nor_electrical()
     {
-        var said = Judged(Opening(ChokeKind.Heat), ("begins", "150"), ("open", "236"), ("faltered", "240"), ("ambient", "4"), ("end", "faltered"));
+        var said = Judged(
+            Opening(ChokeKind.Heat),
+            ("begins", "150"),
+            ("open", "236"),
+            ("faltered", "240"),
+            ("ambient", "4"),
+            ("end", "faltered")
+        );
         Assert.Equal((Verdict.NotGood, "starvedAsItOpens"), (said.Verdict, said.Finding));
         Assert.Contains("not to coil or cap", said.DoNext.Text, StringComparison.Ordinal);
     }
@@ -52,15 +59,25 @@ public sealed class ChokesTests
         var (at, least, most) = (Figure(said, "at0"), Figure(said, "at0Least"), Figure(said, "at0Most"));
         Assert.True(least <= at && at <= most && at > 96, $"{least} {at} {most}");
         // Without the day's temperature nothing is foretold.
-        Assert.DoesNotContain(Judged(Opening(ChokeKind.Heat), ("begins", "60"), ("open", "96"), ("end", "ranOn")).Figures, figure => figure.Key == "at0");
+        Assert.DoesNotContain(Judged(Opening(ChokeKind.Heat), ("begins", "60"), ("open", "96"), ("end", "ranOn")).Figures, figure =>
+            figure.Key == "at0"
+        );
     }
 
     [Fact]
     public void What_was_seen_after_it_was_stopped_belongs_to_the_same_start()
     {
-        var said = Judged(Opening(ChokeKind.Vacuum), ("open", "2.2"), ("steady", "6"), ("stopped", "30"), ("closed", "31.5"), ("end", "ranOn"));
+        var said = Judged(
+            Opening(ChokeKind.Vacuum),
+            ("open", "2.2"),
+            ("steady", "6"),
+            ("stopped", "30"),
+            ("closed", "31.5"),
+            ("end", "ranOn")
+        );
         Assert.Equal((6, 1.5), (Figure(said, "steady"), Figure(said, "closed")));
-        string Wrong(params (string, string)[] typed) => Assert.Single(Opening(ChokeKind.Vacuum).Read(TypedReading.Of([("open", "2.2"), ("end", "ranOn"), .. typed])).Problems).Field;
+        string Wrong(params (string, string)[] typed) =>
+            Assert.Single(Opening(ChokeKind.Vacuum).Read(TypedReading.Of([("open", "2.2"), ("end", "ranOn"), .. typed])).Problems).Field;
         Assert.Equal("stopped", Wrong(("stopped", "1")));
         Assert.Equal("closed", Wrong(("closed", "31")));
     }
@@ -73,7 +90,10 @@ public sealed class ChokesTests
     [InlineData("faltered", "", "faltered", "")]
     [InlineData("open", "3", "ranOn", "4")]
     public void What_does_not_go_together_is_said_at_its_box(string field, string open, string end, string begins) =>
-        Assert.Equal(field, Assert.Single(Opening(ChokeKind.Vacuum).Read(TypedReading.Of(("open", open), ("begins", begins), ("end", end))).Problems).Field);
+        Assert.Equal(
+            field,
+            Assert.Single(Opening(ChokeKind.Vacuum).Read(TypedReading.Of(("open", open), ("begins", begins), ("end", end))).Problems).Field
+        );
 
     [Theory]
     [InlineData("8", "10", "rodRight", "")]
@@ -102,10 +122,27 @@ public sealed class ChokesTests
     [Fact]
     public void What_the_sheet_says_of_a_choke_stands_before_the_shops_defaults()
     {
-        var sheet = Sheets.Spec with { Opens = new ChokeLimits(OpensLowS: 20, OpensHighS: 60, Element: HeatElement.Wax, BeginsC: 40, FullC: 60, StrokeMm: 3) };
-        IReadOnlyList<GaugeLine> Lines(SpecSheet of) => [.. new ChokesStation().Lines(Sheets.FactsOf(of, new CarburetorKind(of.Family, EngineKind.FourStroke, ChokeKind.Heat)), of, Sheets.Shop)];
+        var sheet = Sheets.Spec with
+        {
+            Opens = new ChokeLimits(OpensLowS: 20, OpensHighS: 60, Element: HeatElement.Wax, BeginsC: 40, FullC: 60, StrokeMm: 3),
+        };
+        IReadOnlyList<GaugeLine> Lines(SpecSheet of) =>
+            [
+                .. new ChokesStation().Lines(
+                    Sheets.FactsOf(of, new CarburetorKind(of.Family, EngineKind.FourStroke, ChokeKind.Heat)),
+                    of,
+                    Sheets.Shop
+                ),
+            ];
         var (own, usual) = (Lines(sheet), Lines(Sheets.Spec));
-        Assert.Equal((20, 60, sheet.Name), (own.OfType<OpeningLine>().Single().Limits.LowS, own.OfType<OpeningLine>().Single().Limits.HighS, own.OfType<OpeningLine>().Single().LimitSource));
+        Assert.Equal(
+            (20, 60, sheet.Name),
+            (
+                own.OfType<OpeningLine>().Single().Limits.LowS,
+                own.OfType<OpeningLine>().Single().Limits.HighS,
+                own.OfType<OpeningLine>().Single().LimitSource
+            )
+        );
         Assert.Equal((3, 60), (own.OfType<WarmWaterLine>().Single().StrokeMm, own.OfType<WarmWaterLine>().Single().Melts.FullC));
         // It is wax: no coil is asked for. Where nobody has said, both are offered.
         Assert.Empty(own.OfType<WarmStripLine>());
@@ -140,9 +177,15 @@ public sealed class ChokesTests
     [Fact]
     public void A_chamber_is_held_only_where_there_is_one()
     {
-        bool Asked(CarburetorFamily family) => new ChokesStation()
-            .Lines(Sheets.FactsOf(Sheets.Spec, new CarburetorKind(family, EngineKind.FourStroke, ChokeKind.Vacuum)), Sheets.Spec, Sheets.Shop)
-            .OfType<ChamberHoldLine>().Any();
+        bool Asked(CarburetorFamily family) =>
+            new ChokesStation()
+                .Lines(
+                    Sheets.FactsOf(Sheets.Spec, new CarburetorKind(family, EngineKind.FourStroke, ChokeKind.Vacuum)),
+                    Sheets.Spec,
+                    Sheets.Shop
+                )
+                .OfType<ChamberHoldLine>()
+                .Any();
         Assert.True(Asked(CarburetorFamily.SuctionTank));
         Assert.False(Asked(CarburetorFamily.FloatBowl));
     }
@@ -151,14 +194,20 @@ public sealed class ChokesTests
     public void Two_instruments_that_sent_on_their_own_are_one_start_when_they_sent_together()
     {
         var at = new DateTimeOffset(2026, 11, 2, 8, 0, 0, TimeSpan.Zero);
-        double[] times = [.. Enumerable.Range(0, 201).Select(i => i / 2.0)], angles = [.. times.Select(t => 78 * (1 - Math.Clamp((t - 40) / 40, 0, 1)))];
+        double[] times = [.. Enumerable.Range(0, 201).Select(i => i / 2.0)],
+            angles = [.. times.Select(t => 78 * (1 - Math.Clamp((t - 40) / 40, 0, 1)))];
         // The tachometer reads every second; the engine stumbles at 81 s.
-        double[] speedTimes = [.. Enumerable.Range(0, 101).Select(i => (double)i)], speeds = [.. speedTimes.Select(t => t < 81 ? 3000.0 : 900)];
-        OpeningEvents Looked(int secondsLater) => OpeningSeries.Look(OpeningSeries.Together(at, times, angles, at.AddSeconds(secondsLater), speedTimes, speeds));
+        double[] speedTimes = [.. Enumerable.Range(0, 101).Select(i => (double)i)],
+            speeds = [.. speedTimes.Select(t => t < 81 ? 3000.0 : 900)];
+        OpeningEvents Looked(int secondsLater) =>
+            OpeningSeries.Look(OpeningSeries.Together(at, times, angles, at.AddSeconds(secondsLater), speedTimes, speeds));
         Assert.Equal((81, StartEnd.Faltered), (Looked(20).FalteredS, Looked(20).Ended));
         Assert.Equal((null, StartEnd.RanOn), (Looked(90).FalteredS, Looked(90).Ended));
         Assert.Null(OpeningSeries.Together(at, times, angles, null, null, null).SpeedsRpm);
-        Assert.Equal("speedTimesS", Assert.Single(OpeningSeries.Check(new OpeningSeriesInput(times, angles, speeds, SpeedTimesS: [.. speedTimes.Reverse()]))).Field);
+        Assert.Equal(
+            "speedTimesS",
+            Assert.Single(OpeningSeries.Check(new OpeningSeriesInput(times, angles, speeds, SpeedTimesS: [.. speedTimes.Reverse()]))).Field
+        );
     }
 
     [Theory]
@@ -178,7 +227,10 @@ public sealed class ChokesTests
     [InlineData("80", "0.5", "pinStays")]
     [InlineData("176 F", "0.5", "pinStays")] // 80 °C
     public void A_pin_that_stays_in_hot_water_has_failed(string water, string stroke, string finding) =>
-        Assert.Equal(finding, Judged(new WarmWaterLine(2, new OpeningWindow(55, 75), "shop"), ("water", water), ("stroke", stroke)).Finding);
+        Assert.Equal(
+            finding,
+            Judged(new WarmWaterLine(2, new OpeningWindow(55, 75), "shop"), ("water", water), ("stroke", stroke)).Finding
+        );
 
     [Fact]
     public void Suction_pulls_with_pressure_times_area()
@@ -187,7 +239,10 @@ public sealed class ChokesTests
         Assert.Equal(10.179, SuctionForceLine.PullN(10, 36, 36), 0.001);
         Assert.Equal(10.179 / 3, SuctionForceLine.PullN(10, 36, 0), 0.001);
         Assert.True(SuctionForceLine.PullN(10, 42, 20) > SuctionForceLine.PullN(10, 36, 20));
-        Assert.Equal("cannotTell", Judged(new SuctionForceLine(), ("suction", "5"), ("diaphragm", "36"), ("plate", "20"), ("spring", "300")).Finding);
+        Assert.Equal(
+            "cannotTell",
+            Judged(new SuctionForceLine(), ("suction", "5"), ("diaphragm", "36"), ("plate", "20"), ("spring", "300")).Finding
+        );
     }
 
     [Fact]
@@ -199,7 +254,9 @@ public sealed class ChokesTests
         List<double> Angles() => [.. times.Select(t => 80 - (80 * Math.Clamp((t - 40) / 20, 0, 1)) + (random.NextDouble() - 0.5))];
         for (var draw = 0; draw < 50; draw++)
         {
-            var seen = OpeningSeries.Look(new OpeningSeriesInput(times, Angles(), [.. times.Select(t => t < 61 ? 3000 + (40 * random.NextDouble()) : 1200)], 80, 0));
+            var seen = OpeningSeries.Look(
+                new OpeningSeriesInput(times, Angles(), [.. times.Select(t => t < 61 ? 3000 + (40 * random.NextDouble()) : 1200)], 80, 0)
+            );
             Assert.InRange(seen.BeginsS!.Value, 40, 42.5);
             Assert.InRange(seen.HalfS!.Value, 49, 51);
             Assert.InRange(seen.OpenS!.Value, 57.5, 60.5);
@@ -214,7 +271,16 @@ public sealed class ChokesTests
     [Fact]
     public void Each_choke_is_asked_for_its_own_and_an_unknown_one_only_for_what_holds_for_all()
     {
-        string[] Keys(ChokeKind? choke) => [.. new ChokesStation().Lines(Sheets.FactsOf(Sheets.Spec, new CarburetorKind(CarburetorFamily.FloatBowl, EngineKind.FourStroke, choke)), Sheets.Spec, Sheets.Shop).Select(line => line.Key[7..])];
+        string[] Keys(ChokeKind? choke) =>
+            [
+                .. new ChokesStation()
+                    .Lines(
+                        Sheets.FactsOf(Sheets.Spec, new CarburetorKind(CarburetorFamily.FloatBowl, EngineKind.FourStroke, choke)),
+                        Sheets.Spec,
+                        Sheets.Shop
+                    )
+                    .Select(line => line.Key[7..]),
+            ];
         Assert.Equal(["plate-moves", "choke-held", "throttle-returns", "runs-open"], Keys(null));
         Assert.Equal(["plate-moves", "choke-held", "throttle-returns", "knob-ends", "runs-open"], Keys(ChokeKind.Manual));
         Assert.Contains("opening", Keys(ChokeKind.Vacuum));
@@ -222,7 +288,10 @@ public sealed class ChokesTests
         Assert.Contains("return-spring", Keys(ChokeKind.Lever));
     }
 
-    private static TestTray Vacuum() => new TestTray(Sheets.Spec, new CarburetorKind(CarburetorFamily.SuctionTank, EngineKind.FourStroke, ChokeKind.Vacuum)).Does(new Core.Parts.JobNote("closed"));
+    private static TestTray Vacuum() =>
+        new TestTray(Sheets.Spec, new CarburetorKind(CarburetorFamily.SuctionTank, EngineKind.FourStroke, ChokeKind.Vacuum)).Does(
+            new Core.Parts.JobNote("closed")
+        );
 
     private static ReadingNote Look(string key, string seen) => new($"chokes/{key}", TypedReading.Of(("seen", seen)));
 
@@ -250,14 +319,18 @@ public sealed class ChokesTests
     {
         foreach (var look in ChokesStation.ShippedLooks.Where(look => look.Part is not null))
         {
-            Assert.All(look.Families, family => Assert.Contains(look.Part, Core.Parts.LedgerKnowledge.Shipped.All(family).Select(part => part.Key)));
+            Assert.All(look.Families, family =>
+                Assert.Contains(look.Part, Core.Parts.LedgerKnowledge.Shipped.All(family).Select(part => part.Key))
+            );
         }
     }
 
     [Fact]
     public void No_engine_runs_to_time_its_choke_while_a_part_lies_on_the_bench()
     {
-        var tray = new TestTray(Sheets.Spec, new CarburetorKind(CarburetorFamily.SuctionTank, EngineKind.FourStroke, ChokeKind.Vacuum)).Does(new Core.Parts.JobNote("full")).Adds(new Core.Parts.OutNote("air-cleaner", Core.Parts.LineVerdict.Refit));
+        var tray = new TestTray(Sheets.Spec, new CarburetorKind(CarburetorFamily.SuctionTank, EngineKind.FourStroke, ChokeKind.Vacuum))
+            .Does(new Core.Parts.JobNote("full"))
+            .Adds(new Core.Parts.OutNote("air-cleaner", Core.Parts.LineVerdict.Refit));
         Assert.NotNull(tray.Refuses(Timed));
         Assert.Null(Vacuum().Refuses(Timed));
     }

@@ -8,18 +8,29 @@ namespace BlueDawn.Core.Tests.Chokes;
 /// <summary>A second start of a heat choke is held against what the first one foretold.</summary>
 public sealed class ForetoldTests
 {
-    private const double EndC = 130, TauS = 95;
+    private const double EndC = 130,
+        TauS = 95;
 
     private static string At(double ambientC, double opening) =>
         WarmUp.SecondsTo(ambientC, EndC, TauS, new OpeningWindow(55, 75).Seen.AtOpeningC(opening)).ToString("0.0");
 
-    private static ReadingNote Start(double ambientC, string open, bool half = true) => new("chokes/opening", TypedReading.Of(
-        ("begins", At(ambientC, 0)), ("half", half ? At(ambientC, 0.5) : ""), ("open", open), ("ambient", ambientC.ToString()), ("end", "ranOn")));
+    private static ReadingNote Start(double ambientC, string open, bool half = true) =>
+        new(
+            "chokes/opening",
+            TypedReading.Of(
+                ("begins", At(ambientC, 0)),
+                ("half", half ? At(ambientC, 0.5) : ""),
+                ("open", open),
+                ("ambient", ambientC.ToString()),
+                ("end", "ranOn")
+            )
+        );
 
-    private static TestTray Heat() => new TestTray(Sheets.Spec, new CarburetorKind(CarburetorFamily.FloatBowl, EngineKind.FourStroke, ChokeKind.Heat))
-        .Does(new Core.Parts.JobNote("closed"))
-        .Does(new ReadingNote("proving/fuel-on", TypedReading.Of(("minutes", "4"), ("rocked", "yes"), ("leak", "dry"))))
-        .Does(Start(18, At(18, 1)));
+    private static TestTray Heat() =>
+        new TestTray(Sheets.Spec, new CarburetorKind(CarburetorFamily.FloatBowl, EngineKind.FourStroke, ChokeKind.Heat))
+            .Does(new Core.Parts.JobNote("closed"))
+            .Does(new ReadingNote("proving/fuel-on", TypedReading.Of(("minutes", "4"), ("rocked", "yes"), ("leak", "dry"))))
+            .Does(Start(18, At(18, 1)));
 
     private static Judgement Opening(TestTray tray) => tray.Book.Lines.Single(line => line.Line.Key == "chokes/opening").Judgement;
 
@@ -45,9 +56,19 @@ public sealed class ForetoldTests
     public void Late_and_not_as_foretold_is_the_linkage_late_and_as_foretold_is_what_warms_it()
     {
         Assert.Contains("hangs", Opening(Heat().Does(Start(18, "300", half: false))).DoNext.Text, StringComparison.Ordinal);
-        string Slow(double ambient, double opening) => WarmUp.SecondsTo(ambient, EndC, 4 * TauS, new OpeningWindow(55, 75).Seen.AtOpeningC(opening)).ToString("0.0");
-        ReadingNote SlowStart(double ambient) => new("chokes/opening", TypedReading.Of(
-            ("begins", Slow(ambient, 0)), ("half", Slow(ambient, 0.5)), ("open", Slow(ambient, 1)), ("ambient", ambient.ToString()), ("end", "ranOn")));
+        string Slow(double ambient, double opening) =>
+            WarmUp.SecondsTo(ambient, EndC, 4 * TauS, new OpeningWindow(55, 75).Seen.AtOpeningC(opening)).ToString("0.0");
+        ReadingNote SlowStart(double ambient) =>
+            new(
+                "chokes/opening",
+                TypedReading.Of(
+                    ("begins", Slow(ambient, 0)),
+                    ("half", Slow(ambient, 0.5)),
+                    ("open", Slow(ambient, 1)),
+                    ("ambient", ambient.ToString()),
+                    ("end", "ranOn")
+                )
+            );
         var tray = Heat().Does(SlowStart(18)).Does(SlowStart(10));
         Assert.Equal("opensLate", Opening(tray).Finding);
         Assert.Contains("nothing hangs", Opening(tray).DoNext.Text, StringComparison.Ordinal);

@@ -10,13 +10,20 @@ public sealed class WarmUpTests
     private static readonly OpeningWindow Window = new(55, 75);
 
     private static List<OpeningAt> Start(double ambientC, double endC, double tauS, Func<double> error, params double[] openings) =>
-        [.. openings.Select(opening => new OpeningAt(WarmUp.SecondsTo(ambientC, endC, tauS, Window.AtOpeningC(opening)) + error(), opening))];
+        [
+            .. openings.Select(opening => new OpeningAt(
+                WarmUp.SecondsTo(ambientC, endC, tauS, Window.AtOpeningC(opening)) + error(),
+                opening
+            )),
+        ];
 
     [Fact]
     public void A_body_warms_as_its_differential_equation_says()
     {
         // dT/dt = (end − T)/τ stepped by MathNet.Numerics (Runge-Kutta of the fourth order) against the logarithm.
-        const double ambient = 12, end = 140, tau = 90;
+        const double ambient = 12,
+            end = 140,
+            tau = 90;
         const int steps = 2001;
         var solved = RungeKutta.FourthOrder(ambient, 0, 200, steps, (_, temperature) => (end - temperature) / tau);
         foreach (var at in new[] { 100, 500, 1200 })
@@ -49,7 +56,13 @@ public sealed class WarmUpTests
         for (var draw = 0; draw < draws; draw++)
         {
             var (end, tau) = (95 + (random.NextDouble() * 120), 50 + (random.NextDouble() * 100));
-            var times = Start(18, end, tau, () => Normal.Sample(random, 0, WarmUp.TimingS), [.. Enumerable.Range(0, events).Select(i => (double)i / (events - 1))]);
+            var times = Start(
+                18,
+                end,
+                tau,
+                () => Normal.Sample(random, 0, WarmUp.TimingS),
+                [.. Enumerable.Range(0, events).Select(i => (double)i / (events - 1))]
+            );
             var told = WarmUp.Fit(18, times, Window)!.FullyOpen(otherDayC);
             var truth = WarmUp.SecondsTo(otherDayC, end, tau, Window.FullC);
             inside += truth >= told.LeastS && (told.MostS is not { } most || truth <= most) ? 1 : 0;
@@ -64,7 +77,11 @@ public sealed class WarmUpTests
         var random = new Random(5);
         for (var i = 0; i < 500; i++)
         {
-            var (ambient, end, tau) = (-10 + (random.NextDouble() * 40), 90 + (random.NextDouble() * 200), 30 + (random.NextDouble() * 200));
+            var (ambient, end, tau) = (
+                -10 + (random.NextDouble() * 40),
+                90 + (random.NextDouble() * 200),
+                30 + (random.NextDouble() * 200)
+            );
             Assert.True(WarmUp.SecondsTo(ambient - 5, end, tau, 75) > WarmUp.SecondsTo(ambient, end, tau, 75));
             Assert.True(WarmUp.SecondsTo(ambient, end + 20, tau, 75) < WarmUp.SecondsTo(ambient, end, tau, 75));
         }

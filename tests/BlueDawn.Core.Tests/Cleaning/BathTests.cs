@@ -13,11 +13,13 @@ public sealed class BathTests
 
     private static BathEvent Read(double minute, double celsius) => new(BathEventKind.Temperature, At(minute), TemperatureC: celsius);
 
-    private static BathEvent Place(double minute, int tray = 24, int basket = 1) => new(BathEventKind.Placed, At(minute), tray, basket, "bath", 20);
+    private static BathEvent Place(double minute, int tray = 24, int basket = 1) =>
+        new(BathEventKind.Placed, At(minute), tray, basket, "bath", 20);
 
     private static Basket Basket(double now, params BathEvent[] events) => Assert.Single(State(now, events).Baskets);
 
-    private static BathState State(double now, params BathEvent[] events) => BathState.Of(Heated, CleaningKnowledge.Shipped, events, At(now));
+    private static BathState State(double now, params BathEvent[] events) =>
+        BathState.Of(Heated, CleaningKnowledge.Shipped, events, At(now));
 
     // Newton's law of heating, solved in closed form: T = end + (start − end)·e^(−t/τ). Any textbook of heat transfer
     // (lumped capacitance); the series here is that formula itself.
@@ -27,7 +29,10 @@ public sealed class BathTests
     [InlineData(95, 60, 7.5)]
     public void The_fit_finds_the_curve_an_exact_series_was_made_from(double end, double start, double tau)
     {
-        var samples = Enumerable.Range(0, 10).Select(i => new TemperatureSample(i * 4, end + (start - end) * Math.Exp(-i * 4 / tau))).ToList();
+        var samples = Enumerable
+            .Range(0, 10)
+            .Select(i => new TemperatureSample(i * 4, end + (start - end) * Math.Exp(-i * 4 / tau)))
+            .ToList();
         var fit = NewtonFit.Of(samples)!;
         Assert.Equal(end, fit.EndC, 3);
         Assert.Equal(start, fit.StartC, 3);
@@ -43,13 +48,22 @@ public sealed class BathTests
         BathEvent longer = new(BathEventKind.Longer, At(2), 24, Minutes: 5);
         Assert.Equal(25, Basket(3, Read(0, 80), Place(1), longer).Minutes);
         Assert.Equal(20, Basket(9, Read(0, 80), Place(1), longer, new(BathEventKind.TakenOut, At(6), 24), Place(8)).Minutes);
-        Assert.Equal((false, true), (Basket(12, new(BathEventKind.HeaterOn, At(0)), Read(0, 80), Place(1)).HasHadItsTime, Basket(20, new(BathEventKind.HeaterOn, At(0)), Read(0, 80), Place(1)).HasHadItsTime));
+        Assert.Equal(
+            (false, true),
+            (
+                Basket(12, new(BathEventKind.HeaterOn, At(0)), Read(0, 80), Place(1)).HasHadItsTime,
+                Basket(20, new(BathEventKind.HeaterOn, At(0)), Read(0, 80), Place(1)).HasHadItsTime
+            )
+        );
     }
 
     [Fact]
     public void With_a_thermometer_that_reads_whole_degrees_it_comes_near()
     {
-        var samples = Enumerable.Range(0, 12).Select(i => new TemperatureSample(i * 5, Math.Round(84 - 64 * Math.Exp(-i * 5 / 22.0)))).ToList();
+        var samples = Enumerable
+            .Range(0, 12)
+            .Select(i => new TemperatureSample(i * 5, Math.Round(84 - 64 * Math.Exp(-i * 5 / 22.0))))
+            .ToList();
         var fit = NewtonFit.Of(samples)!;
         Assert.InRange(fit.TimeConstantMin, 20, 24);
         Assert.InRange(fit.EndC, 82, 86);
@@ -61,7 +75,8 @@ public sealed class BathTests
         double[] typed = [21, 33, 45, 52, 60, 64, 69, 71];
         var samples = typed.Select((celsius, i) => new TemperatureSample(i * 5, celsius)).ToList();
         var fit = NewtonFit.Of(samples)!;
-        double Left(double end, double start, double tau) => Math.Sqrt(samples.Average(one => Math.Pow(one.TemperatureC - end - (start - end) * Math.Exp(-one.Minute / tau), 2)));
+        double Left(double end, double start, double tau) =>
+            Math.Sqrt(samples.Average(one => Math.Pow(one.TemperatureC - end - (start - end) * Math.Exp(-one.Minute / tau), 2)));
         Assert.Equal(fit.RmsC, Left(fit.EndC, fit.StartC, fit.TimeConstantMin), 9);
         for (var end = -3.0; end <= 3; end += 0.5)
         {
@@ -144,7 +159,14 @@ public sealed class BathTests
     [Fact]
     public void Baskets_have_times_of_their_own_and_free_ones_are_named()
     {
-        var state = State(12, new(BathEventKind.HeaterOn, At(0)), Read(0, 80), Place(0), Place(10, 27, 3), new(BathEventKind.Longer, At(11), 24, Minutes: 5));
+        var state = State(
+            12,
+            new(BathEventKind.HeaterOn, At(0)),
+            Read(0, 80),
+            Place(0),
+            Place(10, 27, 3),
+            new(BathEventKind.Longer, At(11), 24, Minutes: 5)
+        );
         Assert.Equal([(24, At(25)), (27, At(30))], state.Baskets.Select(basket => (basket.Tray, basket.DoneAt!.Value)));
         Assert.Equal([2], state.FreeBaskets);
         Assert.Empty(State(12, Place(0), new(BathEventKind.TakenOut, At(5), 24)).Baskets);
@@ -176,7 +198,9 @@ public sealed class BathTests
     public void A_cold_soak_runs_by_the_clock()
     {
         var tub = new Bath("tub", "Soak tub", Vessel.Tub, 4, 20, 60);
-        var basket = Assert.Single(BathState.Of(tub, CleaningKnowledge.Shipped, [new(BathEventKind.Placed, At(0), 24, 1, "acid", 720)], At(60)).Baskets);
+        var basket = Assert.Single(
+            BathState.Of(tub, CleaningKnowledge.Shipped, [new(BathEventKind.Placed, At(0), 24, 1, "acid", 720)], At(60)).Baskets
+        );
         Assert.Equal((BasketStanding.Running, At(720)), (basket.Standing, basket.DoneAt));
     }
 

@@ -37,7 +37,10 @@ public sealed class CleaningTests
     public void Plastic_and_rubber_come_out_before_the_bath()
     {
         var bench = Strip.Bench.FloatBowl().Does(new JobNote("main-jet"));
-        bench.Does(new OutNote("bowl-nut", LineVerdict.Clean)).Does(new OutNote("bowl", LineVerdict.Clean)).Does(new OutNote("bowl-gasket", LineVerdict.Renew));
+        bench
+            .Does(new OutNote("bowl-nut", LineVerdict.Clean))
+            .Does(new OutNote("bowl", LineVerdict.Clean))
+            .Does(new OutNote("bowl-gasket", LineVerdict.Renew));
         var bath = Offer(bench, "bath");
         Assert.Equal(RecipeStanding.NotNow, bath.Standing);
         Assert.Contains("idle jet", bath.TakeOutFirst);
@@ -114,7 +117,10 @@ public sealed class CleaningTests
     {
         var knowledge = CleaningKnowledge.Shipped;
         Assert.All(knowledge.Soils, soil => Assert.Contains(knowledge.Recipes, recipe => recipe.Soils.Contains(soil.Key)));
-        Assert.All(knowledge.Recipes.Where(recipe => recipe.Kind == "solvent"), solvent => Assert.All(
-            knowledge.Recipes.Where(recipe => recipe.Vessel == Vessel.Heated), heated => Assert.NotNull(knowledge.Clash(heated, solvent))));
+        Assert.All(knowledge.Recipes.Where(recipe => recipe.Kind == "solvent"), solvent =>
+            Assert.All(knowledge.Recipes.Where(recipe => recipe.Vessel == Vessel.Heated), heated =>
+                Assert.NotNull(knowledge.Clash(heated, solvent))
+            )
+        );
     }
 }

@@ -42,7 +42,9 @@ public class CheckValueTests
     };
 
     private static readonly FaultKnowledge Knowledge = new Core.Tables.Knowledge(
-        name => Tables.TryGetValue(name, out var text) ? new StringReader(text) : Core.Tables.CsvTable.OpenShipped(name), []).Of<FaultKnowledge>();
+        name => Tables.TryGetValue(name, out var text) ? new StringReader(text) : Core.Tables.CsvTable.OpenShipped(name),
+        []
+    ).Of<FaultKnowledge>();
 
     private static readonly CarburetorKind Kind = new(CarburetorFamily.FloatBowl, EngineKind.FourStroke, null);
     private static readonly TraceDefaults Shop = new(48, 5, 240);
@@ -59,7 +61,8 @@ public class CheckValueTests
         Assert.Equal(0, costs.Get(ApartLevel.Bowl, ApartLevel.Bowl));
     }
 
-    /// <summary>Half a fault expected over all causes (own judgement), shared by weight: a quarter each here, whatever the table's length.</summary>
+    /// <summary>Half a fault expected over all causes (own judgement), shared by weight: a quarter each here, whatever the table's
+    /// length.</summary>
     [Fact]
     public void Priors_share_half_a_fault_by_weight()
     {
@@ -88,7 +91,12 @@ public class CheckValueTests
         }
 
         var expected = 2 + Plan(s => seen[s]) + Plan(s => 1 - seen[s]);
-        var note = new Core.Logbook.Logged<TraceNote>(Guid.CreateVersion7(), DateTimeOffset.UnixEpoch, "Ilse", new FindingsNote("owner-story", [new("t", Said.Present)], true));
+        var note = new Core.Logbook.Logged<TraceNote>(
+            Guid.CreateVersion7(),
+            DateTimeOffset.UnixEpoch,
+            "Ilse",
+            new FindingsNote("owner-story", [new("t", Said.Present)], true)
+        );
         var evidence = Evidence.Gather(Knowledge, Kind, [note], [], [], []);
         var (posterior, _, checks) = Trace.Rank(Case, Shop, evidence);
         Assert.Equal(shares[1] + shares[3], posterior.CauseProbability[0], 9);

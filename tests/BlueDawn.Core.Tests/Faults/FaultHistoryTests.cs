@@ -13,13 +13,16 @@ public class FaultHistoryTests
     [Fact]
     public void The_same_sheet_counts_whole_the_same_family_by_a_share_and_another_family_not_at_all()
     {
-        var history = FaultHistory.Of("FB18", CarburetorFamily.FloatBowl,
-        [
-            .. Closed("FB18", CarburetorFamily.FloatBowl, "idle-jet-blocked"),
-            .. Closed("FB12", CarburetorFamily.FloatBowl, "idle-jet-blocked"),
-            .. Closed(null, CarburetorFamily.FloatBowl),
-            .. Closed("D7", CarburetorFamily.Diaphragm, "idle-jet-blocked"),
-        ]);
+        var history = FaultHistory.Of(
+            "FB18",
+            CarburetorFamily.FloatBowl,
+            [
+                .. Closed("FB18", CarburetorFamily.FloatBowl, "idle-jet-blocked"),
+                .. Closed("FB12", CarburetorFamily.FloatBowl, "idle-jet-blocked"),
+                .. Closed(null, CarburetorFamily.FloatBowl),
+                .. Closed("D7", CarburetorFamily.Diaphragm, "idle-jet-blocked"),
+            ]
+        );
         Assert.Equal((1, 2), (history.Alike, history.Kin));
         Assert.Equal(1 + FaultHistory.KinShare, history.Confirmed("idle-jet-blocked"), 12);
         Assert.Equal(1 + (2 * FaultHistory.KinShare), history.Trays, 12);
@@ -31,15 +34,23 @@ public class FaultHistoryTests
 
     [Fact]
     public void A_shift_stays_a_probability_and_goes_towards_what_was_seen() =>
-        Gen.Select(Gen.Int[0, 60], Gen.Double[0, 1], Gen.Double[0.001, 0.6]).Sample((trays, share, prior) =>
-        {
-            var confirmed = (int)(trays * share);
-            var history = new FaultHistory(trays, new Dictionary<string, int> { ["x"] = confirmed }, 0, new Dictionary<string, int>());
-            var shifted = history.Shift("x", prior);
-            Assert.InRange(shifted, 0, 1);
-            var seen = trays == 0 ? prior : confirmed / (double)trays;
-            Assert.InRange(shifted, Math.Min(prior, seen) - 1e-12, Math.Max(prior, seen) + 1e-12);
-        });
+        Gen.Select(Gen.Int[0, 60], Gen.Double[0, 1], Gen.Double[0.001, 0.6])
+            .Sample(
+                (trays, share, prior) =>
+                {
+                    var confirmed = (int)(trays * share);
+                    var history = new FaultHistory(
+                        trays,
+                        new Dictionary<string, int> { ["x"] = confirmed },
+                        0,
+                        new Dictionary<string, int>()
+                    );
+                    var shifted = history.Shift("x", prior);
+                    Assert.InRange(shifted, 0, 1);
+                    var seen = trays == 0 ? prior : confirmed / (double)trays;
+                    Assert.InRange(shifted, Math.Min(prior, seen) - 1e-12, Math.Max(prior, seen) + 1e-12);
+                }
+            );
 
     [Fact]
     public void Its_weight_grows_with_the_trays_and_never_reaches_the_whole()

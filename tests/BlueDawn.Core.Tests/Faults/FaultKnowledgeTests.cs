@@ -24,14 +24,24 @@ public class FaultKnowledgeTests
     {
         foreach (var cause in Knowledge.Causes)
         {
-            var always = Knowledge.Links.Where(link => link.CauseId == cause.Id && link.Probability >= 0.9).Select(link => link.FindingId).ToList();
+            var always = Knowledge
+                .Links.Where(link => link.CauseId == cause.Id && link.Probability >= 0.9)
+                .Select(link => link.FindingId)
+                .ToList();
             foreach (var family in cause.Applies.Families)
             {
-                var kind = new CarburetorKind(family, cause.Applies.Engines[0], cause.Applies.Chokes.Count > 0 ? cause.Applies.Chokes[0] : null);
+                var kind = new CarburetorKind(
+                    family,
+                    cause.Applies.Engines[0],
+                    cause.Applies.Chokes.Count > 0 ? cause.Applies.Chokes[0] : null
+                );
                 Assert.True(
-                    Knowledge.Checks.Any(check => check.Applies.Matches(kind)
-                        && check.Reveals.Any(id => always.Contains(id) && Knowledge.FindFinding(id)!.Applies.Matches(kind))),
-                    $"{cause.Id} on {family} is never proven by any check");
+                    Knowledge.Checks.Any(check =>
+                        check.Applies.Matches(kind)
+                        && check.Reveals.Any(id => always.Contains(id) && Knowledge.FindFinding(id)!.Applies.Matches(kind))
+                    ),
+                    $"{cause.Id} on {family} is never proven by any check"
+                );
             }
         }
     }
@@ -41,7 +51,10 @@ public class FaultKnowledgeTests
     {
         foreach (var finding in Knowledge.Findings)
         {
-            Assert.True(Knowledge.Checks.Any(check => check.Reveals.Contains(finding.Id)) || FailureTimeLine.Tells.Contains(finding.Id), $"no check reveals {finding.Id}");
+            Assert.True(
+                Knowledge.Checks.Any(check => check.Reveals.Contains(finding.Id)) || FailureTimeLine.Tells.Contains(finding.Id),
+                $"no check reveals {finding.Id}"
+            );
             Assert.True(Knowledge.Links.Any(link => link.FindingId == finding.Id), $"no cause shows as {finding.Id}");
         }
     }
@@ -49,7 +62,10 @@ public class FaultKnowledgeTests
     [Fact]
     public void Every_line_the_table_speaks_of_is_a_line_of_some_sheet()
     {
-        var lines = Sheets.LinesOfEveryFamily.Select(line => line.Key).Concat(Knowledge.Findings.Select(finding => Complaint.KeyOf(finding.Id))).ToList();
+        var lines = Sheets
+            .LinesOfEveryFamily.Select(line => line.Key)
+            .Concat(Knowledge.Findings.Select(finding => Complaint.KeyOf(finding.Id)))
+            .ToList();
         Assert.All(Knowledge.StationFindings, station => Assert.Contains(lines, station.Matches));
         Assert.Contains(Knowledge.StationFindings, station => station.Matches("gauging/emulsion-row-7"));
     }
@@ -61,12 +77,13 @@ public class FaultKnowledgeTests
         var two = new CarburetorKind(CarburetorFamily.Diaphragm, EngineKind.TwoStroke, null);
         Assert.False(Knowledge.FindFinding("fuel-in-oil")!.Applies.Matches(two));
         Assert.False(Knowledge.FindFinding("four-strokes-at-full")!.Applies.Matches(four));
-        Assert.DoesNotContain(Knowledge.Causes, cause => cause.Id.StartsWith("float-", StringComparison.Ordinal) && cause.Applies.Matches(two));
+        Assert.DoesNotContain(Knowledge.Causes, cause =>
+            cause.Id.StartsWith("float-", StringComparison.Ordinal) && cause.Applies.Matches(two)
+        );
     }
 
     [Fact]
-    public void No_carburetor_has_more_causes_than_a_set_can_hold() =>
-        Assert.True(Knowledge.Causes.Count <= FaultNetwork.MostCauses);
+    public void No_carburetor_has_more_causes_than_a_set_can_hold() => Assert.True(Knowledge.Causes.Count <= FaultNetwork.MostCauses);
 
     [Theory]
     [InlineData("causes.csv", "main-jet-blocked,", "main-jet-blocked,,", "")]

@@ -40,7 +40,9 @@ public class FaultNetworkTests
                 continue;
             }
 
-            var weight = Enumerable.Range(0, small.Priors.Length).Aggregate(1.0, (w, c) => w * (there.Contains(c) ? small.Priors[c] : 1 - small.Priors[c]));
+            var weight = Enumerable
+                .Range(0, small.Priors.Length)
+                .Aggregate(1.0, (w, c) => w * (there.Contains(c) ? small.Priors[c] : 1 - small.Priors[c]));
             foreach (var o in observations)
             {
                 var present = 1 - there.Aggregate(o.AbsentBase, (absent, c) => absent * (1 - small.Strengths[o.Finding][c]));
@@ -60,7 +62,12 @@ public class FaultNetworkTests
 
     [Fact]
     public void The_posterior_is_that_of_counting_every_set() =>
-        (from small in AnySmall from answers in Answers(small.Backgrounds.Length) from most in Gen.Int[1, 6] select (small, answers, most)).Sample(t =>
+        (
+            from small in AnySmall
+            from answers in Answers(small.Backgrounds.Length)
+            from most in Gen.Int[1, 6]
+            select (small, answers, most)
+        ).Sample(t =>
         {
             var observations = t.small.Observe(t.answers);
             var (cause, none, several) = BruteForce(t.small, observations, t.most);
@@ -123,7 +130,12 @@ public class FaultNetworkTests
     [Fact]
     public void Two_causes_of_one_finding_worked_by_hand()
     {
-        var posterior = new FaultNetwork([0.1, 0.2], [[0.8, 0.5]]).Infer([new Observation(0, true, Witness.Sure, 1)]);
+        var posterior = new FaultNetwork(
+            [0.1, 0.2],
+            [
+                [0.8, 0.5],
+            ]
+        ).Infer([new Observation(0, true, Witness.Sure, 1)]);
         Assert.Equal(0.476744, posterior.CauseProbability[0], 6);
         Assert.Equal(0.627907, posterior.CauseProbability[1], 6);
         Assert.Equal(0.104651, posterior.SeveralProbability, 6);
@@ -134,20 +146,36 @@ public class FaultNetworkTests
     public void One_cause_shown_explains_the_other_away_and_two_things_wrong_stay_two()
     {
         // Both bring about the first finding; the second and third finding each belong to one of them.
-        var network = new FaultNetwork([0.1, 0.1], [[0.9, 0.9], [0.9, 0], [0, 0.9]]);
+        var network = new FaultNetwork(
+            [0.1, 0.1],
+            [
+                [0.9, 0.9],
+                [0.9, 0],
+                [0, 0.9],
+            ]
+        );
         double Second(params (int, bool)[] answers) =>
             network.Infer([.. answers.Select(a => new Observation(a.Item1, a.Item2, new Witness(0.99, 0.01), 0.98))]).CauseProbability[1];
         var shared = Second((0, true));
         Assert.True(shared > 0.4);
         Assert.True(Second((0, true), (1, true)) < shared / 2, "the first explains the shared finding");
-        var both = network.Infer([new Observation(0, true, new Witness(0.99, 0.01), 0.98), new Observation(1, true, new Witness(0.99, 0.01), 0.98), new Observation(2, true, new Witness(0.99, 0.01), 0.98)]);
+        var both = network.Infer([
+            new Observation(0, true, new Witness(0.99, 0.01), 0.98),
+            new Observation(1, true, new Witness(0.99, 0.01), 0.98),
+            new Observation(2, true, new Witness(0.99, 0.01), 0.98),
+        ]);
         Assert.True(both.CauseProbability[0] > 0.7 && both.CauseProbability[1] > 0.7);
         Assert.True(both.SeveralProbability > 0.6);
     }
 
     [Fact]
     public void The_order_of_answers_does_not_matter() =>
-        (from small in AnySmall from answers in Answers(small.Backgrounds.Length) from seed in Gen.Int select (small, answers, seed)).Sample(t =>
+        (
+            from small in AnySmall
+            from answers in Answers(small.Backgrounds.Length)
+            from seed in Gen.Int
+            select (small, answers, seed)
+        ).Sample(t =>
         {
             var soft = t.answers.Select(a => a with { Seen = Math.Min(a.Seen, 0.99) }).ToArray();
             var forward = t.small.Network(3).Infer(t.small.Observe(soft));
@@ -161,30 +189,38 @@ public class FaultNetworkTests
     [Fact]
     public void A_doubtful_answer_weighs_less_than_a_sure_one_and_half_sure_weighs_nothing()
     {
-        var network = new FaultNetwork([0.1, 0.2], [[0.8, 0]]);
-        double First(double seen, double falseAlarm) => network.Infer([new Observation(0, true, new Witness(seen, falseAlarm), 0.95)]).CauseProbability[0];
+        var network = new FaultNetwork(
+            [0.1, 0.2],
+            [
+                [0.8, 0],
+            ]
+        );
+        double First(double seen, double falseAlarm) =>
+            network.Infer([new Observation(0, true, new Witness(seen, falseAlarm), 0.95)]).CauseProbability[0];
         Assert.True(First(0.99, 0.01) > First(0.75, 0.2));
         Assert.Equal(0.1, First(0.5, 0.5), 9);
     }
 
     [Fact]
     public void What_a_finding_adds_is_the_difference_it_makes() =>
-        (from small in AnySmall from answers in Answers(small.Backgrounds.Length) where answers.Length > 0 select (small, answers)).Sample(t =>
-        {
-            static double LogOdds(double p) => Math.Log(Math.Clamp(p, 1e-12, 1 - 1e-12) / (1 - Math.Clamp(p, 1e-12, 1 - 1e-12)));
-            var observations = t.small.Observe(t.answers.Select(a => a with { Seen = Math.Min(a.Seen, 0.97) }));
-            var network = t.small.Network(3);
-            var changes = network.Explain(observations);
-            var all = network.Infer(observations);
-            for (var o = 0; o < observations.Count; o++)
+        (from small in AnySmall from answers in Answers(small.Backgrounds.Length) where answers.Length > 0 select (small, answers)).Sample(
+            t =>
             {
-                var without = network.Infer([.. observations.Where((_, i) => i != o)]);
-                for (var c = 0; c < t.small.Priors.Length; c++)
+                static double LogOdds(double p) => Math.Log(Math.Clamp(p, 1e-12, 1 - 1e-12) / (1 - Math.Clamp(p, 1e-12, 1 - 1e-12)));
+                var observations = t.small.Observe(t.answers.Select(a => a with { Seen = Math.Min(a.Seen, 0.97) }));
+                var network = t.small.Network(3);
+                var changes = network.Explain(observations);
+                var all = network.Infer(observations);
+                for (var o = 0; o < observations.Count; o++)
                 {
-                    Assert.Equal(LogOdds(all.CauseProbability[c]) - LogOdds(without.CauseProbability[c]), changes[c][o], 6);
+                    var without = network.Infer([.. observations.Where((_, i) => i != o)]);
+                    for (var c = 0; c < t.small.Priors.Length; c++)
+                    {
+                        Assert.Equal(LogOdds(all.CauseProbability[c]) - LogOdds(without.CauseProbability[c]), changes[c][o], 6);
+                    }
                 }
             }
-        });
+        );
 
     [Fact]
     public void Too_many_causes_and_impossible_priors_are_refused()

@@ -11,7 +11,8 @@ namespace BlueDawn.Core.Tests.Faults;
 /// </summary>
 public sealed class LookaheadTests(ITestOutputHelper output)
 {
-    private const int Causes = 3, Checks = 3;
+    private const int Causes = 3,
+        Checks = 3;
 
     /// <summary>A bench drawn at random, small enough to search through.</summary>
     private sealed class Drawn
@@ -21,11 +22,56 @@ public sealed class LookaheadTests(ITestOutputHelper output)
 
         public Drawn(Random random)
         {
-            var causes = Enumerable.Range(0, Causes).Select(i => new Cause(
-                $"c{i}", $"Cause {i}", "main", Place.Machine, [], All, ApartLevel.Together, "Mend it", 4 + (26 * random.NextDouble()), 0, false, 0.5 + random.NextDouble(), "drawn")).ToList();
-            var findings = Enumerable.Range(0, Checks).Select(i => new Finding($"f{i}", $"Finding {i}", "", "quick", FindingRole.Part, All, 0.02 + (0.1 * random.NextDouble()), "drawn")).ToList();
-            var checks = Enumerable.Range(0, Checks).Select(i => new Check($"k{i}", $"Check {i}", CheckState.Any, 1 + (9 * random.NextDouble()), [$"f{i}"], "none", [], All, "drawn")).ToList();
-            var links = from cause in causes from finding in findings where random.NextDouble() < 0.6 select new CauseFinding(cause.Id, finding.Id, "drawn", 0.1 + (0.85 * random.NextDouble()), "drawn");
+            var causes = Enumerable
+                .Range(0, Causes)
+                .Select(i => new Cause(
+                    $"c{i}",
+                    $"Cause {i}",
+                    "main",
+                    Place.Machine,
+                    [],
+                    All,
+                    ApartLevel.Together,
+                    "Mend it",
+                    4 + (26 * random.NextDouble()),
+                    0,
+                    false,
+                    0.5 + random.NextDouble(),
+                    "drawn"
+                ))
+                .ToList();
+            var findings = Enumerable
+                .Range(0, Checks)
+                .Select(i => new Finding(
+                    $"f{i}",
+                    $"Finding {i}",
+                    "",
+                    "quick",
+                    FindingRole.Part,
+                    All,
+                    0.02 + (0.1 * random.NextDouble()),
+                    "drawn"
+                ))
+                .ToList();
+            var checks = Enumerable
+                .Range(0, Checks)
+                .Select(i => new Check(
+                    $"k{i}",
+                    $"Check {i}",
+                    CheckState.Any,
+                    1 + (9 * random.NextDouble()),
+                    [$"f{i}"],
+                    "none",
+                    [],
+                    All,
+                    "drawn"
+                ))
+                .ToList();
+            var links =
+                from cause in causes
+                from finding in findings
+                where random.NextDouble() < 0.6
+                select new CauseFinding(cause.Id, finding.Id, "drawn", 0.1 + (0.85 * random.NextDouble()), "drawn");
             var knowledge = FaultKnowledge.Shipped with
             {
                 Causes = causes,
@@ -36,9 +82,21 @@ public sealed class LookaheadTests(ITestOutputHelper output)
                 Needs = [],
                 Decisive = new Dictionary<string, string>(),
             };
-            Case = new FaultCase(knowledge, new(CarburetorFamily.FloatBowl, EngineKind.FourStroke, null), FaultHistory.None, new HashSet<string>());
+            Case = new FaultCase(
+                knowledge,
+                new(CarburetorFamily.FloatBowl, EngineKind.FourStroke, null),
+                FaultHistory.None,
+                new HashSet<string>()
+            );
             Costs = new RepairCosts(Case, new TraceDefaults(48, 3, 60 + (60 * random.NextDouble())));
-            Weights = [.. sets.Select(set => Enumerable.Range(0, Causes).Aggregate(1.0, (weight, cause) => weight * ((set >> cause & 1) == 1 ? Case.Prior[cause] : 1 - Case.Prior[cause])))];
+            Weights =
+            [
+                .. sets.Select(set =>
+                    Enumerable
+                        .Range(0, Causes)
+                        .Aggregate(1.0, (weight, cause) => weight * ((set >> cause & 1) == 1 ? Case.Prior[cause] : 1 - Case.Prior[cause]))
+                ),
+            ];
             var total = Weights.Sum();
             Weights = [.. Weights.Select(weight => weight / total)];
         }
@@ -61,16 +119,23 @@ public sealed class LookaheadTests(ITestOutputHelper output)
             var kept = Enumerable.Range(0, sets.Length).Where(s => weights[s] > 0).ToArray();
             var valuer = new CheckValuer(Case, Costs, [.. kept.Select(s => sets[s])], [.. kept.Select(s => weights[s])]);
             var known = Enumerable.Range(0, Checks).Where(check => (done >> check & 1) == 1).ToHashSet();
-            var values = Case.Checks.Select((check, i) => (i, Value: valuer.Value(check, ApartLevel.Together, known))).Where(one => one.Value is not null).ToList();
+            var values = Case
+                .Checks.Select((check, i) => (i, Value: valuer.Value(check, ApartLevel.Together, known)))
+                .Where(one => one.Value is not null)
+                .ToList();
             var (best, minutes) = (-1, double.MaxValue);
             foreach (var (i, value) in values)
             {
-                var expected = twoAhead ? Math.Min(value!.ExpectedMinutes, valuer.ExpectedTwoAhead(value, ApartLevel.Together, known, Case.Checks)) : value!.ExpectedMinutes;
+                var expected = twoAhead
+                    ? Math.Min(value!.ExpectedMinutes, valuer.ExpectedTwoAhead(value, ApartLevel.Together, known, Case.Checks))
+                    : value!.ExpectedMinutes;
                 (best, minutes) = expected < minutes ? (i, expected) : (best, minutes);
             }
 
             var plan = twoAhead ? valuer.PlanFixFirst(ApartLevel.Together, known, Case.Checks) : valuer.Plan(ApartLevel.Together);
-            return minutes < plan.Minutes ? best : plan.First < 0 ? -1 : Checks + plan.First;
+            return minutes < plan.Minutes ? best
+                : plan.First < 0 ? -1
+                : Checks + plan.First;
         }
 
         private double Go(double[] weights, int done, Func<double[], int, int>? policy)
@@ -80,7 +145,10 @@ public sealed class LookaheadTests(ITestOutputHelper output)
                 return Act(policy(weights, done), weights, done, policy);
             }
 
-            return Enumerable.Range(-1, 1 + Checks + Causes).Where(act => act < 0 || act >= Checks || (done >> act & 1) == 0).Min(act => Act(act, weights, done, null));
+            return Enumerable
+                .Range(-1, 1 + Checks + Causes)
+                .Where(act => act < 0 || act >= Checks || (done >> act & 1) == 0)
+                .Min(act => Act(act, weights, done, null));
         }
 
         private double Act(int act, double[] weights, int done, Func<double[], int, int>? policy)
@@ -105,15 +173,25 @@ public sealed class LookaheadTests(ITestOutputHelper output)
 
                 var failing = left.Sum();
                 // Mending what cannot be there goes nowhere.
-                return failing >= 1 - 1e-12 ? double.MaxValue / 4 : Costs.Fix(cause) + (failing < 1e-12 ? 0 : failing * Go([.. left.Select(weight => weight / failing)], done, policy));
+                return failing >= 1 - 1e-12
+                    ? double.MaxValue / 4
+                    : Costs.Fix(cause) + (failing < 1e-12 ? 0 : failing * Go([.. left.Select(weight => weight / failing)], done, policy));
             }
 
             var minutes = Case.Checks[act].Minutes;
             foreach (var seen in new[] { true, false })
             {
-                var branch = sets.Select((set, s) => weights[s] * (Case.Network.Absent(act, set, 1 - Case.Findings[act].Background) is var absent && seen ? 1 - absent : absent)).ToArray();
+                var branch = sets.Select(
+                        (set, s) =>
+                            weights[s]
+                            * (Case.Network.Absent(act, set, 1 - Case.Findings[act].Background) is var absent && seen ? 1 - absent : absent)
+                    )
+                    .ToArray();
                 var probability = branch.Sum();
-                minutes += probability < 1e-12 ? 0 : probability * Go([.. branch.Select(weight => weight / probability)], done | (1 << act), policy);
+                minutes +=
+                    probability < 1e-12
+                        ? 0
+                        : probability * Go([.. branch.Select(weight => weight / probability)], done | (1 << act), policy);
             }
 
             return minutes;
@@ -124,8 +202,14 @@ public sealed class LookaheadTests(ITestOutputHelper output)
     public void Two_steps_ahead_are_no_worse_than_one_and_near_the_best_of_all_policies()
     {
         var random = new Random(20261128);
-        var drawn = Enumerable.Range(0, 300).Select(_ => new Drawn(random)).Select(bench => (Best: bench.Best(), One: bench.By(false), Two: bench.By(true))).ToList();
-        Assert.All(drawn, bench => Assert.True(bench.Best <= bench.One + 1e-9 && bench.Best <= bench.Two + 1e-9, $"{bench} beats the best of all policies"));
+        var drawn = Enumerable
+            .Range(0, 300)
+            .Select(_ => new Drawn(random))
+            .Select(bench => (Best: bench.Best(), One: bench.By(false), Two: bench.By(true)))
+            .ToList();
+        Assert.All(drawn, bench =>
+            Assert.True(bench.Best <= bench.One + 1e-9 && bench.Best <= bench.Two + 1e-9, $"{bench} beats the best of all policies")
+        );
         // The mean of what two steps save over one, with the interval that holds it in 95 of 100 such draws (Student, n large).
         (double Mean, double Half) Interval(Func<(double Best, double One, double Two), double> of)
         {
@@ -136,7 +220,10 @@ public sealed class LookaheadTests(ITestOutputHelper output)
 
         var saved = Interval(bench => (bench.One - bench.Two) / bench.Best);
         var (one, two) = (Interval(bench => bench.One / bench.Best), Interval(bench => bench.Two / bench.Best));
-        output.WriteLine($"one step {one.Mean:0.0000} ± {one.Half:0.0000} of the best, two {two.Mean:0.0000} ± {two.Half:0.0000}, saved {saved.Mean:0.0000} ± {saved.Half:0.0000}");
+        output.WriteLine(
+            $"one step {one.Mean:0.0000} ± {one.Half:0.0000} of the best, two {two.Mean:0.0000} "
+                + $"± {two.Half:0.0000}, saved {saved.Mean:0.0000} ± {saved.Half:0.0000}"
+        );
         Assert.True(saved.Mean + saved.Half >= 0, $"two steps cost {-saved.Mean:P1} ± {saved.Half:P1} more than one");
         Assert.True(two.Mean - two.Half < 1.02, $"two steps cost {two.Mean:0.000} ± {two.Half:0.000} of the best policy");
     }

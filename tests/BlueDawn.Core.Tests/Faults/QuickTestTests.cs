@@ -18,14 +18,21 @@ public sealed class QuickTestTests
 
     private static ReadingNote Reads(string line, params (string, string)[] typed) => new("faults/" + line, TypedReading.Of(typed));
 
-    private static ReadingNote Compression(double psi, int pulls = 10, string throttle = "open") => Reads(
-        "compression", ("pressure", $"{psi.ToString(System.Globalization.CultureInfo.InvariantCulture)} psi"), ("pulls", $"{pulls}"), ("throttle", throttle));
+    private static ReadingNote Compression(double psi, int pulls = 10, string throttle = "open") =>
+        Reads(
+            "compression",
+            ("pressure", $"{psi.ToString(System.Globalization.CultureInfo.InvariantCulture)} psi"),
+            ("pulls", $"{pulls}"),
+            ("throttle", throttle)
+        );
 
-    private static JudgedLine On(TestTray tray, string line) => Assert.Single(tray.Book.Lines, judged => judged.Line.Key == "faults/" + line);
+    private static JudgedLine On(TestTray tray, string line) =>
+        Assert.Single(tray.Book.Lines, judged => judged.Line.Key == "faults/" + line);
 
     private static Evidence Evidence(TestTray tray) => tray.Book.State<FaultsState>().Evidence;
 
-    /// <summary>A small two-stroke: low below 50 psi, good from 90, 55 neither clears nor condemns; ten pulls, throttle open. Common practice, no source.</summary>
+    /// <summary>A small two-stroke: low below 50 psi, good from 90, 55 neither clears nor condemns; ten pulls, throttle open. Common
+    /// practice, no source.</summary>
     [Theory]
     [InlineData(45, 10, "open", Verdict.NotGood)]
     [InlineData(49, 14, "open", Verdict.NotGood)]
@@ -43,11 +50,20 @@ public sealed class QuickTestTests
     public void The_sheets_own_band_stands_before_the_shops_and_an_engine_nobody_named_has_the_widest()
     {
         var own = new TestTray(Sheets.Spec with { Compression = new CompressionBand(500, 800) }).Does(Compression(100));
-        Assert.Equal((Verdict.CannotTell, "Spec sheet"), (On(own, "compression").Judgement.Verdict, On(own, "compression").Line.LimitSource[..10]));
+        Assert.Equal(
+            (Verdict.CannotTell, "Spec sheet"),
+            (On(own, "compression").Judgement.Verdict, On(own, "compression").Line.LimitSource[..10])
+        );
         var unnamed = (CompressionLine)On(Bench(new(CarburetorFamily.FloatBowl, null, null)), "compression").Line;
         Assert.Equal((207.0, 620.0), (unnamed.FloorKPa, unnamed.GoodKPa));
         // The shop's marks are whole psi: 50 and 90.
-        Assert.Equal((50, 90), ((int)Math.Round(CompressionLine.Of(TwoStroke, SpecSheet.NoneYet(TwoStroke), new()).FloorKPa / Psi), (int)Math.Round(CompressionLine.Of(TwoStroke, SpecSheet.NoneYet(TwoStroke), new()).GoodKPa / Psi)));
+        Assert.Equal(
+            (50, 90),
+            (
+                (int)Math.Round(CompressionLine.Of(TwoStroke, SpecSheet.NoneYet(TwoStroke), new()).FloorKPa / Psi),
+                (int)Math.Round(CompressionLine.Of(TwoStroke, SpecSheet.NoneYet(TwoStroke), new()).GoodKPa / Psi)
+            )
+        );
     }
 
     [Fact]
@@ -57,7 +73,11 @@ public sealed class QuickTestTests
         var before = tray.Book.State<FaultsState>().Trace;
         Assert.Contains(before.Checks, value => value.Check.Id == "compression");
         double Low(Trace trace) => trace.Causes.FirstOrDefault(one => one.Cause.Id == "compression-low")?.Probability ?? 0;
-        var between = new TestTray(null, TwoStroke).Does(new FindingsNote("owner-story", [new("low-power", Said.Present)], true)).Does(Compression(60)).Book.State<FaultsState>().Trace;
+        var between = new TestTray(null, TwoStroke)
+            .Does(new FindingsNote("owner-story", [new("low-power", Said.Present)], true))
+            .Does(Compression(60))
+            .Book.State<FaultsState>()
+            .Trace;
         Assert.Equal(Low(before), Low(between), 12);
         Assert.DoesNotContain(between.Checks, value => value.Check.Id == "compression");
         tray.Does(Compression(30));
@@ -77,7 +97,13 @@ public sealed class QuickTestTests
     [InlineData(60, "no", "dry", "bulbEmpty")]
     [InlineData(12, "no", "dry", "bulbOnce")]
     public void A_bulb_that_takes_tens_of_strokes_once_is_only_dry(int strokes, string fills, string dry, string finding) =>
-        Assert.Equal(finding, On(Bench(TwoStroke).Does(Reads("bulb-strokes", ("strokes", $"{strokes}"), ("fills", fills), ("dry", dry))), "bulb-strokes").Judgement.Finding);
+        Assert.Equal(
+            finding,
+            On(
+                Bench(TwoStroke).Does(Reads("bulb-strokes", ("strokes", $"{strokes}"), ("fills", fills), ("dry", dry))),
+                "bulb-strokes"
+            ).Judgement.Finding
+        );
 
     [Theory]
     [InlineData("0 ml", "20 ml", "noneMissing")]
@@ -86,9 +112,13 @@ public sealed class QuickTestTests
     [InlineData("1 l", "0 l", "goneOutside")]
     [InlineData("0.2 l", "0.8 l", "moreOil")]
     public void What_is_missing_agrees_with_what_has_risen_or_says_where_it_went(string missing, string risen, string finding) =>
-        Assert.Equal(finding, On(Bench(HeatChoke).Does(Reads("missing-fuel", ("missing", missing), ("risen", risen))), "missing-fuel").Judgement.Finding);
+        Assert.Equal(
+            finding,
+            On(Bench(HeatChoke).Does(Reads("missing-fuel", ("missing", missing), ("risen", risen))), "missing-fuel").Judgement.Finding
+        );
 
-    /// <summary>By hand: 0.6 l in 30 days is 600 / (30 × 24 × 60) = 0.0139 ml a minute, 16.7 drops an hour at 20 drops a millilitre.</summary>
+    /// <summary>By hand: 0.6 l in 30 days is 600 / (30 × 24 × 60) = 0.0139 ml a minute, 16.7 drops an hour at 20 drops a
+    /// millilitre.</summary>
     [Fact]
     public void The_litres_say_how_fast_it_leaked_and_forbid_a_run()
     {
@@ -124,12 +154,19 @@ public sealed class QuickTestTests
         Assert.Equal(drawn / burn, SealedTank.MinutesToStarve(airML, burn, heldBack, vapour, 0), 2);
         Assert.Equal(heldBack, SealedTank.SuctionKPa(airML, drawn, vapour), 2);
         // Fuller tanks starve sooner, and a bowl lasts a while longer.
-        Assert.True(SealedTank.MinutesToStarve(airML / 2, burn, heldBack, vapour, 0) < SealedTank.MinutesToStarve(airML, burn, heldBack, vapour, 0));
-        Assert.Equal(20 / burn, SealedTank.MinutesToStarve(airML, burn, heldBack, vapour, 20) - SealedTank.MinutesToStarve(airML, burn, heldBack, vapour, 0), 9);
+        Assert.True(
+            SealedTank.MinutesToStarve(airML / 2, burn, heldBack, vapour, 0) < SealedTank.MinutesToStarve(airML, burn, heldBack, vapour, 0)
+        );
+        Assert.Equal(
+            20 / burn,
+            SealedTank.MinutesToStarve(airML, burn, heldBack, vapour, 20) - SealedTank.MinutesToStarve(airML, burn, heldBack, vapour, 0),
+            9
+        );
         Assert.Equal(double.PositiveInfinity, SealedTank.MinutesToStarve(airML, burn, 100, 20, 0));
     }
 
-    /// <summary>A blocked one-way vent let a small two-stroke run for about three minutes: common practice, no source. Its tank's air and thirst are own guesses.</summary>
+    /// <summary>A blocked one-way vent let a small two-stroke run for about three minutes: common practice, no source. Its tank's air
+    /// and thirst are own guesses.</summary>
     [Fact]
     public void Three_minutes_are_inside_a_small_two_strokes_window()
     {
@@ -138,7 +175,8 @@ public sealed class QuickTestTests
         Assert.True(high < 60, $"{high}");
     }
 
-    /// <summary>First-order heating against MathNet.Numerics' Runge-Kutta: after the window's edges a coil has 60 and 98 % of its rise.</summary>
+    /// <summary>First-order heating against MathNet.Numerics' Runge-Kutta: after the window's edges a coil has 60 and 98 % of its
+    /// rise.</summary>
     [Fact]
     public void A_coil_heats_by_the_first_order()
     {
@@ -149,23 +187,39 @@ public sealed class QuickTestTests
         Assert.Equal(0.98, After(high), 3);
     }
 
-    public static TheoryData<string, string, string, string, string, string> Times => new()
-    {
-        // Minutes, choke open at, air, burn; judged; findings.
-        { "4.2", "4", "", "", "withChoke", "dies-after-minutes+ falters-as-choke-opens+ dies-late-" },
-        { "5", "2", "", "", "early", "dies-after-minutes+ falters-as-choke-opens- dies-late-" },
-        { "4", "1.5", "500 ml", "6 ml/min", "asTankSeals", "dies-after-minutes+ falters-as-choke-opens- dies-as-tank-seals+ dies-late-" },
-        { "20", "", "500 ml", "6 ml/min", "late", "dies-after-minutes+ falters-as-choke-opens- dies-as-tank-seals- dies-late+" },
-        { "9", "", "500 ml", "6 ml/min", "tankOrCoil", "dies-after-minutes+ falters-as-choke-opens- dies-as-tank-seals+ dies-late+" },
-        { "1", "", "3 l", "2 ml/min", "early", "dies-after-minutes+ dies-as-tank-seals- dies-late-" },
-        { "2", "", "", "", "early", "dies-after-minutes+ dies-late-" },
-    };
+    public static TheoryData<string, string, string, string, string, string> Times =>
+        new()
+        {
+            // Minutes, choke open at, air, burn; judged; findings.
+            { "4.2", "4", "", "", "withChoke", "dies-after-minutes+ falters-as-choke-opens+ dies-late-" },
+            { "5", "2", "", "", "early", "dies-after-minutes+ falters-as-choke-opens- dies-late-" },
+            {
+                "4",
+                "1.5",
+                "500 ml",
+                "6 ml/min",
+                "asTankSeals",
+                "dies-after-minutes+ falters-as-choke-opens- dies-as-tank-seals+ dies-late-"
+            },
+            { "20", "", "500 ml", "6 ml/min", "late", "dies-after-minutes+ falters-as-choke-opens- dies-as-tank-seals- dies-late+" },
+            { "9", "", "500 ml", "6 ml/min", "tankOrCoil", "dies-after-minutes+ falters-as-choke-opens- dies-as-tank-seals+ dies-late+" },
+            { "1", "", "3 l", "2 ml/min", "early", "dies-after-minutes+ dies-as-tank-seals- dies-late-" },
+            { "2", "", "", "", "early", "dies-after-minutes+ dies-late-" },
+        };
 
     [Theory]
     [MemberData(nameof(Times))]
-    public void Minutes_are_held_against_choke_tank_and_coil(string minutes, string choke, string air, string burn, string judged, string findings)
+    public void Minutes_are_held_against_choke_tank_and_coil(
+        string minutes,
+        string choke,
+        string air,
+        string burn,
+        string judged,
+        string findings
+    )
     {
-        var tray = Bench(HeatChoke).Does(Reads("minutes-to-failure", ("minutes", minutes), ("choke", choke), ("air", air), ("burn", burn), ("ended", "died")));
+        var tray = Bench(HeatChoke)
+            .Does(Reads("minutes-to-failure", ("minutes", minutes), ("choke", choke), ("air", air), ("burn", burn), ("ended", "died")));
         Assert.Equal(judged, On(tray, "minutes-to-failure").Judgement.Finding);
         Assert.Equal(findings.Split(' ').Order(), Evidence(tray).Items.Select(item => item.FindingId + (item.Present ? '+' : '-')).Order());
     }
@@ -174,10 +228,14 @@ public sealed class QuickTestTests
     public void One_that_dies_as_its_choke_opens_is_starved_and_neither_cap_nor_coil()
     {
         var tray = Bench(HeatChoke).Does(new FindingsNote("owner-story", [new("dies-after-minutes", Said.Present)], true));
-        double P(string cause) => tray.Book.State<FaultsState>().Trace.Causes.FirstOrDefault(one => one.Cause.Id == cause)?.Probability ?? 0;
+        double P(string cause) =>
+            tray.Book.State<FaultsState>().Trace.Causes.FirstOrDefault(one => one.Cause.Id == cause)?.Probability ?? 0;
         var (coil, vent, jet) = (P("coil-heat-fade"), P("tank-vent-blocked"), P("main-jet-restricted"));
         tray.Does(Reads("minutes-to-failure", ("minutes", "4"), ("choke", "4"), ("ended", "died")));
-        Assert.True(P("coil-heat-fade") < coil / 3 && P("tank-vent-blocked") < vent && P("main-jet-restricted") > jet, $"{P("coil-heat-fade")} {P("tank-vent-blocked")} {P("main-jet-restricted")}");
+        Assert.True(
+            P("coil-heat-fade") < coil / 3 && P("tank-vent-blocked") < vent && P("main-jet-restricted") > jet,
+            $"{P("coil-heat-fade")} {P("tank-vent-blocked")} {P("main-jet-restricted")}"
+        );
     }
 
     [Fact]

@@ -7,7 +7,10 @@ public class RepairPlanTests
 {
     private static readonly ApartCost[] Apart =
     [
-        new(ApartLevel.Together, 0, 0, ""), new(ApartLevel.Bowl, 3, 4, ""), new(ApartLevel.Off, 7, 8, ""), new(ApartLevel.Strip, 12, 15, ""),
+        new(ApartLevel.Together, 0, 0, ""),
+        new(ApartLevel.Bowl, 3, 4, ""),
+        new(ApartLevel.Off, 7, 8, ""),
+        new(ApartLevel.Strip, 12, 15, ""),
     ];
 
     private static RepairCosts Costs(double[] fix, double refer, ApartLevel level = ApartLevel.Together) =>
@@ -62,24 +65,29 @@ public class RepairPlanTests
 
     [Fact]
     public void With_one_fault_no_other_order_is_cheaper() =>
-        Gen.Select(Gen.Double[0.05, 1].Array[4], Gen.Double[1, 50].Array[4]).Sample((shares, costs) =>
-        {
-            var p = shares.Select(share => share / shares.Sum()).ToArray();
-            var best = Orders([0, 1, 2, 3]).Min(order =>
-            {
-                var (sum, cost) = (0.0, 0.0);
-                foreach (var i in order)
+        Gen.Select(Gen.Double[0.05, 1].Array[4], Gen.Double[1, 50].Array[4])
+            .Sample(
+                (shares, costs) =>
                 {
-                    sum += costs[i];
-                    cost += p[i] * sum;
+                    var p = shares.Select(share => share / shares.Sum()).ToArray();
+                    var best = Orders([0, 1, 2, 3])
+                        .Min(order =>
+                        {
+                            var (sum, cost) = (0.0, 0.0);
+                            foreach (var i in order)
+                            {
+                                sum += costs[i];
+                                cost += p[i] * sum;
+                            }
+
+                            return cost;
+                        });
+                    Assert.Equal(best, RepairPlan.Of(Costs(costs, 1e6), [1, 2, 4, 8], p, ApartLevel.Together, 4).Minutes, 6);
                 }
+            );
 
-                return cost;
-            });
-            Assert.Equal(best, RepairPlan.Of(Costs(costs, 1e6), [1, 2, 4, 8], p, ApartLevel.Together, 4).Minutes, 6);
-        });
-
-    private static IEnumerable<int[]> Orders(int[] of) => of.Length < 2
-        ? [of]
-        : of.SelectMany(first => Orders([.. of.Where(other => other != first)]).Select(rest => (int[])[first, .. rest]));
+    private static IEnumerable<int[]> Orders(int[] of) =>
+        of.Length < 2
+            ? [of]
+            : of.SelectMany(first => Orders([.. of.Where(other => other != first)]).Select(rest => (int[])[first, .. rest]));
 }

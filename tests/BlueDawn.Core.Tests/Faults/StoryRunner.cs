@@ -15,13 +15,26 @@ namespace BlueDawn.Core.Tests.Faults;
 /// <param name="Also">What is there besides, whatever is mended.</param>
 /// <param name="GoodMinutes">A good mechanic's minutes, estimated beforehand.</param>
 internal sealed record Story(
-    string Id, bool SetAside, CarburetorKind Kind, IReadOnlyList<string> Told, IReadOnlyDictionary<string, IReadOnlySet<string>> Faults, IReadOnlySet<string> Also, double GoodMinutes)
+    string Id,
+    bool SetAside,
+    CarburetorKind Kind,
+    IReadOnlyList<string> Told,
+    IReadOnlyDictionary<string, IReadOnlySet<string>> Faults,
+    IReadOnlySet<string> Also,
+    double GoodMinutes
+)
 {
-    public static IReadOnlyList<Story> All { get; } = [.. File.ReadLines(Path.Combine(AppContext.BaseDirectory, "Faults", "stories.csv"))
-        .Where(line => !line.StartsWith('#')).Skip(1).Select(Read)];
+    public static IReadOnlyList<Story> All { get; } =
+    [
+        .. File.ReadLines(Path.Combine(AppContext.BaseDirectory, "Faults", "stories.csv"))
+            .Where(line => !line.StartsWith('#'))
+            .Skip(1)
+            .Select(Read),
+    ];
 
     /// <summary>Whether a finding is there while these faults are.</summary>
-    public bool Shows(string finding, IReadOnlySet<string> left) => Also.Contains(finding) || left.Any(fault => Faults[fault].Contains(finding));
+    public bool Shows(string finding, IReadOnlySet<string> left) =>
+        Also.Contains(finding) || left.Any(fault => Faults[fault].Contains(finding));
 
     private static Story Read(string line)
     {
@@ -29,11 +42,24 @@ internal sealed record Story(
         return new Story(
             cells[0],
             cells[1] == "b",
-            new CarburetorKind(cells[3] switch { "F" => CarburetorFamily.FloatBowl, "D" => CarburetorFamily.Diaphragm, _ => CarburetorFamily.SuctionTank }, cells[4] == "2" ? EngineKind.TwoStroke : EngineKind.FourStroke, Enum.Parse<ChokeKind>(cells[5], true)),
+            new CarburetorKind(
+                cells[3] switch
+                {
+                    "F" => CarburetorFamily.FloatBowl,
+                    "D" => CarburetorFamily.Diaphragm,
+                    _ => CarburetorFamily.SuctionTank,
+                },
+                cells[4] == "2" ? EngineKind.TwoStroke : EngineKind.FourStroke,
+                Enum.Parse<ChokeKind>(cells[5], true)
+            ),
             cells[6].Split(' '),
-            cells[7].Split('|').Select(fault => fault.Split('>')).ToDictionary(pair => pair[0], pair => (IReadOnlySet<string>)pair[1].Split(' ').ToHashSet()),
+            cells[7]
+                .Split('|')
+                .Select(fault => fault.Split('>'))
+                .ToDictionary(pair => pair[0], pair => (IReadOnlySet<string>)pair[1].Split(' ').ToHashSet()),
             cells[8].Split(' ', StringSplitOptions.RemoveEmptyEntries).ToHashSet(),
-            Regex.Matches(cells[9], @"\d+").Sum(match => double.Parse(match.Value, CultureInfo.InvariantCulture)));
+            Regex.Matches(cells[9], @"\d+").Sum(match => double.Parse(match.Value, CultureInfo.InvariantCulture))
+        );
     }
 }
 
@@ -44,17 +70,42 @@ internal sealed record Story(
 /// <param name="ForNothing">Fixes of what was not wrong.</param>
 /// <param name="Left">Faults left when it was closed or given up.</param>
 /// <param name="Steps">What was done, in order.</param>
-internal sealed record StoryRun(bool FirstAtStory, double Minutes, IReadOnlyList<string> Impossible, IReadOnlyList<string> ForNothing, IReadOnlyList<string> Left, IReadOnlyList<string> Steps);
+internal sealed record StoryRun(
+    bool FirstAtStory,
+    double Minutes,
+    IReadOnlyList<string> Impossible,
+    IReadOnlyList<string> ForNothing,
+    IReadOnlyList<string> Left,
+    IReadOnlyList<string> Steps
+);
 
 /// <summary>Leads a trace as a technician would who does what is advised and says what is there.</summary>
 internal static class StoryRunner
 {
     private const int MostSteps = 40;
-    private static readonly string[] Leaks = ["wet-at-bowl-joint", "fuel-from-overflow", "drips-from-plunger", "wet-at-tap", "leaks-fuel", "leak-goes-on-pinched", "liquid-in-intake"];
+    private static readonly string[] Leaks =
+    [
+        "wet-at-bowl-joint",
+        "fuel-from-overflow",
+        "drips-from-plunger",
+        "wet-at-tap",
+        "leaks-fuel",
+        "leak-goes-on-pinched",
+        "liquid-in-intake",
+    ];
     private static readonly string[] RunsNot = ["wont-start", "starts-then-dies"];
 
     /// <summary>Checks for which it has to keep running; the others only turn or try to start it.</summary>
-    private static readonly string[] KeepsRunning = ["part-choke", "cap-loose", "joint-test", "hot-run", "high-screw", "hot-spark", "governed-speed"];
+    private static readonly string[] KeepsRunning =
+    [
+        "part-choke",
+        "cap-loose",
+        "joint-test",
+        "hot-run",
+        "high-screw",
+        "hot-spark",
+        "governed-speed",
+    ];
 
     /// <summary>Runs a story by a way of working.</summary>
     /// <param name="story">The story.</param>
@@ -62,13 +113,18 @@ internal static class StoryRunner
     public static StoryRun Run(Story story, Policy? policy = null)
     {
         var left = story.Faults.Keys.ToHashSet();
-        var tray = new Tray(story.Kind).Note(new FindingsNote("owner-story", [.. story.Told.Select(id => new FindingAnswer(id, Said.Present)), .. Context(story)], true));
+        var tray = new Tray(story.Kind).Note(
+            new FindingsNote("owner-story", [.. story.Told.Select(id => new FindingAnswer(id, Said.Present)), .. Context(story)], true)
+        );
         var (minutes, oilChanged) = (0.0, false);
-        List<string> impossible = [], nothing = [], steps = [];
+        List<string> impossible = [],
+            nothing = [],
+            steps = [];
         bool There(string finding) => story.Shows(finding, left);
         void Forbidden(string what, bool keepsRunning)
         {
-            string? why = There("engine-locked") ? "it is stuck"
+            string? why =
+                There("engine-locked") ? "it is stuck"
                 : keepsRunning && RunsNot.Any(There) ? "it does not run"
                 : Leaks.FirstOrDefault(There) is { } leak ? "it leaks: " + leak
                 : There("fuel-in-oil") && !oilChanged ? "fuel in the oil"
@@ -115,9 +171,12 @@ internal static class StoryRunner
 
                 minutes += Tray.Shop.ProofMinutes;
                 // The run shows whatever is there of the troubles, not only what was asked.
-                var asked = next.Caution == Core.Safety.Caution.Running
-                    ? next.Asks.Concat(FaultKnowledge.Shipped.ComplaintsFor(story.Kind).Select(finding => finding.Id).Where(There)).Distinct()
-                    : next.Asks;
+                var asked =
+                    next.Caution == Core.Safety.Caution.Running
+                        ? next
+                            .Asks.Concat(FaultKnowledge.Shipped.ComplaintsFor(story.Kind).Select(finding => finding.Id).Where(There))
+                            .Distinct()
+                        : next.Asks;
                 tray.Note(Answers(null, asked, There));
                 steps.Add("again: " + string.Join(' ', asked.Where(There)));
                 continue;
@@ -125,7 +184,9 @@ internal static class StoryRunner
 
             var faults = new FaultCase(FaultKnowledge.Shipped, story.Kind, FaultHistory.None, trace.Evidence.Settled);
             var costs = new RepairCosts(faults, Tray.Shop);
-            var (check, causeId) = policy is null ? (next.CheckId is { } id ? FaultKnowledge.Shipped.FindCheck(id) : null, next.CauseId) : policy(faults, trace);
+            var (check, causeId) = policy is null
+                ? (next.CheckId is { } id ? FaultKnowledge.Shipped.FindCheck(id) : null, next.CauseId)
+                : policy(faults, trace);
             if (check is not null)
             {
                 if (check.State == CheckState.Running)
@@ -147,7 +208,15 @@ internal static class StoryRunner
                 var was = left.Remove(causeId);
                 var refer = faults.Causes[cause].Refer;
                 minutes += (refer ? 0 : costs.Fix(cause)) + costs.Get(trace.Evidence.Apart, level);
-                tray.Note(new ApartNote(level)).Note(new FaultNote(causeId, !was ? FaultOutcome.NotIt : refer ? FaultOutcome.Referred : FaultOutcome.Fixed));
+                tray.Note(new ApartNote(level))
+                    .Note(
+                        new FaultNote(
+                            causeId,
+                            !was ? FaultOutcome.NotIt
+                                : refer ? FaultOutcome.Referred
+                                : FaultOutcome.Fixed
+                        )
+                    );
                 steps.Add((was ? "mended " : "for nothing ") + causeId);
                 if (!was)
                 {

@@ -17,7 +17,9 @@ public class TraceTests
         var trace = Tray.FloatBowl().Owner("hunts", "stood-unused").Yes("better-part-choke").Trace();
         Assert.Contains(trace.Causes[0].Cause.Id, (string[])["idle-jet-blocked", "main-jet-restricted"]);
         Assert.All(trace.Causes.Take(3), standing => Assert.DoesNotContain("rich", standing.Cause.Id, StringComparison.Ordinal));
-        Assert.Contains(trace.Causes.First(c => c.Cause.Id == "idle-jet-blocked").Weighings, w => w.FindingId == "better-part-choke" && w.LogOdds > 0);
+        Assert.Contains(trace.Causes.First(c => c.Cause.Id == "idle-jet-blocked").Weighings, w =>
+            w.FindingId == "better-part-choke" && w.LogOdds > 0
+        );
     }
 
     [Fact]
@@ -44,28 +46,52 @@ public class TraceTests
         { "gauging/main-jet", "openedUp" },
     };
 
-    /// <summary>A part that is found good is less likely to blame, whatever is complained of: no cause the line could have shown rises.</summary>
+    /// <summary>A part that is found good is less likely to blame, whatever is complained of: no cause the line could have shown
+    /// rises.</summary>
     [Theory]
     [MemberData(nameof(GoodReadings))]
     public void A_good_reading_never_raises_a_cause_of_its_part(string line, string judged)
     {
         var knowledge = FaultKnowledge.Shipped;
         var told = knowledge.StationFindings.Where(row => row.Matches(line)).Select(row => row.FindingId).ToHashSet();
-        var causes = knowledge.Links.Where(link => told.Contains(link.FindingId) && link.Strength is "always" or "usually").Select(link => link.CauseId)
-            .Where(id => judged != "openedUp" || id == "main-jet-blocked").ToHashSet();
-        string[][] stories = [["hunts"], ["wont-start", "stood-unused"], ["starts-then-dies"], ["runs-only-choked"], ["black-smoke"], ["fuel-from-overflow"], ["low-power", "dies-after-minutes"]];
+        var causes = knowledge
+            .Links.Where(link => told.Contains(link.FindingId) && link.Strength is "always" or "usually")
+            .Select(link => link.CauseId)
+            .Where(id => judged != "openedUp" || id == "main-jet-blocked")
+            .ToHashSet();
+        string[][] stories =
+        [
+            ["hunts"],
+            ["wont-start", "stood-unused"],
+            ["starts-then-dies"],
+            ["runs-only-choked"],
+            ["black-smoke"],
+            ["fuel-from-overflow"],
+            ["low-power", "dies-after-minutes"],
+        ];
         foreach (var story in stories)
         {
             var tray = Tray.FloatBowl().Owner(story).Yes("fires-on-prime");
             var before = causes.ToDictionary(id => id, tray.P);
             tray.Read(line, judged);
-            foreach (var row in Trays.Sheets.Lines.Where(row => row.Key != line && line.StartsWith("gauging/emulsion-row", StringComparison.Ordinal) && row.Key.StartsWith("gauging/emulsion-row", StringComparison.Ordinal)))
+            foreach (
+                var row in Trays.Sheets.Lines.Where(row =>
+                    row.Key != line
+                    && line.StartsWith("gauging/emulsion-row", StringComparison.Ordinal)
+                    && row.Key.StartsWith("gauging/emulsion-row", StringComparison.Ordinal)
+                )
+            )
             {
                 tray.Read(row.Key, judged); // every row of the tube
             }
 
             Assert.NotEmpty(causes);
-            Assert.All(causes, id => Assert.True(tray.P(id) <= before[id] + 1e-9, $"{id}: {before[id]:P1} before, {tray.P(id):P1} after, {string.Join(' ', story)}"));
+            Assert.All(causes, id =>
+                Assert.True(
+                    tray.P(id) <= before[id] + 1e-9,
+                    $"{id}: {before[id]:P1} before, {tray.P(id):P1} after, {string.Join(' ', story)}"
+                )
+            );
         }
     }
 
@@ -74,8 +100,13 @@ public class TraceTests
     public void A_cause_that_a_finding_contradicts_is_never_called_settled()
     {
         // Everything else is ruled out, so that the one contradicted cause leads.
-        var tray = Tray.FloatBowl().Owner("starts-then-dies", "runs-only-choked").Yes("fires-on-prime", "better-part-choke").No("main-jet-dark");
-        foreach (var cause in FaultKnowledge.Shipped.Causes.Where(cause => cause.Applies.Matches(tray.Kind) && cause.Id != "main-jet-blocked"))
+        var tray = Tray.FloatBowl()
+            .Owner("starts-then-dies", "runs-only-choked")
+            .Yes("fires-on-prime", "better-part-choke")
+            .No("main-jet-dark");
+        foreach (
+            var cause in FaultKnowledge.Shipped.Causes.Where(cause => cause.Applies.Matches(tray.Kind) && cause.Id != "main-jet-blocked")
+        )
         {
             tray.Note(new FaultNote(cause.Id, FaultOutcome.NotIt));
         }
@@ -94,7 +125,11 @@ public class TraceTests
     [Fact]
     public void A_second_fault_is_kept_apart()
     {
-        var tray = Tray.FloatBowl().Owner("hunts").Yes("better-part-choke").Read("gauging/idle-jet", "restricted").Yes("intake-gasket-torn", "speed-shifts-at-joint");
+        var tray = Tray.FloatBowl()
+            .Owner("hunts")
+            .Yes("better-part-choke")
+            .Read("gauging/idle-jet", "restricted")
+            .Yes("intake-gasket-torn", "speed-shifts-at-joint");
         var trace = tray.Trace();
         Assert.True(tray.P("idle-jet-blocked") > 0.8);
         Assert.True(tray.P("intake-joint-leaking") > 0.8);
@@ -113,7 +148,14 @@ public class TraceTests
         Assert.True(tray.P("intake-joint-leaking") < jointBefore / 2, "hunting is explained by the jet");
         // What has to be so before it runs is looked at first.
         Assert.Equal("before-it-runs", trace.Next.CheckId);
-        var again = tray.Note(new FindingsNote("before-it-runs", [new("throttle-wont-return", Said.Absent), new("stop-switch-dead", Said.Absent), new("wet-at-bowl-joint", Said.Absent)])).Trace().Next;
+        var again = tray.Note(
+                new FindingsNote(
+                    "before-it-runs",
+                    [new("throttle-wont-return", Said.Absent), new("stop-switch-dead", Said.Absent), new("wet-at-bowl-joint", Said.Absent)]
+                )
+            )
+            .Trace()
+            .Next;
         Assert.Equal(StepKind.Recheck, again.Kind);
         Assert.Contains("hunts", again.Asks);
 
@@ -173,9 +215,12 @@ public class TraceTests
     {
         var kind = Tray.FloatBowl().Kind;
         string[] lines = ["gauging/emulsion-row-1", "gauging/emulsion-row-2"];
-        JudgedReading Row(int row, string judged, int minute) => new(Guid.CreateVersion7(), $"gauging/emulsion-row-{row}", judged, DateTimeOffset.UnixEpoch.AddMinutes(minute), false);
+        JudgedReading Row(int row, string judged, int minute) =>
+            new(Guid.CreateVersion7(), $"gauging/emulsion-row-{row}", judged, DateTimeOffset.UnixEpoch.AddMinutes(minute), false);
         EvidenceItem? Tube(params JudgedReading[] readings) =>
-            Evidence.Gather(FaultKnowledge.Shipped, kind, [], readings, lines, []).Items.FirstOrDefault(item => item.FindingId == "tube-holes-dark");
+            Evidence
+                .Gather(FaultKnowledge.Shipped, kind, [], readings, lines, [])
+                .Items.FirstOrDefault(item => item.FindingId == "tube-holes-dark");
         Assert.Null(Tube(Row(1, "inGauge", 1)));
         Assert.False(Tube(Row(1, "inGauge", 1), Row(2, "inGauge", 2))!.Present);
         Assert.True(Tube(Row(1, "inGauge", 1), Row(2, "blocked", 2))!.Present);
@@ -193,7 +238,12 @@ public class TraceTests
 
     [Fact]
     public void A_two_stroke_has_no_sump_to_be_thinned() =>
-        Assert.False(new Tray(new CarburetorKind(CarburetorFamily.Diaphragm, EngineKind.TwoStroke, null)).Yes("fuel-in-oil").Evidence().Safety.OilThinned);
+        Assert.False(
+            new Tray(new CarburetorKind(CarburetorFamily.Diaphragm, EngineKind.TwoStroke, null))
+                .Yes("fuel-in-oil")
+                .Evidence()
+                .Safety.OilThinned
+        );
 
     [Fact]
     public void The_plug_lead_comes_off_first_and_again_after_a_run()
@@ -223,15 +273,29 @@ public class TraceTests
     public void No_part_is_bought_before_a_cheaper_check_could_rule_it_out()
     {
         // Whatever is found, a fix that needs a part is recommended only when nothing cheaper could rule it out.
-        string[][] stories = [["wont-start"], ["dies-after-minutes", "hard-hot-start"], ["low-power"], ["hunts"], ["fuel-from-overflow"], ["wet-at-bowl-joint"], ["black-smoke"]];
+        string[][] stories =
+        [
+            ["wont-start"],
+            ["dies-after-minutes", "hard-hot-start"],
+            ["low-power"],
+            ["hunts"],
+            ["fuel-from-overflow"],
+            ["wet-at-bowl-joint"],
+            ["black-smoke"],
+        ];
         foreach (var story in stories)
         {
             var trace = Tray.FloatBowl().Owner(story).Trace();
             if (trace.Next is { Kind: StepKind.Fix, CauseId: { } id } && FaultKnowledge.Shipped.FindCause(id) is { PartsMoney: > 0 } cause)
             {
-                var links = FaultKnowledge.Shipped.Links.Where(link => link.CauseId == id && link.Probability >= 0.7).Select(link => link.FindingId).ToList();
+                var links = FaultKnowledge
+                    .Shipped.Links.Where(link => link.CauseId == id && link.Probability >= 0.7)
+                    .Select(link => link.FindingId)
+                    .ToList();
                 Assert.DoesNotContain(trace.Checks, value =>
-                    value.Minutes < cause.FixMinutes + (cause.PartsMoney * 60 / Tray.Shop.LabourPerHour) && value.Tells.Any(tells => links.Contains(tells.FindingId)));
+                    value.Minutes < cause.FixMinutes + (cause.PartsMoney * 60 / Tray.Shop.LabourPerHour)
+                    && value.Tells.Any(tells => links.Contains(tells.FindingId))
+                );
             }
         }
     }
@@ -302,20 +366,29 @@ public class TraceTests
     {
         var at = DateTimeOffset.UnixEpoch;
         Core.Logbook.Logged<TraceNote> Note(int minute, TraceNote note) => new(Guid.CreateVersion7(), at.AddMinutes(minute), "Ilse", note);
-        var items = Evidence.Gather(
-            FaultKnowledge.Shipped,
-            Tray.FloatBowl().Kind,
-            [Note(0, new FindingsNote(null, [new("hunts", Said.Present)])), Note(1, new FaultNote("idle-jet-blocked", FaultOutcome.Fixed)), Note(1, new FindingsNote(null, [new("hunts", Said.Absent)]))],
-            [],
-            [],
-            []).Items;
+        var items = Evidence
+            .Gather(
+                FaultKnowledge.Shipped,
+                Tray.FloatBowl().Kind,
+                [
+                    Note(0, new FindingsNote(null, [new("hunts", Said.Present)])),
+                    Note(1, new FaultNote("idle-jet-blocked", FaultOutcome.Fixed)),
+                    Note(1, new FindingsNote(null, [new("hunts", Said.Absent)])),
+                ],
+                [],
+                [],
+                []
+            )
+            .Items;
         Assert.Equal([(true, true), (false, false)], items.Select(item => (item.Present, item.BeforeFix)));
     }
 
     [Fact]
     public void A_diaphragm_carburetor_is_never_asked_about_its_float()
     {
-        var trace = new Tray(new CarburetorKind(CarburetorFamily.Diaphragm, EngineKind.TwoStroke, null)).Owner("wont-rev", "four-strokes-at-full").Trace();
+        var trace = new Tray(new CarburetorKind(CarburetorFamily.Diaphragm, EngineKind.TwoStroke, null))
+            .Owner("wont-rev", "four-strokes-at-full")
+            .Trace();
         Assert.DoesNotContain(trace.Checks, value => value.Check.Id is "float-look" or "bowl-off" or "oil-check");
         Assert.DoesNotContain(trace.Causes, standing => standing.Cause.Id.StartsWith("float-", StringComparison.Ordinal));
     }
@@ -325,7 +398,10 @@ public class TraceTests
     {
         var trace = Tray.FloatBowl().Owner("hunts").Note(new FaultNote(null, FaultOutcome.NothingFound)).Trace();
         Assert.Equal(StepKind.Done, trace.Next.Kind);
-        var again = Tray.FloatBowl().Owner("hunts").Note(new FaultNote(null, FaultOutcome.NothingFound)).Note(new FaultNote(null, FaultOutcome.Open));
+        var again = Tray.FloatBowl()
+            .Owner("hunts")
+            .Note(new FaultNote(null, FaultOutcome.NothingFound))
+            .Note(new FaultNote(null, FaultOutcome.Open));
         Assert.Equal(StepKind.Check, again.Trace().Next.Kind);
     }
 }

@@ -6,7 +6,8 @@ using BlueDawn.Core.Stations;
 
 namespace BlueDawn.Core.Tests.Faults;
 
-/// <summary>Stories of the trade and what they lead to: common practice, no source. Each is written here as it is told at the bench.</summary>
+/// <summary>Stories of the trade and what they lead to: common practice, no source. Each is written here as it is told at the
+/// bench.</summary>
 public class TradeStoriesTests
 {
     [Theory]
@@ -15,8 +16,11 @@ public class TradeStoriesTests
     [InlineData("engine-locked", "throat-prime", false)]
     [InlineData("wont-start", "throat-prime", true)]
     [InlineData("dies-after-minutes", "hot-run", true)]
-    public void An_engine_that_dies_at_once_is_not_run_for_ten_minutes_and_one_that_is_stuck_is_not_pulled(string complaint, string check, bool offered) =>
-        Assert.Equal(offered, Tray.FloatBowl().Owner(complaint).Trace().Checks.Any(value => value.Check.Id == check));
+    public void An_engine_that_dies_at_once_is_not_run_for_ten_minutes_and_one_that_is_stuck_is_not_pulled(
+        string complaint,
+        string check,
+        bool offered
+    ) => Assert.Equal(offered, Tray.FloatBowl().Owner(complaint).Trace().Checks.Any(value => value.Check.Id == check));
 
     /// <summary>One that flooded may have its sump full: nothing runs before somebody has read the oil. A two-stroke has no sump.</summary>
     [Fact]
@@ -24,13 +28,27 @@ public class TradeStoriesTests
     {
         var tray = Tray.FloatBowl().Owner("fuel-from-overflow");
         Assert.Equal(SafetyCondition.OilRead, tray.Evidence().Safety.BeforeRunning?.Condition);
-        Assert.All(tray.Trace().Checks.Where(value => value.Check.State == CheckState.Running), value => Assert.Equal(SafetyCondition.OilRead, value.First));
-        Assert.Equal(SafetyCondition.OilChanged, Tray.FloatBowl().Owner("fuel-from-overflow").Yes("fuel-in-oil").Evidence().Safety.BeforeRunning?.Condition);
+        Assert.All(tray.Trace().Checks.Where(value => value.Check.State == CheckState.Running), value =>
+            Assert.Equal(SafetyCondition.OilRead, value.First)
+        );
+        Assert.Equal(
+            SafetyCondition.OilChanged,
+            Tray.FloatBowl().Owner("fuel-from-overflow").Yes("fuel-in-oil").Evidence().Safety.BeforeRunning?.Condition
+        );
         Assert.Null(Tray.FloatBowl().Owner("fuel-from-overflow").No("fuel-in-oil").Evidence().Safety.BeforeRunning);
-        Assert.Null(Tray.FloatBowl().Owner("fuel-from-overflow").Note(new SafetyNote(SafetyCondition.OilRead)).Evidence().Safety.BeforeRunning);
+        Assert.Null(
+            Tray.FloatBowl().Owner("fuel-from-overflow").Note(new SafetyNote(SafetyCondition.OilRead)).Evidence().Safety.BeforeRunning
+        );
         Assert.Null(Tray.FloatBowl().Owner("hunts").Evidence().Safety.BeforeRunning);
-        Assert.Null(new Tray(new CarburetorKind(CarburetorFamily.Diaphragm, EngineKind.TwoStroke, null)).Owner("fuel-from-overflow").Evidence().Safety.BeforeRunning);
-        var leaks = Trays.TestTray.Untouched().Does(new ReadingNote("setting/hold-test", Trays.Sheets.Rows("pressure", "time", ("2", "48"), ("7", "40"), ("12", "33"))));
+        Assert.Null(
+            new Tray(new CarburetorKind(CarburetorFamily.Diaphragm, EngineKind.TwoStroke, null))
+                .Owner("fuel-from-overflow")
+                .Evidence()
+                .Safety.BeforeRunning
+        );
+        var leaks = Trays
+            .TestTray.Untouched()
+            .Does(new ReadingNote("setting/hold-test", Trays.Sheets.Rows("pressure", "time", ("2", "48"), ("7", "40"), ("12", "33"))));
         Assert.Contains("Read the oil", Core.Trays.Policy.WhyNotRun(leaks.Book), StringComparison.Ordinal);
     }
 
@@ -56,8 +74,14 @@ public class TradeStoriesTests
     [Fact]
     public void A_loose_manifold_is_told_from_a_governor()
     {
-        Assert.Equal("intake-joint-leaking", Tray.FloatBowl().Owner("hunts").Read("proving/manifold-shake", "rocks").Trace().Causes[0].Cause.Id);
-        Assert.Equal("governor-spring-weak", Tray.FloatBowl().Owner("hunts").Read("proving/manifold-shake", "firm").Yes("governor-off").Trace().Causes[0].Cause.Id);
+        Assert.Equal(
+            "intake-joint-leaking",
+            Tray.FloatBowl().Owner("hunts").Read("proving/manifold-shake", "rocks").Trace().Causes[0].Cause.Id
+        );
+        Assert.Equal(
+            "governor-spring-weak",
+            Tray.FloatBowl().Owner("hunts").Read("proving/manifold-shake", "firm").Yes("governor-off").Trace().Causes[0].Cause.Id
+        );
     }
 
     [Fact]
@@ -70,11 +94,15 @@ public class TradeStoriesTests
         var tray = Tray.FloatBowl().Owner("fuel-from-overflow");
         var before = tray.P("inner-rings-leaking");
         var after = tray.Read("setting/hold-test", "held").No("float-has-fuel", "float-sticks", "float-level-high");
-        Assert.True(after.P("inner-rings-leaking") > 2 * before, $"{before:0.000} then {string.Join(", ", after.Trace().Causes.Take(6).Select(standing => $"{standing.Cause.Id} {standing.Probability:0.000}"))}");
+        Assert.True(
+            after.P("inner-rings-leaking") > 2 * before,
+            $"{before:0.000} then {string.Join(", ", after.Trace().Causes.Take(6).Select(standing => $"{standing.Cause.Id} {standing.Probability:0.000}"))}"
+        );
         Assert.Equal("inner-rings-leaking", tray.Yes("inner-rings-flat").Trace().Causes[0].Cause.Id);
     }
 
-    /// <summary>Two springs, two stories: the large one in the wrong pocket races and smokes, the small one crooked keeps the plate part open.</summary>
+    /// <summary>Two springs, two stories: the large one in the wrong pocket races and smokes, the small one crooked keeps the plate part
+    /// open.</summary>
     [Fact]
     public void The_two_springs_of_a_suction_choke_show_differently()
     {
@@ -85,12 +113,20 @@ public class TradeStoriesTests
         Assert.True(open.P("choke-small-spring-crooked") > open.P("choke-spring-misplaced"));
     }
 
-    /// <summary>A bulb that will not draw: blocked inside the carburetor, hoses crossed, or a split line. One that fills shows the hoses are right.</summary>
+    /// <summary>A bulb that will not draw: blocked inside the carburetor, hoses crossed, or a split line. One that fills shows the hoses
+    /// are right.</summary>
     [Fact]
     public void A_bulb_that_will_not_draw_and_one_that_fills()
     {
         var kind = new CarburetorKind(CarburetorFamily.Diaphragm, EngineKind.TwoStroke, null);
-        string[] causes = ["inlet-needle-stuck-shut", "inlet-screen-clogged", "fuel-lines-swapped", "fuel-line-perished", "primer-bulb-failed"];
+        string[] causes =
+        [
+            "inlet-needle-stuck-shut",
+            "inlet-screen-clogged",
+            "fuel-lines-swapped",
+            "fuel-line-perished",
+            "primer-bulb-failed",
+        ];
         Tray Told() => new Tray(kind).Owner("wont-start").Yes("fires-on-prime", "earlier-work");
         var (asked, dry, fills) = (Told(), Told().Yes("primer-wont-fill"), Told().No("primer-wont-fill"));
         Assert.All(causes, cause => Assert.True(dry.P(cause) > asked.P(cause), cause));
@@ -102,7 +138,9 @@ public class TradeStoriesTests
     [Fact]
     public void A_high_screw_that_does_nothing_leads_to_the_exhaust_first()
     {
-        var tray = new Tray(new CarburetorKind(CarburetorFamily.Diaphragm, EngineKind.TwoStroke, null)).Owner("low-power").Yes("high-screw-dead");
+        var tray = new Tray(new CarburetorKind(CarburetorFamily.Diaphragm, EngineKind.TwoStroke, null))
+            .Owner("low-power")
+            .Yes("high-screw-dead");
         Assert.Equal("exhaust-restricted", tray.Trace().Causes[0].Cause.Id);
     }
 
@@ -114,7 +152,13 @@ public class TradeStoriesTests
     [InlineData("bowl-gasket", LineVerdict.Renew, null, "bowl-gasket-poor", false)]
     [InlineData("seat", LineVerdict.Clean, "outward", "seat-wrong-way", true)]
     [InlineData("seat", LineVerdict.Clean, "into-body", "seat-wrong-way", false)]
-    public void What_is_found_broken_or_the_wrong_way_round_counts_at_Trace(string part, LineVerdict verdict, string? way, string finding, bool counts)
+    public void What_is_found_broken_or_the_wrong_way_round_counts_at_Trace(
+        string part,
+        LineVerdict verdict,
+        string? way,
+        string finding,
+        bool counts
+    )
     {
         var bench = Strip.Bench.FloatBowl().Does(new JobNote("full")).Does(new OutNote(part, verdict, Way: way));
         Assert.Equal(counts, bench.Signs.Any(sign => sign.FindingId == finding));
@@ -135,7 +179,8 @@ public class TradeStoriesTests
         Assert.Contains("no good", bench.Refuses(new BackNote("bowl-gasket", Fate.Refitted)), StringComparison.Ordinal);
     }
 
-    /// <summary>A carburetor without a main jet of its own has it in the bowl nut, with a hole up the middle and one on each side.</summary>
+    /// <summary>A carburetor without a main jet of its own has it in the bowl nut, with a hole up the middle and one on each
+    /// side.</summary>
     [Fact]
     public void The_holes_of_a_bowl_nut_jet_are_passages()
     {

@@ -1,6 +1,6 @@
-using BlueDawn.Core.Logbook;
 using BlueDawn.Core.Carburetors;
 using BlueDawn.Core.Faults;
+using BlueDawn.Core.Logbook;
 using BlueDawn.Core.Shop;
 using BlueDawn.Core.Stations;
 
@@ -24,11 +24,14 @@ internal sealed class Tray(CarburetorKind kind)
 
     public CarburetorKind Kind => kind;
 
-    public Tray Owner(params string[] findings) => Note(new FindingsNote("owner-story", [.. findings.Select(id => new FindingAnswer(id, Said.Present))], true));
+    public Tray Owner(params string[] findings) =>
+        Note(new FindingsNote("owner-story", [.. findings.Select(id => new FindingAnswer(id, Said.Present))], true));
 
-    public Tray Yes(params string[] findings) => Note(new FindingsNote(null, [.. findings.Select(id => new FindingAnswer(id, Said.Present))]));
+    public Tray Yes(params string[] findings) =>
+        Note(new FindingsNote(null, [.. findings.Select(id => new FindingAnswer(id, Said.Present))]));
 
-    public Tray No(params string[] findings) => Note(new FindingsNote(null, [.. findings.Select(id => new FindingAnswer(id, Said.Absent))]));
+    public Tray No(params string[] findings) =>
+        Note(new FindingsNote(null, [.. findings.Select(id => new FindingAnswer(id, Said.Absent))]));
 
     public Tray Note(TraceNote note)
     {
@@ -40,7 +43,15 @@ internal sealed class Tray(CarburetorKind kind)
 
     public Tray Read(string line, string judged)
     {
-        readings.Add(new JudgedReading(Guid.CreateVersion7(), line, judged, Start.AddMinutes(++minute), notes.Any(note => note.Note is FaultNote { Outcome: FaultOutcome.Fixed })));
+        readings.Add(
+            new JudgedReading(
+                Guid.CreateVersion7(),
+                line,
+                judged,
+                Start.AddMinutes(++minute),
+                notes.Any(note => note.Note is FaultNote { Outcome: FaultOutcome.Fixed })
+            )
+        );
         return this;
     }
 

@@ -85,5 +85,7 @@ public class BoreLineTests
 
     [Fact]
     public void Swapped_pins_say_so_on_the_field_as_it_was_typed() =>
-        Assert.Contains(Jet.Read(TypedReading.Of(("go", "0.4"), ("noGo", "0.3"))).Problems, p => p.Field == "noGo" && p.Message.Contains("Swap", StringComparison.Ordinal));
+        Assert.Contains(Jet.Read(TypedReading.Of(("go", "0.4"), ("noGo", "0.3"))).Problems, p =>
+            p.Field == "noGo" && p.Message.Contains("Swap", StringComparison.Ordinal)
+        );
 }

@@ -73,77 +73,103 @@ public class JetGaugeTests
 
     [Fact]
     public void A_verdict_never_contradicts_any_bore_it_allows() =>
-        Gen.Select(Size, Size, Size, Gen.Int[0, 30], Gen.Decimal[0m, 1m]).Sample((a, b, nominal, tolerance, share) =>
-        {
-            if (a == b)
-            {
-                return;
-            }
+        Gen.Select(Size, Size, Size, Gen.Int[0, 30], Gen.Decimal[0m, 1m])
+            .Sample(
+                (a, b, nominal, tolerance, share) =>
+                {
+                    if (a == b)
+                    {
+                        return;
+                    }
 
-            var (go, noGo) = (Math.Min(a, b), Math.Max(a, b));
-            var tol = Math.Min(tolerance / 100m, nominal - 0.001m);
-            var bore = go + ((noGo - go) * share * 0.9999m); // any bore in [go, noGo)
-            var inside = bore >= nominal - tol && bore <= nominal + tol;
-            var result = JetGauge.Judge(BoreBounds.FromPins(go, noGo), nominal, tol, PinSet.Empty);
-            Assert.True(result.Verdict switch
-            {
-                BoreVerdict.InGauge => inside,
-                BoreVerdict.Restricted => bore < nominal - tol,
-                BoreVerdict.OpenedUp => bore > nominal + tol,
-                _ => true,
-            });
-        });
+                    var (go, noGo) = (Math.Min(a, b), Math.Max(a, b));
+                    var tol = Math.Min(tolerance / 100m, nominal - 0.001m);
+                    var bore = go + ((noGo - go) * share * 0.9999m); // any bore in [go, noGo)
+                    var inside = bore >= nominal - tol && bore <= nominal + tol;
+                    var result = JetGauge.Judge(BoreBounds.FromPins(go, noGo), nominal, tol, PinSet.Empty);
+                    Assert.True(
+                        result.Verdict switch
+                        {
+                            BoreVerdict.InGauge => inside,
+                            BoreVerdict.Restricted => bore < nominal - tol,
+                            BoreVerdict.OpenedUp => bore > nominal + tol,
+                            _ => true,
+                        }
+                    );
+                }
+            );
 
     [Fact]
     public void Following_the_deciding_pin_always_ends_and_ends_at_the_truth() =>
-        Gen.Select(Gen.Int[20, 60], Gen.Int[0, 999]).Sample((nominalStep, offset) =>
-        {
-            var nominal = nominalStep / 100m;
-            var bore = nominal - 0.06m + (offset * 0.00012m);
-            var pins = PinSet.Parse("0.10-1.00 by 0.005").Value!;
-            var bounds = BoreBounds.FromPins(0.05m, 1.10m);
-            for (var tries = 0; ; tries++)
-            {
-                var result = JetGauge.Judge(bounds, nominal, 0.02m, pins);
-                if (result.DecidingPin is not { } pin)
+        Gen.Select(Gen.Int[20, 60], Gen.Int[0, 999])
+            .Sample(
+                (nominalStep, offset) =>
                 {
-                    var inside = bore >= nominal - 0.02m && bore <= nominal + 0.02m;
-                    Assert.True(result.Verdict != BoreVerdict.InGauge || inside);
-                    Assert.True(result.Verdict is not (BoreVerdict.Restricted or BoreVerdict.OpenedUp) || !inside);
-                    return;
-                }
+                    var nominal = nominalStep / 100m;
+                    var bore = nominal - 0.06m + (offset * 0.00012m);
+                    var pins = PinSet.Parse("0.10-1.00 by 0.005").Value!;
+                    var bounds = BoreBounds.FromPins(0.05m, 1.10m);
+                    for (var tries = 0; ; tries++)
+                    {
+                        var result = JetGauge.Judge(bounds, nominal, 0.02m, pins);
+                        if (result.DecidingPin is not { } pin)
+                        {
+                            var inside = bore >= nominal - 0.02m && bore <= nominal + 0.02m;
+                            Assert.True(result.Verdict != BoreVerdict.InGauge || inside);
+                            Assert.True(result.Verdict is not (BoreVerdict.Restricted or BoreVerdict.OpenedUp) || !inside);
+                            return;
+                        }
 
-                Assert.True(tries < 200, "the deciding pin must narrow the bounds every time");
-                bounds = pin.DiameterMm <= bore ? bounds with { LowMm = pin.DiameterMm } : BoreBounds.FromPins(bounds.LowMm, pin.DiameterMm);
-            }
-        });
+                        Assert.True(tries < 200, "the deciding pin must narrow the bounds every time");
+                        bounds =
+                            pin.DiameterMm <= bore
+                                ? bounds with
+                                {
+                                    LowMm = pin.DiameterMm,
+                                }
+                                : BoreBounds.FromPins(bounds.LowMm, pin.DiameterMm);
+                    }
+                }
+            );
 
     [Fact]
     public void A_wider_bore_never_gets_a_narrower_verdict() =>
-        Gen.Select(Size, Size, Gen.Int[1, 10]).Sample((bore, nominal, tolerance) =>
-        {
-            static int Rank(BoreVerdict verdict) => verdict switch { BoreVerdict.Restricted => 0, BoreVerdict.OpenedUp => 2, _ => 1 };
-            var tol = Math.Min(tolerance / 100m, nominal / 2);
-            var narrow = JetGauge.Judge(BoreBounds.FromDirect(bore, 0.01m), nominal, tol, Pins);
-            var wide = JetGauge.Judge(BoreBounds.FromDirect(bore + 0.05m, 0.01m), nominal, tol, Pins);
-            Assert.True(Rank(wide.Verdict) >= Rank(narrow.Verdict));
-            Assert.True(wide.AreaLowPercent >= narrow.AreaLowPercent);
-        });
+        Gen.Select(Size, Size, Gen.Int[1, 10])
+            .Sample(
+                (bore, nominal, tolerance) =>
+                {
+                    static int Rank(BoreVerdict verdict) =>
+                        verdict switch
+                        {
+                            BoreVerdict.Restricted => 0,
+                            BoreVerdict.OpenedUp => 2,
+                            _ => 1,
+                        };
+                    var tol = Math.Min(tolerance / 100m, nominal / 2);
+                    var narrow = JetGauge.Judge(BoreBounds.FromDirect(bore, 0.01m), nominal, tol, Pins);
+                    var wide = JetGauge.Judge(BoreBounds.FromDirect(bore + 0.05m, 0.01m), nominal, tol, Pins);
+                    Assert.True(Rank(wide.Verdict) >= Rank(narrow.Verdict));
+                    Assert.True(wide.AreaLowPercent >= narrow.AreaLowPercent);
+                }
+            );
 
     [Fact]
     public void Inches_and_millimetres_give_the_same_verdict() =>
-        Gen.Select(Gen.Int[100, 900], Gen.Int[1, 50], Gen.Int[100, 900], Gen.Int[0, 30]).Sample((go, step, nominal, tolerance) =>
-        {
-            // Tenths of a thou, once as inches through the entry, once as exact millimetres.
-            var line = new BoreLine("gauging/x", "", "", nominal * 0.00254m, tolerance * 0.00254m, null, "");
-            Reading? Read(string a, string b) => line.Read(TypedReading.Of(("go", a), ("noGo", b))).Reading;
-            var inch = Read($"{go / 10000m} in", $"{(go + step) / 10000m} in");
-            var thou = Read($"{go / 10m} thou", $"{(go + step) / 10m} thou");
-            var mm = Read($"{go * 0.00254m} mm", $"{(go + step) * 0.00254m} mm");
-            Assert.Equal(mm, inch);
-            Assert.Equal(mm, thou);
-            Assert.Equal(line.Judge(mm, Pins).Finding, line.Judge(inch, Pins).Finding);
-        });
+        Gen.Select(Gen.Int[100, 900], Gen.Int[1, 50], Gen.Int[100, 900], Gen.Int[0, 30])
+            .Sample(
+                (go, step, nominal, tolerance) =>
+                {
+                    // Tenths of a thou, once as inches through the entry, once as exact millimetres.
+                    var line = new BoreLine("gauging/x", "", "", nominal * 0.00254m, tolerance * 0.00254m, null, "");
+                    Reading? Read(string a, string b) => line.Read(TypedReading.Of(("go", a), ("noGo", b))).Reading;
+                    var inch = Read($"{go / 10000m} in", $"{(go + step) / 10000m} in");
+                    var thou = Read($"{go / 10m} thou", $"{(go + step) / 10m} thou");
+                    var mm = Read($"{go * 0.00254m} mm", $"{(go + step) * 0.00254m} mm");
+                    Assert.Equal(mm, inch);
+                    Assert.Equal(mm, thou);
+                    Assert.Equal(line.Judge(mm, Pins).Finding, line.Judge(inch, Pins).Finding);
+                }
+            );
 
     [Theory]
     [InlineData(0.40, 0.30, "noGoPinMm")]

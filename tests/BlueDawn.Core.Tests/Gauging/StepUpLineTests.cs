@@ -6,10 +6,12 @@ using BlueDawn.Core.Tests.Trays;
 
 namespace BlueDawn.Core.Tests.Gauging;
 
-/// <summary>The three schools on a jet that starves. Drill sizes: ASME B94.11M, typed here from the printed table: #80 is 0.0135 in.</summary>
+/// <summary>The three schools on a jet that starves. Drill sizes: ASME B94.11M, typed here from the printed table: #80 is 0.0135
+/// in.</summary>
 public sealed class StepUpLineTests
 {
-    private const string Key = "gauging/idle-jet", Up = "gauging/idle-jet/step-up";
+    private const string Key = "gauging/idle-jet",
+        Up = "gauging/idle-jet/step-up";
     private const double Drill80Mm = 0.0135 * 25.4;
 
     private static ShopDefaults Of(JetSchool school) => Sheets.Shop with { JetSchool = school };
@@ -26,7 +28,8 @@ public sealed class StepUpLineTests
         return tray;
     }
 
-    private static TrayBook Tray(JetSchool school, params (string Line, (string, string)[] Typed)[] readings) => Bench(school, readings).Book;
+    private static TrayBook Tray(JetSchool school, params (string Line, (string, string)[] Typed)[] readings) =>
+        Bench(school, readings).Book;
 
     private static JudgedLine On(TrayBook tray, string key) => Assert.Single(tray.Lines, line => line.Line.Key == key);
 
@@ -37,8 +40,16 @@ public sealed class StepUpLineTests
     [Fact]
     public void What_to_do_with_a_jet_that_starves_is_the_shops_school()
     {
-        Assert.StartsWith("Clear with a soft strand", On(Tray(JetSchool.ClearOnly, Starves), Key).Judgement.DoNext.Text, StringComparison.Ordinal);
-        Assert.StartsWith("Clear with a soft strand", On(Tray(JetSchool.OneStepUp, Starves), Key).Judgement.DoNext.Text, StringComparison.Ordinal);
+        Assert.StartsWith(
+            "Clear with a soft strand",
+            On(Tray(JetSchool.ClearOnly, Starves), Key).Judgement.DoNext.Text,
+            StringComparison.Ordinal
+        );
+        Assert.StartsWith(
+            "Clear with a soft strand",
+            On(Tray(JetSchool.OneStepUp, Starves), Key).Judgement.DoNext.Text,
+            StringComparison.Ordinal
+        );
         Assert.StartsWith("Fit a new jet", On(Tray(JetSchool.Renew, Starves), Key).Judgement.DoNext.Text, StringComparison.Ordinal);
         // Only the one school offers to cut, and the others refuse it.
         Assert.DoesNotContain(Tray(JetSchool.ClearOnly).Lines, line => line.Line.Key == Up);
@@ -90,14 +101,19 @@ public sealed class StepUpLineTests
         Assert.Equal(Drill80Mm - 0.015, jet.Line.Window!.Low!.Value, 9);
         var bench = Bench(JetSchool.OneStepUp, InGauge, Opened, (Key, [("go", "#80"), ("noGo", "0.355")]));
         Assert.Equal(Verdict.Good, On(bench.Book, Key).Judgement.Verdict);
-        Assert.Contains(WatchList.Of(bench.Book.Lines, new Dictionary<string, Core.Parts.Fate>(), false), point => point.Contains("opened one drill size on purpose", StringComparison.Ordinal));
+        Assert.Contains(WatchList.Of(bench.Book.Lines, new Dictionary<string, Core.Parts.Fate>(), false), point =>
+            point.Contains("opened one drill size on purpose", StringComparison.Ordinal)
+        );
         // Neither corrected nor taken back, also when the shop's school is another by now.
         foreach (var school in Enum.GetValues<JetSchool>())
         {
             bench.Context = bench.Context with { Shop = Of(school) };
             var entry = On(bench.Book, Up).Standing!.EntryId;
             Assert.Equal("What was cut stays in the book.", bench.Refuses(new WithdrawalNote(), entry)?.Title);
-            Assert.Equal("What was cut stays in the book.", bench.Refuses(new ReadingNote(Up, TypedReading.Of(("jet", "new"))), entry)?.Title);
+            Assert.Equal(
+                "What was cut stays in the book.",
+                bench.Refuses(new ReadingNote(Up, TypedReading.Of(("jet", "new"))), entry)?.Title
+            );
             Assert.Equal(Verdict.Good, On(bench.Book, Key).Judgement.Verdict);
         }
     }
@@ -118,7 +134,10 @@ public sealed class StepUpLineTests
         Assert.Equal(("#75-#80", "0.31", ""), (shop.PinsOf(" "), shop.PinsOf("0.31"), Sheets.Shop.PinsOf("")));
         string[] Wrong(params NamedPins[] sets) => [.. NamedPins.Read(sets).Problems.Select(problem => problem.Field)];
         Assert.Equal(["sets[0].name"], Wrong(new NamedPins("", "#80")));
-        Assert.Equal(["sets[1].name", "sets[2].pins", "sets[3].pins"], Wrong(new("a", "#80"), new(" A ", "#80"), new("b", "0.3-0.4"), new("c", "")));
+        Assert.Equal(
+            ["sets[1].name", "sets[2].pins", "sets[3].pins"],
+            Wrong(new("a", "#80"), new(" A ", "#80"), new("b", "0.3-0.4"), new("c", ""))
+        );
         Assert.Equal([new NamedPins("a", "#80")], NamedPins.Read([new(" a", "#80 "), new("", "")]).Sets);
     }
 }

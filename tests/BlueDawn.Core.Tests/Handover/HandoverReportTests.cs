@@ -1,5 +1,5 @@
-using BlueDawn.Core.Catalogue;
 using BlueDawn.Core.Carburetors;
+using BlueDawn.Core.Catalogue;
 using BlueDawn.Core.Handover;
 using BlueDawn.Core.Parts;
 using BlueDawn.Core.Stations;
@@ -10,13 +10,29 @@ namespace BlueDawn.Core.Tests.Handover;
 
 public class HandoverReportTests
 {
-    private static readonly ReportTray Tray =
-        new(27, "Brine & Sons", "", "Wash-down pump", "4107", "FB18", "Ostrel", "Hunts", new(2026, 11, 24, 8, 0, 0, TimeSpan.Zero), new DateOnly(2026, 11, 26));
+    private static readonly ReportTray Tray = new(
+        27,
+        "Brine & Sons",
+        "",
+        "Wash-down pump",
+        "4107",
+        "FB18",
+        "Ostrel",
+        "Hunts",
+        new(2026, 11, 24, 8, 0, 0, TimeSpan.Zero),
+        new DateOnly(2026, 11, 26)
+    );
 
     private static HandoverReport Report(TestTray tray) =>
-        HandoverReport.Of(Tray, [.. tray.Book.Modules.SelectMany(module => tray.Book.State(module.Station).Report)], tray.Book.Lines, Policy.NotDone(tray.Book));
+        HandoverReport.Of(
+            Tray,
+            [.. tray.Book.Modules.SelectMany(module => tray.Book.State(module.Station).Report)],
+            tray.Book.Lines,
+            Policy.NotDone(tray.Book)
+        );
 
-    private static ReadingNote Pins(string go, string noGo) => new("gauging/main-jet", TypedReading.Of(("go", go), ("noGo", noGo)), Sure: true);
+    private static ReadingNote Pins(string go, string noGo) =>
+        new("gauging/main-jet", TypedReading.Of(("go", go), ("noGo", noGo)), Sure: true);
 
     [Fact]
     public void Every_line_that_has_to_be_read_is_on_it_read_or_not_and_any_other_that_was_read()
@@ -56,37 +72,61 @@ public class HandoverReportTests
     [InlineData(Fate.Renewed, "was renewed", "was renewed")]
     public void Words_of_a_part_follow_the_ledger(Fate fate, string ofTheFloat, string ofTheJet)
     {
-        var tray = new TestTray(Sheets.Spec).Does(new JobNote("full"))
-            .Does(new OutNote("float", LineVerdict.Clean)).Does(new OutNote("main-jet", LineVerdict.Clean))
-            .Does(new ReadingNote("setting/float-mass", TypedReading.Of(("mass", "7.4")))).Does(new ReadingNote("setting/float-mass", TypedReading.Of(("mass", "6.2"))))
-            .Does(Pins("0.80", "0.82")).Does(Pins("0.715", "0.73"))
-            .Adds(new BackNote("float", fate, Item: fate == Fate.Renewed ? "FL-01" : null), out _).Adds(new BackNote("main-jet", fate, Item: fate == Fate.Renewed ? "MJ-01" : null), out _);
+        var tray = new TestTray(Sheets.Spec)
+            .Does(new JobNote("full"))
+            .Does(new OutNote("float", LineVerdict.Clean))
+            .Does(new OutNote("main-jet", LineVerdict.Clean))
+            .Does(new ReadingNote("setting/float-mass", TypedReading.Of(("mass", "7.4"))))
+            .Does(new ReadingNote("setting/float-mass", TypedReading.Of(("mass", "6.2"))))
+            .Does(Pins("0.80", "0.82"))
+            .Does(Pins("0.715", "0.73"))
+            .Adds(new BackNote("float", fate, Item: fate == Fate.Renewed ? "FL-01" : null), out _)
+            .Adds(new BackNote("main-jet", fate, Item: fate == Fate.Renewed ? "MJ-01" : null), out _);
         var watch = Report(tray).Watch;
         Assert.Contains(watch, point => point.Contains("the float had fuel inside and " + ofTheFloat, StringComparison.Ordinal));
-        Assert.Contains(watch, point => point.StartsWith("Main jet read opened up", StringComparison.Ordinal) && point.Contains(ofTheJet, StringComparison.Ordinal));
+        Assert.Contains(watch, point =>
+            point.StartsWith("Main jet read opened up", StringComparison.Ordinal) && point.Contains(ofTheJet, StringComparison.Ordinal)
+        );
     }
 
     /// <summary>Where nobody wrote at Build what became of a part, the owner is told what was read and no more.</summary>
     [Fact]
     public void Of_a_part_nobody_wrote_about_only_the_reading_is_told()
     {
-        var tray = TestTray.Untouched().Does(Pins("0.80", "0.82")).Does(Pins("0.715", "0.73"))
-            .Does(new ReadingNote("setting/float-mass", TypedReading.Of(("mass", "7.4")))).Does(new ReadingNote("setting/float-mass", TypedReading.Of(("mass", "6.2"))));
+        var tray = TestTray
+            .Untouched()
+            .Does(Pins("0.80", "0.82"))
+            .Does(Pins("0.715", "0.73"))
+            .Does(new ReadingNote("setting/float-mass", TypedReading.Of(("mass", "7.4"))))
+            .Does(new ReadingNote("setting/float-mass", TypedReading.Of(("mass", "6.2"))));
         var watch = Report(tray).Watch;
         Assert.Contains(watch, point => point.StartsWith("Main jet read opened up and reads in gauge now:", StringComparison.Ordinal));
         Assert.Contains(watch, point => point.Contains("had fuel inside and weighs right now", StringComparison.Ordinal));
     }
 
-    private static FittedItem Item(string number, string part, bool came) => new(number, "New " + part, 1, came, [new ItemPart(part, 1, new Dictionary<string, string>())]);
+    private static FittedItem Item(string number, string part, bool came) =>
+        new(number, "New " + part, 1, came, [new ItemPart(part, 1, new Dictionary<string, string>())]);
 
     /// <summary>A seat that never came while the old one went back is neither listed nor priced.</summary>
     [Fact]
     public void The_report_lists_what_went_in_and_not_what_was_decided()
     {
-        var tray = new TestTray(Sheets.Spec).Does(new JobNote("full"))
-            .Fits(new Fitting(FitOption.SingleParts, "Needle and seat", [Item("ND-03", "needle", true), Item("ST-04", "seat", false)], ["needle", "seat"], null, 9.30m))
-            .Does(new OutNote("needle", LineVerdict.Renew)).Does(new OutNote("seat", LineVerdict.Clean))
-            .Adds(new BackNote("needle", Fate.Renewed, Item: "ND-03"), out _).Adds(new BackNote("seat", Fate.Refitted), out _);
+        var tray = new TestTray(Sheets.Spec)
+            .Does(new JobNote("full"))
+            .Fits(
+                new Fitting(
+                    FitOption.SingleParts,
+                    "Needle and seat",
+                    [Item("ND-03", "needle", true), Item("ST-04", "seat", false)],
+                    ["needle", "seat"],
+                    null,
+                    9.30m
+                )
+            )
+            .Does(new OutNote("needle", LineVerdict.Renew))
+            .Does(new OutNote("seat", LineVerdict.Clean))
+            .Adds(new BackNote("needle", Fate.Renewed, Item: "ND-03"), out _)
+            .Adds(new BackNote("seat", Fate.Refitted), out _);
         var kit = Report(tray).Kit!;
         Assert.Equal(("ND-03", "New needle", null), (kit.Number, kit.Name, kit.Price));
         Assert.Equal(["1 needle"], kit.Parts);
@@ -100,8 +140,10 @@ public class HandoverReportTests
     [Fact]
     public void The_turns_of_a_refitted_screw_are_on_the_report()
     {
-        var tray = new TestTray(Sheets.Spec with { Traits = new CarburetorTraits(18, 48, 1, "round") }).Does(new JobNote("full"))
-            .Does(new OutNote("idle-needle", LineVerdict.Clean, TurnsEighths: 10)).Adds(new BackNote("idle-needle", Fate.Refitted, TurnsEighths: 12), out _);
+        var tray = new TestTray(Sheets.Spec with { Traits = new CarburetorTraits(18, 48, 1, "round") })
+            .Does(new JobNote("full"))
+            .Does(new OutNote("idle-needle", LineVerdict.Clean, TurnsEighths: 10))
+            .Adds(new BackNote("idle-needle", Fate.Refitted, TurnsEighths: 12), out _);
         var part = Assert.Single(Report(tray).Parts!);
         Assert.Equal(("idle mixture screw", Fate.Refitted, 12), (part.Label, part.Fate, part.TurnsEighths));
     }
@@ -130,8 +172,18 @@ public class HandoverReportTests
     [Fact]
     public void A_hold_test_is_told_by_the_window_that_was_judged()
     {
-        var tray = TestTray.Untouched().Does(new ReadingNote("setting/hold-test", Sheets.Rows("pressure", "time", ("0", "52"), ("2", "49"), ("7", "49"), ("12", "49"), ("20", "48"))));
-        Assert.Equal("49 kPa at 2 s, 49 kPa at 12 s", Report(tray).Lines.Single(line => line.Key == "setting/hold-test").Standing!.What.ToString());
+        var tray = TestTray
+            .Untouched()
+            .Does(
+                new ReadingNote(
+                    "setting/hold-test",
+                    Sheets.Rows("pressure", "time", ("0", "52"), ("2", "49"), ("7", "49"), ("12", "49"), ("20", "48"))
+                )
+            );
+        Assert.Equal(
+            "49 kPa at 2 s, 49 kPa at 12 s",
+            Report(tray).Lines.Single(line => line.Key == "setting/hold-test").Standing!.What.ToString()
+        );
     }
 
     [Fact]

@@ -5,8 +5,12 @@ namespace BlueDawn.Core.Tests.Holding;
 
 public class HoldTestTests
 {
-    private static HoldTestInput Input(IEnumerable<(double S, double KPa)> samples, double resolution = 1, double? drift = null, double limit = 1.5) => new(
-        [.. samples.Select(p => new PressureSample(p.S, p.KPa))], 48, 10, limit, 2, 20, resolution, drift, null, null);
+    private static HoldTestInput Input(
+        IEnumerable<(double S, double KPa)> samples,
+        double resolution = 1,
+        double? drift = null,
+        double limit = 1.5
+    ) => new([.. samples.Select(p => new PressureSample(p.S, p.KPa))], 48, 10, limit, 2, 20, resolution, drift, null, null);
 
     private static IEnumerable<(double S, double KPa)> Decay(double start, double tau, double end = 14) =>
         Enumerable.Range(0, (int)end + 1).Select(s => ((double)s, start * Math.Exp(-s / tau)));
@@ -81,8 +85,21 @@ public class HoldTestTests
             var drop = 4 * random.NextDouble() * Limit;
             var start = 48 + (4 * random.NextDouble());
             var rate = -Math.Log(1 - (drop / start)) / 10;
-            var samples = Enumerable.Range(0, readings).Select(i => 10.0 * i / (readings - 1)).Select(at =>
-                (2 + at, Math.Max(0, Math.Round(((start * Math.Exp(-rate * at)) + (noise * MathNet.Numerics.Distributions.Normal.Sample(random, 0, 1))) / step) * step)));
+            var samples = Enumerable
+                .Range(0, readings)
+                .Select(i => 10.0 * i / (readings - 1))
+                .Select(at =>
+                    (
+                        2 + at,
+                        Math.Max(
+                            0,
+                            Math.Round(
+                                ((start * Math.Exp(-rate * at)) + (noise * MathNet.Numerics.Distributions.Normal.Sample(random, 0, 1)))
+                                    / step
+                            ) * step
+                        )
+                    )
+                );
             var result = HoldTest.Judge(Input(samples, step));
             held += Math.Abs(result.DropKPa!.Value - drop) <= result.DropUncertaintyKPa!.Value ? 1 : 0;
             decided += result.Verdict != HoldVerdict.CannotTell ? 1 : 0;
@@ -97,7 +114,11 @@ public class HoldTestTests
 
     [Fact]
     public void The_start_is_where_settling_ends() =>
-        Assert.Equal(48, HoldTest.Judge(Input(Decay(48 * Math.Exp(0.02), 100).Where(sample => sample.S >= 4), resolution: 0.1)).StartKPa!.Value, 3);
+        Assert.Equal(
+            48,
+            HoldTest.Judge(Input(Decay(48 * Math.Exp(0.02), 100).Where(sample => sample.S >= 4), resolution: 0.1)).StartKPa!.Value,
+            3
+        );
 
     [Fact]
     public void A_gauge_at_nothing_starts_at_nothing_and_says_nothing_of_the_valve()
@@ -155,45 +176,59 @@ public class HoldTestTests
     }
 
     [Fact]
-    public void An_emptied_line_is_a_leak_and_not_a_crash() =>
-        Assert.Equal(HoldVerdict.Leaks, Judge((2, 48), (7, 0), (12, 0)).Verdict);
+    public void An_emptied_line_is_a_leak_and_not_a_crash() => Assert.Equal(HoldVerdict.Leaks, Judge((2, 48), (7, 0), (12, 0)).Verdict);
 
     /// <summary>Gas law by hand: (48 + 101.325) kPa ÷ 293.15 K = 0.5094 kPa a degree.</summary>
     [Fact]
-    public void One_degree_moves_a_sealed_48_kPa_by_half_a_kPa() =>
-        Assert.Equal(0.5094, HoldTest.TemperatureEffectKPa(48, 1), 4);
+    public void One_degree_moves_a_sealed_48_kPa_by_half_a_kPa() => Assert.Equal(0.5094, HoldTest.TemperatureEffectKPa(48, 1), 4);
 
     /// <summary>Gas law: what leaked, as free air, is what the volume lost: V·Δp/p_air, for any decay.</summary>
     [Fact]
     public void The_leak_integrated_over_time_is_the_air_the_volume_lost() =>
-        Gen.Select(Gen.Double[20, 400], Gen.Double[5, 100]).Sample((tau, volume) =>
-        {
-            double p = 48, dt = 0.01, leaked = 0;
-            for (var t = 0.0; t < 60; t += dt)
-            {
-                var middle = p * Math.Exp(-dt / 2 / tau);
-                leaked += HoldTest.LeakMLPerMin(volume, middle / tau) * dt / 60;
-                p *= Math.Exp(-dt / tau);
-            }
+        Gen.Select(Gen.Double[20, 400], Gen.Double[5, 100])
+            .Sample(
+                (tau, volume) =>
+                {
+                    double p = 48,
+                        dt = 0.01,
+                        leaked = 0;
+                    for (var t = 0.0; t < 60; t += dt)
+                    {
+                        var middle = p * Math.Exp(-dt / 2 / tau);
+                        leaked += HoldTest.LeakMLPerMin(volume, middle / tau) * dt / 60;
+                        p *= Math.Exp(-dt / tau);
+                    }
 
-            Assert.Equal(volume * (48 - p) / HoldTest.StandardAirKPa, leaked, 1e-5 * leaked);
-        });
+                    Assert.Equal(volume * (48 - p) / HoldTest.StandardAirKPa, leaked, 1e-5 * leaked);
+                }
+            );
 
     [Fact]
     public void A_faster_leak_is_never_judged_tighter() =>
-        Gen.Select(Gen.Double[20, 5000], Gen.Double[0.2, 1]).Sample((tau, faster) =>
-        {
-            static int Rank(HoldVerdict verdict) => verdict switch { HoldVerdict.Held => 0, HoldVerdict.CannotTell => 1, _ => 2 };
-            var slow = HoldTest.Judge(Input(Decay(50, tau), resolution: 0.5));
-            var quick = HoldTest.Judge(Input(Decay(50, tau * faster), resolution: 0.5));
-            Assert.True(Rank(quick.Verdict) >= Rank(slow.Verdict));
-            Assert.True(quick.DropKPa >= slow.DropKPa - 1e-9);
-        });
+        Gen.Select(Gen.Double[20, 5000], Gen.Double[0.2, 1])
+            .Sample(
+                (tau, faster) =>
+                {
+                    static int Rank(HoldVerdict verdict) =>
+                        verdict switch
+                        {
+                            HoldVerdict.Held => 0,
+                            HoldVerdict.CannotTell => 1,
+                            _ => 2,
+                        };
+                    var slow = HoldTest.Judge(Input(Decay(50, tau), resolution: 0.5));
+                    var quick = HoldTest.Judge(Input(Decay(50, tau * faster), resolution: 0.5));
+                    Assert.True(Rank(quick.Verdict) >= Rank(slow.Verdict));
+                    Assert.True(quick.DropKPa >= slow.DropKPa - 1e-9);
+                }
+            );
 
     [Fact]
     public void The_order_of_the_samples_does_not_matter() =>
-        Gen.Shuffle(Decay(48, 200).ToArray()).Sample(shuffled =>
-            Assert.Equal(HoldTest.Judge(Input(Decay(48, 200))).DropKPa!.Value, HoldTest.Judge(Input(shuffled)).DropKPa!.Value, 9));
+        Gen.Shuffle(Decay(48, 200).ToArray())
+            .Sample(shuffled =>
+                Assert.Equal(HoldTest.Judge(Input(Decay(48, 200))).DropKPa!.Value, HoldTest.Judge(Input(shuffled)).DropKPa!.Value, 9)
+            );
 
     [Theory]
     [InlineData(-1, 48, "samples[0].timeS")]

@@ -5,15 +5,29 @@ namespace BlueDawn.Core.Tests.Intake;
 
 public class CheckInTests
 {
-    private static readonly SpecSheet Diaphragm = Trays.Sheets.Spec with { Family = CarburetorFamily.Diaphragm, Engine = EngineKind.TwoStroke, Choke = ChokeKind.Manual };
+    private static readonly SpecSheet Diaphragm = Trays.Sheets.Spec with
+    {
+        Family = CarburetorFamily.Diaphragm,
+        Engine = EngineKind.TwoStroke,
+        Choke = ChokeKind.Manual,
+    };
 
     /// <summary>What was said stands, of what nobody said the sheet speaks, and a sheet of another family says nothing.</summary>
     [Fact]
     public void What_nobody_said_the_sheet_of_the_stamp_says()
     {
-        Assert.Equal(new CarburetorKind(CarburetorFamily.Diaphragm, EngineKind.TwoStroke, ChokeKind.Manual), CheckIn.KindOf(null, null, null, Diaphragm).Value);
-        Assert.Equal(new CarburetorKind(CarburetorFamily.Diaphragm, EngineKind.FourStroke, ChokeKind.Manual), CheckIn.KindOf(null, EngineKind.FourStroke, null, Diaphragm).Value);
-        Assert.Equal(new CarburetorKind(CarburetorFamily.FloatBowl, null, null), CheckIn.KindOf(CarburetorFamily.FloatBowl, null, null, Diaphragm).Value);
+        Assert.Equal(
+            new CarburetorKind(CarburetorFamily.Diaphragm, EngineKind.TwoStroke, ChokeKind.Manual),
+            CheckIn.KindOf(null, null, null, Diaphragm).Value
+        );
+        Assert.Equal(
+            new CarburetorKind(CarburetorFamily.Diaphragm, EngineKind.FourStroke, ChokeKind.Manual),
+            CheckIn.KindOf(null, EngineKind.FourStroke, null, Diaphragm).Value
+        );
+        Assert.Equal(
+            new CarburetorKind(CarburetorFamily.FloatBowl, null, null),
+            CheckIn.KindOf(CarburetorFamily.FloatBowl, null, null, Diaphragm).Value
+        );
         Assert.StartsWith("Which kind is it?", CheckIn.KindOf(null, EngineKind.TwoStroke, null, null).Problem, StringComparison.Ordinal);
     }
 

@@ -10,29 +10,31 @@ namespace BlueDawn.Core.Tests.Intake;
 /// <summary>What stands on the tray itself and how a change of it reads.</summary>
 public class FactsTests
 {
-    public static TheoryData<string, string> Changes => new()
-    {
-        { "day", "Promised 2026-11-06 → 2026-11-09" },
-        { "waits", "Waits for hands → parts" },
-        { "note", "Note: due Friday" },
-        { "complaint", "Owner says: Hunts when warm" },
-        { "stamped", "Stamped number 4107 → 4107-B" },
-        { "family", "Family FloatBowl → Diaphragm" },
-        { "engine", "Engine FourStroke → TwoStroke" },
-        { "choke", "Choke unknown → Manual" },
-    };
+    public static TheoryData<string, string> Changes =>
+        new()
+        {
+            { "day", "Promised 2026-11-06 → 2026-11-09" },
+            { "waits", "Waits for hands → parts" },
+            { "note", "Note: due Friday" },
+            { "complaint", "Owner says: Hunts when warm" },
+            { "stamped", "Stamped number 4107 → 4107-B" },
+            { "family", "Family FloatBowl → Diaphragm" },
+            { "engine", "Engine FourStroke → TwoStroke" },
+            { "choke", "Choke unknown → Manual" },
+        };
 
-    private static FactsNote Note(string what) => what switch
-    {
-        "day" => new(PromisedDay: new DateOnly(2026, 11, 9)),
-        "waits" => new(WaitsFor: WaitsFor.Parts),
-        "note" => new(WaitNote: " due Friday "),
-        "complaint" => new(Complaint: "Hunts when warm"),
-        "stamped" => new(StampedNumber: " 4107-B"),
-        "family" => new(Family: CarburetorFamily.Diaphragm),
-        "engine" => new(Engine: EngineKind.TwoStroke),
-        _ => new(Choke: ChokeKind.Manual),
-    };
+    private static FactsNote Note(string what) =>
+        what switch
+        {
+            "day" => new(PromisedDay: new DateOnly(2026, 11, 9)),
+            "waits" => new(WaitsFor: WaitsFor.Parts),
+            "note" => new(WaitNote: " due Friday "),
+            "complaint" => new(Complaint: "Hunts when warm"),
+            "stamped" => new(StampedNumber: " 4107-B"),
+            "family" => new(Family: CarburetorFamily.Diaphragm),
+            "engine" => new(Engine: EngineKind.TwoStroke),
+            _ => new(Choke: ChokeKind.Manual),
+        };
 
     [Theory]
     [MemberData(nameof(Changes))]
@@ -52,7 +54,8 @@ public class FactsTests
         Assert.DoesNotContain("→", StationList.Say(tray.Log.Entries[^1], tray.Book).ToString(), StringComparison.Ordinal);
     }
 
-    /// <summary>The front desk changes what the owner says and when it is promised; what is seen at the bench and what has gone is not for it.</summary>
+    /// <summary>The front desk changes what the owner says and when it is promised; what is seen at the bench and what has gone is not
+    /// for it.</summary>
     [Theory]
     [InlineData("day", true)]
     [InlineData("waits", true)]
@@ -75,7 +78,9 @@ public class FactsTests
         Assert.Equal(RefusalKind.NotAllowed, gone.Refuses(new FactsNote(WaitsFor: WaitsFor.Hands), role: Roles.FrontDesk)?.Kind);
         Assert.Null(gone.Refuses(new FactsNote(WaitsFor: WaitsFor.Hands), role: Roles.Technician));
         // The same as before, sent along with a change, is no change of it.
-        Assert.Null(TestTray.Untouched().Refuses(new FactsNote(StampedNumber: "4107", Complaint: "Hunts when warm"), role: Roles.FrontDesk));
+        Assert.Null(
+            TestTray.Untouched().Refuses(new FactsNote(StampedNumber: "4107", Complaint: "Hunts when warm"), role: Roles.FrontDesk)
+        );
     }
 
     [Theory]
@@ -84,11 +89,23 @@ public class FactsTests
     [InlineData("limit", "note.ownerLimit")]
     [InlineData("worth", "note.machineWorth")]
     public void What_cannot_be_is_asked_about(string what, string field) =>
-        Assert.Equal(field, Assert.Single(TestTray.Untouched().Refuses(what switch
-        {
-            "complaint" => new FactsNote(Complaint: "  "),
-            "stamped" => new FactsNote(StampedNumber: new string('4', 41)),
-            "limit" => new FactsNote(OwnerLimit: -1),
-            _ => new FactsNote(MachineWorth: 1_000_000_000),
-        })!.Fields).Field);
+        Assert.Equal(
+            field,
+            Assert
+                .Single(
+                    TestTray
+                        .Untouched()
+                        .Refuses(
+                            what switch
+                            {
+                                "complaint" => new FactsNote(Complaint: "  "),
+                                "stamped" => new FactsNote(StampedNumber: new string('4', 41)),
+                                "limit" => new FactsNote(OwnerLimit: -1),
+                                _ => new FactsNote(MachineWorth: 1_000_000_000),
+                            }
+                        )!
+                        .Fields
+                )
+                .Field
+        );
 }

@@ -6,7 +6,8 @@ namespace BlueDawn.Core.Tests.Kits;
 
 public class DateCodeTests
 {
-    private static DateCodePattern Pattern(string pattern, int first = 1990, int last = 2026) => new("Ostrel", pattern, first, last, "invented");
+    private static DateCodePattern Pattern(string pattern, int first = 1990, int last = 2026) =>
+        new("Ostrel", pattern, first, last, "invented");
 
     private static IReadOnlyList<MadeOn> Read(string code, string pattern, int first = 1990, int last = 2026)
     {
@@ -35,7 +36,10 @@ public class DateCodeTests
         }
 
         var made = Assert.Single(read.Value!);
-        Assert.Equal((from, to), (made.From.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture), made.To.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture)));
+        Assert.Equal(
+            (from, to),
+            (made.From.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture), made.To.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture))
+        );
     }
 
     [Fact]
@@ -58,15 +62,17 @@ public class DateCodeTests
         Assert.Contains(problem, DateCode.Read(code, Pattern(pattern)).Problem, StringComparison.Ordinal);
 
     [Fact]
-    public void Every_day_is_found_again() => Gen.Int[0, 365 * 25].Sample(days =>
-    {
-        var day = new DateOnly(2001, 1, 1).AddDays(days);
-        var dayOfYear = $"{day.Year % 100:00}{day.DayOfYear:000}";
-        var week = $"{ISOWeek.GetYear(day) % 100:00}{ISOWeek.GetWeekOfYear(day):00}";
-        Assert.Equal(day, Assert.Single(Read(dayOfYear, "YYDDD", 2001, 2030)).From);
-        Assert.InRange(day, Assert.Single(Read(week, "YYWW", 2000, 2030)).From, Assert.Single(Read(week, "YYWW", 2000, 2030)).To);
-        Assert.Equal(day, Assert.Single(Read($"{day:ddMMyy}", "DDMMYY", 2001, 2030)).From);
-    });
+    public void Every_day_is_found_again() =>
+        Gen.Int[0, 365 * 25]
+            .Sample(days =>
+            {
+                var day = new DateOnly(2001, 1, 1).AddDays(days);
+                var dayOfYear = $"{day.Year % 100:00}{day.DayOfYear:000}";
+                var week = $"{ISOWeek.GetYear(day) % 100:00}{ISOWeek.GetWeekOfYear(day):00}";
+                Assert.Equal(day, Assert.Single(Read(dayOfYear, "YYDDD", 2001, 2030)).From);
+                Assert.InRange(day, Assert.Single(Read(week, "YYWW", 2000, 2030)).From, Assert.Single(Read(week, "YYWW", 2000, 2030)).To);
+                Assert.Equal(day, Assert.Single(Read($"{day:ddMMyy}", "DDMMYY", 2001, 2030)).From);
+            });
 
     [Theory]
     [InlineData("Y", true)]
@@ -87,7 +93,9 @@ public class DateCodeTests
         Assert.Equal(right, DateCode.Problems([Pattern(pattern)]).Count == 0);
 
     [Fact]
-    public void A_list_of_patterns_is_refused_at_its_boxes() => Assert.Equal(
-        ["patterns[1].maker", "patterns[1].years", "patterns[1].source"],
-        DateCode.Problems([Pattern("YWW"), new(" ostrel ", "YWW", 2026, 1990, "")]).Select(problem => problem.Field));
+    public void A_list_of_patterns_is_refused_at_its_boxes() =>
+        Assert.Equal(
+            ["patterns[1].maker", "patterns[1].years", "patterns[1].source"],
+            DateCode.Problems([Pattern("YWW"), new(" ostrel ", "YWW", 2026, 1990, "")]).Select(problem => problem.Field)
+        );
 }

@@ -56,7 +56,10 @@ public class FitDecisionTests
     public void What_is_late_is_advised_only_when_nothing_is_in_time()
     {
         var late = Kit with { WaitDays = 9 };
-        Assert.Equal((FitOption.PatternCarburetor, 5), (Decide(Terms, late, Pattern, Leave).Advised, Decide(Terms, late, Leave).Options[0].DaysLate));
+        Assert.Equal(
+            (FitOption.PatternCarburetor, 5),
+            (Decide(Terms, late, Pattern, Leave).Advised, Decide(Terms, late, Leave).Options[0].DaysLate)
+        );
         var only = Decide(Terms, late, Leave);
         Assert.Equal(FitOption.Kit, only.Advised);
         Assert.Contains("Nothing that mends it is in time.", only.Why, StringComparison.Ordinal);
@@ -83,18 +86,30 @@ public class FitDecisionTests
     }
 
     [Fact]
-    public void A_rate_lies_between_the_default_and_what_was_seen() => Gen.Select(Gen.Double[0, 1], Gen.Int[1, 500], Gen.Double[0, 1]).Sample((share, fitted, part) =>
-    {
-        var back = (int)(fitted * part);
-        var seen = back / (double)fitted;
-        var learned = Rate(FitOption.Kit, share, fitted, back).Share;
-        return learned >= Math.Min(share, seen) - 1e-12 && learned <= Math.Max(share, seen) + 1e-12;
-    });
+    public void A_rate_lies_between_the_default_and_what_was_seen() =>
+        Gen.Select(Gen.Double[0, 1], Gen.Int[1, 500], Gen.Double[0, 1])
+            .Sample(
+                (share, fitted, part) =>
+                {
+                    var back = (int)(fitted * part);
+                    var seen = back / (double)fitted;
+                    var learned = Rate(FitOption.Kit, share, fitted, back).Share;
+                    return learned >= Math.Min(share, seen) - 1e-12 && learned <= Math.Max(share, seen) + 1e-12;
+                }
+            );
 
     [Fact]
-    public void More_comebacks_never_make_an_option_cheaper() => Gen.Select(Gen.Int[0, 30], Gen.Int[0, 30], Gen.Int[0, 30]).Sample((fitted, back, more) =>
-    {
-        decimal Cost(int cameBack) => FitDecision.Of([Pattern], [Rate(FitOption.PatternCarburetor, 0.3, fitted + 60, cameBack)], Terms).Options[0].ExpectedMoney;
-        return Cost(back + more) >= Cost(back);
-    });
+    public void More_comebacks_never_make_an_option_cheaper() =>
+        Gen.Select(Gen.Int[0, 30], Gen.Int[0, 30], Gen.Int[0, 30])
+            .Sample(
+                (fitted, back, more) =>
+                {
+                    decimal Cost(int cameBack) =>
+                        FitDecision
+                            .Of([Pattern], [Rate(FitOption.PatternCarburetor, 0.3, fitted + 60, cameBack)], Terms)
+                            .Options[0]
+                            .ExpectedMoney;
+                    return Cost(back + more) >= Cost(back);
+                }
+            );
 }

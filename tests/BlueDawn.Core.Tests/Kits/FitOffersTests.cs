@@ -12,17 +12,29 @@ public class FitOffersTests
     private static readonly PartNeed Needle = Need("needle", 1, ("tip", "rubber"));
     private static readonly PartNeed Rings = Need("O-ring", 2, ("size", "6 × 1 mm"));
 
-    private static PartNeed Need(string part, int quantity, params (string Name, string Value)[] features) => new(part, quantity, features.ToDictionary(f => f.Name, f => f.Value));
+    private static PartNeed Need(string part, int quantity, params (string Name, string Value)[] features) =>
+        new(part, quantity, features.ToDictionary(f => f.Name, f => f.Value));
 
     private static ItemPart Brings(PartNeed need, int? quantity = null) => new(need.Part, quantity ?? need.Quantity, need.Features);
 
     private static StockedItem Item(string number, ItemKind kind, int onHand, decimal price, int lead, int pack, params ItemPart[] parts) =>
-        new(new CatalogueItem(number, kind, number, "Dornay", [new ListedMark(MarkKind.Stamp, "Ostrel", "4107")], parts), onHand, [new ItemOffer("Northmole", pack, price, lead)]);
+        new(
+            new CatalogueItem(number, kind, number, "Dornay", [new ListedMark(MarkKind.Stamp, "Ostrel", "4107")], parts),
+            onHand,
+            [new ItemOffer("Northmole", pack, price, lead)]
+        );
 
-    private static Dictionary<FitOption, PricedOption> Price(PartNeed[] renew, StockedItem[] items, Donor[]? donors = null, PartNeed[]? all = null)
+    private static Dictionary<FitOption, PricedOption> Price(
+        PartNeed[] renew,
+        StockedItem[] items,
+        Donor[]? donors = null,
+        PartNeed[]? all = null
+    )
     {
         IReadOnlyList<WantedPart> Wanted(PartNeed[] needs) => WantedPart.Of(needs, [], PartKnowledge.Shipped);
-        return new FitOffers(Wanted(all ?? renew), Wanted(renew), ["4107"], items, donors ?? [], Sheets.Fit, 4, PartKnowledge.Shipped).Price().ToDictionary(option => option.Offer.Option);
+        return new FitOffers(Wanted(all ?? renew), Wanted(renew), ["4107"], items, donors ?? [], Sheets.Fit, 4, PartKnowledge.Shipped)
+            .Price()
+            .ToDictionary(option => option.Offer.Option);
     }
 
     [Fact]
@@ -40,14 +52,20 @@ public class FitOffersTests
 
     [Fact]
     public void With_nothing_to_renew_only_carburetors_and_declining_are_left() =>
-        Assert.Equal([FitOption.PatternCarburetor, FitOption.Decline], Price([], [Item("SP", ItemKind.PatternCarburetor, 0, 30, 4, 1)]).Values.Where(option => option.Offer.Obstacle is null).Select(option => option.Offer.Option));
+        Assert.Equal(
+            [FitOption.PatternCarburetor, FitOption.Decline],
+            Price([], [Item("SP", ItemKind.PatternCarburetor, 0, 30, 4, 1)])
+                .Values.Where(option => option.Offer.Obstacle is null)
+                .Select(option => option.Offer.Option)
+        );
 
     [Fact]
     public void From_the_shelf_a_piece_costs_its_share_of_the_pack_and_to_order_the_whole_pack()
     {
         Assert.Equal((0.40m, 0), Cost(Price([Rings], [Item("OR", ItemKind.Part, 5, 2, 3, 10, Brings(Rings, 1))])));
         Assert.Equal((2m, 3), Cost(Price([Rings], [Item("OR", ItemKind.Part, 1, 2, 3, 10, Brings(Rings, 1))])));
-        static (decimal, int) Cost(Dictionary<FitOption, PricedOption> priced) => (priced[FitOption.SingleParts].Offer.PartsMoney, priced[FitOption.SingleParts].Offer.WaitDays);
+        static (decimal, int) Cost(Dictionary<FitOption, PricedOption> priced) =>
+            (priced[FitOption.SingleParts].Offer.PartsMoney, priced[FitOption.SingleParts].Offer.WaitDays);
     }
 
     /// <summary>Of suppliers who are in time the cheapest by the packs it takes, and of two as cheap the quicker.</summary>
@@ -55,7 +73,8 @@ public class FitOffersTests
     public void The_cheapest_supplier_in_time_is_taken_and_the_quicker_of_two_as_cheap()
     {
         StockedItem From(params ItemOffer[] offers) => Item("OR", ItemKind.Part, 0, 0, 0, 1, Brings(Rings, 1)) with { Offers = offers };
-        (decimal, int) Cost(StockedItem item) => Price([Rings], [item])[FitOption.SingleParts].Offer is var offer ? (offer.PartsMoney, offer.WaitDays) : default;
+        (decimal, int) Cost(StockedItem item) =>
+            Price([Rings], [item])[FitOption.SingleParts].Offer is var offer ? (offer.PartsMoney, offer.WaitDays) : default;
         Assert.Equal((2m, 3), Cost(From(new ItemOffer("A", 1, 1.5m, 2), new ItemOffer("B", 10, 2, 3), new ItemOffer("C", 10, 2.5m, 1))));
         Assert.Equal((2m, 2), Cost(From(new ItemOffer("A", 10, 2, 4), new ItemOffer("B", 10, 2, 2), new ItemOffer("C", 10, 2, 3))));
     }
@@ -65,7 +84,8 @@ public class FitOffersTests
     public void What_is_on_order_is_waited_for_only_as_long_as_it_still_takes()
     {
         var kit = Item("K", ItemKind.Kit, 0, 20, 5, 1, Brings(Gasket));
-        (int, string) Wait(StockedItem item) => Price([Gasket], [item])[FitOption.Kit].Offer is var offer ? (offer.WaitDays, offer.What) : default;
+        (int, string) Wait(StockedItem item) =>
+            Price([Gasket], [item])[FitOption.Kit].Offer is var offer ? (offer.WaitDays, offer.What) : default;
         Assert.Equal((5, "K K from Northmole"), Wait(kit));
         Assert.Equal((1, "K K on order"), Wait(kit with { ComesInDays = 1 }));
         Assert.Equal(0, Wait(kit with { OnHand = 1, ComesInDays = 1 }).Item1);
@@ -74,10 +94,23 @@ public class FitOffersTests
     [Fact]
     public void A_kit_wrong_in_a_part_that_is_not_renewed_is_still_not_taken()
     {
-        var wrong = Item("K-W", ItemKind.Kit, 3, 5, 2, 1, Brings(Gasket), new ItemPart("needle", 1, new Dictionary<string, string> { ["tip"] = "metal" }));
+        var wrong = Item(
+            "K-W",
+            ItemKind.Kit,
+            3,
+            5,
+            2,
+            1,
+            Brings(Gasket),
+            new ItemPart("needle", 1, new Dictionary<string, string> { ["tip"] = "metal" })
+        );
         var right = Item("K-R", ItemKind.Kit, 0, 20, 2, 1, Brings(Gasket), Brings(Needle));
         Assert.Equal("K-R", Assert.Single(Price([Gasket], [wrong, right], all: [Gasket, Needle])[FitOption.Kit].Items).Number);
-        Assert.StartsWith("No kit fits. Nearest is K-W. All but the needle’s tip", Price([Gasket], [wrong], all: [Gasket, Needle])[FitOption.Kit].Offer.Obstacle, StringComparison.Ordinal);
+        Assert.StartsWith(
+            "No kit fits. Nearest is K-W. All but the needle’s tip",
+            Price([Gasket], [wrong], all: [Gasket, Needle])[FitOption.Kit].Offer.Obstacle,
+            StringComparison.Ordinal
+        );
     }
 
     [Fact]
@@ -94,7 +127,10 @@ public class FitOffersTests
         IReadOnlyList<WantedPart> wanted = WantedPart.Of([Gasket, Needle], [], PartKnowledge.Shipped);
         FitOffers Offers(params StockedItem[] items) => new(wanted, wanted, ["4107"], items, [], Sheets.Fit, 4, PartKnowledge.Shipped);
         var kit = Item("K", ItemKind.Kit, 1, 20, 2, 1, Brings(Gasket), Brings(Needle));
-        Assert.Equal(("K", 1, true), Assert.Single(Offers(kit).FromShelf().Items) is var item ? (item.Number, item.Pieces, item.FromShelf) : default);
+        Assert.Equal(
+            ("K", 1, true),
+            Assert.Single(Offers(kit).FromShelf().Items) is var item ? (item.Number, item.Pieces, item.FromShelf) : default
+        );
         Assert.NotNull(Offers(kit with { OnHand = 0 }).FromShelf().Offer.Obstacle);
         Assert.NotNull(Offers(kit).Price().Single(option => option.Offer.Option == FitOption.SingleParts).Offer.Obstacle);
     }
@@ -118,7 +154,13 @@ public class FitOffersTests
     [Fact]
     public void A_supplier_who_is_in_time_comes_before_a_cheaper_one_who_is_not()
     {
-        var kit = Item("K", ItemKind.Kit, 0, 20, 2, 1, Brings(Gasket)) with { Offers = [new ItemOffer("Slow", 1, 12, 9), new ItemOffer("Fast", 1, 20, 2)] };
-        Assert.Equal((20m, 2), (Price([Gasket], [kit])[FitOption.Kit].Offer.PartsMoney, Price([Gasket], [kit])[FitOption.Kit].Offer.WaitDays));
+        var kit = Item("K", ItemKind.Kit, 0, 20, 2, 1, Brings(Gasket)) with
+        {
+            Offers = [new ItemOffer("Slow", 1, 12, 9), new ItemOffer("Fast", 1, 20, 2)],
+        };
+        Assert.Equal(
+            (20m, 2),
+            (Price([Gasket], [kit])[FitOption.Kit].Offer.PartsMoney, Price([Gasket], [kit])[FitOption.Kit].Offer.WaitDays)
+        );
     }
 }

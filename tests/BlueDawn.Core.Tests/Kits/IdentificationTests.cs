@@ -8,7 +8,12 @@ namespace BlueDawn.Core.Tests.Kits;
 public class IdentificationTests
 {
     private static SpecSheet Sheet(string code, CarburetorFamily family, decimal throat, decimal bolts, int needles, string shape) =>
-        Sheets.Spec with { Code = code, Family = family, Traits = new CarburetorTraits(throat, bolts, needles, shape) };
+        Sheets.Spec with
+        {
+            Code = code,
+            Family = family,
+            Traits = new CarburetorTraits(throat, bolts, needles, shape),
+        };
 
     private static readonly SpecSheet[] All =
     [
@@ -49,20 +54,33 @@ public class IdentificationTests
     [Fact]
     public void Shares_are_those_of_Bayes()
     {
-        var one = Identification.Of(All, [new(Trait.MixtureNeedles, "1")]).Candidates.ToDictionary(candidate => candidate.SpecCode, candidate => candidate.Share);
-        Assert.Equal((0.490196, 0.490196, 0.009804), (Math.Round(one["A"], 6), Math.Round(one["B"], 6), Math.Round(1 - one["A"] - one["B"], 6) / 2), Within(1e-6));
-        var two = Identification.Of(All, [new(Trait.MixtureNeedles, "1"), new(Trait.BoltSpacing, "48.3")]).Candidates.ToDictionary(candidate => candidate.SpecCode, candidate => candidate.Share);
+        var one = Identification
+            .Of(All, [new(Trait.MixtureNeedles, "1")])
+            .Candidates.ToDictionary(candidate => candidate.SpecCode, candidate => candidate.Share);
+        Assert.Equal(
+            (0.490196, 0.490196, 0.009804),
+            (Math.Round(one["A"], 6), Math.Round(one["B"], 6), Math.Round(1 - one["A"] - one["B"], 6) / 2),
+            Within(1e-6)
+        );
+        var two = Identification
+            .Of(All, [new(Trait.MixtureNeedles, "1"), new(Trait.BoltSpacing, "48.3")])
+            .Candidates.ToDictionary(candidate => candidate.SpecCode, candidate => candidate.Share);
         // 0.778801 each against 0.0004 each.
         Assert.Equal(0.499743, two["A"], 6);
     }
 
     private static EqualityComparer<(double A, double B, double C)> Within(double share) =>
-        EqualityComparer<(double A, double B, double C)>.Create((one, other) => Math.Abs(one.A - other.A) < share && Math.Abs(one.B - other.B) < share && Math.Abs(one.C - other.C) < share);
+        EqualityComparer<(double A, double B, double C)>.Create(
+            (one, other) => Math.Abs(one.A - other.A) < share && Math.Abs(one.B - other.B) < share && Math.Abs(one.C - other.C) < share
+        );
 
     [Fact]
     public void One_wrong_measure_does_not_throw_the_right_sheet_out()
     {
-        var found = Identification.Of(All, [new(Trait.Family, "floatBowl"), new(Trait.BoltSpacing, "54"), new(Trait.MixtureNeedles, "2"), new(Trait.Throat, "18")]);
+        var found = Identification.Of(
+            All,
+            [new(Trait.Family, "floatBowl"), new(Trait.BoltSpacing, "54"), new(Trait.MixtureNeedles, "2"), new(Trait.Throat, "18")]
+        );
         Assert.Equal("C", found.Candidates[0].SpecCode);
         Assert.Equal("throat 21 mm, not 18 mm", Assert.Single(found.Candidates[0].Differs).ToString());
     }
@@ -84,7 +102,10 @@ public class IdentificationTests
     [Fact]
     public void Sheets_without_traits_stay_possible_but_behind()
     {
-        var found = Identification.Of([.. All, Sheets.Spec with { Code = "E", Traits = null }], [new(Trait.Throat, "18"), new(Trait.BoltSpacing, "48")]);
+        var found = Identification.Of(
+            [.. All, Sheets.Spec with { Code = "E", Traits = null }],
+            [new(Trait.Throat, "18"), new(Trait.BoltSpacing, "48")]
+        );
         Assert.Equal(["A", "E"], found.Candidates.Take(2).Select(candidate => candidate.SpecCode));
     }
 

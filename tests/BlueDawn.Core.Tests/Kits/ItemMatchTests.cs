@@ -9,13 +9,15 @@ public class ItemMatchTests
 {
     private static readonly PartKnowledge Knowledge = PartKnowledge.Shipped;
 
-    private static Dictionary<string, string> Features(params (string Name, string Value)[] features) => features.ToDictionary(feature => feature.Name, feature => feature.Value);
+    private static Dictionary<string, string> Features(params (string Name, string Value)[] features) =>
+        features.ToDictionary(feature => feature.Name, feature => feature.Value);
 
     private static ItemPart Part(string part, int quantity, params (string, string)[] features) => new(part, quantity, Features(features));
 
     private static PartNeed Need(string part, int quantity, params (string, string)[] features) => new(part, quantity, Features(features));
 
-    private static CatalogueItem Kit(params ItemPart[] parts) => new("K1", ItemKind.Kit, "Kit", "Dornay", [new ListedMark(MarkKind.Stamp, "Corvane", "D38-2204")], parts);
+    private static CatalogueItem Kit(params ItemPart[] parts) =>
+        new("K1", ItemKind.Kit, "Kit", "Dornay", [new ListedMark(MarkKind.Stamp, "Corvane", "D38-2204")], parts);
 
     private static readonly PartNeed[] Needs =
     [
@@ -46,9 +48,17 @@ public class ItemMatchTests
     [Fact]
     public void A_listed_kit_with_one_wrong_feature_is_a_near_miss_that_says_which_and_what_it_would_do()
     {
-        var match = Match([Part("metering diaphragm", 1, ("outer", "38 mm"), ("centre", "flat"), ("holes", "4")), Right[1], Right[2]], null, Part("metering diaphragm", 1, ("centre", "raised button")));
+        var match = Match(
+            [Part("metering diaphragm", 1, ("outer", "38 mm"), ("centre", "flat"), ("holes", "4")), Right[1], Right[2]],
+            null,
+            Part("metering diaphragm", 1, ("centre", "raised button"))
+        );
         Assert.Equal(FitVerdict.NearMiss, match.Verdict);
-        Assert.StartsWith("All but the metering diaphragm’s centre: yours raised button, this one flat: it will run lean or not at all.", match.Reason.ToString(), StringComparison.Ordinal);
+        Assert.StartsWith(
+            "All but the metering diaphragm’s centre: yours raised button, this one flat: it will run lean or not at all.",
+            match.Reason.ToString(),
+            StringComparison.Ordinal
+        );
     }
 
     [Fact]
@@ -75,7 +85,8 @@ public class ItemMatchTests
         Assert.Contains("look at the middle of the old one", match.Parts[0].Note.ToString(), StringComparison.Ordinal);
     }
 
-    /// <summary>A part of which something fits and nothing differs agrees as far as can be told; one of which nothing is known does not.</summary>
+    /// <summary>A part of which something fits and nothing differs agrees as far as can be told; one of which nothing is known does
+    /// not.</summary>
     [Fact]
     public void A_part_half_measured_agrees_and_one_not_measured_at_all_does_not()
     {
@@ -85,17 +96,23 @@ public class ItemMatchTests
 
     [Fact]
     public void What_the_kit_does_not_state_cannot_be_told() =>
-        Assert.Equal(PartVerdict.CannotTell, Match([Part("metering diaphragm", 1, ("outer", "38 mm"), ("centre", "raised button")), Right[1], Right[2]]).Parts[0].Verdict);
+        Assert.Equal(
+            PartVerdict.CannotTell,
+            Match([Part("metering diaphragm", 1, ("outer", "38 mm"), ("centre", "raised button")), Right[1], Right[2]]).Parts[0].Verdict
+        );
 
     [Fact]
     public void An_old_part_that_disagrees_with_the_sheet_decides_nothing_by_itself()
     {
-        var feature = Match(Right, null, Part("metering gasket", 1, ("thickness", "0.8 mm"))).Parts[1].Features.Single(one => one.Feature == "thickness");
+        var feature = Match(Right, null, Part("metering gasket", 1, ("thickness", "0.8 mm")))
+            .Parts[1]
+            .Features.Single(one => one.Feature == "thickness");
         Assert.Equal(FeatureVerdict.CannotTell, feature.Verdict);
         Assert.Contains("a wrong part may have been fitted before", feature.Note.ToString(), StringComparison.Ordinal);
     }
 
-    /// <summary>Allowed ± 0.5 mm on a metering diaphragm's outer size, a bench reading off by up to 0.3 mm: data/parts/features.csv.</summary>
+    /// <summary>Allowed ± 0.5 mm on a metering diaphragm's outer size, a bench reading off by up to 0.3 mm:
+    /// data/parts/features.csv.</summary>
     [Theory]
     [InlineData("38.1 mm", FeatureVerdict.Fits)]
     [InlineData("38.2 mm", FeatureVerdict.Fits)]
@@ -113,8 +130,12 @@ public class ItemMatchTests
     public void Stated_tolerances_are_stacked_on_top_in_the_worst_case()
     {
         var wanted = WantedPart.Of([Need("metering diaphragm", 1, ("outer", "38 ± 0.2 mm"))], [], Knowledge)[0];
-        FeatureVerdict Judge(string offered) => PartMatch.Of(wanted, Part("metering diaphragm", 1, ("outer", offered)), Knowledge).Features[0].Verdict;
-        Assert.Equal([FeatureVerdict.Fits, FeatureVerdict.CannotTell, FeatureVerdict.CannotTell, FeatureVerdict.Differs], [Judge("38.3 mm"), Judge("38.3 ± 0.1 mm"), Judge("38.8 ± 0.1 mm"), Judge("38.9 ± 0.1 mm")]);
+        FeatureVerdict Judge(string offered) =>
+            PartMatch.Of(wanted, Part("metering diaphragm", 1, ("outer", offered)), Knowledge).Features[0].Verdict;
+        Assert.Equal(
+            [FeatureVerdict.Fits, FeatureVerdict.CannotTell, FeatureVerdict.CannotTell, FeatureVerdict.Differs],
+            [Judge("38.3 mm"), Judge("38.3 ± 0.1 mm"), Judge("38.8 ± 0.1 mm"), Judge("38.9 ± 0.1 mm")]
+        );
     }
 
     [Theory]
@@ -125,7 +146,13 @@ public class ItemMatchTests
     public void A_ring_is_judged_by_its_squeeze_in_the_groove(string size, string groove, FeatureVerdict verdict)
     {
         var wanted = WantedPart.Of([Need("O-ring", 1, ("size", size), ("groove", groove))], [], Knowledge)[0];
-        Assert.Equal(verdict, PartMatch.Of(wanted, Part("O-ring", 1, ("size", size)), Knowledge).Features.Single(feature => feature.Feature == "groove").Verdict);
+        Assert.Equal(
+            verdict,
+            PartMatch
+                .Of(wanted, Part("O-ring", 1, ("size", size)), Knowledge)
+                .Features.Single(feature => feature.Feature == "groove")
+                .Verdict
+        );
     }
 
     [Theory]
@@ -151,17 +178,30 @@ public class ItemMatchTests
     public void Of_several_of_a_kind_in_an_assortment_the_fitting_one_counts()
     {
         var wanted = WantedPart.Of([Need("O-ring", 1, ("size", "AS568-008"))], [], Knowledge)[0];
-        Assert.Equal(PartVerdict.Fits, PartMatch.Of(wanted, [Part("O-ring", 4, ("size", "AS568-010")), Part("O-ring", 4, ("size", "AS568-008"))], Knowledge).Verdict);
+        Assert.Equal(
+            PartVerdict.Fits,
+            PartMatch.Of(wanted, [Part("O-ring", 4, ("size", "AS568-010")), Part("O-ring", 4, ("size", "AS568-008"))], Knowledge).Verdict
+        );
     }
 
     [Fact]
     public void Comparing_is_the_same_from_both_sides_and_a_smaller_difference_is_never_judged_worse() =>
-        Gen.Select(Gen.Int[300, 500], Gen.Int[-200, 200], Gen.Int[0, 100]).Sample((nominal, difference, less) =>
-        {
-            FeatureVerdict Judge(int wanted, int offered) => PartMatch.Of(
-                WantedPart.Of([], [Part("metering diaphragm", 1, ("outer", $"{wanted / 10m} mm"))], Knowledge)[0], Part("metering diaphragm", 1, ("outer", $"{offered / 10m} mm")), Knowledge).Features[0].Verdict;
-            var nearer = difference * less / 100;
-            Assert.Equal(Judge(nominal, nominal + difference), Judge(nominal + difference, nominal));
-            Assert.True(Judge(nominal, nominal + nearer) >= Judge(nominal, nominal + difference));
-        });
+        Gen.Select(Gen.Int[300, 500], Gen.Int[-200, 200], Gen.Int[0, 100])
+            .Sample(
+                (nominal, difference, less) =>
+                {
+                    FeatureVerdict Judge(int wanted, int offered) =>
+                        PartMatch
+                            .Of(
+                                WantedPart.Of([], [Part("metering diaphragm", 1, ("outer", $"{wanted / 10m} mm"))], Knowledge)[0],
+                                Part("metering diaphragm", 1, ("outer", $"{offered / 10m} mm")),
+                                Knowledge
+                            )
+                            .Features[0]
+                            .Verdict;
+                    var nearer = difference * less / 100;
+                    Assert.Equal(Judge(nominal, nominal + difference), Judge(nominal + difference, nominal));
+                    Assert.True(Judge(nominal, nominal + nearer) >= Judge(nominal, nominal + difference));
+                }
+            );
 }

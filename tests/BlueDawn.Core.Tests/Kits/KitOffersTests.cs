@@ -11,21 +11,48 @@ public class KitOffersTests
 {
     private static readonly PartKnowledge Knowledge = PartKnowledge.Shipped;
 
-    private static readonly WantedPart[] Wanted = [.. WantedPart.Of(
-        [new PartNeed("metering diaphragm", 1, new Dictionary<string, string> { ["outer"] = "38 mm" }), new PartNeed("metering gasket", 1, new Dictionary<string, string> { ["outer"] = "38 mm" })],
-        [],
-        Knowledge)];
+    private static readonly WantedPart[] Wanted =
+    [
+        .. WantedPart.Of(
+            [
+                new PartNeed("metering diaphragm", 1, new Dictionary<string, string> { ["outer"] = "38 mm" }),
+                new PartNeed("metering gasket", 1, new Dictionary<string, string> { ["outer"] = "38 mm" }),
+            ],
+            [],
+            Knowledge
+        ),
+    ];
 
-    private static StockedItem Kit(string number, string outer = "38 mm", int onHand = 0, decimal? price = null, bool listed = false, ItemKind kind = ItemKind.Kit) => new(
-        new CatalogueItem(number, kind, "Kit", "Dornay", listed ? [new ListedMark(MarkKind.Stamp, "Corvane", "D38-2204")] : [], [
-            new ItemPart("metering diaphragm", 1, new Dictionary<string, string> { ["outer"] = outer }),
-            new ItemPart("metering gasket", 1, new Dictionary<string, string> { ["outer"] = outer }),
-        ]),
-        onHand,
-        price is { } money ? [new ItemOffer("Harbour Fuel", 1, money, 3)] : []);
+    private static StockedItem Kit(
+        string number,
+        string outer = "38 mm",
+        int onHand = 0,
+        decimal? price = null,
+        bool listed = false,
+        ItemKind kind = ItemKind.Kit
+    ) =>
+        new(
+            new CatalogueItem(
+                number,
+                kind,
+                "Kit",
+                "Dornay",
+                listed ? [new ListedMark(MarkKind.Stamp, "Corvane", "D38-2204")] : [],
+                [
+                    new ItemPart("metering diaphragm", 1, new Dictionary<string, string> { ["outer"] = outer }),
+                    new ItemPart("metering gasket", 1, new Dictionary<string, string> { ["outer"] = outer }),
+                ]
+            ),
+            onHand,
+            price is { } money ? [new ItemOffer("Harbour Fuel", 1, money, 3)] : []
+        );
 
     private static List<string> Order(StockedItem[] found, params Supersession[] later) =>
-        [.. KitOffers.Rank(found, Wanted, ["D38-2204"], later.ToDictionary(step => step.Old), later, Knowledge).Select(offered => offered.Item.Number)];
+        [
+            .. KitOffers
+                .Rank(found, Wanted, ["D38-2204"], later.ToDictionary(step => step.Old), later, Knowledge)
+                .Select(offered => offered.Item.Number),
+        ];
 
     [Fact]
     public void What_fits_comes_before_what_does_not_then_current_listed_at_hand_and_cheap_ones()
@@ -33,8 +60,18 @@ public class KitOffersTests
         Assert.Equal(
             ["listed", "on-the-shelf", "cheap", "dear", "unpriced", "superseded"],
             Order(
-                [Kit("superseded"), Kit("unpriced"), Kit("dear", price: 9), Kit("cheap", price: 7), Kit("on-the-shelf", onHand: 1, price: 12), Kit("listed", listed: true), Kit("a-part", kind: ItemKind.Part)],
-                new Supersession("superseded", "dear", "a better gasket")));
+                [
+                    Kit("superseded"),
+                    Kit("unpriced"),
+                    Kit("dear", price: 9),
+                    Kit("cheap", price: 7),
+                    Kit("on-the-shelf", onHand: 1, price: 12),
+                    Kit("listed", listed: true),
+                    Kit("a-part", kind: ItemKind.Part),
+                ],
+                new Supersession("superseded", "dear", "a better gasket")
+            )
+        );
         Assert.Equal(["right", "wrong-but-listed"], Order([Kit("wrong-but-listed", outer: "44 mm", listed: true), Kit("right")]));
     }
 
@@ -48,10 +85,34 @@ public class KitOffersTests
     [Fact]
     public void A_new_part_comes_first_from_what_was_decided_on_then_from_the_shelf_what_fits_first()
     {
-        StockedItem One(string number, string outer, int onHand) => new(
-            new CatalogueItem(number, ItemKind.Part, "Diaphragm", "Dornay", [], [new ItemPart("metering diaphragm", 1, new Dictionary<string, string> { ["outer"] = outer })]), onHand, []);
-        var fitting = new Fitting(FitOption.Kit, "Kit CK-1", [new FittedItem("CK-1", "Kit", 1, true, [new ItemPart("metering diaphragm", 1, new Dictionary<string, string>())])], [], null, 0);
-        var sources = NewPartSource.Of("metering diaphragm", fitting, Wanted, [One("B-44", "44 mm", 2), One("A-38", "38 mm", 1), One("C-gone", "38 mm", 0)], Knowledge);
+        StockedItem One(string number, string outer, int onHand) =>
+            new(
+                new CatalogueItem(
+                    number,
+                    ItemKind.Part,
+                    "Diaphragm",
+                    "Dornay",
+                    [],
+                    [new ItemPart("metering diaphragm", 1, new Dictionary<string, string> { ["outer"] = outer })]
+                ),
+                onHand,
+                []
+            );
+        var fitting = new Fitting(
+            FitOption.Kit,
+            "Kit CK-1",
+            [new FittedItem("CK-1", "Kit", 1, true, [new ItemPart("metering diaphragm", 1, new Dictionary<string, string>())])],
+            [],
+            null,
+            0
+        );
+        var sources = NewPartSource.Of(
+            "metering diaphragm",
+            fitting,
+            Wanted,
+            [One("B-44", "44 mm", 2), One("A-38", "38 mm", 1), One("C-gone", "38 mm", 0)],
+            Knowledge
+        );
         Assert.Equal([("CK-1", false), ("A-38", true), ("B-44", true)], sources.Select(source => (source.Number, source.FromShelf)));
         Assert.Equal([PartVerdict.Fits, PartVerdict.Fits, PartVerdict.Differs], sources.Select(source => source.Verdict));
         Assert.NotNull(sources[2].Why);

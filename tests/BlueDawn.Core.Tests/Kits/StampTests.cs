@@ -6,7 +6,10 @@ namespace BlueDawn.Core.Tests.Kits;
 
 public class StampTests
 {
-    private static readonly Gen<string> Number = Gen.Char["0OD1IL5S8B2Z6G47-"].Array[1, 8].Select(chars => new string(chars)).Where(text => StampedNumber.Tidy(text).Length > 0);
+    private static readonly Gen<string> Number = Gen.Char["0OD1IL5S8B2Z6G47-"]
+        .Array[1, 8]
+        .Select(chars => new string(chars))
+        .Where(text => StampedNumber.Tidy(text).Length > 0);
 
     [Theory]
     [InlineData("4107", "4107", StampMatch.Exact)]
@@ -36,7 +39,10 @@ public class StampTests
         var reading = Stamp.Compare("D38-2?O4X", "D38-2204");
         Assert.Equal(
             [(0, CharacterMark.Same), (4, CharacterMark.Unreadable), (5, CharacterMark.LooksAlike), (7, CharacterMark.Extra)],
-            reading.Characters.Select((character, place) => (place, character.Mark)).Where(pair => pair.place == 0 || pair.Mark != CharacterMark.Same));
+            reading
+                .Characters.Select((character, place) => (place, character.Mark))
+                .Where(pair => pair.place == 0 || pair.Mark != CharacterMark.Same)
+        );
         Assert.Equal("D382204", string.Concat(reading.Characters.Select(character => character.OnRecord)));
         Assert.Equal("D382?O4X", string.Concat(reading.Characters.Select(character => character.Read)));
     }
@@ -48,7 +54,8 @@ public class StampTests
         Assert.Equal(["41O7", "4107", "4107-B", "4187"], ranked.Select(reading => reading.OnRecord));
     }
 
-    /// <summary>By hand from the weights, which are own judgement: look-alike 0.25, unreadable 0.3, missing at the end 0.3 and elsewhere 0.7, too many 0.8, another 1.</summary>
+    /// <summary>By hand from the weights, which are own judgement: look-alike 0.25, unreadable 0.3, missing at the end 0.3 and elsewhere
+    /// 0.7, too many 0.8, another 1.</summary>
     [Theory]
     [InlineData("41O7", "4107", 0.25)]
     [InlineData("41?7", "4107", 0.3)]
@@ -72,40 +79,60 @@ public class StampTests
 
     [Fact]
     public void With_even_weights_it_equals_the_recursive_definition() =>
-        Gen.Select(Number, Number).Sample((a, b) => Stamp.Compare(a, b, StampWeights.Even).Weight == Recursive(StampedNumber.Tidy(a), StampedNumber.Tidy(b)));
+        Gen.Select(Number, Number)
+            .Sample((a, b) => Stamp.Compare(a, b, StampWeights.Even).Weight == Recursive(StampedNumber.Tidy(a), StampedNumber.Tidy(b)));
 
     [Fact]
-    public void With_even_weights_it_is_a_metric() => Gen.Select(Number, Number, Number).Sample((a, b, c) =>
-    {
-        static double Between(string x, string y) => Stamp.Compare(x, y, StampWeights.Even).Weight;
-        Assert.Equal(Between(a, b), Between(b, a));
-        Assert.Equal(Between(a, b) == 0, StampedNumber.Tidy(a) == StampedNumber.Tidy(b));
-        Assert.True(Between(a, c) <= Between(a, b) + Between(b, c));
-    });
+    public void With_even_weights_it_is_a_metric() =>
+        Gen.Select(Number, Number, Number)
+            .Sample(
+                (a, b, c) =>
+                {
+                    static double Between(string x, string y) => Stamp.Compare(x, y, StampWeights.Even).Weight;
+                    Assert.Equal(Between(a, b), Between(b, a));
+                    Assert.Equal(Between(a, b) == 0, StampedNumber.Tidy(a) == StampedNumber.Tidy(b));
+                    Assert.True(Between(a, c) <= Between(a, b) + Between(b, c));
+                }
+            );
 
     [Fact]
-    public void Weighed_it_is_never_more_than_plain_and_nothing_only_for_the_same() => Gen.Select(Number, Number).Sample((a, b) =>
-    {
-        var weighed = Stamp.Compare(a, b).Weight;
-        Assert.True(weighed <= Stamp.Compare(a, b, StampWeights.Even).Weight + 1e-9);
-        Assert.Equal(weighed == 0, StampedNumber.Tidy(a) == StampedNumber.Tidy(b));
-    });
+    public void Weighed_it_is_never_more_than_plain_and_nothing_only_for_the_same() =>
+        Gen.Select(Number, Number)
+            .Sample(
+                (a, b) =>
+                {
+                    var weighed = Stamp.Compare(a, b).Weight;
+                    Assert.True(weighed <= Stamp.Compare(a, b, StampWeights.Even).Weight + 1e-9);
+                    Assert.Equal(weighed == 0, StampedNumber.Tidy(a) == StampedNumber.Tidy(b));
+                }
+            );
 
     [Fact]
-    public void Numbers_that_read_alike_fold_alike_and_are_a_misreading_of_each_other() => Number.Where(text => StampedNumber.Tidy(text).Length >= 2).Sample(text =>
-    {
-        var swapped = new string([.. StampedNumber.Tidy(text).Select(c => "0OD 1IL 5S 8B 2Z 6G".Split(' ').FirstOrDefault(set => set.Contains(c)) is { } set ? set[^1] : c)]);
-        Assert.Equal(Stamp.Fold(text), Stamp.Fold(swapped));
-        Assert.Contains(Stamp.Compare(swapped, text).Match, (StampMatch[])[StampMatch.Exact, StampMatch.Misread]);
-    });
+    public void Numbers_that_read_alike_fold_alike_and_are_a_misreading_of_each_other() =>
+        Number
+            .Where(text => StampedNumber.Tidy(text).Length >= 2)
+            .Sample(text =>
+            {
+                var swapped = new string([
+                    .. StampedNumber
+                        .Tidy(text)
+                        .Select(c => "0OD 1IL 5S 8B 2Z 6G".Split(' ').FirstOrDefault(set => set.Contains(c)) is { } set ? set[^1] : c),
+                ]);
+                Assert.Equal(Stamp.Fold(text), Stamp.Fold(swapped));
+                Assert.Contains(Stamp.Compare(swapped, text).Match, (StampMatch[])[StampMatch.Exact, StampMatch.Misread]);
+            });
 
     [Fact]
-    public void Laid_side_by_side_no_character_is_lost() => Gen.Select(Number, Number).Sample((a, b) =>
-    {
-        var characters = Stamp.Compare(a, b).Characters;
-        Assert.Equal(StampedNumber.Tidy(a), string.Concat(characters.Select(character => character.Read)));
-        Assert.Equal(StampedNumber.Tidy(b), string.Concat(characters.Select(character => character.OnRecord)));
-    });
+    public void Laid_side_by_side_no_character_is_lost() =>
+        Gen.Select(Number, Number)
+            .Sample(
+                (a, b) =>
+                {
+                    var characters = Stamp.Compare(a, b).Characters;
+                    Assert.Equal(StampedNumber.Tidy(a), string.Concat(characters.Select(character => character.Read)));
+                    Assert.Equal(StampedNumber.Tidy(b), string.Concat(characters.Select(character => character.OnRecord)));
+                }
+            );
 
     private static int Recursive(string a, string b) =>
         a.Length == 0 ? b.Length

@@ -9,9 +9,16 @@ public class LogTests
     private static readonly DateTimeOffset Start = new(2026, 11, 24, 8, 0, 0, TimeSpan.Zero);
 
     private static Entry Read(Guid id, int minute, Guid? supersedes = null, bool withdrawn = false, string line = "gauging/main-jet") =>
-        new(id, supersedes, Start.AddMinutes(minute), "Ilse", withdrawn ? new WithdrawalNote() : new ReadingNote(line, TypedReading.Of(("go", "0.71"))));
+        new(
+            id,
+            supersedes,
+            Start.AddMinutes(minute),
+            "Ilse",
+            withdrawn ? new WithdrawalNote() : new ReadingNote(line, TypedReading.Of(("go", "0.71")))
+        );
 
-    private static IEnumerable<Guid> Counting(IEnumerable<Entry> entries) => Log.Of(entries).Notes<ReadingNote>().Select(logged => logged.EntryId);
+    private static IEnumerable<Guid> Counting(IEnumerable<Entry> entries) =>
+        Log.Of(entries).Notes<ReadingNote>().Select(logged => logged.EntryId);
 
     [Fact]
     public void A_correction_stands_for_what_it_corrects_and_the_later_of_two_readings_is_last()
@@ -44,14 +51,19 @@ public class LogTests
 
     [Fact]
     public void The_order_in_which_entries_arrive_does_not_matter() =>
-        Gen.Int[0, 1_000_000].Sample(seed =>
-        {
-            var ids = Enumerable.Range(0, 6).Select(_ => Guid.CreateVersion7()).ToList();
-            Entry[] book =
-            [
-                Read(ids[0], 1), Read(ids[1], 2, supersedes: ids[0]), Read(ids[2], 3), Read(ids[3], 4, supersedes: ids[2], withdrawn: true),
-                Read(ids[4], 5, line: "gauging/idle-jet"), Read(ids[5], 6),
-            ];
-            Assert.Equal([ids[1], ids[4], ids[5]], Counting(book.OrderBy(entry => HashCode.Combine(entry.Id, seed))));
-        });
+        Gen.Int[0, 1_000_000]
+            .Sample(seed =>
+            {
+                var ids = Enumerable.Range(0, 6).Select(_ => Guid.CreateVersion7()).ToList();
+                Entry[] book =
+                [
+                    Read(ids[0], 1),
+                    Read(ids[1], 2, supersedes: ids[0]),
+                    Read(ids[2], 3),
+                    Read(ids[3], 4, supersedes: ids[2], withdrawn: true),
+                    Read(ids[4], 5, line: "gauging/idle-jet"),
+                    Read(ids[5], 6),
+                ];
+                Assert.Equal([ids[1], ids[4], ids[5]], Counting(book.OrderBy(entry => HashCode.Combine(entry.Id, seed))));
+            });
 }

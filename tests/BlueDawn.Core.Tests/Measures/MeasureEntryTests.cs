@@ -104,23 +104,29 @@ public class MeasureEntryTests
 
     [Fact]
     public void Any_size_survives_the_way_through_inches() =>
-        Gen.Int[1, 100_000].Sample(n =>
-        {
-            var mm = n / 10_000m * 25.4m;
-            Assert.Equal(mm, MeasureEntry.Parse($"{n / 10_000m} in", Dimension.Length).Value);
-            Assert.Equal(mm, MeasureEntry.Parse($"{n / 10m} thou", Dimension.Length).Value);
-        });
+        Gen.Int[1, 100_000]
+            .Sample(n =>
+            {
+                var mm = n / 10_000m * 25.4m;
+                Assert.Equal(mm, MeasureEntry.Parse($"{n / 10_000m} in", Dimension.Length).Value);
+                Assert.Equal(mm, MeasureEntry.Parse($"{n / 10m} thou", Dimension.Length).Value);
+            });
 
     [Fact]
     public void No_text_makes_it_throw() =>
-        Gen.Select(Gen.String, Gen.Enum<Dimension>()).Sample((text, dimension) =>
-        {
-            var parsed = MeasureEntry.Parse(text, dimension);
-            Assert.True(parsed.IsRight || parsed.Problem!.Length > 0);
-        });
+        Gen.Select(Gen.String, Gen.Enum<Dimension>())
+            .Sample(
+                (text, dimension) =>
+                {
+                    var parsed = MeasureEntry.Parse(text, dimension);
+                    Assert.True(parsed.IsRight || parsed.Problem!.Length > 0);
+                }
+            );
 
     [Fact]
     public void A_sentence_writes_its_numbers_in_their_places() =>
-        Assert.Equal("Bend 0.4 mm, leave 12 s, try #81.", Sentence.Of(
-            "Bend {0}, leave {1}, try {2}.", Quantity.Mm(0.4), Quantity.S(12), Quantity.Mm(0.3302, "#81")).ToString());
+        Assert.Equal(
+            "Bend 0.4 mm, leave 12 s, try #81.",
+            Sentence.Of("Bend {0}, leave {1}, try {2}.", Quantity.Mm(0.4), Quantity.S(12), Quantity.Mm(0.3302, "#81")).ToString()
+        );
 }

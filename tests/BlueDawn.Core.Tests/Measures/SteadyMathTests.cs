@@ -5,7 +5,8 @@ namespace BlueDawn.Core.Tests.Measures;
 /// <summary>Held against the platform's own functions, over many sizes.</summary>
 public class SteadyMathTests
 {
-    private static double Units(double a, double b) => a.Equals(b) ? 0 : Math.Abs(a - b) / Math.Max(Math.BitIncrement(Math.Abs(b)) - Math.Abs(b), double.Epsilon);
+    private static double Units(double a, double b) =>
+        a.Equals(b) ? 0 : Math.Abs(a - b) / Math.Max(Math.BitIncrement(Math.Abs(b)) - Math.Abs(b), double.Epsilon);
 
     [Fact]
     public void Logarithm_and_exponential_are_the_platforms_to_within_two_units_of_the_last_place()

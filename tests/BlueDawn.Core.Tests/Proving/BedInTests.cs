@@ -7,11 +7,13 @@ namespace BlueDawn.Core.Tests.Proving;
 /// <summary>A new plunger or seat that weeps waits two days, calls, and is then tight or renewed.</summary>
 public sealed class BedInTests
 {
-    private static ReadingNote Watched(string leak) => new("proving/fuel-on", TypedReading.Of(("minutes", "4"), ("rocked", "yes"), ("leak", leak)));
+    private static ReadingNote Watched(string leak) =>
+        new("proving/fuel-on", TypedReading.Of(("minutes", "4"), ("rocked", "yes"), ("leak", leak)));
 
     private static JudgedLine FuelOn(TestTray tray) => tray.Book.Lines.Single(line => line.Line.Key == "proving/fuel-on");
 
-    private static void DaysLater(TestTray tray, int days) => tray.Context = tray.Context with { Today = new DateOnly(2026, 11, 2).AddDays(days) };
+    private static void DaysLater(TestTray tray, int days) =>
+        tray.Context = tray.Context with { Today = new DateOnly(2026, 11, 2).AddDays(days) };
 
     private static TestTray Weeping() => TestTray.Untouched().Does(Watched("newPart"));
 
@@ -57,7 +59,8 @@ public sealed class BedInTests
     public void A_morning_far_to_the_east_belongs_to_its_own_day() =>
         Assert.Equal(
             new DateOnly(2026, 11, 3),
-            (Weeping().Context with { AheadOfUtcMin = 13 * 60 }).DayOf(new DateTimeOffset(2026, 11, 2, 20, 0, 0, TimeSpan.Zero)));
+            (Weeping().Context with { AheadOfUtcMin = 13 * 60 }).DayOf(new DateTimeOffset(2026, 11, 2, 20, 0, 0, TimeSpan.Zero))
+        );
 
     [Fact]
     public void Looked_at_too_early_it_waits_on_from_the_first_day()

@@ -21,15 +21,24 @@ public class ComplaintTests
 
     [Fact]
     public void A_trouble_without_a_line_of_its_own_is_answered_by_the_line_that_tries_it() =>
-        Assert.All(
-            ComplaintTry.Shipped.Values.Where(row => row.TriedBy is not null),
-            row => Assert.Equal([false, true], FaultKnowledge.Shipped.StationFindings.Where(mapping => mapping.Matches(row.TriedBy!) && mapping.FindingId == row.Id).Select(mapping => mapping.Present).Distinct().Order()));
+        Assert.All(ComplaintTry.Shipped.Values.Where(row => row.TriedBy is not null), row =>
+            Assert.Equal(
+                [false, true],
+                FaultKnowledge
+                    .Shipped.StationFindings.Where(mapping => mapping.Matches(row.TriedBy!) && mapping.FindingId == row.Id)
+                    .Select(mapping => mapping.Present)
+                    .Distinct()
+                    .Order()
+            )
+        );
 
     [Fact]
     public void What_was_named_is_asked_for_and_else_the_owners_words()
     {
-        static string[] Asked(Story? story, string words) => [.. StoryEvidence.Complaints(story, words, FaultKnowledge.Shipped).Select(complaint => $"{complaint.Id}: {complaint.Label}")];
-        static Story Told(params string[] complaints) => new(complaints, StoodFor.NotSaid, WorkedOnBy.NotSaid, OilFound.NotLooked, FuelSaid.NotSaid);
+        static string[] Asked(Story? story, string words) =>
+            [.. StoryEvidence.Complaints(story, words, FaultKnowledge.Shipped).Select(complaint => $"{complaint.Id}: {complaint.Label}")];
+        static Story Told(params string[] complaints) =>
+            new(complaints, StoodFor.NotSaid, WorkedOnBy.NotSaid, OilFound.NotLooked, FuelSaid.NotSaid);
         Assert.Equal(["hunts: Hunts", "low-power: Low on power"], Asked(Told("hunts", "low-power", "hunts"), "Runs badly"));
         Assert.Equal(["said: Runs badly"], Asked(Told(), " Runs badly "));
         Assert.Equal(["said: Runs badly"], Asked(null, "Runs badly"));
@@ -65,7 +74,13 @@ public class ComplaintTests
         {
             var tray = new TestTray(Sheets.Spec);
             tray.Facts = tray.Facts with { Complaints = complaints };
-            return [.. tray.Book.Lines.Single(line => line.Line.Key == "proving/governed-speed").Line.Read(TypedReading.Of(("speed", "3400"))).Problems.Select(problem => problem.Field)];
+            return
+            [
+                .. tray
+                    .Book.Lines.Single(line => line.Line.Key == "proving/governed-speed")
+                    .Line.Read(TypedReading.Of(("speed", "3400")))
+                    .Problems.Select(problem => problem.Field),
+            ];
         }
 
         Assert.Equal(["swing"], Missing(new Complaint("hunts", "Hunts")));
@@ -82,11 +97,15 @@ public class ComplaintTests
 
         tray.Does(new ReadingNote("proving/complaint-low-power", TypedReading.Of(("state", "stillThere"))));
         Assert.Single(Policy.Obstacles(tray.Book));
-        Assert.Contains(((FaultsState)tray.Book.State(Station.Faults)).Evidence.Items, item => item is { FindingId: "low-power", Present: true });
+        Assert.Contains(((FaultsState)tray.Book.State(Station.Faults)).Evidence.Items, item =>
+            item is { FindingId: "low-power", Present: true }
+        );
 
         tray.Does(new ReadingNote("proving/complaint-low-power", TypedReading.Of(("state", "gone"))));
         Assert.Empty(Policy.Obstacles(tray.Book));
-        Assert.Contains(((FaultsState)tray.Book.State(Station.Faults)).Evidence.Items, item => item is { FindingId: "low-power", Present: false });
+        Assert.Contains(((FaultsState)tray.Book.State(Station.Faults)).Evidence.Items, item =>
+            item is { FindingId: "low-power", Present: false }
+        );
     }
 
     [Fact]
@@ -102,9 +121,13 @@ public class ComplaintTests
     [Fact]
     public void Nothing_runs_while_fuel_is_in_the_open()
     {
-        var tray = TestTray.Untouched().Does(new ReadingNote("proving/fuel-on", TypedReading.Of(("minutes", "1"), ("rocked", "no"), ("leak", "bowlJoint"))));
+        var tray = TestTray
+            .Untouched()
+            .Does(new ReadingNote("proving/fuel-on", TypedReading.Of(("minutes", "1"), ("rocked", "no"), ("leak", "bowlJoint"))));
         Assert.NotNull(tray.Refuses(new ReadingNote("proving/governed-speed", TypedReading.Of(("speed", "3400")))));
-        Assert.Null(tray.Refuses(new ReadingNote("proving/fuel-on", TypedReading.Of(("minutes", "4"), ("rocked", "yes"), ("leak", "dry")))));
+        Assert.Null(
+            tray.Refuses(new ReadingNote("proving/fuel-on", TypedReading.Of(("minutes", "4"), ("rocked", "yes"), ("leak", "dry"))))
+        );
         tray.Does(new ReadingNote("proving/fuel-on", TypedReading.Of(("minutes", "4"), ("rocked", "yes"), ("leak", "dry"))));
         Assert.Null(tray.Refuses(new ReadingNote("proving/governed-speed", TypedReading.Of(("speed", "3400")))));
     }

@@ -8,7 +8,14 @@ namespace BlueDawn.Core.Tests.Proving;
 public class ProvingTests
 {
     private static readonly FuelWatchLine Watch = new(4, 2, CarburetorFamily.FloatBowl);
-    private static readonly SpeedLine Governed = new("proving/governed-speed", "Governed speed", new SpeedSpec(3200, 3600), "more", "less", "Spec sheet X");
+    private static readonly SpeedLine Governed = new(
+        "proving/governed-speed",
+        "Governed speed",
+        new SpeedSpec(3200, 3600),
+        "more",
+        "less",
+        "Spec sheet X"
+    );
 
     [Theory]
     [InlineData("4", "yes", "dry", Verdict.Good)]

@@ -41,8 +41,14 @@ public sealed class FloatBalanceTests
         for (var i = 0; i < 2000; i++)
         {
             var one = new FloatBalanceInput(
-                2 + (random.NextDouble() * 30), 1 + (random.NextDouble() * 20), 10 + (random.NextDouble() * 40), 3 + (random.NextDouble() * 10),
-                0.8 + (random.NextDouble() * 3), 0.72 + (random.NextDouble() * 0.07), random.NextDouble() * 30);
+                2 + (random.NextDouble() * 30),
+                1 + (random.NextDouble() * 20),
+                10 + (random.NextDouble() * 40),
+                3 + (random.NextDouble() * 10),
+                0.8 + (random.NextDouble() * 3),
+                0.72 + (random.NextDouble() * 0.07),
+                random.NextDouble() * 30
+            );
             var before = FloatBalance.Of(one);
             Assert.True(FloatBalance.Of(one with { MassG = one.MassG + random.NextDouble() }).ImmersedShare >= before.ImmersedShare);
             Assert.True(FloatBalance.Of(one with { SeatBoreMm = one.SeatBoreMm + random.NextDouble() }).RoomG <= before.RoomG);

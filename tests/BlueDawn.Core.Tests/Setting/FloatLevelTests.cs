@@ -7,8 +7,8 @@ namespace BlueDawn.Core.Tests.Setting;
 
 public class FloatLevelTests
 {
-    private static FloatLevelInput Input(params (double? Angle, double Height)[] points) => new(
-        [.. points.Select(p => new HeightPoint(p.Height, p.Angle))], 14, 0.5, 0.4, 8, 24);
+    private static FloatLevelInput Input(params (double? Angle, double Height)[] points) =>
+        new([.. points.Select(p => new HeightPoint(p.Height, p.Angle))], 14, 0.5, 0.4, 8, 24);
 
     /// <summary>Worked by hand: 0°, 120°, 240° reading 14.0, 14.3, 14.6: mean 14.3, a = -0.3, b = -0.1732, swing 0.3464.</summary>
     /// <summary>
@@ -19,7 +19,11 @@ public class FloatLevelTests
     [Fact]
     public void Heights_that_no_plane_fits_are_taken_by_their_scatter()
     {
-        var points = Enumerable.Range(0, 5).Select(k => k * 72.0).Select(angle => new HeightPoint(14 + (0.2 * Math.Cos(2 * angle * Math.PI / 180)), angle)).ToList();
+        var points = Enumerable
+            .Range(0, 5)
+            .Select(k => k * 72.0)
+            .Select(angle => new HeightPoint(14 + (0.2 * Math.Cos(2 * angle * Math.PI / 180)), angle))
+            .ToList();
         var found = FloatLevel.Judge(new FloatLevelInput(points, 14, 0.5, 0.4, 8, 24));
         Assert.Equal(14, found.MeanHeightMm, 9);
         Assert.Equal(0.196, found.MeanUncertaintyMm!.Value, 3);
@@ -41,20 +45,25 @@ public class FloatLevelTests
     /// <summary>Against the least-squares solver of MathNet.Numerics, a general-purpose library.</summary>
     [Fact]
     public void The_plane_agrees_with_an_independent_solver() =>
-        Gen.Select(Gen.Double[0, 359], Gen.Double[10, 18]).Array[4, 9].Sample(points =>
-        {
-            var design = Matrix<double>.Build.Dense(points.Length, 3, (row, column) =>
-                column == 0 ? 1 : column == 1 ? Math.Cos(points[row].Item1 * Math.PI / 180) : Math.Sin(points[row].Item1 * Math.PI / 180));
-            if (design.ConditionNumber() > 1e3)
+        Gen.Select(Gen.Double[0, 359], Gen.Double[10, 18])
+            .Array[4, 9]
+            .Sample(points =>
             {
-                return;
-            }
+                var design = Matrix<double>.Build.Dense(points.Length, 3, (row, column) => column == 0 ? 1
+                    : column == 1 ? Math.Cos(points[row].Item1 * Math.PI / 180)
+                    : Math.Sin(points[row].Item1 * Math.PI / 180));
+                if (design.ConditionNumber() > 1e3)
+                {
+                    return;
+                }
 
-            var solved = design.QR().Solve(Vector<double>.Build.Dense([.. points.Select(p => p.Item2)]));
-            var result = FloatLevel.Judge(Input([.. points.Select(p => ((double?)p.Item1, p.Item2))]));
-            Assert.True(Precision.AlmostEqual(solved[0], result.MeanHeightMm, 1e-6));
-            Assert.True(Precision.AlmostEqual(2 * Math.Sqrt((solved[1] * solved[1]) + (solved[2] * solved[2])), result.UnevennessMm, 1e-6));
-        });
+                var solved = design.QR().Solve(Vector<double>.Build.Dense([.. points.Select(p => p.Item2)]));
+                var result = FloatLevel.Judge(Input([.. points.Select(p => ((double?)p.Item1, p.Item2))]));
+                Assert.True(Precision.AlmostEqual(solved[0], result.MeanHeightMm, 1e-6));
+                Assert.True(
+                    Precision.AlmostEqual(2 * Math.Sqrt((solved[1] * solved[1]) + (solved[2] * solved[2])), result.UnevennessMm, 1e-6)
+                );
+            });
 
     [Fact]
     public void Two_heights_opposite_each_other_give_the_middle_and_leave_the_tilt_across_open()
@@ -99,7 +108,8 @@ public class FloatLevelTests
         Assert.Equal(LevelVerdict.Level, FloatLevel.Judge(Input((0, 14.02), (120, 14.0), (open.NextAngleDeg, 13.98))).Verdict);
     }
 
-    /// <summary>Drawn floats, each height off by a normal error of the stated size: the stated give or take holds the truth in 95 of 100.</summary>
+    /// <summary>Drawn floats, each height off by a normal error of the stated size: the stated give or take holds the truth in 95 of
+    /// 100.</summary>
     [Theory]
     [InlineData(new double[] { 0, 120, 240 })]
     [InlineData(new double[] { 0, 90, 180, 270 })]
@@ -113,8 +123,19 @@ public class FloatLevelTests
         for (var draw = 0; draw < Draws; draw++)
         {
             var (height, a, b) = (13 + (2 * random.NextDouble()), 0.4 * (random.NextDouble() - 0.5), 0.4 * (random.NextDouble() - 0.5));
-            var result = FloatLevel.Judge(Input([.. angles.Select(angle => ((double?)angle,
-                height + (a * Math.Cos(angle * Math.PI / 180)) + (b * Math.Sin(angle * Math.PI / 180)) + (0.03 * MathNet.Numerics.Distributions.Normal.Sample(random, 0, 1))))]));
+            var result = FloatLevel.Judge(
+                Input([
+                    .. angles.Select(angle =>
+                        (
+                            (double?)angle,
+                            height
+                                + (a * Math.Cos(angle * Math.PI / 180))
+                                + (b * Math.Sin(angle * Math.PI / 180))
+                                + (0.03 * MathNet.Numerics.Distributions.Normal.Sample(random, 0, 1))
+                        )
+                    ),
+                ])
+            );
             var uneven = 2 * Math.Sqrt((a * a) + (b * b));
             mean += Math.Abs(result.MeanHeightMm - height) <= result.MeanUncertaintyMm ? 1 : 0;
             tilt += Math.Abs(result.UnevennessMm - uneven) <= result.UnevennessUncertaintyMm ? 1 : 0;
@@ -157,28 +178,37 @@ public class FloatLevelTests
         Assert.Equal("points[1].angleDeg", Assert.Single(FloatLevel.Check(Input((0, 14), (null, 14)))).Field);
 
     [Fact]
-    public void One_height_does_not_decide() =>
-        Assert.Equal(LevelVerdict.CannotTell, FloatLevel.Judge(Input((0, 14))).Verdict);
+    public void One_height_does_not_decide() => Assert.Equal(LevelVerdict.CannotTell, FloatLevel.Judge(Input((0, 14))).Verdict);
 
     [Fact]
     public void Turning_the_float_changes_neither_mean_nor_unevenness() =>
-        Gen.Select(Gen.Double[13, 15], Gen.Double[13, 15], Gen.Double[13, 15], Gen.Double[0, 90]).Sample((a, b, c, turn) =>
-        {
-            var straight = FloatLevel.Judge(Input((0, a), (120, b), (240, c)));
-            var turned = FloatLevel.Judge(Input((turn, a), (120 + turn, b), (240 + turn, c)));
-            Assert.Equal(straight.MeanHeightMm, turned.MeanHeightMm, 6);
-            Assert.Equal(straight.UnevennessMm, turned.UnevennessMm, 6);
-        });
+        Gen.Select(Gen.Double[13, 15], Gen.Double[13, 15], Gen.Double[13, 15], Gen.Double[0, 90])
+            .Sample(
+                (a, b, c, turn) =>
+                {
+                    var straight = FloatLevel.Judge(Input((0, a), (120, b), (240, c)));
+                    var turned = FloatLevel.Judge(Input((turn, a), (120 + turn, b), (240 + turn, c)));
+                    Assert.Equal(straight.MeanHeightMm, turned.MeanHeightMm, 6);
+                    Assert.Equal(straight.UnevennessMm, turned.UnevennessMm, 6);
+                }
+            );
 
     [Fact]
     public void Bending_as_told_puts_the_height_right() =>
-        Gen.Double[10, 18].Sample(height =>
-        {
-            var result = FloatLevel.Judge(Input((null, height), (null, height), (null, height)));
-            var moved = result.TabBendMm * 24 / 8;
-            var after = result.BendTowardNeedle is not { } toward ? height : toward ? height + moved : height - moved;
-            Assert.True(result.BendTowardNeedle is null || FloatLevel.Judge(Input((null, after), (null, after), (null, after))).Verdict == LevelVerdict.Level);
-        });
+        Gen.Double[10, 18]
+            .Sample(height =>
+            {
+                var result = FloatLevel.Judge(Input((null, height), (null, height), (null, height)));
+                var moved = result.TabBendMm * 24 / 8;
+                var after =
+                    result.BendTowardNeedle is not { } toward ? height
+                    : toward ? height + moved
+                    : height - moved;
+                Assert.True(
+                    result.BendTowardNeedle is null
+                        || FloatLevel.Judge(Input((null, after), (null, after), (null, after))).Verdict == LevelVerdict.Level
+                );
+            });
 
     [Theory]
     [InlineData(double.NaN)]

@@ -27,12 +27,15 @@ public class FloatMassTests
 
     [Fact]
     public void A_heavier_float_is_never_judged_drier() =>
-        Gen.Select(Gen.Double[5, 9], Gen.Double[0, 1], Gen.Double[0.01, 0.5]).Sample((mass, more, step) =>
-        {
-            var first = FloatMass.Judge(new FloatMassInput(mass, 6.2, 0.3, step)).Verdict;
-            var second = FloatMass.Judge(new FloatMassInput(mass + more, 6.2, 0.3, step)).Verdict;
-            Assert.False(first == MassVerdict.TakenOnFuel && second != MassVerdict.TakenOnFuel);
-        });
+        Gen.Select(Gen.Double[5, 9], Gen.Double[0, 1], Gen.Double[0.01, 0.5])
+            .Sample(
+                (mass, more, step) =>
+                {
+                    var first = FloatMass.Judge(new FloatMassInput(mass, 6.2, 0.3, step)).Verdict;
+                    var second = FloatMass.Judge(new FloatMassInput(mass + more, 6.2, 0.3, step)).Verdict;
+                    Assert.False(first == MassVerdict.TakenOnFuel && second != MassVerdict.TakenOnFuel);
+                }
+            );
 
     [Theory]
     [InlineData(0, "massG")]

@@ -9,7 +9,16 @@ namespace BlueDawn.Core.Tests.Setting;
 public sealed class FloatStandingTests
 {
     // 12 cm³, arms 6 and 30 mm, seat 1.8 mm under 300 mm: the worked case of Archimedes and the lever, in the product's own petrol.
-    private static readonly FloatSpec Float = new(14m, 0.5m, 0.4m, 6m, 30m, 4.0, 0.3, new FloatBody(12, 30, 1.8, 300, FloatShape.Upright, 20));
+    private static readonly FloatSpec Float = new(
+        14m,
+        0.5m,
+        0.4m,
+        6m,
+        30m,
+        4.0,
+        0.3,
+        new FloatBody(12, 30, 1.8, 300, FloatShape.Upright, 20)
+    );
 
     [Fact]
     public void The_fuel_stands_where_the_float_has_sunk_to_its_share()
@@ -43,7 +52,8 @@ public sealed class FloatStandingTests
     [Fact]
     public void A_lying_cylinder_stands_by_its_segment()
     {
-        // Half under is half deep; the share 0.4587 of a circle's area lies below 0.4675 of its diameter (table of circular segments, from memory; between 0.46 and 0.47).
+        // Half under is half deep; the share 0.4587 of a circle's area lies below 0.4675 of its diameter (table of circular segments,
+        // from memory; between 0.46 and 0.47).
         var lying = FloatStanding.Of(Float with { Body = Float.Body! with { Shape = FloatShape.Lying } }, 14, 4.0)!;
         Assert.InRange(lying.LevelMm!.Value, 14 + (20 * (1 - 0.47)), 14 + (20 * (1 - 0.46)));
     }
@@ -54,9 +64,26 @@ public sealed class FloatStandingTests
         var random = new Random(3);
         for (var i = 0; i < 500; i++)
         {
-            var sheet = Float with { Body = new FloatBody(8 + (random.NextDouble() * 20), 20 + (random.NextDouble() * 20), 1 + random.NextDouble(), 100 + (random.NextDouble() * 400), i % 2 == 0 ? FloatShape.Upright : FloatShape.Lying, 12 + (random.NextDouble() * 12)) };
+            var sheet = Float with
+            {
+                Body = new FloatBody(
+                    8 + (random.NextDouble() * 20),
+                    20 + (random.NextDouble() * 20),
+                    1 + random.NextDouble(),
+                    100 + (random.NextDouble() * 400),
+                    i % 2 == 0 ? FloatShape.Upright : FloatShape.Lying,
+                    12 + (random.NextDouble() * 12)
+                ),
+            };
             var plain = FloatStanding.Of(sheet, 14, 4)?.LevelMm;
-            foreach (var changed in new[] { FloatStanding.Of(sheet, 14, 4 + random.NextDouble()), FloatStanding.Of(sheet, 14, 4, 20), FloatStanding.Of(sheet, 14, 4, null, sheet.Body!.SeatBoreMm + 0.3) })
+            foreach (
+                var changed in new[]
+                {
+                    FloatStanding.Of(sheet, 14, 4 + random.NextDouble()),
+                    FloatStanding.Of(sheet, 14, 4, 20),
+                    FloatStanding.Of(sheet, 14, 4, null, sheet.Body!.SeatBoreMm + 0.3),
+                }
+            )
             {
                 // Below the face: less is higher; none at all runs over.
                 Assert.True(changed?.LevelMm is not { } level || level <= plain + 1e-9);
@@ -106,7 +133,11 @@ public sealed class FloatStandingTests
     public void The_least_seat_passes_just_what_the_engine_drinks_on_a_nearly_empty_tank_and_the_largest_is_just_shut()
     {
         var line = new SeatBoreLine(Float, Float.Body!, new EngineSize(170, 3600), "a sheet");
-        Assert.Equal(line.DemandMLPerMin!.Value, SeatFlow.MLPerMin(line.LeastMm!.Value, FloatBalance.HeadKPa(75, FloatMass.PetrolGPerML), FloatMass.PetrolGPerML), 1e-6);
+        Assert.Equal(
+            line.DemandMLPerMin!.Value,
+            SeatFlow.MLPerMin(line.LeastMm!.Value, FloatBalance.HeadKPa(75, FloatMass.PetrolGPerML), FloatMass.PetrolGPerML),
+            1e-6
+        );
         Assert.Equal(0.85, FloatStanding.Of(Float, 14, 4.0, null, line.MostMm)!.ImmersedShare, 1e-4);
         Assert.Null(new SeatBoreLine(Float, Float.Body!, null, "a sheet").LeastMm);
         // A two-stroke of the same size draws twice as often.

@@ -5,7 +5,8 @@ using BlueDawn.Core.Setting;
 
 namespace BlueDawn.Core.Tests.Setting;
 
-/// <summary>What is believed of an input and what is not: each limit itself is taken, a hair past it is not. Limits are own judgement.</summary>
+/// <summary>What is believed of an input and what is not: each limit itself is taken, a hair past it is not. Limits are own
+/// judgement.</summary>
 public class LimitsTests
 {
     private static readonly HoldTestInput Hold = new([new(2, 48), new(7, 48), new(12, 48)], 48, 10, 1.5, 2, 20, 1);
@@ -24,20 +25,22 @@ public class LimitsTests
     [InlineData("airTemperatureC", -40, 60)]
     [InlineData("samples[0].timeS", 0, 7200)]
     [InlineData("samples[0].pressureKPa", 0, 700)]
-    public void Limits_of_a_hold_test(string field, double least, double most) => Limits(field, least, most, value => HoldTest.Check(field switch
-    {
-        "testPressureKPa" => Hold with { TestPressureKPa = value },
-        "windowS" => Hold with { WindowS = value },
-        "dropLimitKPa" => Hold with { DropLimitKPa = value },
-        "testVolumeML" => Hold with { TestVolumeML = value },
-        "gaugeResolutionKPa" => Hold with { GaugeResolutionKPa = value },
-        "airPressureKPa" => Hold with { AirPressureKPa = value },
-        "settlingS" => Hold with { SettlingS = value },
-        "temperatureDriftC" => Hold with { TemperatureDriftC = value },
-        "airTemperatureC" => Hold with { AirTemperatureC = value },
-        "samples[0].timeS" => Hold with { Samples = [new(value, 48)] },
-        _ => Hold with { Samples = [new(2, value)] },
-    }));
+    public void Limits_of_a_hold_test(string field, double least, double most) => Limits(field, least, most, value => HoldTest.Check(
+                field switch
+                {
+                    "testPressureKPa" => Hold with { TestPressureKPa = value },
+                    "windowS" => Hold with { WindowS = value },
+                    "dropLimitKPa" => Hold with { DropLimitKPa = value },
+                    "testVolumeML" => Hold with { TestVolumeML = value },
+                    "gaugeResolutionKPa" => Hold with { GaugeResolutionKPa = value },
+                    "airPressureKPa" => Hold with { AirPressureKPa = value },
+                    "settlingS" => Hold with { SettlingS = value },
+                    "temperatureDriftC" => Hold with { TemperatureDriftC = value },
+                    "airTemperatureC" => Hold with { AirTemperatureC = value },
+                    "samples[0].timeS" => Hold with { Samples = [new(value, 48)] },
+                    _ => Hold with { Samples = [new(2, value)] },
+                }
+            ));
 
     [Theory]
     [InlineData("points[0].heightMm", 0, 100)]
@@ -47,29 +50,33 @@ public class LimitsTests
     [InlineData("unevennessLimitMm", 0, 50)]
     [InlineData("tabArmMm", 1e-9, 200)]
     [InlineData("measuringArmMm", 1e-9, 200)]
-    public void Limits_of_a_float_level(string field, double least, double most) => Limits(field, least, most, value => FloatLevel.Check(field switch
-    {
-        "points[0].heightMm" => Level with { Points = [new(value, 0), new(14, 120)] },
-        "points[0].angleDeg" => Level with { Points = [new(14, value), new(14, 120)] },
-        "nominalHeightMm" => Level with { NominalHeightMm = value },
-        "toleranceMm" => Level with { ToleranceMm = value },
-        "unevennessLimitMm" => Level with { UnevennessLimitMm = value },
-        "tabArmMm" => Level with { TabArmMm = value },
-        _ => Level with { MeasuringArmMm = value },
-    }));
+    public void Limits_of_a_float_level(string field, double least, double most) => Limits(field, least, most, value => FloatLevel.Check(
+                field switch
+                {
+                    "points[0].heightMm" => Level with { Points = [new(value, 0), new(14, 120)] },
+                    "points[0].angleDeg" => Level with { Points = [new(14, value), new(14, 120)] },
+                    "nominalHeightMm" => Level with { NominalHeightMm = value },
+                    "toleranceMm" => Level with { ToleranceMm = value },
+                    "unevennessLimitMm" => Level with { UnevennessLimitMm = value },
+                    "tabArmMm" => Level with { TabArmMm = value },
+                    _ => Level with { MeasuringArmMm = value },
+                }
+            ));
 
     [Theory]
     [InlineData("massG", 1e-9, 1000)]
     [InlineData("dryMassG", 1e-9, 1000)]
     [InlineData("toleranceG", 0, 100)]
     [InlineData("resolutionG", 1e-9, 10)]
-    public void Limits_of_a_float_mass(string field, double least, double most) => Limits(field, least, most, value => FloatMass.Check(field switch
-    {
-        "massG" => Mass with { MassG = value },
-        "dryMassG" => Mass with { DryMassG = value },
-        "toleranceG" => Mass with { ToleranceG = value },
-        _ => Mass with { ResolutionG = value },
-    }));
+    public void Limits_of_a_float_mass(string field, double least, double most) => Limits(field, least, most, value => FloatMass.Check(
+                field switch
+                {
+                    "massG" => Mass with { MassG = value },
+                    "dryMassG" => Mass with { DryMassG = value },
+                    "toleranceG" => Mass with { ToleranceG = value },
+                    _ => Mass with { ResolutionG = value },
+                }
+            ));
 
     [Theory]
     [InlineData(0, true)]

@@ -13,12 +13,28 @@ public sealed class PopOffTests
     private static readonly PopOffLine Line = new(new PopOffSpec(85, 135, 55), 1, "a sheet");
 
     private static TypedReading Typed(params double[] pressures) =>
-        new(UnitSystem.Metric, new Dictionary<string, string>(), [.. pressures.Chunk(2).Select(p => new Dictionary<string, string> { ["opened"] = p[0].ToString("0.##"), ["shut"] = p[1].ToString("0.##") })]);
+        new(
+            UnitSystem.Metric,
+            new Dictionary<string, string>(),
+            [
+                .. pressures
+                    .Chunk(2)
+                    .Select(p => new Dictionary<string, string> { ["opened"] = p[0].ToString("0.##"), ["shut"] = p[1].ToString("0.##") }),
+            ]
+        );
 
     private static Judgement Judged(params double[] pressures) => Line.Judge(Line.Read(Typed(pressures)).Reading, PinSet.Empty);
 
     /// <summary>Pumped up at a rate, let go at a pressure, shut at another, some times over; drawn with noise and a gauge's step.</summary>
-    private static List<double> Series(Random random, int pops, double popKPa, double reseatKPa, double rateKPa, double noiseKPa, double stepKPa)
+    private static List<double> Series(
+        Random random,
+        int pops,
+        double popKPa,
+        double reseatKPa,
+        double rateKPa,
+        double noiseKPa,
+        double stepKPa
+    )
     {
         var (series, now) = (new List<double>(), 0.0);
         double Seen(double p) => Math.Round((p + (noiseKPa * Normal(random))) / stepKPa) * stepKPa;
@@ -46,7 +62,8 @@ public sealed class PopOffTests
         return series;
     }
 
-    private static double Normal(Random random) => Math.Sqrt(-2 * Math.Log(1 - random.NextDouble())) * Math.Cos(2 * Math.PI * random.NextDouble());
+    private static double Normal(Random random) =>
+        Math.Sqrt(-2 * Math.Log(1 - random.NextDouble())) * Math.Cos(2 * Math.PI * random.NextDouble());
 
     [Theory]
     [InlineData(0.2, 0.1, 0.5)]
@@ -63,7 +80,11 @@ public sealed class PopOffTests
             var (pop, reseat) = (90 + (random.NextDouble() * 40), 50 + (random.NextDouble() * 20));
             var found = PopOff.Find(Series(random, 3, pop, reseat, rate, noise, step), step);
             right += found.Count == 3 ? 1 : 0;
-            near += found.All(one => Math.Abs(one.PopKPa - pop) < (4 * noise) + step + rate && Math.Abs(one.ReseatKPa - reseat) < (4 * noise) + step) ? 1 : 0;
+            near += found.All(one =>
+                Math.Abs(one.PopKPa - pop) < (4 * noise) + step + rate && Math.Abs(one.ReseatKPa - reseat) < (4 * noise) + step
+            )
+                ? 1
+                : 0;
         }
 
         Assert.True(right >= 0.97 * draws, $"three found in {right} of {draws}");
@@ -140,7 +161,15 @@ public sealed class PopOffTests
         var random = new Random(9);
         for (var draw = 0; draw < 200; draw++)
         {
-            var hold = PopOff.Look(new PopOffInput([.. Enumerable.Range(0, 60).Select(i => Math.Max(0, Math.Min(70.0, i * 5) + (0.3 * Normal(random))))], 0.1, times)).Hold;
+            var hold = PopOff
+                .Look(
+                    new PopOffInput(
+                        [.. Enumerable.Range(0, 60).Select(i => Math.Max(0, Math.Min(70.0, i * 5) + (0.3 * Normal(random))))],
+                        0.1,
+                        times
+                    )
+                )
+                .Hold;
             Assert.InRange(hold[^1].TimeS, 41 * 0.25, 46 * 0.25);
         }
     }
@@ -188,7 +217,13 @@ public sealed class PopOffTests
         var sheet = Sheets.Spec with { Family = CarburetorFamily.SuctionTank, Float = null };
         foreach (var choke in Enum.GetValues<ChokeKind>())
         {
-            var lines = new SettingStation().Lines(Sheets.FactsOf(sheet, new CarburetorKind(CarburetorFamily.SuctionTank, EngineKind.FourStroke, choke)), sheet, Sheets.Shop).ToList();
+            var lines = new SettingStation()
+                .Lines(
+                    Sheets.FactsOf(sheet, new CarburetorKind(CarburetorFamily.SuctionTank, EngineKind.FourStroke, choke)),
+                    sheet,
+                    Sheets.Shop
+                )
+                .ToList();
             Assert.All(lines, line => Assert.IsType<LookLine>(line));
             Assert.Equal(choke == ChokeKind.Vacuum, lines.Any(line => line.Key == "setting/choke-chamber"));
         }

@@ -2,7 +2,8 @@ using BlueDawn.Core.Shop;
 
 namespace BlueDawn.Core.Tests.Shop;
 
-/// <summary>When the shop is open, as a person writes it. Days of the week are the calendar's: 2026-11-28 is a Saturday (ISO 8601 week 48).</summary>
+/// <summary>When the shop is open, as a person writes it. Days of the week are the calendar's: 2026-11-28 is a Saturday (ISO 8601 week
+/// 48).</summary>
 public class OpenDaysTests
 {
     [Theory]
@@ -26,7 +27,8 @@ public class OpenDaysTests
     [InlineData("Mon 8-25", "week")]
     [InlineData("Mod 8-17", "week")]
     [InlineData("Mon-Fri 8-17, Wed 9-12", "week")]
-    public void A_week_that_cannot_be_meant_is_said(string typed, string field) => Assert.Equal(field, Assert.Single(OpenDays.Parse(typed, "").Problems).Field);
+    public void A_week_that_cannot_be_meant_is_said(string typed, string field) =>
+        Assert.Equal(field, Assert.Single(OpenDays.Parse(typed, "").Problems).Field);
 
     [Theory]
     [InlineData("2026-12-24 to 2027-01-02 Christmas", "2026-12-24 to 2027-01-02 Christmas")]
@@ -48,7 +50,8 @@ public class OpenDaysTests
     [InlineData("2027-01-02 to 2026-12-24")]
     [InlineData("2026-12-24 to 2 Jan")]
     [InlineData("12/24/2026")]
-    public void A_day_that_cannot_be_meant_is_said(string typed) => Assert.Equal("shut", Assert.Single(OpenDays.Parse("", typed).Problems).Field);
+    public void A_day_that_cannot_be_meant_is_said(string typed) =>
+        Assert.Equal("shut", Assert.Single(OpenDays.Parse("", typed).Problems).Field);
 
     [Theory]
     // A Saturday, with the shop shut on Sundays; Christmas over the turn of the year, every year; the night of a leap year.
@@ -62,7 +65,11 @@ public class OpenDaysTests
     {
         var open = OpenDays.Parse("Mon-Sat 8-17", "27 Dec to 2 Jan between the years\n2027-07-05 to 2027-07-07 Regatta").Read;
         Assert.Equal(why, open.WhyShut(DateOnly.Parse(day, System.Globalization.CultureInfo.InvariantCulture)));
-        Assert.Equal(next, open.OnOrAfter(DateOnly.Parse(day, System.Globalization.CultureInfo.InvariantCulture)).ToString("yyyy-MM-dd", System.Globalization.CultureInfo.InvariantCulture));
+        Assert.Equal(
+            next,
+            open.OnOrAfter(DateOnly.Parse(day, System.Globalization.CultureInfo.InvariantCulture))
+                .ToString("yyyy-MM-dd", System.Globalization.CultureInfo.InvariantCulture)
+        );
     }
 
     [Fact]

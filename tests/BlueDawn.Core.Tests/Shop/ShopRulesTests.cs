@@ -6,7 +6,8 @@ using BlueDawn.Core.Tests.Trays;
 
 namespace BlueDawn.Core.Tests.Shop;
 
-/// <summary>Every number among the shop's defaults is a rule that can be changed, and changing it changes that number and no other.</summary>
+/// <summary>Every number among the shop's defaults is a rule that can be changed, and changing it changes that number and no
+/// other.</summary>
 public sealed class ShopRulesTests
 {
     /// <summary>Numbers that have a page of their own: baths, and the shares of comebacks that the shop's own work replaces.</summary>
@@ -33,7 +34,9 @@ public sealed class ShopRulesTests
                     }
 
                     break;
-                case JsonValue value when value.GetValueKind() == JsonValueKind.Number && !Elsewhere.Any(other => path.StartsWith(other, StringComparison.Ordinal)):
+                case JsonValue value
+                    when value.GetValueKind() == JsonValueKind.Number
+                        && !Elsewhere.Any(other => path.StartsWith(other, StringComparison.Ordinal)):
                     numbers[path] = value.ToJsonString();
                     break;
             }
@@ -47,14 +50,16 @@ public sealed class ShopRulesTests
     public void Each_number_is_changed_by_one_rule_and_each_rule_changes_one_number()
     {
         var before = Numbers(Sheets.Shop);
-        var changed = ShopRules.All.Select(rule =>
-        {
-            var now = rule.Get(Sheets.Shop);
-            var other = now + 1 <= rule.Most ? now + 1 : now - 1;
-            var after = rule.Set(Sheets.Shop, other);
-            Assert.Equal(other, rule.Get(after), 1e-9);
-            return Assert.Single(Numbers(after), pair => before[pair.Key] != pair.Value).Key;
-        }).ToList();
+        var changed = ShopRules
+            .All.Select(rule =>
+            {
+                var now = rule.Get(Sheets.Shop);
+                var other = now + 1 <= rule.Most ? now + 1 : now - 1;
+                var after = rule.Set(Sheets.Shop, other);
+                Assert.Equal(other, rule.Get(after), 1e-9);
+                return Assert.Single(Numbers(after), pair => before[pair.Key] != pair.Value).Key;
+            })
+            .ToList();
         Assert.Equal(before.Keys.Order(), changed.Order());
     }
 
@@ -67,7 +72,9 @@ public sealed class ShopRulesTests
             Assert.EndsWith(".", rule.What, StringComparison.Ordinal);
             var now = rule.Get(Sheets.Shop);
             Assert.Equal(now, rule.Read(now.ToString(System.Globalization.CultureInfo.InvariantCulture), UnitSystem.Metric).Value);
-            Assert.NotNull(rule.Read((rule.Most + 1).ToString(System.Globalization.CultureInfo.InvariantCulture), UnitSystem.Metric).Problem);
+            Assert.NotNull(
+                rule.Read((rule.Most + 1).ToString(System.Globalization.CultureInfo.InvariantCulture), UnitSystem.Metric).Problem
+            );
             Assert.NotNull(rule.Read("some", UnitSystem.Metric).Problem);
         });
     }
@@ -81,7 +88,8 @@ public sealed class ShopRulesTests
         Assert.Equal(value, ShopRules.Find(key)!.Read(typed, UnitSystem.Metric).Value, 0.001);
 
     [Fact]
-    public void A_count_is_whole() => Assert.Contains("whole", ShopRules.Find("bedInDays")!.Read("2.5", UnitSystem.Metric).Problem, StringComparison.Ordinal);
+    public void A_count_is_whole() =>
+        Assert.Contains("whole", ShopRules.Find("bedInDays")!.Read("2.5", UnitSystem.Metric).Problem, StringComparison.Ordinal);
 
     [Theory]
     [InlineData("chokes.heatLowS", 240)]
@@ -99,7 +107,10 @@ public sealed class ShopRulesTests
     public void What_a_shop_has_changed_is_read_back_as_it_was_written()
     {
         var shop = ShopRules.All.Aggregate(Sheets.Shop, (all, rule) => rule.Set(all, Math.Min(rule.Most, rule.Get(all) + 1)));
-        var again = JsonSerializer.Deserialize<ShopDefaults>(JsonSerializer.Serialize(shop, Core.Trays.CoreJson.Options), Core.Trays.CoreJson.Options)!;
+        var again = JsonSerializer.Deserialize<ShopDefaults>(
+            JsonSerializer.Serialize(shop, Core.Trays.CoreJson.Options),
+            Core.Trays.CoreJson.Options
+        )!;
         Assert.All(ShopRules.All, rule => Assert.Equal(rule.Get(shop), rule.Get(again)));
     }
 }

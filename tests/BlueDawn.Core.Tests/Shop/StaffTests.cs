@@ -39,8 +39,17 @@ public sealed class StaffTests
     [InlineData("anna", "Anna Kvist", "A1", "technician", "initials")]
     [InlineData("anna", "Anna Kvist", "ABCDE", "technician", "initials")]
     [InlineData("anna", "Anna Kvist", "AK", "owner", "role")]
-    public void What_is_said_of_somebody_is_checked_at_its_box(string userName, string displayName, string initials, string role, string field) =>
-        Assert.Equal(field == "" ? [] : [field], new StaffEntry(userName, displayName, initials, role).Check().Select(problem => problem.Field));
+    public void What_is_said_of_somebody_is_checked_at_its_box(
+        string userName,
+        string displayName,
+        string initials,
+        string role,
+        string field
+    ) =>
+        Assert.Equal(
+            field == "" ? [] : [field],
+            new StaffEntry(userName, displayName, initials, role).Check().Select(problem => problem.Field)
+        );
 
     [Theory]
     [InlineData("Anna Kvist", "", "AK")]
@@ -58,7 +67,10 @@ public sealed class StaffTests
     [InlineData("Europe/Lisbon", "EUR", "0", "labour")]
     [InlineData("Europe/Lisbon", "EUR", "a lot", "labour")]
     public void A_shop_begins_with_a_clock_a_currency_and_a_rate(string zone, string currency, string labour, string field) =>
-        Assert.Equal(field == "" ? [] : [field], new ShopStart("Lee Shore", zone, currency, labour).Check().Select(problem => problem.Field));
+        Assert.Equal(
+            field == "" ? [] : [field],
+            new ShopStart("Lee Shore", zone, currency, labour).Check().Select(problem => problem.Field)
+        );
 
     [Fact]
     public void What_was_said_of_the_shop_is_what_it_goes_by()

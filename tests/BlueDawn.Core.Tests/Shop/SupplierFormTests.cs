@@ -25,5 +25,9 @@ public class SupplierFormTests
 
     [Fact]
     public void One_with_prices_in_the_catalogue_stays() =>
-        Assert.Contains("Ferry post has prices", Assert.Single(SupplierForm.Read([new("Chandler", "1")], ["Ferry post"]).Problems).Message, StringComparison.Ordinal);
+        Assert.Contains(
+            "Ferry post has prices",
+            Assert.Single(SupplierForm.Read([new("Chandler", "1")], ["Ferry post"]).Problems).Message,
+            StringComparison.Ordinal
+        );
 }

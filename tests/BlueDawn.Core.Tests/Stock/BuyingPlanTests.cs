@@ -10,17 +10,29 @@ public class BuyingPlanTests
 
     private static NeedSource PartOf(string item, int part) => new(item, part);
 
-    private static BuyingNeed Need(int tray, int quantity, int days, params NeedSource[] sources) => new(tray, "it", quantity, days, sources);
+    private static BuyingNeed Need(int tray, int quantity, int days, params NeedSource[] sources) =>
+        new(tray, "it", quantity, days, sources);
 
-    private static BuyingBook Book(BuyingNeed[] needs, SupplyOffer[] offers, SupplierTerms[] suppliers, ShelfLot[]? shelf = null, Dictionary<string, IReadOnlyList<int>>? partsIn = null, decimal late = 4) =>
-        new(needs, offers, suppliers, shelf ?? [], partsIn ?? [], late);
+    private static BuyingBook Book(
+        BuyingNeed[] needs,
+        SupplyOffer[] offers,
+        SupplierTerms[] suppliers,
+        ShelfLot[]? shelf = null,
+        Dictionary<string, IReadOnlyList<int>>? partsIn = null,
+        decimal late = 4
+    ) => new(needs, offers, suppliers, shelf ?? [], partsIn ?? [], late);
 
     [Fact]
     public void Two_needs_from_one_supplier_pay_one_freight()
     {
         var advice = BuyingAdvice.Of(
-            Book([Need(1, 1, 9, Whole("A")), Need(2, 1, 9, Whole("B"))], [new("North", "A", 1, 10, 3), new("North", "B", 1, 10, 3), new("South", "B", 1, 8, 3)], [new("North", 5), new("South", 5)]),
-            cancel: Cancel);
+            Book(
+                [Need(1, 1, 9, Whole("A")), Need(2, 1, 9, Whole("B"))],
+                [new("North", "A", 1, 10, 3), new("North", "B", 1, 10, 3), new("South", "B", 1, 8, 3)],
+                [new("North", 5), new("South", 5)]
+            ),
+            cancel: Cancel
+        );
         Assert.Equal("North", Assert.Single(advice.Plan.Orders).Supplier);
         Assert.Equal((25m, 28m, 3m, true), (advice.Plan.Money, advice.OneByOneMoney, advice.SavesMoney, advice.Plan.Proven));
     }
@@ -29,10 +41,20 @@ public class BuyingPlanTests
     public void A_kit_is_opened_when_it_is_cheaper_than_its_parts()
     {
         var book = Book(
-            [Need(1, 1, 9, PartOf("P", 0), PartOf("K", 0)), Need(1, 1, 9, PartOf("Q", 0), PartOf("K", 1)), Need(2, 1, 9, PartOf("P", 0), PartOf("K", 0))],
+            [
+                Need(1, 1, 9, PartOf("P", 0), PartOf("K", 0)),
+                Need(1, 1, 9, PartOf("Q", 0), PartOf("K", 1)),
+                Need(2, 1, 9, PartOf("P", 0), PartOf("K", 0)),
+            ],
             [new("North", "P", 1, 8, 3), new("North", "Q", 1, 9, 3), new("North", "K", 1, 12, 3)],
             [new("North", 5)],
-            partsIn: new() { ["P"] = [1], ["Q"] = [1], ["K"] = [1, 1] });
+            partsIn: new()
+            {
+                ["P"] = [1],
+                ["Q"] = [1],
+                ["K"] = [1, 1],
+            }
+        );
         var plan = BuyingSolver.Solve(book, 10, Cancel);
         Assert.Equal(["K", "P"], plan.Orders[0].Lines.Select(line => line.Item));
         Assert.Equal(25m, plan.Money);
@@ -49,14 +71,31 @@ public class BuyingPlanTests
     [Fact]
     public void The_shelf_comes_first_when_it_is_worth_less_than_buying()
     {
-        var plan = BuyingSolver.Solve(Book([Need(1, 1, 9, Whole("A"))], [new("North", "A", 1, 10, 3)], [new("North", 5)], [new("A", 2, 10)]), 10, Cancel);
+        var plan = BuyingSolver.Solve(
+            Book([Need(1, 1, 9, Whole("A"))], [new("North", "A", 1, 10, 3)], [new("North", 5)], [new("A", 2, 10)]),
+            10,
+            Cancel
+        );
         Assert.Empty(plan.Orders);
         Assert.Equal((0m, 10m), (plan.BoughtMoney, plan.ShelfMoney));
     }
 
     [Fact]
     public void A_refill_is_not_met_from_the_shelf_it_is_to_fill() =>
-        Assert.Single(BuyingSolver.Solve(Book([Need(0, 1, 365, Whole("A")) with { Refill = true }], [new("North", "A", 1, 10, 3)], [new("North", 5)], [new("A", 2, 10)]), 10, Cancel).Orders);
+        Assert.Single(
+            BuyingSolver
+                .Solve(
+                    Book(
+                        [Need(0, 1, 365, Whole("A")) with { Refill = true }],
+                        [new("North", "A", 1, 10, 3)],
+                        [new("North", 5)],
+                        [new("A", 2, 10)]
+                    ),
+                    10,
+                    Cancel
+                )
+                .Orders
+        );
 
     [Fact]
     public void A_faster_supplier_is_worth_the_days_it_saves()
@@ -83,7 +122,15 @@ public class BuyingPlanTests
     [Fact]
     public void One_piece_on_the_shelf_is_given_once()
     {
-        var advice = BuyingAdvice.Of(Book([Need(1, 1, 9, Whole("A")), Need(2, 1, 2, Whole("A"))], [new("North", "A", 1, 10, 3)], [new("North", 5)], [new("A", 1, 10), new("B", 4, 1)]), cancel: Cancel);
+        var advice = BuyingAdvice.Of(
+            Book(
+                [Need(1, 1, 9, Whole("A")), Need(2, 1, 2, Whole("A"))],
+                [new("North", "A", 1, 10, 3)],
+                [new("North", 5)],
+                [new("A", 1, 10), new("B", 4, 1)]
+            ),
+            cancel: Cancel
+        );
         Assert.Equal(2, Assert.Single(advice.Plan.Met, met => met.Supplier is null).Need.Tray);
         Assert.Equal(["B"], advice.IdleShelf);
         Assert.Equal([1, 2], advice.UsefulShelf["A"]);
@@ -106,22 +153,48 @@ public class BuyingPlanTests
 
     private static BuyingBook RandomBook(Random random)
     {
-        Dictionary<string, IReadOnlyList<int>> partsIn = new() { ["A"] = [1], ["B"] = [1], ["K"] = [1, 2] };
-        var needs = Enumerable.Range(1, random.Next(1, 4)).Select(tray => random.Next(3) switch
+        Dictionary<string, IReadOnlyList<int>> partsIn = new()
         {
-            0 => Need(tray, random.Next(1, 3), random.Next(0, 6), PartOf("A", 0), PartOf("K", 0)),
-            1 => Need(tray, random.Next(1, 3), random.Next(0, 6), PartOf("B", 0), PartOf("K", 1)),
-            _ => Need(tray, 1, random.Next(0, 6), Whole("K")),
-        }).ToArray();
-        var offers = new[] { "A", "B", "K" }.SelectMany(item => new[] { "North", "South" }.Where(_ => random.Next(3) > 0).Select(supplier =>
-            new SupplyOffer(supplier, item, random.Next(1, 3), random.Next(2, 20), random.Next(1, 8)))).ToArray();
-        return Book(needs, offers, [new("North", random.Next(0, 9)), new("South", random.Next(0, 9))], [new("A", random.Next(2), 3), new("K", random.Next(2), 8)], partsIn, random.Next(0, 5));
+            ["A"] = [1],
+            ["B"] = [1],
+            ["K"] = [1, 2],
+        };
+        var needs = Enumerable
+            .Range(1, random.Next(1, 4))
+            .Select(tray =>
+                random.Next(3) switch
+                {
+                    0 => Need(tray, random.Next(1, 3), random.Next(0, 6), PartOf("A", 0), PartOf("K", 0)),
+                    1 => Need(tray, random.Next(1, 3), random.Next(0, 6), PartOf("B", 0), PartOf("K", 1)),
+                    _ => Need(tray, 1, random.Next(0, 6), Whole("K")),
+                }
+            )
+            .ToArray();
+        var offers = new[] { "A", "B", "K" }
+            .SelectMany(item =>
+                new[] { "North", "South" }
+                    .Where(_ => random.Next(3) > 0)
+                    .Select(supplier => new SupplyOffer(supplier, item, random.Next(1, 3), random.Next(2, 20), random.Next(1, 8)))
+            )
+            .ToArray();
+        return Book(
+            needs,
+            offers,
+            [new("North", random.Next(0, 9)), new("South", random.Next(0, 9))],
+            [new("A", random.Next(2), 3), new("K", random.Next(2), 8)],
+            partsIn,
+            random.Next(0, 5)
+        );
     }
 
-    /// <summary>Every number of packs of every offer, every way to use the pieces: the least cost, or null when a need cannot be met.</summary>
+    /// <summary>Every number of packs of every offer, every way to use the pieces: the least cost, or null when a need cannot be
+    /// met.</summary>
     private static decimal? Exhaustive(BuyingBook book)
     {
-        List<(string Item, int Pieces, decimal Each, int Lead)> shelf = [.. book.Shelf.Select(lot => (lot.Item, lot.Pieces, lot.EachMoney, 0))];
+        List<(string Item, int Pieces, decimal Each, int Lead)> shelf =
+        [
+            .. book.Shelf.Select(lot => (lot.Item, lot.Pieces, lot.EachMoney, 0)),
+        ];
         decimal? best = null;
         var packs = new int[book.Offers.Count];
         void Buy(int offer)
@@ -137,23 +210,36 @@ public class BuyingPlanTests
                 return;
             }
 
-            var bought = book.Offers.Select((one, place) => packs[place] * one.PackMoney).Sum()
-                + book.Suppliers.Where(terms => book.Offers.Where((one, place) => packs[place] > 0 && one.Supplier == terms.Name).Any()).Sum(terms => terms.FreightMoney);
+            var bought =
+                book.Offers.Select((one, place) => packs[place] * one.PackMoney).Sum()
+                + book.Suppliers.Where(terms => book.Offers.Where((one, place) => packs[place] > 0 && one.Supplier == terms.Name).Any())
+                    .Sum(terms => terms.FreightMoney);
             if (best is { } known && bought >= known)
             {
                 return;
             }
 
-            var pools = shelf.Concat(book.Offers.Select((one, place) => (one.Item, Pieces: packs[place] * one.PackPieces, Each: 0m, Lead: one.LeadDays))).Where(pool => pool.Pieces > 0).ToList();
+            var pools = shelf
+                .Concat(book.Offers.Select((one, place) => (one.Item, Pieces: packs[place] * one.PackPieces, Each: 0m, Lead: one.LeadDays)))
+                .Where(pool => pool.Pieces > 0)
+                .ToList();
             Use(pools, 0, 0, new Dictionary<(int Pool, int? Part), int>(), [], bought);
         }
 
         // Piece by piece of every need from every pool that can meet it; what each pool has to give up follows from that.
-        void Use(List<(string Item, int Pieces, decimal Each, int Lead)> pools, int need, int done, Dictionary<(int Pool, int? Part), int> used, Dictionary<int, int> late, decimal bought)
+        void Use(
+            List<(string Item, int Pieces, decimal Each, int Lead)> pools,
+            int need,
+            int done,
+            Dictionary<(int Pool, int? Part), int> used,
+            Dictionary<int, int> late,
+            decimal bought
+        )
         {
             if (need == book.Needs.Count)
             {
-                var cost = bought + late.Values.Sum() * book.LatePerDay + pools.Select((pool, place) => Taken(place, used) * pool.Each).Sum();
+                var cost =
+                    bought + late.Values.Sum() * book.LatePerDay + pools.Select((pool, place) => Taken(place, used) * pool.Each).Sum();
                 best = best is { } known ? Math.Min(known, cost) : cost;
                 return;
             }
@@ -174,14 +260,24 @@ public class BuyingPlanTests
                         continue;
                     }
 
-                    var more = new Dictionary<(int Pool, int? Part), int>(used) { [(pool, source.Part)] = used.GetValueOrDefault((pool, source.Part)) + 1 };
+                    var more = new Dictionary<(int Pool, int? Part), int>(used)
+                    {
+                        [(pool, source.Part)] = used.GetValueOrDefault((pool, source.Part)) + 1,
+                    };
                     if (Taken(pool, more) > pools[pool].Pieces)
                     {
                         continue;
                     }
 
                     var days = Math.Max(0, pools[pool].Lead - Math.Max(0, wanted.DaysToPromise));
-                    Use(pools, need, done + 1, more, new Dictionary<int, int>(late) { [wanted.Tray] = Math.Max(late.GetValueOrDefault(wanted.Tray), days) }, bought);
+                    Use(
+                        pools,
+                        need,
+                        done + 1,
+                        more,
+                        new Dictionary<int, int>(late) { [wanted.Tray] = Math.Max(late.GetValueOrDefault(wanted.Tray), days) },
+                        bought
+                    );
                 }
             }
         }
@@ -191,7 +287,10 @@ public class BuyingPlanTests
         {
             var uses = used.Where(pair => pair.Key.Pool == pool).ToList();
             return uses.Where(pair => pair.Key.Part is null).Sum(pair => pair.Value)
-                + uses.Where(pair => pair.Key.Part is not null).Select(pair => (int)Math.Ceiling(pair.Value / (pair.Key.Part == 1 ? 2.0 : 1.0))).DefaultIfEmpty(0).Max();
+                + uses.Where(pair => pair.Key.Part is not null)
+                    .Select(pair => (int)Math.Ceiling(pair.Value / (pair.Key.Part == 1 ? 2.0 : 1.0)))
+                    .DefaultIfEmpty(0)
+                    .Max();
         }
 
         Buy(0);

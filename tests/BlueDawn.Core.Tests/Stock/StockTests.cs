@@ -23,7 +23,8 @@ public class StockTests
     public void Reorder_points_agree_with_printed_tables(double mean, double certainty, int point) =>
         Assert.Equal(point, Reorder.Of(mean / 10, 10, certainty).Point);
 
-    /// <summary>The tail of the Poisson distribution term by term from above: nothing is lost near certainty (definition of the distribution).</summary>
+    /// <summary>The tail of the Poisson distribution term by term from above: nothing is lost near certainty (definition of the
+    /// distribution).</summary>
     [Theory]
     [InlineData(0.5)]
     [InlineData(3)]
@@ -43,19 +44,26 @@ public class StockTests
         }
 
         var found = Reorder.Of(mean, 1, Certainty).Point;
-        Assert.True(Tail(found) <= 1 - Certainty && Tail(found - 1) > 1 - Certainty, $"{found}: {Tail(found):E3}, one less {Tail(found - 1):E3}");
+        Assert.True(
+            Tail(found) <= 1 - Certainty && Tail(found - 1) > 1 - Certainty,
+            $"{found}: {Tail(found):E3}, one less {Tail(found - 1):E3}"
+        );
     }
 
     /// <summary>Source: MathNet.Numerics 5.0.0, a general-purpose library: its distribution against the tail we work with.</summary>
     [Fact]
-    public void Reorder_points_agree_with_a_general_library() => Gen.Select(Gen.Double[0.01, 4], Gen.Double[0.5, 30], Gen.Double[0.5, 0.999]).Sample((use, lead, certainty) =>
-    {
-        var reorder = Reorder.Of(use, lead, certainty);
-        var poisson = new Poisson(use * lead);
-        Assert.True(poisson.CumulativeDistribution(reorder.Point) >= certainty - 1e-9);
-        Assert.True(reorder.Point == 0 || poisson.CumulativeDistribution(reorder.Point - 1) < certainty + 1e-9);
-        Assert.Equal(poisson.CumulativeDistribution(reorder.Point), reorder.ShareServed, 9);
-    });
+    public void Reorder_points_agree_with_a_general_library() =>
+        Gen.Select(Gen.Double[0.01, 4], Gen.Double[0.5, 30], Gen.Double[0.5, 0.999])
+            .Sample(
+                (use, lead, certainty) =>
+                {
+                    var reorder = Reorder.Of(use, lead, certainty);
+                    var poisson = new Poisson(use * lead);
+                    Assert.True(poisson.CumulativeDistribution(reorder.Point) >= certainty - 1e-9);
+                    Assert.True(reorder.Point == 0 || poisson.CumulativeDistribution(reorder.Point - 1) < certainty + 1e-9);
+                    Assert.Equal(poisson.CumulativeDistribution(reorder.Point), reorder.ShareServed, 9);
+                }
+            );
 
     [Fact]
     public void A_large_mean_does_not_run_away() => Assert.InRange(Reorder.Of(100, 30, 0.95).Point, 3080, 3100);
@@ -73,16 +81,31 @@ public class StockTests
     {
         var standing = StockStanding.Of(
             [
-                Move(StockMoveKind.Ordered, 10, 9), Move(StockMoveKind.Received, 6, 8), Move(StockMoveKind.Fitted, 2, 7), Move(StockMoveKind.Returned, 1, 6),
-                Move(StockMoveKind.Scrapped, 1, 5), Move(StockMoveKind.Made, 3, 4), Move(StockMoveKind.FromDonor, 1, 3), Move(StockMoveKind.Counted, -2, 2),
+                Move(StockMoveKind.Ordered, 10, 9),
+                Move(StockMoveKind.Received, 6, 8),
+                Move(StockMoveKind.Fitted, 2, 7),
+                Move(StockMoveKind.Returned, 1, 6),
+                Move(StockMoveKind.Scrapped, 1, 5),
+                Move(StockMoveKind.Made, 3, 4),
+                Move(StockMoveKind.FromDonor, 1, 3),
+                Move(StockMoveKind.Counted, -2, 2),
             ],
-            Now.AddDays(-90));
+            Now.AddDays(-90)
+        );
         Assert.Equal(new StockStanding(6, 4, 1), standing);
     }
 
     [Fact]
     public void Only_what_was_used_lately_counts_as_use() =>
-        Assert.Equal(1, StockStanding.Of([Move(StockMoveKind.Received, 9, 200), Move(StockMoveKind.Fitted, 5, 100), Move(StockMoveKind.Fitted, 1, 10)], Now.AddDays(-90)).UsedLately);
+        Assert.Equal(
+            1,
+            StockStanding
+                .Of(
+                    [Move(StockMoveKind.Received, 9, 200), Move(StockMoveKind.Fitted, 5, 100), Move(StockMoveKind.Fitted, 1, 10)],
+                    Now.AddDays(-90)
+                )
+                .UsedLately
+        );
 
     [Theory]
     [InlineData(StockMoveKind.Fitted, 3, false)]

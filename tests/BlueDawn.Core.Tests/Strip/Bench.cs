@@ -1,7 +1,7 @@
-using BlueDawn.Core.Measures;
 using BlueDawn.Core.Build;
 using BlueDawn.Core.Carburetors;
 using BlueDawn.Core.Cleaning;
+using BlueDawn.Core.Measures;
 using BlueDawn.Core.Parts;
 using BlueDawn.Core.Stations;
 using BlueDawn.Core.Tests.Trays;
@@ -32,16 +32,21 @@ internal sealed class Bench(CarburetorFamily family, SpecSheet? spec = null, Cho
 
     public NextStep? StepAt(Station station) => Tray.Book.State(station).Step;
 
-    public static Bench FloatBowl() => new(CarburetorFamily.FloatBowl, Sheets.Spec with { Traits = new CarburetorTraits(18, 42, 1, "round") });
+    public static Bench FloatBowl() =>
+        new(CarburetorFamily.FloatBowl, Sheets.Spec with { Traits = new CarburetorTraits(18, 42, 1, "round") });
 
-    public static Bench Diaphragm() => new(CarburetorFamily.Diaphragm, Sheets.Spec with
-    {
-        Family = CarburetorFamily.Diaphragm,
-        Jets = [],
-        EmulsionRows = [],
-        Float = null,
-        Traits = new CarburetorTraits(14, 31, 2, "none"),
-    });
+    public static Bench Diaphragm() =>
+        new(
+            CarburetorFamily.Diaphragm,
+            Sheets.Spec with
+            {
+                Family = CarburetorFamily.Diaphragm,
+                Jets = [],
+                EmulsionRows = [],
+                Float = null,
+                Traits = new CarburetorTraits(14, 31, 2, "none"),
+            }
+        );
 
     /// <summary>Records an entry that the ledger takes; how a stack must lie is not asked.</summary>
     public Bench Does(LedgerNote note)
@@ -76,7 +81,8 @@ internal sealed class Bench(CarburetorFamily family, SpecSheet? spec = null, Cho
 
     /// <summary>Puts everything back in the order that is advised, each the right way round, up to a part.</summary>
     /// <summary>A part goes back as it should: the old one, or one cut from sheet where the old is not used twice.</summary>
-    public static BackNote Back(string part, string? way = null) => new(part, part is "intake-gasket" or "spacer-gasket" or "manifold-gasket" ? Fate.Made : Fate.Refitted, way);
+    public static BackNote Back(string part, string? way = null) =>
+        new(part, part is "intake-gasket" or "spacer-gasket" or "manifold-gasket" ? Fate.Made : Fate.Refitted, way);
 
     public Bench BuildsUpTo(string part)
     {

@@ -11,7 +11,14 @@ public sealed class LedgerTests
     [Fact]
     public void A_float_bowl_without_adjustable_needles_is_fourteen_lines_in_five_groups_at_most()
     {
-        var simple = new Bench(CarburetorFamily.FloatBowl, Sheets.Spec with { Traits = new CarburetorTraits(18, 42, 0, "round"), IdleSpeed = null });
+        var simple = new Bench(
+            CarburetorFamily.FloatBowl,
+            Sheets.Spec with
+            {
+                Traits = new CarburetorTraits(18, 42, 0, "round"),
+                IdleSpeed = null,
+            }
+        );
         simple.Does(new JobNote("full"));
         Assert.InRange(simple.Ledger.ToStrip.Count, 8, 14);
         Assert.InRange(simple.Ledger.ToStrip.Select(line => line.Part.Group).Distinct().Count(), 3, 5);
@@ -22,12 +29,18 @@ public sealed class LedgerTests
     {
         var knowledge = LedgerKnowledge.Shipped;
         IEnumerable<string> Keys(SpecSheet? spec, bool sure) =>
-            knowledge.Expected(new CarburetorKind(CarburetorFamily.FloatBowl, null, null), spec).Where(part => part.Sure == sure).Select(part => part.Key);
+            knowledge
+                .Expected(new CarburetorKind(CarburetorFamily.FloatBowl, null, null), spec)
+                .Where(part => part.Sure == sure)
+                .Select(part => part.Key);
 
         Assert.Contains("idle-jet", Keys(Sheets.Spec, true));
         Assert.DoesNotContain("idle-jet", Keys(Sheets.Spec with { Jets = [] }, true));
         Assert.DoesNotContain("plunger", Keys(Sheets.Spec, true));
-        Assert.Contains("plunger", Keys(Sheets.Spec with { Needs = [new PartNeed("plunger seat", 1, new Dictionary<string, string>())] }, true));
+        Assert.Contains(
+            "plunger",
+            Keys(Sheets.Spec with { Needs = [new PartNeed("plunger seat", 1, new Dictionary<string, string>())] }, true)
+        );
         Assert.Contains("idle-jet", Keys(null, false)); // nothing says so without a sheet
         Assert.Contains("bowl", Keys(null, true));
     }
@@ -45,13 +58,16 @@ public sealed class LedgerTests
         Assert.Null(bench.WhyNotProven);
     }
 
-    /// <summary>The gasket between carburetor and engine is renewed each time it comes off; out of stock it is cut from sheet. Common practice, no source.</summary>
+    /// <summary>The gasket between carburetor and engine is renewed each time it comes off; out of stock it is cut from sheet. Common
+    /// practice, no source.</summary>
     [Fact]
     public void The_intake_gasket_does_not_go_back_by_default()
     {
         var bench = Bench.FloatBowl().Strips().BuildsUpTo("intake-gasket");
         Assert.Contains("cut one from sheet", bench.Refuses(new BackNote("intake-gasket", Fate.Refitted, "up")), StringComparison.Ordinal);
-        bench.Does(new BackNote("intake-gasket", Fate.Refitted, "up", Reason: "Fitted last week, not a mark on it")).Does(new UndoNote("intake-gasket"));
+        bench
+            .Does(new BackNote("intake-gasket", Fate.Refitted, "up", Reason: "Fitted last week, not a mark on it"))
+            .Does(new UndoNote("intake-gasket"));
         bench.Does(new BackNote("intake-gasket", Fate.Made, "up"));
         Assert.Equal("intake gasket", bench.Ledger.Find("intake-gasket")!.Part.KitPart);
         Assert.Equal("sheet gasket", Core.Catalogue.PartKnowledge.Shipped.Find("intake gasket")!.Make!.What);
@@ -70,7 +86,11 @@ public sealed class LedgerTests
     [Fact]
     public void Taking_back_goes_one_step_at_a_time()
     {
-        var bench = Bench.FloatBowl().Does(new JobNote("full")).Does(new OutNote("bowl", LineVerdict.Clean)).Does(new BackNote("bowl", Fate.Refitted));
+        var bench = Bench
+            .FloatBowl()
+            .Does(new JobNote("full"))
+            .Does(new OutNote("bowl", LineVerdict.Clean))
+            .Does(new BackNote("bowl", Fate.Refitted));
         Assert.Equal(LedgerState.Back, bench.Ledger.Find("bowl")!.State);
         bench.Does(new UndoNote("bowl"));
         Assert.Equal(LedgerState.Out, bench.Ledger.Find("bowl")!.State);
@@ -86,7 +106,11 @@ public sealed class LedgerTests
         Assert.Equal(LedgerState.Missing, bench.Ledger.Find("inlet-screen")!.State);
         Assert.StartsWith("It was missing", bench.Refuses(new BackNote("inlet-screen", Fate.Refitted)), StringComparison.Ordinal);
         Assert.Contains("which kit or item", bench.Refuses(new BackNote("inlet-screen", Fate.Renewed)), StringComparison.Ordinal);
-        Assert.Contains("at least 10 characters", bench.Refuses(new BackNote("inlet-screen", Fate.LeftOff, Reason: "no")), StringComparison.Ordinal);
+        Assert.Contains(
+            "at least 10 characters",
+            bench.Refuses(new BackNote("inlet-screen", Fate.LeftOff, Reason: "no")),
+            StringComparison.Ordinal
+        );
         bench.Does(new BackNote("inlet-screen", Fate.LeftOff, Reason: "Filter in the line instead, owner knows"));
         Assert.Empty(bench.Ledger.Open);
         Assert.False(bench.Ledger.Find("inlet-screen")!.IsIn);
@@ -103,7 +127,10 @@ public sealed class LedgerTests
     [Fact]
     public void What_does_not_belong_is_thrown_out_and_what_belongs_is_not()
     {
-        var bench = Bench.FloatBowl().Does(new JobNote("full")).Does(new OutNote("extra:1", LineVerdict.Added, Label: "wedge in the choke", From: "throat"));
+        var bench = Bench
+            .FloatBowl()
+            .Does(new JobNote("full"))
+            .Does(new OutNote("extra:1", LineVerdict.Added, Label: "wedge in the choke", From: "throat"));
         Assert.Equal("wedge in the choke", bench.Ledger.Find("extra:1")!.Part.Label);
         Assert.Contains("does not belong", bench.Refuses(new BackNote("extra:1", Fate.Renewed, Item: "X")), StringComparison.Ordinal);
         bench.Does(new BackNote("extra:1", Fate.Scrapped)).Does(new OutNote("bowl", LineVerdict.Clean));
@@ -179,11 +206,19 @@ public sealed class LedgerTests
     [InlineData(-1)]
     [InlineData(81)]
     public void Turns_nobody_can_have_counted_are_refused(int eighths) =>
-        Assert.Contains("turns from 0", Bench.FloatBowl().Does(new JobNote("full")).Refuses(new OutNote("idle-needle", LineVerdict.Refit, TurnsEighths: eighths)), StringComparison.Ordinal);
+        Assert.Contains(
+            "turns from 0",
+            Bench.FloatBowl().Does(new JobNote("full")).Refuses(new OutNote("idle-needle", LineVerdict.Refit, TurnsEighths: eighths)),
+            StringComparison.Ordinal
+        );
 
     [Fact]
     public void Not_counted_is_an_answer() =>
-        Assert.Contains("turns not counted", new OutNote("idle-needle", LineVerdict.Refit, NotCounted: true).Say("idle mixture screw", []).Text, StringComparison.Ordinal);
+        Assert.Contains(
+            "turns not counted",
+            new OutNote("idle-needle", LineVerdict.Refit, NotCounted: true).Say("idle mixture screw", []).Text,
+            StringComparison.Ordinal
+        );
 
     [Theory]
     [InlineData("insulator", "down", "insulator-wrong-way")]
@@ -202,16 +237,33 @@ public sealed class LedgerTests
     [InlineData(2, "screws-in")] // a quarter out of the usual one turn
     [InlineData(14, "screws-out")]
     public void Screws_far_from_where_they_start_are_a_finding(int eighths, string finding) =>
-        Assert.Equal(finding, Assert.Single(Bench.FloatBowl().Does(new JobNote("full")).Does(new OutNote("idle-needle", LineVerdict.Refit, TurnsEighths: eighths)).Signs).FindingId);
+        Assert.Equal(
+            finding,
+            Assert
+                .Single(
+                    Bench
+                        .FloatBowl()
+                        .Does(new JobNote("full"))
+                        .Does(new OutNote("idle-needle", LineVerdict.Refit, TurnsEighths: eighths))
+                        .Signs
+                )
+                .FindingId
+        );
 
     [Fact]
     public void Screws_near_it_are_none() =>
-        Assert.Empty(Bench.FloatBowl().Does(new JobNote("full")).Does(new OutNote("idle-needle", LineVerdict.Refit, TurnsEighths: 10)).Signs);
+        Assert.Empty(
+            Bench.FloatBowl().Does(new JobNote("full")).Does(new OutNote("idle-needle", LineVerdict.Refit, TurnsEighths: 10)).Signs
+        );
 
     [Fact]
     public void A_finding_stays_when_the_part_has_gone_back_right()
     {
-        var bench = Bench.FloatBowl().Does(new JobNote("full")).Does(new OutNote("insulator", LineVerdict.Refit, Way: "down")).Does(new BackNote("insulator", Fate.Refitted, "up"));
+        var bench = Bench
+            .FloatBowl()
+            .Does(new JobNote("full"))
+            .Does(new OutNote("insulator", LineVerdict.Refit, Way: "down"))
+            .Does(new BackNote("insulator", Fate.Refitted, "up"));
         Assert.Contains(bench.Signs, sign => sign.FindingId == "insulator-wrong-way");
     }
 
@@ -223,7 +275,8 @@ public sealed class LedgerTests
     public void Every_kit_part_is_one_the_bench_can_compare() =>
         Assert.All(
             Enum.GetValues<CarburetorFamily>().SelectMany(LedgerKnowledge.Shipped.All).Where(part => part.KitPart is not null),
-            part => Assert.NotNull(Core.Catalogue.PartKnowledge.Shipped.Find(part.KitPart!)));
+            part => Assert.NotNull(Core.Catalogue.PartKnowledge.Shipped.Find(part.KitPart!))
+        );
 
     [Theory]
     [InlineData("bowl-gasket", LineVerdict.Renew)]
@@ -237,9 +290,14 @@ public sealed class LedgerTests
         Assert.NotEmpty(line.Fates);
         foreach (var fate in Enum.GetValues<Fate>())
         {
-            var wrong = bench.Wrong(new BackNote(part, fate, part == "bowl" ? "under-float" : null, "CK-1", Reason: "The owner wants it so"));
+            var wrong = bench.Wrong(
+                new BackNote(part, fate, part == "bowl" ? "under-float" : null, "CK-1", Reason: "The owner wants it so")
+            );
             // What a kit can bring may be bought singly too, so a new one is never refused for want of a kit part.
-            Assert.True(line.Fates.Contains(fate) == (wrong.Count == 0) || (fate == Fate.Renewed && line.Part.KitPart is null && !line.IsStrange), $"{fate}: {string.Join(' ', wrong)}");
+            Assert.True(
+                line.Fates.Contains(fate) == (wrong.Count == 0) || (fate == Fate.Renewed && line.Part.KitPart is null && !line.IsStrange),
+                $"{fate}: {string.Join(' ', wrong)}"
+            );
         }
     }
 
@@ -254,6 +312,9 @@ public sealed class LedgerTests
         Assert.Contains("a near match", bench.Ledger.Say(bench.Ledger.Notes[^1].Note, bench.Jobs).Text, StringComparison.Ordinal);
         // What a kit holds is still from a kit or an item, whatever is said of its likeness.
         bench.Does(new OutNote("bowl-gasket", LineVerdict.Renew));
-        Assert.Equal("note.item", Assert.Single(bench.Ledger.Check(new BackNote("bowl-gasket", Fate.Renewed, NearMatch: true), bench.Jobs)).Field);
+        Assert.Equal(
+            "note.item",
+            Assert.Single(bench.Ledger.Check(new BackNote("bowl-gasket", Fate.Renewed, NearMatch: true), bench.Jobs)).Field
+        );
     }
 }

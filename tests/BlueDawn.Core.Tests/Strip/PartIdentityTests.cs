@@ -5,7 +5,8 @@ using BlueDawn.Core.Tables;
 
 namespace BlueDawn.Core.Tests.Strip;
 
-/// <summary>A part is one thing by one name wherever it turns up; a table that speaks of another is refused with its file and row.</summary>
+/// <summary>A part is one thing by one name wherever it turns up; a table that speaks of another is refused with its file and
+/// row.</summary>
 public class PartIdentityTests
 {
     [Theory]

@@ -36,6 +36,9 @@ public class CsvTextTests
 
         await CsvOut.WriteAsync(CatalogueCsv.Columns(CatalogueFile.Items), Rows(), text, TestContext.Current.CancellationToken);
         Assert.DoesNotContain(",+", text.ToString(), StringComparison.Ordinal);
-        Assert.Equal(["=A1", "kit", "+Spring kit", "@Dornay"], Assert.Single(CatalogueCsv.Read(CatalogueFile.Items, new StringReader(text.ToString()))).Cells);
+        Assert.Equal(
+            ["=A1", "kit", "+Spring kit", "@Dornay"],
+            Assert.Single(CatalogueCsv.Read(CatalogueFile.Items, new StringReader(text.ToString()))).Cells
+        );
     }
 }

@@ -33,8 +33,13 @@ public partial class OneWordTests
     [Fact]
     public void What_a_person_reads_uses_one_word_for_one_thing()
     {
-        var found = Texts().SelectMany(text => Words.Where(word => Regex.IsMatch(text.Words, $@"\b({word.Never})\b", RegexOptions.IgnoreCase))
-            .Select(word => $"{text.Where}: “{text.Words}” has {word.Never}; say {word.Instead}")).ToList();
+        var found = Texts()
+            .SelectMany(text =>
+                Words
+                    .Where(word => Regex.IsMatch(text.Words, $@"\b({word.Never})\b", RegexOptions.IgnoreCase))
+                    .Select(word => $"{text.Where}: “{text.Words}” has {word.Never}; say {word.Instead}")
+            )
+            .ToList();
         Assert.True(found.Count == 0, string.Join("\n", found));
     }
 
@@ -53,17 +58,33 @@ public partial class OneWordTests
 
     private static IEnumerable<(string Where, string Words)> Texts()
     {
-        foreach (var (folder, pattern, of) in new (string, string, Func<string, IEnumerable<string>>)[]
-        {
-            ("src/BlueDawn.Core", "*.cs", text => Quoted().Matches(Comment().Replace(text, "")).Select(match => match.Groups[1].Value)),
-            ("src/web/src", "*.tsx", OfPage),
-            ("data", "*.csv", text => text.Split('\n').Where(line => !line.StartsWith('#')).SelectMany(line => line.Split(','))),
-        })
-        {
-            foreach (var file in Directory.EnumerateFiles(Path.Combine(Repository.Root, folder), pattern, SearchOption.AllDirectories)
-                .Where(file => !file.Contains("/obj/", StringComparison.Ordinal) && !file.Contains("/bin/", StringComparison.Ordinal) && !file.EndsWith(".test.tsx", StringComparison.Ordinal)))
+        foreach (
+            var (folder, pattern, of) in new (string, string, Func<string, IEnumerable<string>>)[]
             {
-                foreach (var words in of(File.ReadAllText(file)).Select(words => words.Trim()).Where(words => words.Contains(' ', StringComparison.Ordinal) && !Names.Any(name => words.StartsWith(name, StringComparison.Ordinal))))
+                ("src/BlueDawn.Core", "*.cs", text => Quoted().Matches(Comment().Replace(text, "")).Select(match => match.Groups[1].Value)),
+                ("src/web/src", "*.tsx", OfPage),
+                ("data", "*.csv", text => text.Split('\n').Where(line => !line.StartsWith('#')).SelectMany(line => line.Split(','))),
+            }
+        )
+        {
+            foreach (
+                var file in Directory
+                    .EnumerateFiles(Path.Combine(Repository.Root, folder), pattern, SearchOption.AllDirectories)
+                    .Where(file =>
+                        !file.Contains("/obj/", StringComparison.Ordinal)
+                        && !file.Contains("/bin/", StringComparison.Ordinal)
+                        && !file.EndsWith(".test.tsx", StringComparison.Ordinal)
+                    )
+            )
+            {
+                foreach (
+                    var words in of(File.ReadAllText(file))
+                        .Select(words => words.Trim())
+                        .Where(words =>
+                            words.Contains(' ', StringComparison.Ordinal)
+                            && !Names.Any(name => words.StartsWith(name, StringComparison.Ordinal))
+                        )
+                )
                 {
                     yield return (Path.GetRelativePath(Repository.Root, file), words);
                 }
@@ -74,7 +95,9 @@ public partial class OneWordTests
     private static IEnumerable<string> OfPage(string text)
     {
         var bare = Comment().Replace(text, "");
-        return Single().Matches(bare).Select(match => match.Groups[1].Value)
+        return Single()
+            .Matches(bare)
+            .Select(match => match.Groups[1].Value)
             .Concat(Quoted().Matches(bare).Select(match => match.Groups[1].Value))
             .Concat(Between().Matches(bare).Select(match => match.Groups[1].Value));
     }

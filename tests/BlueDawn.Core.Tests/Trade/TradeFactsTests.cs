@@ -15,8 +15,12 @@ public sealed class TradeFactsTests
 {
     public sealed record Fact(string Id, string Topic, string Text, string Value, string Unit, string Verdict, string Held, string Reason);
 
-    public static IReadOnlyList<Fact> All { get; } = [.. Table("tests/BlueDawn.Core.Tests/Trade/facts.csv").Skip(1)
-        .Select(row => new Fact(row[0], row[1], row[2], row[3], row[4], row[5], row[6], row[7]))];
+    public static IReadOnlyList<Fact> All { get; } =
+    [
+        .. Table("tests/BlueDawn.Core.Tests/Trade/facts.csv")
+            .Skip(1)
+            .Select(row => new Fact(row[0], row[1], row[2], row[3], row[4], row[5], row[6], row[7])),
+    ];
 
     public static TheoryData<string> Agreeing => [.. All.Where(fact => fact.Verdict == "agree").Select(fact => fact.Id)];
 
@@ -25,7 +29,9 @@ public sealed class TradeFactsTests
     {
         Assert.Equal(241, All.Select(fact => fact.Id).Distinct().Count());
         Assert.All(All, fact => Assert.Contains(fact.Verdict, (string[])["agree", "differ", "not covered"]));
-        Assert.All(All, fact => Assert.True(fact.Verdict == "agree" ? fact.Held.Length > 0 : fact.Reason.Length > 0 && fact.Held.Length == 0, fact.Id));
+        Assert.All(All, fact =>
+            Assert.True(fact.Verdict == "agree" ? fact.Held.Length > 0 : fact.Reason.Length > 0 && fact.Held.Length == 0, fact.Id)
+        );
     }
 
     [Theory]
@@ -66,12 +72,22 @@ public sealed class TradeFactsTests
 
         if (held.StartsWith("stack:", StringComparison.Ordinal))
         {
-            var (family, chain) = (held[6] switch { 'F' => CarburetorFamily.FloatBowl, 'D' => CarburetorFamily.Diaphragm, _ => CarburetorFamily.SuctionTank }, held[8..].Split('<'));
-            return StackKnowledge.Shipped.Stacks(family).Any(stack =>
-            {
-                var places = chain.Select(part => stack.Layers.FirstOrDefault(layer => layer.Part == part)?.Place).ToList();
-                return places.All(place => place is not null) && places.Zip(places.Skip(1)).All(pair => pair.First < pair.Second);
-            });
+            var (family, chain) = (
+                held[6] switch
+                {
+                    'F' => CarburetorFamily.FloatBowl,
+                    'D' => CarburetorFamily.Diaphragm,
+                    _ => CarburetorFamily.SuctionTank,
+                },
+                held[8..].Split('<')
+            );
+            return StackKnowledge
+                .Shipped.Stacks(family)
+                .Any(stack =>
+                {
+                    var places = chain.Select(part => stack.Layers.FirstOrDefault(layer => layer.Part == part)?.Place).ToList();
+                    return places.All(place => place is not null) && places.Zip(places.Skip(1)).All(pair => pair.First < pair.Second);
+                });
         }
 
         var (file, what) = (held[..held.IndexOf(':', StringComparison.Ordinal)], held[(held.IndexOf(':', StringComparison.Ordinal) + 1)..]);
@@ -80,24 +96,33 @@ public sealed class TradeFactsTests
         if (file.EndsWith(".json", StringComparison.Ordinal))
         {
             var text = File.ReadAllText(Path.Combine(Repository.Root, "data", file));
-            return sign == '~' ? text.Contains(sought, StringComparison.Ordinal)
-                : cells.Split('.').Aggregate(JsonDocument.Parse(text).RootElement, (element, name) => element.GetProperty(name)).GetDouble() == Number(sought);
+            return sign == '~'
+                ? text.Contains(sought, StringComparison.Ordinal)
+                : cells.Split('.').Aggregate(JsonDocument.Parse(text).RootElement, (element, name) => element.GetProperty(name)).GetDouble()
+                    == Number(sought);
         }
 
-        return Table("data/" + file).Any(row => cells.Split('+').All(cell => row.Contains(cell) || row.Any(one => one.Split(' ').Contains(cell)))
-            && sign switch
-            {
-                '~' => row.Any(cell => cell.Contains(sought, StringComparison.OrdinalIgnoreCase)),
-                '=' => row.Any(cell => Number(cell) == Number(sought)),
-                _ => true,
-            });
+        return Table("data/" + file)
+            .Any(row =>
+                cells.Split('+').All(cell => row.Contains(cell) || row.Any(one => one.Split(' ').Contains(cell)))
+                && sign switch
+                {
+                    '~' => row.Any(cell => cell.Contains(sought, StringComparison.OrdinalIgnoreCase)),
+                    '=' => row.Any(cell => Number(cell) == Number(sought)),
+                    _ => true,
+                }
+            );
     }
 
-    private static double? Number(string text) => double.TryParse(text, NumberStyles.Float, CultureInfo.InvariantCulture, out var number) ? number : null;
+    private static double? Number(string text) =>
+        double.TryParse(text, NumberStyles.Float, CultureInfo.InvariantCulture, out var number) ? number : null;
 
     private static List<string[]> Table(string path)
     {
-        using var csv = new CsvReader(new StreamReader(Path.Combine(Repository.Root, path)), new CsvConfiguration(CultureInfo.InvariantCulture) { AllowComments = true, HasHeaderRecord = false });
+        using var csv = new CsvReader(
+            new StreamReader(Path.Combine(Repository.Root, path)),
+            new CsvConfiguration(CultureInfo.InvariantCulture) { AllowComments = true, HasHeaderRecord = false }
+        );
         var rows = new List<string[]>();
         while (csv.Read())
         {

@@ -31,9 +31,12 @@ public class AsFoundTests
     [Fact]
     public void Work_on_one_part_stands_behind_what_is_read_of_the_whole()
     {
-        var tray = TestTray.Untouched().Does(new ReadingNote("gauging/idle-jet", TypedReading.Of(("go", "0.25"), ("noGo", "0.27"))))
+        var tray = TestTray
+            .Untouched()
+            .Does(new ReadingNote("gauging/idle-jet", TypedReading.Of(("go", "0.25"), ("noGo", "0.27"))))
             .Does(new ReadingNote("gauging/idle-jet", TypedReading.Of(("go", "0.32"), ("noGo", "0.34"))))
-            .Does(Good).Does(new ReadingNote("proving/governed-speed", TypedReading.Of(("speed", "3400"))));
+            .Does(Good)
+            .Does(new ReadingNote("proving/governed-speed", TypedReading.Of(("speed", "3400"))));
         Assert.Equal([false], AsLeft(tray));
         Assert.True(tray.Book.Lines.Single(line => line.Line.Key == "proving/governed-speed").Readings[0].AsLeft);
     }
@@ -42,27 +45,37 @@ public class AsFoundTests
     [Fact]
     public void A_part_that_is_good_only_after_cleaning_does_not_deny_its_cause()
     {
-        var tray = TestTray.Untouched().Does(new FindingsNote("owner-story", [new("runs-only-choked", Said.Present), new("low-power", Said.Present)], true));
+        var tray = TestTray
+            .Untouched()
+            .Does(new FindingsNote("owner-story", [new("runs-only-choked", Said.Present), new("low-power", Said.Present)], true));
         var before = Restricted(tray);
         Assert.True(Restricted(TestTrayWith(tray, Good)) < before * 0.9);
 
         tray.Adds(Cleaned).Does(Good);
         Assert.Equal(before, Restricted(tray), 1e-9);
-        Assert.Contains(((FaultsState)tray.Book.State(Station.Faults)).Evidence.Items, item => item is { FindingId: "main-jet-small", Present: false, AsLeft: true });
+        Assert.Contains(((FaultsState)tray.Book.State(Station.Faults)).Evidence.Items, item =>
+            item is { FindingId: "main-jet-small", Present: false, AsLeft: true }
+        );
     }
 
     [Fact]
     public void A_part_found_bad_stays_found_bad_when_it_is_left_good()
     {
         var tray = TestTray.Untouched().Does(new FindingsNote(null, [new("main-jet-small", Said.Present)])).Adds(Cleaned).Does(Good);
-        Assert.Contains(((FaultsState)tray.Book.State(Station.Faults)).Evidence.Items, item => item is { FindingId: "main-jet-small", Present: true });
+        Assert.Contains(((FaultsState)tray.Book.State(Station.Faults)).Evidence.Items, item =>
+            item is { FindingId: "main-jet-small", Present: true }
+        );
     }
 
-    private static IEnumerable<bool> AsLeft(TestTray tray) => tray.Book.Lines.Single(line => line.Line.Key == "gauging/main-jet").Readings.Select(reading => reading.AsLeft);
+    private static IEnumerable<bool> AsLeft(TestTray tray) =>
+        tray.Book.Lines.Single(line => line.Line.Key == "gauging/main-jet").Readings.Select(reading => reading.AsLeft);
 
     private static TestTray TestTrayWith(TestTray tray, ReadingNote reading) =>
         TestTray.Untouched().Does((FindingsNote)tray.Log.Entries.First(entry => entry.Note is FindingsNote).Note).Does(reading);
 
     private static double Restricted(TestTray tray) =>
-        ((FaultsState)tray.Book.State(Station.Faults)).Trace.Causes.FirstOrDefault(cause => cause.Cause.Id == "main-jet-restricted")?.Probability ?? 0;
+        ((FaultsState)tray.Book.State(Station.Faults))
+            .Trace.Causes.FirstOrDefault(cause => cause.Cause.Id == "main-jet-restricted")
+            ?.Probability
+        ?? 0;
 }

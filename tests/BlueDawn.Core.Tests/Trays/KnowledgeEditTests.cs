@@ -22,16 +22,46 @@ public class KnowledgeEditTests
         return cells;
     }
 
-    private static StringReader File(KnowledgeTable table, Func<IReadOnlyList<string>, IReadOnlyList<string>?> change, string delimiter = ",", string newLine = "\n") => new(string.Join(
-        newLine,
-        [string.Join(delimiter, table.Columns), .. table.Shipped.Select(change).OfType<IReadOnlyList<string>>().Select(row => string.Join(delimiter, row.Select(cell => $"\"{cell.Replace("\"", "\"\"", StringComparison.Ordinal)}\"")))]));
+    private static StringReader File(
+        KnowledgeTable table,
+        Func<IReadOnlyList<string>, IReadOnlyList<string>?> change,
+        string delimiter = ",",
+        string newLine = "\n"
+    ) =>
+        new(
+            string.Join(
+                newLine,
+                [
+                    string.Join(delimiter, table.Columns),
+                    .. table
+                        .Shipped.Select(change)
+                        .OfType<IReadOnlyList<string>>()
+                        .Select(row =>
+                            string.Join(delimiter, row.Select(cell => $"\"{cell.Replace("\"", "\"\"", StringComparison.Ordinal)}\""))
+                        ),
+                ]
+            )
+        );
 
     [Fact]
     public void Every_table_that_ships_may_be_changed_or_is_named_as_one_that_may_not()
     {
-        string[] fixedTables = ["faults/cautions.csv", "faults/measured.csv", "parts/parts.csv", "parts/features.csv", "proving/complaints.csv", "proving/looks.csv", "setting/looks.csv", "chokes/looks.csv"];
+        string[] fixedTables =
+        [
+            "faults/cautions.csv",
+            "faults/measured.csv",
+            "parts/parts.csv",
+            "parts/features.csv",
+            "proving/complaints.csv",
+            "proving/looks.csv",
+            "setting/looks.csv",
+            "chokes/looks.csv",
+        ];
         var shipped = typeof(CsvTable).Assembly.GetManifestResourceNames().Where(name => name.Contains('/', StringComparison.Ordinal));
-        Assert.Equal(shipped.Order(StringComparer.Ordinal), KnowledgeTable.All.Select(table => table.Name).Concat(fixedTables).Order(StringComparer.Ordinal));
+        Assert.Equal(
+            shipped.Order(StringComparer.Ordinal),
+            KnowledgeTable.All.Select(table => table.Name).Concat(fixedTables).Order(StringComparer.Ordinal)
+        );
     }
 
     [Fact]
@@ -40,7 +70,9 @@ public class KnowledgeEditTests
         foreach (var table in KnowledgeTable.All)
         {
             Assert.Equal(table.Shipped.Count, table.Shipped.Select(table.KeyOf).Distinct().Count());
-            Assert.All(table.Shipped.SelectMany(row => table.Keys.Select(key => row[table.Place(key)])), cell => Assert.DoesNotMatch(@"\s|^$", cell));
+            Assert.All(table.Shipped.SelectMany(row => table.Keys.Select(key => row[table.Place(key)])), cell =>
+                Assert.DoesNotMatch(@"\s|^$", cell)
+            );
         }
     }
 
@@ -54,7 +86,10 @@ public class KnowledgeEditTests
         Assert.Equal(Row(Causes, "fuel-stale"), change.Shipped);
         var (before, after) = (Knowledge.Shipped.Of<FaultKnowledge>(), Knowledge.With(edit.Changes).Of<FaultKnowledge>());
         Assert.Equal(33, after.FindCause("fuel-stale")!.FixMinutes);
-        Assert.Equal(before.Causes.Where(cause => cause.Id != "fuel-stale").Select(cause => (cause.Id, cause.FixMinutes)), after.Causes.Where(cause => cause.Id != "fuel-stale").Select(cause => (cause.Id, cause.FixMinutes)));
+        Assert.Equal(
+            before.Causes.Where(cause => cause.Id != "fuel-stale").Select(cause => (cause.Id, cause.FixMinutes)),
+            after.Causes.Where(cause => cause.Id != "fuel-stale").Select(cause => (cause.Id, cause.FixMinutes))
+        );
         Assert.Equal(12, before.FindCause("fuel-stale")!.FixMinutes);
         // Written back as it was, nothing of the shop's own is left.
         Assert.Empty(KnowledgeEdit.OfRow(edit.Changes, Causes, "fuel-stale", Row(Causes, "fuel-stale")).Changes);
@@ -68,7 +103,10 @@ public class KnowledgeEditTests
         var two = KnowledgeEdit.OfRow(one.Changes, Links, "fuel-stale starts-then-dies", null);
         Assert.Equal("fuel-stale starts-then-dies", Assert.Single(two.Rows).Key);
         var back = KnowledgeEdit.To(two.Changes, []);
-        Assert.Equal([("fuel-stale", "12"), ("fuel-stale starts-then-dies", null)], back.Rows.Select(row => (row.Key, row.Table == Causes.Name ? row.After![Causes.Place("fix_minutes")] : null)));
+        Assert.Equal(
+            [("fuel-stale", "12"), ("fuel-stale starts-then-dies", null)],
+            back.Rows.Select(row => (row.Key, row.Table == Causes.Name ? row.After![Causes.Place("fix_minutes")] : null))
+        );
         Assert.Empty(back.Problems);
     }
 
@@ -98,21 +136,33 @@ public class KnowledgeEditTests
     public void What_other_tables_rest_on_is_not_taken_out()
     {
         var findings = KnowledgeTable.Find("faults/findings.csv")!;
-        Assert.Contains("stays", Assert.Single(KnowledgeEdit.OfRow([], findings, "wont-start", null).Problems).What, StringComparison.Ordinal);
+        Assert.Contains(
+            "stays",
+            Assert.Single(KnowledgeEdit.OfRow([], findings, "wont-start", null).Problems).What,
+            StringComparison.Ordinal
+        );
         // A cause may go, but not while a link speaks of it; the problem names the link's table and row.
         var problem = Assert.Single(KnowledgeEdit.OfRow([], Causes, "fuel-stale", null).Problems);
         Assert.Equal((Links.Name, "cause"), (problem.Table, problem.Column));
         Assert.Equal(2, problem.Row);
         // The shop has a heated bath, and something has to be cleaned in it.
         var recipes = KnowledgeTable.Find("cleaning/recipes.csv")!;
-        Assert.Contains("No way to clean", Assert.Single(KnowledgeEdit.OfRow([], recipes, "bath", With(recipes, "bath", "vessel", "none")).Problems).What, StringComparison.Ordinal);
+        Assert.Contains(
+            "No way to clean",
+            Assert.Single(KnowledgeEdit.OfRow([], recipes, "bath", With(recipes, "bath", "vessel", "none")).Problems).What,
+            StringComparison.Ordinal
+        );
     }
 
     [Fact]
     public void A_file_is_taken_as_spreadsheets_write_it()
     {
         var minutes = Causes.Place("fix_minutes");
-        var edit = KnowledgeEdit.OfFile([], Causes, File(Causes, row => row[0] == "fuel-stale" ? [.. row.Select((cell, i) => i == minutes ? "33" : cell)] : row, ";", "\r\n"));
+        var edit = KnowledgeEdit.OfFile(
+            [],
+            Causes,
+            File(Causes, row => row[0] == "fuel-stale" ? [.. row.Select((cell, i) => i == minutes ? "33" : cell)] : row, ";", "\r\n")
+        );
         Assert.Empty(edit.Problems);
         Assert.Equal("fuel-stale", Assert.Single(edit.Rows).Key);
         // The same file again changes nothing.
@@ -124,12 +174,30 @@ public class KnowledgeEditTests
     {
         // The shop's table has its rows in another order than the file: the line said is the file's.
         var place = Causes.Place("prior_weight");
-        var rows = Causes.Shipped.Reverse().Select(row => row[0] == "fuel-stale" ? [.. row.Select((cell, i) => i == place ? "often" : cell)] : row).ToList();
-        var text = string.Join('\n', [string.Join(',', Causes.Columns), "# a remark", .. rows.Select(row => string.Join(',', row.Select(cell => $"\"{cell}\"")))]);
+        var rows = Causes
+            .Shipped.Reverse()
+            .Select(row => row[0] == "fuel-stale" ? [.. row.Select((cell, i) => i == place ? "often" : cell)] : row)
+            .ToList();
+        var text = string.Join(
+            '\n',
+            [string.Join(',', Causes.Columns), "# a remark", .. rows.Select(row => string.Join(',', row.Select(cell => $"\"{cell}\"")))]
+        );
         var problem = Assert.Single(KnowledgeEdit.OfFile([], Causes, new StringReader(text)).Problems);
         Assert.Equal((rows.Count + 2, "prior_weight"), (problem.Row, problem.Column));
-        Assert.Contains("lacks", Assert.Single(KnowledgeEdit.OfFile([], Causes, new StringReader("id,label\na,b")).Problems).What, StringComparison.Ordinal);
-        var twice = KnowledgeEdit.OfFile([], Causes, new StringReader(text.Replace("\"often\"", "\"8\"", StringComparison.Ordinal) + "\n" + string.Join(',', Causes.Shipped[0].Select(cell => $"\"{cell}\""))));
+        Assert.Contains(
+            "lacks",
+            Assert.Single(KnowledgeEdit.OfFile([], Causes, new StringReader("id,label\na,b")).Problems).What,
+            StringComparison.Ordinal
+        );
+        var twice = KnowledgeEdit.OfFile(
+            [],
+            Causes,
+            new StringReader(
+                text.Replace("\"often\"", "\"8\"", StringComparison.Ordinal)
+                    + "\n"
+                    + string.Join(',', Causes.Shipped[0].Select(cell => $"\"{cell}\""))
+            )
+        );
         Assert.Contains("already", Assert.Single(twice.Problems).What, StringComparison.Ordinal);
     }
 

@@ -61,7 +61,10 @@ public sealed class PolicyTests
         // The sheet of these tests wants 0.72 mm.
         without.Facts = without.Facts with { Sheet = Sheets.Spec };
         Assert.Equal("restricted", without.Book.Lines.Single(one => one.Line.Key == "gauging/main-jet").Judgement.Finding);
-        Assert.Equal(RefusalKind.Wrong, new TestTray(null).Refuses(new ReadingNote("gauging/main-jet", TypedReading.Of(("go", "0.7"), ("noGo", "0.6"))))?.Kind);
+        Assert.Equal(
+            RefusalKind.Wrong,
+            new TestTray(null).Refuses(new ReadingNote("gauging/main-jet", TypedReading.Of(("go", "0.7"), ("noGo", "0.6"))))?.Kind
+        );
     }
 
     [Fact]
@@ -74,15 +77,23 @@ public sealed class PolicyTests
             readings["gauging/idle-jet"] = TypedReading.Of(("go", "0.30"), ("noGo", "0.34"));
         });
         Assert.Equal(
-            [("gauging/main-jet", ObstacleKind.Missing), ("gauging/idle-jet", ObstacleKind.Undecided), ("setting/float-height", ObstacleKind.Failing)],
-            Policy.Obstacles(tray.Book).Select(obstacle => (obstacle.LineKey, obstacle.Kind)));
+            [
+                ("gauging/main-jet", ObstacleKind.Missing),
+                ("gauging/idle-jet", ObstacleKind.Undecided),
+                ("setting/float-height", ObstacleKind.Failing),
+            ],
+            Policy.Obstacles(tray.Book).Select(obstacle => (obstacle.LineKey, obstacle.Kind))
+        );
     }
 
     [Fact]
     public void Obstacles_stand_in_bench_order()
     {
         var tray = new TestTray(null).Does(new JobNote("full")).Does(new OutNote("bowl", LineVerdict.Clean));
-        Assert.Equal([Station.Kits, Station.Setting, Station.Build, Station.Proving], Policy.Obstacles(tray.Book).Select(obstacle => obstacle.Station).Distinct());
+        Assert.Equal(
+            [Station.Kits, Station.Setting, Station.Build, Station.Proving],
+            Policy.Obstacles(tray.Book).Select(obstacle => obstacle.Station).Distinct()
+        );
     }
 
     [Theory]
@@ -127,13 +138,19 @@ public sealed class PolicyTests
         Assert.Equal(Station.Strip, tray.Does(new JobNote("full")).Next.Station);
         Assert.NotEqual(
             Station.Faults,
-            new TestTray(Sheets.Spec).Does(new FindingsNote("owner-story", [new("hunts", Said.Present)], true)).Does(new FaultNote("fuel-stale", FaultOutcome.Fixed)).Next.Station);
+            new TestTray(Sheets.Spec)
+                .Does(new FindingsNote("owner-story", [new("hunts", Said.Present)], true))
+                .Does(new FaultNote("fuel-stale", FaultOutcome.Fixed))
+                .Next.Station
+        );
     }
 
     [Fact]
     public void What_is_next_on_an_open_trace_hangs_on_the_shops_history_and_nothing_else_does()
     {
-        Assert.True(Policy.AsksHistory(new TestTray(Sheets.Spec).Does(new FindingsNote("owner-story", [new("hunts", Said.Present)], true)).Book));
+        Assert.True(
+            Policy.AsksHistory(new TestTray(Sheets.Spec).Does(new FindingsNote("owner-story", [new("hunts", Said.Present)], true)).Book)
+        );
         Assert.False(Policy.AsksHistory(Measured().Book));
         Assert.False(Policy.AsksHistory(new TestTray(Sheets.Spec).Book));
     }
@@ -174,9 +191,13 @@ public sealed class PolicyTests
     [Fact]
     public void Strip_is_asked_for_once_it_is_begun_until_it_is_done_and_not_after_measuring()
     {
-        var begun = new TestTray(Sheets.Spec).Fits(new Fitting(FitOption.SingleParts, "Needle", [], ["needle"], null, 0)).Does(new JobNote("bowl"));
+        var begun = new TestTray(Sheets.Spec)
+            .Fits(new Fitting(FitOption.SingleParts, "Needle", [], ["needle"], null, 0))
+            .Does(new JobNote("bowl"));
         Assert.Equal((Station.Strip, "Take off: "), (begun.Next.Station, begun.Next.Do.Text[.."Take off: ".Length]));
-        var measured = new TestTray(Sheets.Spec).Fits(new Fitting(FitOption.SingleParts, "Needle", [], ["needle"], null, 0)).Does(new ReadingNote("gauging/main-jet", TypedReading.Of(("go", "0.715"), ("noGo", "0.73"))));
+        var measured = new TestTray(Sheets.Spec)
+            .Fits(new Fitting(FitOption.SingleParts, "Needle", [], ["needle"], null, 0))
+            .Does(new ReadingNote("gauging/main-jet", TypedReading.Of(("go", "0.715"), ("noGo", "0.73"))));
         Assert.NotEqual(Station.Strip, measured.Next.Station);
     }
 
@@ -188,27 +209,49 @@ public sealed class PolicyTests
         var stations = Policy.Obstacles(tray.Book).Select(obstacle => obstacle.Station).ToList();
         Assert.Equal([Station.Gauging, Station.Setting, Station.Build, Station.Proving], stations.Distinct());
         Assert.Equal(stations.Order(), stations);
-        Assert.Equal(["gauging/main-jet", "gauging/idle-jet", "gauging/emulsion-row-1"], Policy.Obstacles(tray.Book).Where(obstacle => obstacle.Station == Station.Gauging).Select(obstacle => obstacle.LineKey));
+        Assert.Equal(
+            ["gauging/main-jet", "gauging/idle-jet", "gauging/emulsion-row-1"],
+            Policy.Obstacles(tray.Book).Where(obstacle => obstacle.Station == Station.Gauging).Select(obstacle => obstacle.LineKey)
+        );
     }
 
-    /// <summary>Everything read and good is not everything done: complaint, trace and cleaning are named before it goes, and no longer once they are done.</summary>
+    /// <summary>Everything read and good is not everything done: complaint, trace and cleaning are named before it goes, and no longer
+    /// once they are done.</summary>
     [Fact]
     public void What_was_not_done_is_named_before_a_tray_goes()
     {
-        var tray = Measured(_ => { }).Does(new FindingsNote("owner-story", [new FindingAnswer("wont-start", Said.Present), new FindingAnswer("stood-unused", Said.Present)], true));
+        var tray = Measured(_ => { })
+            .Does(
+                new FindingsNote(
+                    "owner-story",
+                    [new FindingAnswer("wont-start", Said.Present), new FindingAnswer("stood-unused", Said.Present)],
+                    true
+                )
+            );
         Assert.Equal(
-            ["The owner’s complaint was not tried again: will not start.", "The trace is open: what was wrong has not been settled.", "Nothing was cleaned."],
-            Policy.NotDone(tray.Book));
-        Assert.Equal((Station.Handover, "Read and good, but look what was not done before it goes."), (tray.Next.Station, tray.Next.Do.Text));
+            [
+                "The owner’s complaint was not tried again: will not start.",
+                "The trace is open: what was wrong has not been settled.",
+                "Nothing was cleaned.",
+            ],
+            Policy.NotDone(tray.Book)
+        );
+        Assert.Equal(
+            (Station.Handover, "Read and good, but look what was not done before it goes."),
+            (tray.Next.Station, tray.Next.Do.Text)
+        );
         Assert.Contains("Nothing was cleaned.", tray.Next.Why.Text, StringComparison.Ordinal);
 
-        tray.Does(new FindingsNote(null, [new FindingAnswer("wont-start", Said.Absent)])).Does(new FaultNote("fuel-stale", FaultOutcome.Fixed))
-            .Does(new Core.Cleaning.MethodNote("brush", Core.Cleaning.MethodStep.Done)).Does(new Core.Cleaning.DryNote());
+        tray.Does(new FindingsNote(null, [new FindingAnswer("wont-start", Said.Absent)]))
+            .Does(new FaultNote("fuel-stale", FaultOutcome.Fixed))
+            .Does(new Core.Cleaning.MethodNote("brush", Core.Cleaning.MethodStep.Done))
+            .Does(new Core.Cleaning.DryNote());
         Assert.Empty(Policy.NotDone(tray.Book));
         Assert.Empty(Policy.NotDone(Measured(_ => { }).Fits(new Fitting(FitOption.Decline, "Not repaired", [], [], null, 0)).Book));
     }
 
-    /// <summary>Oil thinned by fuel does not carry a crankshaft: no speed is read before it is changed, whichever page asks. Common practice, no source.</summary>
+    /// <summary>Oil thinned by fuel does not carry a crankshaft: no speed is read before it is changed, whichever page asks. Common
+    /// practice, no source.</summary>
     [Fact]
     public void With_fuel_in_the_oil_no_running_speed_is_taken()
     {
@@ -217,7 +260,9 @@ public sealed class PolicyTests
         Assert.Null(tray.Refuses(speed));
         tray.Does(new FindingsNote(null, [new FindingAnswer("fuel-in-oil", Said.Present)]));
         Assert.Equal((RefusalKind.Conflict, "This engine must not run yet."), (tray.Refuses(speed)!.Kind, tray.Refuses(speed)!.Title));
-        Assert.Null(tray.Refuses(new ReadingNote("proving/fuel-on", TypedReading.Of(("minutes", "4"), ("rocked", "yes"), ("leak", "dry"))))); // standing still
+        Assert.Null(
+            tray.Refuses(new ReadingNote("proving/fuel-on", TypedReading.Of(("minutes", "4"), ("rocked", "yes"), ("leak", "dry"))))
+        ); // standing still
         Assert.Contains("fuel in the oil", Policy.WhyNotRun(tray.Book), StringComparison.Ordinal);
         tray.Does(new SafetyNote(SafetyCondition.OilChanged));
         Assert.Null(tray.Refuses(speed));
@@ -225,14 +270,20 @@ public sealed class PolicyTests
 
     [Fact]
     public void A_reading_of_a_line_that_is_not_asked_for_is_not_found() =>
-        Assert.Equal(RefusalKind.NotFound, new TestTray(null).Refuses(new ReadingNote("gauging/emulsion-row-1", TypedReading.Of(("go", "0.7"))))?.Kind);
+        Assert.Equal(
+            RefusalKind.NotFound,
+            new TestTray(null).Refuses(new ReadingNote("gauging/emulsion-row-1", TypedReading.Of(("go", "0.7"))))?.Kind
+        );
 
     [Fact]
     public void The_watch_list_remembers_what_was_cured_and_what_was_not()
     {
         var readings = Sheets.AllGood();
         readings.Remove("proving/idle-speed");
-        var tray = TestTray.Untouched().Does(new ReadingNote("gauging/idle-jet", TypedReading.Of(("go", "0.30"), ("noGo", "0.31")))).Reads(readings);
+        var tray = TestTray
+            .Untouched()
+            .Does(new ReadingNote("gauging/idle-jet", TypedReading.Of(("go", "0.30"), ("noGo", "0.31"))))
+            .Reads(readings);
         var points = WatchList.Of(tray.Book.Lines, new Dictionary<string, Core.Parts.Fate>(), false);
         Assert.Contains(points, point => point.StartsWith("Idle jet was restricted", StringComparison.Ordinal));
         Assert.Contains(points, point => point.StartsWith("Idle speed: was not read", StringComparison.Ordinal));

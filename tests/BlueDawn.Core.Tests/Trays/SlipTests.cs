@@ -8,7 +8,8 @@ public class SlipTests
 {
     private static GaugeLine Line(string key) => Sheets.Lines.Single(line => line.Key == key);
 
-    private static TypedReading Typed(UnitSystem units, string field, string text) => new(units, new Dictionary<string, string> { [field] = text }, []);
+    private static TypedReading Typed(UnitSystem units, string field, string text) =>
+        new(units, new Dictionary<string, string> { [field] = text }, []);
 
     /// <summary>The sheet says 0.72 mm for the main jet, 0.33 mm for the idle jet, 6.2 g for the float, 3400 rpm governed.</summary>
     [Theory]
@@ -40,14 +41,20 @@ public class SlipTests
     public void A_bare_mass_of_an_inch_reader_is_in_ounces() =>
         Assert.Empty(Slip.Find(Line("setting/float-mass"), Typed(UnitSystem.Inch, "mass", "0.22")));
 
-    /// <summary>1 oz (avoirdupois) is 28.349523125 g exactly: a bare 0.25 of an inch reader is 7.087 g, and of a metric reader a quarter of a gram.</summary>
+    /// <summary>1 oz (avoirdupois) is 28.349523125 g exactly: a bare 0.25 of an inch reader is 7.087 g, and of a metric reader a quarter
+    /// of a gram.</summary>
     [Theory]
     [InlineData(UnitSystem.Inch, 7.08738078125)]
     [InlineData(UnitSystem.Metric, 0.25)]
     public void A_bare_mass_is_read_in_the_units_of_who_typed_it(UnitSystem units, double grams) =>
-        Assert.Equal(grams, ((Core.Setting.FloatMassReading)Line("setting/float-mass").Read(Typed(units, "mass", "0.25")).Reading!).MassG, 9);
+        Assert.Equal(
+            grams,
+            ((Core.Setting.FloatMassReading)Line("setting/float-mass").Read(Typed(units, "mass", "0.25")).Reading!).MassG,
+            9
+        );
 
-    /// <summary>The step that was typed decides, not the sheet's: on a gauge of 5 kPa a steady 48 proves nothing of a limit of 1.5.</summary>
+    /// <summary>The step that was typed decides, not the sheet's: on a gauge of 5 kPa a steady 48 proves nothing of a limit of
+    /// 1.5.</summary>
     [Fact]
     public void The_gauge_step_that_was_typed_is_the_one_that_counts()
     {

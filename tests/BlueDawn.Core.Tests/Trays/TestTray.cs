@@ -18,7 +18,8 @@ internal sealed class TestTray
 
     public TrayFacts Facts { get; set; }
 
-    public TrayContext Context { get; set; } = new(Sheets.Shop, PinSet.Empty, FaultHistory.None, new DateOnly(2026, 11, 2), Knowledge.Shipped);
+    public TrayContext Context { get; set; } =
+        new(Sheets.Shop, PinSet.Empty, FaultHistory.None, new DateOnly(2026, 11, 2), Knowledge.Shipped);
 
     public Log Log { get; private set; } = Log.Empty;
 
@@ -30,7 +31,8 @@ internal sealed class TestTray
     public static TestTray Untouched() => new TestTray(Sheets.Spec).Does(new Parts.JobNote("closed"));
 
     /// <summary>Every line with the reading of that name, judged.</summary>
-    public static IReadOnlyList<JudgedLine> Judged(IReadOnlyDictionary<string, TypedReading> readings) => Untouched().Reads(readings).Book.Lines;
+    public static IReadOnlyList<JudgedLine> Judged(IReadOnlyDictionary<string, TypedReading> readings) =>
+        Untouched().Reads(readings).Book.Lines;
 
     /// <summary>What has been decided to fit.</summary>
     public TestTray Fits(Core.Parts.Fitting fitting)

@@ -1,3 +1,4 @@
+using System.Text.Json;
 using BlueDawn.Core.Cleaning;
 using BlueDawn.Core.Faults;
 using BlueDawn.Core.Handover;
@@ -10,7 +11,6 @@ using BlueDawn.Core.Parts;
 using BlueDawn.Core.Shop;
 using BlueDawn.Core.Stations;
 using BlueDawn.Core.Trays;
-using System.Text.Json;
 
 namespace BlueDawn.Core.Tests.Trays;
 
@@ -28,7 +28,10 @@ public sealed class WritingTests
         new FaultNote("fuel-stale", FaultOutcome.Fixed),
         new ApartNote(ApartLevel.Off),
         new SafetyNote(SafetyCondition.EngineCool),
-        new ToldNote([new("spark-plug-poor", ToldBy.Owner, new DateOnly(2026, 10, 1), TriedOutcome.NoHelp)], [new("coil-heat-fade", ToldBy.AnotherShop)]),
+        new ToldNote(
+            [new("spark-plug-poor", ToldBy.Owner, new DateOnly(2026, 10, 1), TriedOutcome.NoHelp)],
+            [new("coil-heat-fade", ToldBy.AnotherShop)]
+        ),
         new SheetNote("FB18"),
         new FittingNote(FitOption.SingleParts, ["needle"]),
         new PartsHereNote(),
@@ -86,7 +89,9 @@ public sealed class WritingTests
     [Fact]
     public void A_device_writes_and_reads_what_the_server_does_and_need_not_look_at_a_class_for_it()
     {
-        Assert.DoesNotContain(StationList.Notes.Select(kind => kind.Type).Concat(StationList.Readings.Select(kind => kind.Type)), type => CoreJson.GeneratedKinds.GetTypeInfo(type, CoreJson.Web) is null);
+        Assert.DoesNotContain(StationList.Notes.Select(kind => kind.Type).Concat(StationList.Readings.Select(kind => kind.Type)), type =>
+            CoreJson.GeneratedKinds.GetTypeInfo(type, CoreJson.Web) is null
+        );
         foreach (var note in OneOfEach)
         {
             var text = JsonSerializer.Serialize(note, CoreJson.Web);
@@ -102,15 +107,22 @@ public sealed class WritingTests
         {
             var entry = new Entry(Guid.CreateVersion7(), null, DateTimeOffset.UnixEpoch, "Ilse", note);
             Assert.True(Writing.IsSame(entry, new NewEntry(entry.Id, DateTimeOffset.UnixEpoch.AddDays(1), note)), note.ToString());
-            Assert.False(Writing.IsSame(entry, new NewEntry(entry.Id, DateTimeOffset.UnixEpoch, note, Guid.CreateVersion7())), note.ToString());
-            Assert.All(OneOfEach.Where(other => other != note), other => Assert.False(Writing.IsSame(entry, new NewEntry(entry.Id, DateTimeOffset.UnixEpoch, other))));
+            Assert.False(
+                Writing.IsSame(entry, new NewEntry(entry.Id, DateTimeOffset.UnixEpoch, note, Guid.CreateVersion7())),
+                note.ToString()
+            );
+            Assert.All(OneOfEach.Where(other => other != note), other =>
+                Assert.False(Writing.IsSame(entry, new NewEntry(entry.Id, DateTimeOffset.UnixEpoch, other)))
+            );
         }
 
         var typed = TypedReading.Of(("go", "0.71"), ("noGo", "0.73"));
         var turned = TypedReading.Of(("noGo", "0.73"), ("go", "0.71"));
         var read = new Entry(Guid.CreateVersion7(), null, DateTimeOffset.UnixEpoch, "Ilse", new ReadingNote("gauging/main-jet", typed));
         Assert.True(Writing.IsSame(read, new NewEntry(read.Id, read.TakenAt, new ReadingNote("gauging/main-jet", turned))));
-        Assert.False(Writing.IsSame(read, new NewEntry(read.Id, read.TakenAt, new ReadingNote("gauging/main-jet", TypedReading.Of(("go", "0.71"))))));
+        Assert.False(
+            Writing.IsSame(read, new NewEntry(read.Id, read.TakenAt, new ReadingNote("gauging/main-jet", TypedReading.Of(("go", "0.71")))))
+        );
     }
 
     [Fact]
@@ -143,7 +155,8 @@ public sealed class WritingTests
     [Fact]
     public void A_part_is_not_renewed_from_what_is_still_on_order()
     {
-        FittedItem Of(bool came) => new("ND-03", "Needle", 1, came, [new Core.Catalogue.ItemPart("needle", 1, new Dictionary<string, string>())]);
+        FittedItem Of(bool came) =>
+            new("ND-03", "Needle", 1, came, [new Core.Catalogue.ItemPart("needle", 1, new Dictionary<string, string>())]);
         Fitting Fitted(bool came) => new(FitOption.SingleParts, "Needle", [Of(came)], ["needle"], null, 4m);
         var renewed = new BackNote("needle", Fate.Renewed, Item: "ND-03");
         var tray = new TestTray(Sheets.Spec).Does(new JobNote("full")).Does(new OutNote("needle", LineVerdict.Renew)).Fits(Fitted(false));
@@ -151,7 +164,8 @@ public sealed class WritingTests
         Assert.Null(tray.Fits(Fitted(true)).Refuses(renewed));
     }
 
-    /// <summary>A part that is not this carburetor's goes back with a reason or is thrown out; nothing is made or bought in its place.</summary>
+    /// <summary>A part that is not this carburetor's goes back with a reason or is thrown out; nothing is made or bought in its
+    /// place.</summary>
     [Theory]
     [InlineData(Fate.Made)]
     [InlineData(Fate.Renewed)]
@@ -159,7 +173,10 @@ public sealed class WritingTests
     public void A_part_that_does_not_belong_is_never_made_renewed_or_left_off(Fate fate)
     {
         var tray = new TestTray(Sheets.Spec).Does(new JobNote("full")).Does(new OutNote("main-jet", LineVerdict.DoesNotBelong));
-        Assert.Equal("note.fate", tray.Refuses(new BackNote("main-jet", fate, Item: "MJ-01", Reason: "There was nothing else in the drawer"))!.Fields[0].Field);
+        Assert.Equal(
+            "note.fate",
+            tray.Refuses(new BackNote("main-jet", fate, Item: "MJ-01", Reason: "There was nothing else in the drawer"))!.Fields[0].Field
+        );
         Assert.Null(tray.Refuses(new BackNote("main-jet", Fate.Scrapped)));
     }
 
@@ -182,8 +199,14 @@ public sealed class WritingTests
     {
         var now = new DateTimeOffset(2026, 11, 2, 9, 0, 0, TimeSpan.Zero);
         var tray = TestTray.Untouched().Book;
-        Assert.Equal(now, Writing.Write(new NewEntry(Guid.CreateVersion7(), now.AddHours(3), new DryNote()), tray, "Ilse", now).Entry.TakenAt);
-        Assert.Equal(now.AddHours(-3), Writing.Write(new NewEntry(Guid.CreateVersion7(), now.AddHours(-3), new DryNote()), tray, "Ilse", now).Entry.TakenAt);
+        Assert.Equal(
+            now,
+            Writing.Write(new NewEntry(Guid.CreateVersion7(), now.AddHours(3), new DryNote()), tray, "Ilse", now).Entry.TakenAt
+        );
+        Assert.Equal(
+            now.AddHours(-3),
+            Writing.Write(new NewEntry(Guid.CreateVersion7(), now.AddHours(-3), new DryNote()), tray, "Ilse", now).Entry.TakenAt
+        );
     }
 
     [Fact]
@@ -191,21 +214,43 @@ public sealed class WritingTests
     {
         foreach (var (typed, mm) in new[] { (".28 in", 7.112), ("28 thou", 0.7112), ("#70", 0.7112), ("12 mm", 12) })
         {
-            var tray = new TestTray(Sheets.Spec).Does(new JobNote("full")).Does(new OutNote("filter-housing", LineVerdict.Clean, Screw: typed), out var id);
+            var tray = new TestTray(Sheets.Spec)
+                .Does(new JobNote("full"))
+                .Does(new OutNote("filter-housing", LineVerdict.Clean, Screw: typed), out var id);
             Assert.Equal(mm, ((OutNote)tray.Log.Find(id)!.Note).ScrewMm!.Value, 6);
             var said = StationList.Say(tray.Log.Find(id)!, tray.Book);
             Assert.Equal(Quantity.Mm(mm), Assert.Single(said.Quantities));
         }
 
-        Assert.Equal("note.screw", Assert.Single(new TestTray(Sheets.Spec).Does(new JobNote("full")).Refuses(new OutNote("filter-housing", LineVerdict.Clean, Screw: "long"))!.Fields).Field);
+        Assert.Equal(
+            "note.screw",
+            Assert
+                .Single(
+                    new TestTray(Sheets.Spec)
+                        .Does(new JobNote("full"))
+                        .Refuses(new OutNote("filter-housing", LineVerdict.Clean, Screw: "long"))!
+                        .Fields
+                )
+                .Field
+        );
     }
 
     [Fact]
     public void An_old_part_says_its_lengths_as_data()
     {
-        var tray = TestTray.Untouched().Does(new OldPartNote("bowl gasket", 1, new Dictionary<string, string> { ["thickness"] = "0.06" }, UnitSystem.Inch), out var id);
+        var tray = TestTray
+            .Untouched()
+            .Does(
+                new OldPartNote("bowl gasket", 1, new Dictionary<string, string> { ["thickness"] = "0.06" }, UnitSystem.Inch),
+                out var id
+            );
         Assert.Equal(1.524, Assert.Single(StationList.Say(tray.Log.Find(id)!, tray.Book).Quantities).Value, 6);
-        Assert.Equal("note.features.thickness", Assert.Single(tray.Refuses(new OldPartNote("bowl gasket", 1, new Dictionary<string, string> { ["thickness"] = "thick" }))!.Fields).Field);
+        Assert.Equal(
+            "note.features.thickness",
+            Assert
+                .Single(tray.Refuses(new OldPartNote("bowl gasket", 1, new Dictionary<string, string> { ["thickness"] = "thick" }))!.Fields)
+                .Field
+        );
     }
 
     [Theory]
@@ -237,7 +282,16 @@ public sealed class WritingTests
         var tray = new TestTray(Sheets.Spec);
         foreach (var note in OneOfEach)
         {
-            var text = StationList.Say(new Entry(Guid.CreateVersion7(), null, DateTimeOffset.UnixEpoch, "Ilse", StationList.StationOf(note, tray.Book).Complete(note, tray.Book)), tray.Book);
+            var text = StationList.Say(
+                new Entry(
+                    Guid.CreateVersion7(),
+                    null,
+                    DateTimeOffset.UnixEpoch,
+                    "Ilse",
+                    StationList.StationOf(note, tray.Book).Complete(note, tray.Book)
+                ),
+                tray.Book
+            );
             Assert.True(text.Text.Length > 0 || note is WithdrawalNote or FittingNote or PartsHereNote, note.ToString());
         }
     }
@@ -256,7 +310,9 @@ public sealed class WritingTests
             Assert.Equal(now == WaitsFor.Bath ? WaitsFor.Hands : now, Waiting.After(now, WaitEvent.OutOfBath));
         }
 
-        Assert.All(Enum.GetValues<WaitEvent>(), happened => Assert.Equal(WaitsFor.HandedBack, Waiting.After(WaitsFor.HandedBack, happened)));
+        Assert.All(Enum.GetValues<WaitEvent>(), happened =>
+            Assert.Equal(WaitsFor.HandedBack, Waiting.After(WaitsFor.HandedBack, happened))
+        );
     }
 
     [Fact]
@@ -275,16 +331,35 @@ public sealed class WritingTests
         var tray = new TestTray(Sheets.Spec).Does(new JobNote("full")).Does(new OutNote("bowl-gasket", LineVerdict.Renew), out var there);
         var papers = new TrayPapers(
             new TrayHead(Guid.NewGuid(), 1, 1, 2, "Boat", "", "Pump", DateTimeOffset.UnixEpoch, null),
-            tray.Facts, tray.Log.Entries, tray.Context.Shop, "", FaultHistory.None, tray.Context.Today, [], "");
+            tray.Facts,
+            tray.Log.Entries,
+            tray.Context.Shop,
+            "",
+            FaultHistory.None,
+            tray.Context.Today,
+            [],
+            ""
+        );
         var at = new DateTimeOffset(2026, 11, 2, 9, 0, 0, TimeSpan.Zero);
         NewEntry Waiting(Note note, int minute) => new(Guid.CreateVersion7(at.AddMinutes(minute)), at.AddMinutes(minute), note);
         var (refused, renewed) = (Waiting(new BackNote("bowl-gasket", Fate.Refitted), 2), Waiting(new PartsHereNote(), 3));
         var folded = papers.OpenWith(
-            [new(there, at, new OutNote("bowl-gasket", LineVerdict.Renew)), Waiting(new OutNote("bowl", LineVerdict.Clean), 1), refused, renewed], "Jory", at);
+            [
+                new(there, at, new OutNote("bowl-gasket", LineVerdict.Renew)),
+                Waiting(new OutNote("bowl", LineVerdict.Clean), 1),
+                refused,
+                renewed,
+            ],
+            "Jory",
+            at
+        );
 
         // The gasket was there already; the bowl is new; the old gasket goes back only with a reason; the last one is for the server.
         Assert.Equal(3, folded.Head.Revision);
-        Assert.Equal(["full", "bowl-gasket", "bowl"], folded.Book.Log.Entries.Select(entry => entry.Note is JobNote job ? job.Job : ((OutNote)entry.Note).Part));
+        Assert.Equal(
+            ["full", "bowl-gasket", "bowl"],
+            folded.Book.Log.Entries.Select(entry => entry.Note is JobNote job ? job.Job : ((OutNote)entry.Note).Part)
+        );
         Assert.Equal([refused.Id, renewed.Id], folded.LeftOut.Select(left => left.Id));
         Assert.Equal("note.reason", Assert.Single(folded.LeftOut[0].Refusal!.Fields).Field);
         Assert.Null(folded.LeftOut[1].Refusal);

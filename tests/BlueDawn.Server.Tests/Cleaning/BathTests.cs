@@ -14,19 +14,32 @@ public class BathTests(Shop shop)
         Assert.Equal("running", basket.GetProperty("standing").GetString());
         var tray = (await jory.GetAsync($"/api/trays/{number}")).Body;
         Assert.Equal("bath", tray.GetProperty("facts").GetProperty("waitsFor").GetString());
-        Assert.Contains("already", (await EventAsync(jory, "tub", new { kind = "placed", trayNumber = number })).Error("trayNumber"), StringComparison.Ordinal);
-        Assert.Contains("still in the bath", (await LedgerTests.NoteAsync(jory, number, new { kind = "dry" })).Error("note"), StringComparison.Ordinal);
+        Assert.Contains(
+            "already",
+            (await EventAsync(jory, "tub", new { kind = "placed", trayNumber = number })).Error("trayNumber"),
+            StringComparison.Ordinal
+        );
+        Assert.Contains(
+            "still in the bath",
+            (await LedgerTests.NoteAsync(jory, number, new { kind = "dry" })).Error("note"),
+            StringComparison.Ordinal
+        );
 
         await EventAsync(jory, "tub", new { kind = "longer", trayNumber = number });
         await EventAsync(jory, "tub", new { kind = "takenOut", trayNumber = number });
         var cleaning = (await jory.GetAsync($"/api/trays/{number}/cleaning")).Body.GetProperty("plan");
         Assert.True(cleaning.GetProperty("wet").GetBoolean());
         // After seconds of twelve hours it is wet and not clean.
-        var soak = cleaning.GetProperty("offers").EnumerateArray().Single(offer => offer.GetProperty("recipe").GetProperty("vessel").GetString() == "tub");
+        var soak = cleaning
+            .GetProperty("offers")
+            .EnumerateArray()
+            .Single(offer => offer.GetProperty("recipe").GetProperty("vessel").GetString() == "tub");
         Assert.Equal((true, false), (soak.GetProperty("chosen").GetBoolean(), soak.GetProperty("done").GetBoolean()));
         tray = (await jory.GetAsync($"/api/trays/{number}")).Body;
         Assert.Equal("hands", tray.GetProperty("facts").GetProperty("waitsFor").GetString());
-        Assert.Contains(tray.Log("basket"), entry => entry.GetProperty("what").GetProperty("text").GetString()!.EndsWith("early", StringComparison.Ordinal));
+        Assert.Contains(tray.Log("basket"), entry =>
+            entry.GetProperty("what").GetProperty("text").GetString()!.EndsWith("early", StringComparison.Ordinal)
+        );
         Assert.Equal(HttpStatusCode.OK, (await LedgerTests.NoteAsync(jory, number, new { kind = "dry" })).Status);
     }
 
@@ -34,16 +47,25 @@ public class BathTests(Shop shop)
     public async Task A_bath_holds_what_it_holds_even_when_all_come_at_once()
     {
         var jory = await shop.SignInAsync("jory");
-        var free = Bath((await jory.GetAsync("/api/baths")).Body, "heated").GetProperty("state").GetProperty("freeBaskets").GetArrayLength();
+        var free = Bath((await jory.GetAsync("/api/baths")).Body, "heated")
+            .GetProperty("state")
+            .GetProperty("freeBaskets")
+            .GetArrayLength();
         var numbers = new List<int>();
         for (var i = 0; i <= free; i++)
         {
             numbers.Add(await StrippedAsync(jory));
         }
 
-        var answers = await Task.WhenAll(numbers.Select(number => EventAsync(jory, "heated", new { kind = "placed", trayNumber = number })));
+        var answers = await Task.WhenAll(
+            numbers.Select(number => EventAsync(jory, "heated", new { kind = "placed", trayNumber = number }))
+        );
         Assert.Equal(free, answers.Count(answer => answer.Status == HttpStatusCode.OK));
-        Assert.Contains("baskets are in", Assert.Single(answers, answer => answer.Status == HttpStatusCode.BadRequest).Error("basket"), StringComparison.Ordinal);
+        Assert.Contains(
+            "baskets are in",
+            Assert.Single(answers, answer => answer.Status == HttpStatusCode.BadRequest).Error("basket"),
+            StringComparison.Ordinal
+        );
         foreach (var number in numbers.Where((_, i) => answers[i].Status == HttpStatusCode.OK))
         {
             await EventAsync(jory, "heated", new { kind = "takenOut", trayNumber = number });
@@ -55,13 +77,45 @@ public class BathTests(Shop shop)
     {
         var jory = await shop.SignInAsync("jory");
         var number = await StrippedAsync(jory);
-        await LedgerTests.NoteAsync(jory, number, new { kind = "method", recipe = "brush", step = "done" });
-        Assert.Contains("can catch fire", (await EventAsync(jory, "heated", new { kind = "placed", trayNumber = number })).Error("trayNumber"), StringComparison.Ordinal);
-        Assert.Contains("can catch fire", (await LedgerTests.NoteAsync(jory, number, new { kind = "method", recipe = "bath", step = "chosen" })).Error("note.recipe"), StringComparison.Ordinal);
+        await LedgerTests.NoteAsync(
+            jory,
+            number,
+            new
+            {
+                kind = "method",
+                recipe = "brush",
+                step = "done",
+            }
+        );
+        Assert.Contains(
+            "can catch fire",
+            (await EventAsync(jory, "heated", new { kind = "placed", trayNumber = number })).Error("trayNumber"),
+            StringComparison.Ordinal
+        );
+        Assert.Contains(
+            "can catch fire",
+            (
+                await LedgerTests.NoteAsync(
+                    jory,
+                    number,
+                    new
+                    {
+                        kind = "method",
+                        recipe = "bath",
+                        step = "chosen",
+                    }
+                )
+            ).Error("note.recipe"),
+            StringComparison.Ordinal
+        );
 
         var shut = await jory.NewTrayAsync();
         await LedgerTests.NoteAsync(jory, shut, new { kind = "job", job = "bowl" });
-        Assert.Contains("Take out first", (await EventAsync(jory, "heated", new { kind = "placed", trayNumber = shut })).Error("trayNumber"), StringComparison.Ordinal);
+        Assert.Contains(
+            "Take out first",
+            (await EventAsync(jory, "heated", new { kind = "placed", trayNumber = shut })).Error("trayNumber"),
+            StringComparison.Ordinal
+        );
     }
 
     [Fact]
@@ -84,7 +138,9 @@ public class BathTests(Shop shop)
     {
         var jory = await shop.SignInAsync("jory");
         await EventAsync(jory, "heated", new { kind = "temperature", temperature = "79" });
-        await Assert.ThrowsAsync<Npgsql.PostgresException>(() => Shop.ExecuteAsync(shop.Database, "update bath_events set temperature_c = 80"));
+        await Assert.ThrowsAsync<Npgsql.PostgresException>(() =>
+            Shop.ExecuteAsync(shop.Database, "update bath_events set temperature_c = 80")
+        );
         await Assert.ThrowsAsync<Npgsql.PostgresException>(() => Shop.ExecuteAsync(shop.Database, "delete from bath_events"));
     }
 
@@ -108,7 +164,16 @@ public class BathTests(Shop shop)
         var lines = (await visitor.GetAsync($"/api/trays/{number}/ledger")).Body.GetProperty("lines");
         foreach (var line in lines.EnumerateArray())
         {
-            await LedgerTests.NoteAsync(visitor, number, new { kind = "out", part = line.GetProperty("part").GetProperty("key").GetString(), verdict = "clean" });
+            await LedgerTests.NoteAsync(
+                visitor,
+                number,
+                new
+                {
+                    kind = "out",
+                    part = line.GetProperty("part").GetProperty("key").GetString(),
+                    verdict = "clean",
+                }
+            );
         }
 
         return number;
@@ -122,10 +187,17 @@ public class BathTests(Shop shop)
     }
 
     private static JsonElement Bath(JsonElement baths, string key) =>
-        baths.GetProperty("baths").EnumerateArray().Single(bath => bath.GetProperty("state").GetProperty("bath").GetProperty("key").GetString() == key);
+        baths
+            .GetProperty("baths")
+            .EnumerateArray()
+            .Single(bath => bath.GetProperty("state").GetProperty("bath").GetProperty("key").GetString() == key);
 
     private static JsonElement Basket(JsonElement baths, string key, int tray) =>
-        Bath(baths, key).GetProperty("state").GetProperty("baskets").EnumerateArray().Single(basket => basket.GetProperty("tray").GetInt32() == tray);
+        Bath(baths, key)
+            .GetProperty("state")
+            .GetProperty("baskets")
+            .EnumerateArray()
+            .Single(basket => basket.GetProperty("tray").GetInt32() == tray);
 
     private static int Readings(JsonElement baths) => Bath(baths, "heated").GetProperty("readings").GetArrayLength();
 }

@@ -8,7 +8,18 @@ public class ComputeTests(Shop shop)
     [Fact]
     public async Task Jet_gauging_names_the_deciding_pin()
     {
-        var answer = await shop.Visit().PostAsync("/api/compute/jet-gauge", new { goPinMm = 0.30, noGoPinMm = 0.34, nominalBoreMm = 0.33, toleranceMm = 0.015, pinsMm = new[] { 0.315 } });
+        var answer = await shop.Visit()
+            .PostAsync(
+                "/api/compute/jet-gauge",
+                new
+                {
+                    goPinMm = 0.30,
+                    noGoPinMm = 0.34,
+                    nominalBoreMm = 0.33,
+                    toleranceMm = 0.015,
+                    pinsMm = new[] { 0.315 },
+                }
+            );
         Assert.Equal("cannotTell", answer.Body.GetProperty("verdict").GetString());
         Assert.Equal(0.315m, answer.Body.GetProperty("decidingPin").GetProperty("diameterMm").GetDecimal());
         Assert.Equal("restricted", answer.Body.GetProperty("decidingPin").GetProperty("ifItStops").GetString());
@@ -17,15 +28,19 @@ public class ComputeTests(Shop shop)
     [Fact]
     public async Task Float_level_gives_the_bend()
     {
-        var answer = await shop.Visit().PostAsync("/api/compute/float-level", new
-        {
-            points = new[] { new { angleDeg = 0, heightMm = 15.2 }, new { angleDeg = 180, heightMm = 15.2 } },
-            nominalHeightMm = 14,
-            toleranceMm = 0.5,
-            unevennessLimitMm = 0.4,
-            tabArmMm = 8,
-            measuringArmMm = 24,
-        });
+        var answer = await shop.Visit()
+            .PostAsync(
+                "/api/compute/float-level",
+                new
+                {
+                    points = new[] { new { angleDeg = 0, heightMm = 15.2 }, new { angleDeg = 180, heightMm = 15.2 } },
+                    nominalHeightMm = 14,
+                    toleranceMm = 0.5,
+                    unevennessLimitMm = 0.4,
+                    tabArmMm = 8,
+                    measuringArmMm = 24,
+                }
+            );
         Assert.Equal(0.4, answer.Body.GetProperty("tabBendMm").GetDouble(), 9);
         Assert.False(answer.Body.GetProperty("bendTowardNeedle").GetBoolean());
     }
@@ -33,18 +48,36 @@ public class ComputeTests(Shop shop)
     [Fact]
     public async Task Float_mass_and_hold_test_answer()
     {
-        var mass = await shop.Visit().PostAsync("/api/compute/float-mass", new { massG = 7.1, dryMassG = 6.2, toleranceG = 0.3 });
+        var mass = await shop.Visit()
+            .PostAsync(
+                "/api/compute/float-mass",
+                new
+                {
+                    massG = 7.1,
+                    dryMassG = 6.2,
+                    toleranceG = 0.3,
+                }
+            );
         Assert.Equal("takenOnFuel", mass.Body.GetProperty("verdict").GetString());
-        var hold = await shop.Visit().PostAsync("/api/compute/hold-test", new
-        {
-            samples = new[] { new { timeS = 2, pressureKPa = 48 }, new { timeS = 7, pressureKPa = 48 }, new { timeS = 12, pressureKPa = 48 } },
-            testPressureKPa = 48,
-            windowS = 10,
-            dropLimitKPa = 1.5,
-            settlingS = 2,
-            testVolumeML = 20,
-            gaugeResolutionKPa = 1,
-        });
+        var hold = await shop.Visit()
+            .PostAsync(
+                "/api/compute/hold-test",
+                new
+                {
+                    samples = new[]
+                    {
+                        new { timeS = 2, pressureKPa = 48 },
+                        new { timeS = 7, pressureKPa = 48 },
+                        new { timeS = 12, pressureKPa = 48 },
+                    },
+                    testPressureKPa = 48,
+                    windowS = 10,
+                    dropLimitKPa = 1.5,
+                    settlingS = 2,
+                    testVolumeML = 20,
+                    gaugeResolutionKPa = 1,
+                }
+            );
         Assert.Equal("held", hold.Body.GetProperty("verdict").GetString());
     }
 
@@ -52,14 +85,38 @@ public class ComputeTests(Shop shop)
     public async Task Stamps_rings_and_reorder_points_answer_and_say_what_is_wrong()
     {
         var script = shop.Visit();
-        var ranked = (await script.PostAsync("/api/compute/stamp", new { read = "41O7", onRecord = new[] { "4187", "4107", "9999" } })).Body;
+        var ranked = (
+            await script.PostAsync("/api/compute/stamp", new { read = "41O7", onRecord = new[] { "4187", "4107", "9999" } })
+        ).Body;
         Assert.Equal(["4107", "4187"], ranked.EnumerateArray().Select(reading => reading.GetProperty("onRecord").GetString()));
         var squeeze = (await script.PostAsync("/api/compute/o-ring-squeeze", new { size = "AS568-008", grooveMm = 1.42 })).Body;
         Assert.Equal(20.1, squeeze.GetProperty("percent").GetDouble(), 1);
         Assert.NotEmpty((await script.PostAsync("/api/compute/o-ring-squeeze", new { size = "round", grooveMm = 1.42 })).Error("size"));
         Assert.NotEmpty((await script.PostAsync("/api/compute/o-ring-squeeze", new { size = "-008", grooveMm = 0 })).Error("grooveMm"));
-        Assert.Equal(5, (await script.PostAsync("/api/compute/reorder", new { usePerDay = 0.5, leadDays = 4, serviceLevel = 0.95 })).Body.GetProperty("point").GetInt32());
-        Assert.NotEmpty((await script.PostAsync("/api/compute/reorder", new { usePerDay = -1, leadDays = 4, serviceLevel = 1 })).Error("serviceLevel"));
+        Assert.Equal(5, (
+                await script.PostAsync(
+                    "/api/compute/reorder",
+                    new
+                    {
+                        usePerDay = 0.5,
+                        leadDays = 4,
+                        serviceLevel = 0.95,
+                    }
+                )
+            ).Body.GetProperty("point").GetInt32());
+        Assert.NotEmpty(
+            (
+                await script.PostAsync(
+                    "/api/compute/reorder",
+                    new
+                    {
+                        usePerDay = -1,
+                        leadDays = 4,
+                        serviceLevel = 1,
+                    }
+                )
+            ).Error("serviceLevel")
+        );
     }
 
     [Theory]
@@ -69,7 +126,12 @@ public class ComputeTests(Shop shop)
     [InlineData("referMin", -1)]
     public async Task A_trace_with_impossible_terms_is_refused_by_field(string field, double value)
     {
-        var input = new Dictionary<string, object> { ["family"] = "floatBowl", ["answers"] = new[] { new { findingId = "hunts", said = "present" } }, [field] = value };
+        var input = new Dictionary<string, object>
+        {
+            ["family"] = "floatBowl",
+            ["answers"] = new[] { new { findingId = "hunts", said = "present" } },
+            [field] = value,
+        };
         Assert.NotEmpty((await shop.Visit().PostAsync("/api/compute/fault-trace", input)).Error(field));
     }
 
@@ -104,6 +166,10 @@ public class ComputeTests(Shop shop)
     {
         var document = await shop.Visit().GetAsync("/openapi/v1.json");
         var fields = document.Body.GetProperty("components").GetProperty("schemas").GetProperty("JetGaugeInput").GetProperty("properties");
-        Assert.Contains("Largest pin that goes", fields.GetProperty("goPinMm").GetProperty("description").GetString(), StringComparison.Ordinal);
+        Assert.Contains(
+            "Largest pin that goes",
+            fields.GetProperty("goPinMm").GetProperty("description").GetString(),
+            StringComparison.Ordinal
+        );
     }
 }

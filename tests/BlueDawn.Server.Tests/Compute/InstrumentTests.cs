@@ -23,8 +23,18 @@ public class InstrumentTests(Shop shop)
         await SendAsync(jory, [0, 1], [5, 6]);
         Assert.Contains("later than the one before", (await SendAsync(jory, [1, 1], [5, 6])).Error("timesS"), StringComparison.Ordinal);
         Assert.Contains("later than the one before", (await SendAsync(jory, [0, 1], [5])).Error("timesS"), StringComparison.Ordinal);
-        Assert.Contains("goes on with later times", (await SendAsync(jory, [0.5, 2], [5, 6], true)).Error("goesOn"), StringComparison.Ordinal);
-        Assert.Contains("goes on with later times", (await SendAsync(jory, [.. Enumerable.Range(2, 20_000).Select(i => (double)i)], [.. Enumerable.Repeat(1.0, 20_000)], true)).Error("goesOn"), StringComparison.Ordinal);
+        Assert.Contains(
+            "goes on with later times",
+            (await SendAsync(jory, [0.5, 2], [5, 6], true)).Error("goesOn"),
+            StringComparison.Ordinal
+        );
+        Assert.Contains(
+            "goes on with later times",
+            (
+                await SendAsync(jory, [.. Enumerable.Range(2, 20_000).Select(i => (double)i)], [.. Enumerable.Repeat(1.0, 20_000)], true)
+            ).Error("goesOn"),
+            StringComparison.Ordinal
+        );
         Assert.Equal(2, (await jory.GetAsync("/api/instruments/pressure-gauge")).Body.GetProperty("values").GetArrayLength());
     }
 
@@ -36,5 +46,13 @@ public class InstrumentTests(Shop shop)
     }
 
     private static Task<Answer> SendAsync(Visitor visitor, double[] timesS, double[] values, bool goesOn = false) =>
-        visitor.PostAsync("/api/instruments/pressure-gauge", new { timesS, values, goesOn });
+        visitor.PostAsync(
+            "/api/instruments/pressure-gauge",
+            new
+            {
+                timesS,
+                values,
+                goesOn,
+            }
+        );
 }

@@ -47,14 +47,20 @@ public class HandoverTests(Shop shop)
     {
         var jory = await shop.SignInAsync("jory");
         var before = (await jory.GetAsync("/api/trays/18/report")).Body.GetRawText();
-        await Shop.ExecuteAsync(shop.Database, "update spec_sheets set sheet = jsonb_set(sheet, '{jets,0,boreMm}', '0.99') where code = 'FB12'");
+        await Shop.ExecuteAsync(
+            shop.Database,
+            "update spec_sheets set sheet = jsonb_set(sheet, '{jets,0,boreMm}', '0.99') where code = 'FB12'"
+        );
         try
         {
             Assert.Equal(before, (await jory.GetAsync("/api/trays/18/report")).Body.GetRawText());
         }
         finally
         {
-            await Shop.ExecuteAsync(shop.Database, "update spec_sheets set sheet = jsonb_set(sheet, '{jets,0,boreMm}', '0.58') where code = 'FB12'");
+            await Shop.ExecuteAsync(
+                shop.Database,
+                "update spec_sheets set sheet = jsonb_set(sheet, '{jets,0,boreMm}', '0.58') where code = 'FB12'"
+            );
         }
     }
 
@@ -63,14 +69,21 @@ public class HandoverTests(Shop shop)
     {
         var jory = await shop.SignInAsync("jory");
         using var json = await jory.Http.GetAsync("/api/trays/17/report.json", TestContext.Current.CancellationToken);
-        Assert.Equal("tray-17.json", json.Content.Headers.ContentDisposition?.FileNameStar ?? json.Content.Headers.ContentDisposition?.FileName);
+        Assert.Equal(
+            "tray-17.json",
+            json.Content.Headers.ContentDisposition?.FileNameStar ?? json.Content.Headers.ContentDisposition?.FileName
+        );
         using var parsed = JsonDocument.Parse(await json.Content.ReadAsStringAsync(TestContext.Current.CancellationToken));
         Assert.Equal(13, parsed.RootElement.GetProperty("lines").GetArrayLength());
 
         var csv = await jory.Http.GetStringAsync("/api/trays/17/report.csv", TestContext.Current.CancellationToken);
         var rows = csv.Split("\r\n", StringSplitOptions.RemoveEmptyEntries);
         Assert.StartsWith("tray,station,line,label,target,verdict,finding,figure,value,unit", rows[0], StringComparison.Ordinal);
-        Assert.Contains(rows, row => row.StartsWith("17,gauging,gauging/main-jet,Main jet,0.72 ± 0.01 mm,good,inGauge,boreLow,0.712,mm", StringComparison.Ordinal));
-        Assert.Contains(rows, row => row.Contains("setting/hold-test", StringComparison.Ordinal) && row.Contains(",leak,0,mL/min", StringComparison.Ordinal));
+        Assert.Contains(rows, row =>
+            row.StartsWith("17,gauging,gauging/main-jet,Main jet,0.72 ± 0.01 mm,good,inGauge,boreLow,0.712,mm", StringComparison.Ordinal)
+        );
+        Assert.Contains(rows, row =>
+            row.Contains("setting/hold-test", StringComparison.Ordinal) && row.Contains(",leak,0,mL/min", StringComparison.Ordinal)
+        );
     }
 }

@@ -41,13 +41,14 @@ public class ListeningTests(Shop shop)
         await File.WriteAllTextAsync(file, certificate.ExportCertificatePem(), TestContext.Current.CancellationToken);
         await File.WriteAllTextAsync(keyFile, key.ExportPkcs8PrivateKeyPem(), TestContext.Current.CancellationToken);
         var (own, open) = (FreePort(), FreePort());
-        await using var factory = new WebApplicationFactory<Program>().WithWebHostBuilder(host => host
-            .UseSetting("BLUE_DAWN_DATABASE", shop.Database)
-            .UseSetting("urls", $"http://127.0.0.1:{own}")
-            .UseSetting("BLUE_DAWN_LISTEN", $"127.0.0.1:{open}")
-            .UseSetting("BLUE_DAWN_HOSTS", "bench.example")
-            .UseSetting("BLUE_DAWN_CERTIFICATE", file)
-            .UseSetting("BLUE_DAWN_KEY", keyFile));
+        await using var factory = new WebApplicationFactory<Program>().WithWebHostBuilder(host =>
+            host.UseSetting("BLUE_DAWN_DATABASE", shop.Database)
+                .UseSetting("urls", $"http://127.0.0.1:{own}")
+                .UseSetting("BLUE_DAWN_LISTEN", $"127.0.0.1:{open}")
+                .UseSetting("BLUE_DAWN_HOSTS", "bench.example")
+                .UseSetting("BLUE_DAWN_CERTIFICATE", file)
+                .UseSetting("BLUE_DAWN_KEY", keyFile)
+        );
         factory.UseKestrel();
         factory.StartServer();
         using var handler = new SocketsHttpHandler
@@ -59,14 +60,22 @@ public class ListeningTests(Shop shop)
                 await socket.ConnectAsync(IPAddress.Loopback, open, cancel);
                 return new NetworkStream(socket, ownsSocket: true);
             },
-            SslOptions = { RemoteCertificateValidationCallback = (_, remote, _, _) => remote!.GetCertHashString() == certificate.GetCertHashString() },
+            SslOptions =
+            {
+                RemoteCertificateValidationCallback = (_, remote, _, _) => remote!.GetCertHashString() == certificate.GetCertHashString(),
+            },
         };
         using var http = new HttpClient(handler);
         using var session = await http.GetAsync($"https://bench.example:{open}/api/session", TestContext.Current.CancellationToken);
         Assert.Equal(HttpStatusCode.OK, session.StatusCode);
         Assert.Contains("max-age=15552000", session.Headers.GetValues("Strict-Transport-Security").Single(), StringComparison.Ordinal);
-        var token = (await session.Content.ReadFromJsonAsync<JsonElement>(TestContext.Current.CancellationToken)).GetProperty("token").GetString();
-        using var signIn = new HttpRequestMessage(HttpMethod.Post, $"https://bench.example:{open}/api/session") { Content = JsonContent.Create(new { userName = "jory", password = "sandrigg-quay" }) };
+        var token = (await session.Content.ReadFromJsonAsync<JsonElement>(TestContext.Current.CancellationToken))
+            .GetProperty("token")
+            .GetString();
+        using var signIn = new HttpRequestMessage(HttpMethod.Post, $"https://bench.example:{open}/api/session")
+        {
+            Content = JsonContent.Create(new { userName = "jory", password = "sandrigg-quay" }),
+        };
         signIn.Headers.Add("X-Blue-Dawn-Token", token);
         using var signedIn = await http.SendAsync(signIn, TestContext.Current.CancellationToken);
         Assert.Equal(HttpStatusCode.OK, signedIn.StatusCode);
@@ -89,7 +98,11 @@ public class ListeningTests(Shop shop)
         {
             using var response = await jory.Http.GetAsync(path, TestContext.Current.CancellationToken);
             Assert.Equal("nosniff", response.Headers.GetValues("X-Content-Type-Options").Single());
-            Assert.Contains("frame-ancestors 'none'", response.Headers.GetValues("Content-Security-Policy").Single(), StringComparison.Ordinal);
+            Assert.Contains(
+                "frame-ancestors 'none'",
+                response.Headers.GetValues("Content-Security-Policy").Single(),
+                StringComparison.Ordinal
+            );
             Assert.Contains("geolocation=()", response.Headers.GetValues("Permissions-Policy").Single(), StringComparison.Ordinal);
             Assert.Equal("same-origin", response.Headers.GetValues("Referrer-Policy").Single());
             if (path.StartsWith("/api", StringComparison.Ordinal))

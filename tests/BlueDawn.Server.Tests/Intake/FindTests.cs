@@ -19,23 +19,38 @@ public sealed class FindTests(Shop shop)
     {
         var jory = await shop.SignInAsync("jory");
         var mark = Guid.NewGuid().ToString("N")[..8].ToUpperInvariant();
-        var answer = await jory.PostAsync("/api/trays", new
-        {
-            trayId = Guid.CreateVersion7(),
-            entryId = Guid.CreateVersion7(),
-            ownerName = "100 % Boats " + mark,
-            ownerContact = "0123 45-" + mark,
-            machineName = "Pump_" + mark,
-            family = "floatBowl",
-            complaint = "Hunts",
-            promisedDay = DateOnly.FromDateTime(DateTime.Now.AddDays(3)),
-            stampedNumber = $"Z-{mark[..4]}/{mark[4..]}",
-        });
+        var answer = await jory.PostAsync(
+            "/api/trays",
+            new
+            {
+                trayId = Guid.CreateVersion7(),
+                entryId = Guid.CreateVersion7(),
+                ownerName = "100 % Boats " + mark,
+                ownerContact = "0123 45-" + mark,
+                machineName = "Pump_" + mark,
+                family = "floatBowl",
+                complaint = "Hunts",
+                promisedDay = DateOnly.FromDateTime(DateTime.Now.AddDays(3)),
+                stampedNumber = $"Z-{mark[..4]}/{mark[4..]}",
+            }
+        );
         var number = answer.Body.GetProperty("number").GetInt32();
         async Task<IEnumerable<int>> FindAsync(string text) =>
-            (await jory.GetAsync($"/api/find?text={Uri.EscapeDataString(text)}")).Body.GetProperty("trays").EnumerateArray().Select(tray => tray.GetProperty("number").GetInt32());
+            (await jory.GetAsync($"/api/find?text={Uri.EscapeDataString(text)}"))
+                .Body.GetProperty("trays")
+                .EnumerateArray()
+                .Select(tray => tray.GetProperty("number").GetInt32());
         Assert.Equal(number, (await FindAsync($"{number}")).First());
-        foreach (var text in new[] { "z" + mark.ToLowerInvariant(), $"z {mark[..4]} {mark[4..]}", "45 " + mark, "pump_" + mark, "100 % boats " + mark })
+        foreach (
+            var text in new[]
+            {
+                "z" + mark.ToLowerInvariant(),
+                $"z {mark[..4]} {mark[4..]}",
+                "45 " + mark,
+                "pump_" + mark,
+                "100 % boats " + mark,
+            }
+        )
         {
             Assert.Equal([number], await FindAsync(text));
         }

@@ -59,8 +59,16 @@ public class PhotoTests(Shop shop)
     {
         var jory = await shop.SignInAsync("jory");
         var number = await jory.NewTrayAsync();
-        Assert.Contains("JPEG, PNG or WebP", (await AddAsync(jory, number, Encoding.UTF8.GetBytes("<svg xmlns='http://www.w3.org/2000/svg'/>"))).Error("photo"), StringComparison.Ordinal);
-        Assert.Contains("damaged", (await AddAsync(jory, number, Picture(SKEncodedImageFormat.Png, 300, 300)[..200])).Error("photo"), StringComparison.Ordinal);
+        Assert.Contains(
+            "JPEG, PNG or WebP",
+            (await AddAsync(jory, number, Encoding.UTF8.GetBytes("<svg xmlns='http://www.w3.org/2000/svg'/>"))).Error("photo"),
+            StringComparison.Ordinal
+        );
+        Assert.Contains(
+            "damaged",
+            (await AddAsync(jory, number, Picture(SKEncodedImageFormat.Png, 300, 300)[..200])).Error("photo"),
+            StringComparison.Ordinal
+        );
         Assert.NotEmpty((await AddAsync(jory, number, [])).Error("photo"));
         Assert.Equal(0, (await jory.GetAsync($"/api/trays/{number}/photos")).Body.GetArrayLength());
         Assert.Equal(HttpStatusCode.NotFound, (await AddAsync(jory, 9999, Picture(SKEncodedImageFormat.Png, 4, 4))).Status);
@@ -84,15 +92,22 @@ public class PhotoTests(Shop shop)
         var number = await jory.NewTrayAsync();
         await AddAsync(jory, number, Picture(SKEncodedImageFormat.Png, 4, 4));
         await AddAsync(jory, number, Picture(SKEncodedImageFormat.Png, 4, 4), part: "bowl");
-        var parts = (await jory.GetAsync($"/api/trays/{number}/photos")).Body.EnumerateArray().Select(photo => photo.GetProperty("part").GetString());
+        var parts = (await jory.GetAsync($"/api/trays/{number}/photos"))
+            .Body.EnumerateArray()
+            .Select(photo => photo.GetProperty("part").GetString());
         Assert.Equal([null, "bowl"], parts.Order());
     }
 
     internal static Task<Answer> AddAsync(Visitor visitor, int number, byte[] file, Guid? id = null, string? part = null) =>
-        visitor.SendAsync(new HttpRequestMessage(HttpMethod.Put, $"/api/trays/{number}/photos/{id ?? Guid.CreateVersion7()}{(part is null ? "" : $"?part={part}")}")
-        {
-            Content = new ByteArrayContent(file) { Headers = { ContentType = new MediaTypeHeaderValue("image/jpeg") } },
-        });
+        visitor.SendAsync(
+            new HttpRequestMessage(
+                HttpMethod.Put,
+                $"/api/trays/{number}/photos/{id ?? Guid.CreateVersion7()}{(part is null ? "" : $"?part={part}")}"
+            )
+            {
+                Content = new ByteArrayContent(file) { Headers = { ContentType = new MediaTypeHeaderValue("image/jpeg") } },
+            }
+        );
 
     internal static byte[] Picture(SKEncodedImageFormat format, int width, int height)
     {
@@ -110,11 +125,44 @@ public class PhotoTests(Shop shop)
         var text = Encoding.ASCII.GetBytes(Place + "\0");
         byte[] tiff =
         [
-            (byte)'I', (byte)'I', 42, 0, 8, 0, 0, 0,
-            2, 0,
-            0x0E, 0x01, 2, 0, (byte)text.Length, 0, 0, 0, 38, 0, 0, 0,
-            0x12, 0x01, 3, 0, 1, 0, 0, 0, orientation, 0, 0, 0,
-            0, 0, 0, 0,
+            (byte)'I',
+            (byte)'I',
+            42,
+            0,
+            8,
+            0,
+            0,
+            0,
+            2,
+            0,
+            0x0E,
+            0x01,
+            2,
+            0,
+            (byte)text.Length,
+            0,
+            0,
+            0,
+            38,
+            0,
+            0,
+            0,
+            0x12,
+            0x01,
+            3,
+            0,
+            1,
+            0,
+            0,
+            0,
+            orientation,
+            0,
+            0,
+            0,
+            0,
+            0,
+            0,
+            0,
             .. text,
         ];
         byte[] block = [.. "Exif\0\0"u8, .. tiff];

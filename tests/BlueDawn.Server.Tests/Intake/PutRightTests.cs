@@ -12,16 +12,79 @@ public sealed class PutRightTests(Shop shop)
         var (wrong, right) = ($"Boat Wrongly {Mark()}", $"Boat Rightly {Mark()}");
         var tray = await jory.NewTrayOfAsync(wrong, "Bow winch");
         var version = (await jory.GetAsync($"/api/trays/{tray}")).Body.Version();
-        var answer = await jory.PutAsync($"/api/trays/{tray}/whose", new { ownerName = right, ownerContact = "0550 117", machineName = "Stern winch", version });
+        var answer = await jory.PutAsync(
+            $"/api/trays/{tray}/whose",
+            new
+            {
+                ownerName = right,
+                ownerContact = "0550 117",
+                machineName = "Stern winch",
+                version,
+            }
+        );
         var facts = answer.Body.GetProperty("facts");
-        Assert.Equal((right, "0550 117", "Stern winch"), (facts.GetProperty("ownerName").GetString(), facts.GetProperty("ownerContact").GetString(), facts.GetProperty("machineName").GetString()));
-        Assert.Contains($"Owner {wrong} → {right}; How to reach them: 0550 117; Machine Bow winch → Stern winch", Assert.Single(answer.Body.Log("putRight")).GetProperty("what").GetProperty("text").GetString(), StringComparison.Ordinal);
-        Assert.DoesNotContain((await jory.GetAsync("/api/owners/all")).Body.EnumerateArray(), owner => owner.GetProperty("name").GetString() == wrong);
+        Assert.Equal(
+            (right, "0550 117", "Stern winch"),
+            (
+                facts.GetProperty("ownerName").GetString(),
+                facts.GetProperty("ownerContact").GetString(),
+                facts.GetProperty("machineName").GetString()
+            )
+        );
+        Assert.Contains(
+            $"Owner {wrong} → {right}; How to reach them: 0550 117; Machine Bow winch → Stern winch",
+            Assert.Single(answer.Body.Log("putRight")).GetProperty("what").GetProperty("text").GetString(),
+            StringComparison.Ordinal
+        );
+        Assert.DoesNotContain((await jory.GetAsync("/api/owners/all")).Body.EnumerateArray(), owner =>
+            owner.GetProperty("name").GetString() == wrong
+        );
         // What was seen before somebody else changed it is not written over.
-        Assert.Equal(HttpStatusCode.Conflict, (await jory.PutAsync($"/api/trays/{tray}/whose", new { ownerName = wrong, ownerContact = "", machineName = "Bow winch", version })).Status);
+        Assert.Equal(
+            HttpStatusCode.Conflict,
+            (
+                await jory.PutAsync(
+                    $"/api/trays/{tray}/whose",
+                    new
+                    {
+                        ownerName = wrong,
+                        ownerContact = "",
+                        machineName = "Bow winch",
+                        version,
+                    }
+                )
+            ).Status
+        );
         version = answer.Body.Version();
-        Assert.NotEmpty((await jory.PutAsync($"/api/trays/{tray}/whose", new { ownerName = " ", ownerContact = "", machineName = "Bow winch", version })).Error("ownerName"));
-        Assert.Equal(HttpStatusCode.NotFound, (await jory.PutAsync("/api/trays/999999/whose", new { ownerName = right, ownerContact = "", machineName = "Bow winch", version })).Status);
+        Assert.NotEmpty(
+            (
+                await jory.PutAsync(
+                    $"/api/trays/{tray}/whose",
+                    new
+                    {
+                        ownerName = " ",
+                        ownerContact = "",
+                        machineName = "Bow winch",
+                        version,
+                    }
+                )
+            ).Error("ownerName")
+        );
+        Assert.Equal(
+            HttpStatusCode.NotFound,
+            (
+                await jory.PutAsync(
+                    "/api/trays/999999/whose",
+                    new
+                    {
+                        ownerName = right,
+                        ownerContact = "",
+                        machineName = "Bow winch",
+                        version,
+                    }
+                )
+            ).Status
+        );
     }
 
     [Fact]
@@ -31,7 +94,21 @@ public sealed class PutRightTests(Shop shop)
         var owner = $"Boat Two {Mark()}";
         var (first, second) = (await jory.NewTrayOfAsync(owner, "Pump"), await jory.NewTrayOfAsync(owner, "Pump"));
         var version = (await jory.GetAsync($"/api/trays/{second}")).Body.Version();
-        Assert.Equal(HttpStatusCode.OK, (await jory.PutAsync($"/api/trays/{second}/whose", new { ownerName = owner, ownerContact = "", machineName = "Winch", version })).Status);
+        Assert.Equal(
+            HttpStatusCode.OK,
+            (
+                await jory.PutAsync(
+                    $"/api/trays/{second}/whose",
+                    new
+                    {
+                        ownerName = owner,
+                        ownerContact = "",
+                        machineName = "Winch",
+                        version,
+                    }
+                )
+            ).Status
+        );
         Assert.Equal("Pump", (await jory.GetAsync($"/api/trays/{first}")).Body.GetProperty("facts").GetProperty("machineName").GetString());
     }
 
@@ -42,17 +119,43 @@ public sealed class PutRightTests(Shop shop)
         var mark = Mark();
         var first = await jory.NewTrayOfAsync($"Boat Kittiwake-{mark}", "Bow winch");
         var second = await jory.NewTrayOfAsync($"boat  kittiwake {mark}", "BOW-WINCH");
-        var owners = (await jory.GetAsync("/api/owners/all")).Body.EnumerateArray().Where(owner => owner.GetProperty("name").GetString()!.Contains(mark, StringComparison.Ordinal)).ToList();
-        Assert.Equal([second, first], Assert.Single(owners).GetProperty("trays").EnumerateArray().Select(tray => tray.GetProperty("number").GetInt32()));
-        var known = (await jory.GetAsync("/api/owners")).Body.EnumerateArray().Single(owner => owner.GetProperty("name").GetString()!.Contains(mark, StringComparison.Ordinal));
-        Assert.Equal(("Bow winch", second), known.GetProperty("machines").EnumerateArray().Select(machine => (machine.GetProperty("name").GetString(), machine.GetProperty("tray").GetInt32())).Single());
+        var owners = (await jory.GetAsync("/api/owners/all"))
+            .Body.EnumerateArray()
+            .Where(owner => owner.GetProperty("name").GetString()!.Contains(mark, StringComparison.Ordinal))
+            .ToList();
+        Assert.Equal(
+            [second, first],
+            Assert.Single(owners).GetProperty("trays").EnumerateArray().Select(tray => tray.GetProperty("number").GetInt32())
+        );
+        var known = (await jory.GetAsync("/api/owners"))
+            .Body.EnumerateArray()
+            .Single(owner => owner.GetProperty("name").GetString()!.Contains(mark, StringComparison.Ordinal));
+        Assert.Equal(
+            ("Bow winch", second),
+            known
+                .GetProperty("machines")
+                .EnumerateArray()
+                .Select(machine => (machine.GetProperty("name").GetString(), machine.GetProperty("tray").GetInt32()))
+                .Single()
+        );
         async Task<JsonElement> AlikeAsync(string owner, string machine) =>
             (await jory.GetAsync($"/api/owners/alike?owner={Uri.EscapeDataString(owner)}&machine={Uri.EscapeDataString(machine)}")).Body;
         var almost = await AlikeAsync($"Kittiwake {mark}", "");
-        Assert.Equal((JsonValueKind.Null, $"Boat Kittiwake-{mark}"), (almost.GetProperty("owner").ValueKind, almost.GetProperty("likeOwner").GetProperty("name").GetString()));
-        Assert.Equal(second, (await AlikeAsync($"boat kittiwake {mark}", "Bow winchs")).GetProperty("likeMachine").GetProperty("tray").GetInt32());
+        Assert.Equal(
+            (JsonValueKind.Null, $"Boat Kittiwake-{mark}"),
+            (almost.GetProperty("owner").ValueKind, almost.GetProperty("likeOwner").GetProperty("name").GetString())
+        );
+        Assert.Equal(
+            second,
+            (await AlikeAsync($"boat kittiwake {mark}", "Bow winchs")).GetProperty("likeMachine").GetProperty("tray").GetInt32()
+        );
         Assert.Equal(JsonValueKind.Null, (await AlikeAsync($"boat kittiwake {mark}", "bow winch")).GetProperty("likeMachine").ValueKind);
-        Assert.Equal([second, first], (await jory.GetAsync($"/api/earlier?owner={Uri.EscapeDataString($"BOAT KITTIWAKE {mark}")}&machine=bowwinch")).Body.EnumerateArray().Select(tray => tray.GetProperty("number").GetInt32()));
+        Assert.Equal(
+            [second, first],
+            (await jory.GetAsync($"/api/earlier?owner={Uri.EscapeDataString($"BOAT KITTIWAKE {mark}")}&machine=bowwinch"))
+                .Body.EnumerateArray()
+                .Select(tray => tray.GetProperty("number").GetInt32())
+        );
     }
 
     [Fact]
@@ -61,17 +164,32 @@ public sealed class PutRightTests(Shop shop)
         var (jory, ilse) = (await shop.SignInAsync("jory"), await shop.SignInAsync("ilse"));
         var name = $"Boat Twice {Mark()}";
         var (first, second) = (await jory.NewTrayOfAsync(name, "Winch forward"), await jory.NewTrayOfAsync(name, "Forward winch"));
-        var id = (await jory.GetAsync("/api/owners/all")).Body.EnumerateArray().Single(owner => owner.GetProperty("name").GetString() == name).GetProperty("id").GetGuid();
+        var id = (await jory.GetAsync("/api/owners/all"))
+            .Body.EnumerateArray()
+            .Single(owner => owner.GetProperty("name").GetString() == name)
+            .GetProperty("id")
+            .GetGuid();
         var pair = new { from = "Winch forward", into = "Forward winch" };
         Assert.Equal(HttpStatusCode.Forbidden, (await jory.PostAsync($"/api/owners/{id}/machines", pair)).Status);
-        Assert.NotEmpty((await ilse.PostAsync($"/api/owners/{id}/machines", new { from = "Winch forward", into = "Nothing of theirs" })).Error("into"));
+        Assert.NotEmpty(
+            (await ilse.PostAsync($"/api/owners/{id}/machines", new { from = "Winch forward", into = "Nothing of theirs" })).Error("into")
+        );
         Assert.Equal(HttpStatusCode.OK, (await ilse.PostAsync($"/api/owners/{id}/machines", pair)).Status);
         foreach (var tray in new[] { first, second })
         {
-            Assert.Equal("Forward winch", (await jory.GetAsync($"/api/trays/{tray}")).Body.GetProperty("facts").GetProperty("machineName").GetString());
+            Assert.Equal(
+                "Forward winch",
+                (await jory.GetAsync($"/api/trays/{tray}")).Body.GetProperty("facts").GetProperty("machineName").GetString()
+            );
         }
 
-        Assert.Equal(1L, await Shop.ExecuteAsync(shop.Database, $"select count(*) from shop_changes where what like 'Winch forward and Forward winch of {name}%'"));
+        Assert.Equal(
+            1L,
+            await Shop.ExecuteAsync(
+                shop.Database,
+                $"select count(*) from shop_changes where what like 'Winch forward and Forward winch of {name}%'"
+            )
+        );
     }
 
     [Fact]
@@ -80,18 +198,39 @@ public sealed class PutRightTests(Shop shop)
         var jory = await shop.SignInAsync("jory");
         var tray = await jory.NewTrayAsync();
         var version = (await jory.GetAsync($"/api/trays/{tray}")).Body.Version();
-        object Told(double? hours, int at) => new { version = at, whose = "toSell", failsAfterMin = 12.5, fuelKind = "withAlcohol", tankThenML = 3000, tankNowML = 1000, oilThen = "atMark", ageYears = 9, hours };
+        object Told(double? hours, int at) =>
+            new
+            {
+                version = at,
+                whose = "toSell",
+                failsAfterMin = 12.5,
+                fuelKind = "withAlcohol",
+                tankThenML = 3000,
+                tankNowML = 1000,
+                oilThen = "atMark",
+                ageYears = 9,
+                hours,
+            };
         var story = (await jory.PutAsync($"/api/trays/{tray}/story", Told(400, version))).Body.GetProperty("story");
-        Assert.Equal(("toSell", 12.5, 400.0), (story.GetProperty("whose").GetString(), story.GetProperty("failsAfterMin").GetDouble(), story.GetProperty("hours").GetDouble()));
+        Assert.Equal(
+            ("toSell", 12.5, 400.0),
+            (story.GetProperty("whose").GetString(), story.GetProperty("failsAfterMin").GetDouble(), story.GetProperty("hours").GetDouble())
+        );
         Assert.Equal(HttpStatusCode.Conflict, (await jory.PutAsync($"/api/trays/{tray}/story", Told(401, version))).Status);
         version = (await jory.GetAsync($"/api/trays/{tray}")).Body.Version();
         Assert.NotEmpty((await jory.PutAsync($"/api/trays/{tray}/story", Told(-3, version))).Error("story.hours"));
 
         // Two at once: one of them is told that the other was first.
         var ilse = await shop.SignInAsync("ilse");
-        var both = await Task.WhenAll(jory.PutAsync($"/api/trays/{tray}/story", Told(500, version)), ilse.PutAsync($"/api/trays/{tray}/story", Told(600, version)));
+        var both = await Task.WhenAll(
+            jory.PutAsync($"/api/trays/{tray}/story", Told(500, version)),
+            ilse.PutAsync($"/api/trays/{tray}/story", Told(600, version))
+        );
         Assert.Equal([HttpStatusCode.OK, HttpStatusCode.Conflict], both.Select(one => one.Status).Order());
-        Assert.Equal(both[0].Status == HttpStatusCode.OK ? 500 : 600, (await jory.GetAsync($"/api/trays/{tray}")).Body.GetProperty("story").GetProperty("hours").GetDouble());
+        Assert.Equal(
+            both[0].Status == HttpStatusCode.OK ? 500 : 600,
+            (await jory.GetAsync($"/api/trays/{tray}")).Body.GetProperty("story").GetProperty("hours").GetDouble()
+        );
     }
 
     [Fact]
@@ -100,7 +239,21 @@ public sealed class PutRightTests(Shop shop)
         var jory = await shop.SignInAsync("jory");
         var tray = await jory.NewTrayAsync();
         var mark = Mark();
-        await jory.NoteAsync(tray, new { kind = "marks", dateCode = "", plate = $"Q7 {mark[..4]}/{mark[4..]}" });
-        Assert.Equal([tray], (await jory.GetAsync($"/api/find?text=q7{mark}")).Body.GetProperty("trays").EnumerateArray().Select(found => found.GetProperty("number").GetInt32()));
+        await jory.NoteAsync(
+            tray,
+            new
+            {
+                kind = "marks",
+                dateCode = "",
+                plate = $"Q7 {mark[..4]}/{mark[4..]}",
+            }
+        );
+        Assert.Equal(
+            [tray],
+            (await jory.GetAsync($"/api/find?text=q7{mark}"))
+                .Body.GetProperty("trays")
+                .EnumerateArray()
+                .Select(found => found.GetProperty("number").GetInt32())
+        );
     }
 }

@@ -3,7 +3,13 @@ namespace BlueDawn.Server.Tests.Kits;
 public class IdentifyTests(Shop shop)
 {
     private static List<(string Number, string Match)> Stamps(Answer answer) =>
-        [.. answer.Body.GetProperty("stamped").EnumerateArray().Select(one => one.GetProperty("reading")).Select(reading => (reading.GetProperty("onRecord").GetString()!, reading.GetProperty("match").GetString()!))];
+        [
+            .. answer
+                .Body.GetProperty("stamped")
+                .EnumerateArray()
+                .Select(one => one.GetProperty("reading"))
+                .Select(reading => (reading.GetProperty("onRecord").GetString()!, reading.GetProperty("match").GetString()!)),
+        ];
 
     [Theory]
     [InlineData("4107", "4107", "exact")]
@@ -41,7 +47,14 @@ public class IdentifyTests(Shop shop)
         await Catalogue.CatalogueTests.ImportAsync(ilse, "items", "number,kind,name,maker\nZZ-1,kit,Odd kit,Dornay\n");
         await Catalogue.CatalogueTests.ImportAsync(ilse, "fits", "item,kind,maker,number\nZZ-1,stamp,Ostrel,7731-GX\n");
         var found = (await ilse.GetAsync("/api/identify?stamped=773I-6X")).Body.GetProperty("stamped")[0];
-        Assert.Equal(("7731-GX", JsonValueKind.Null, 1), (found.GetProperty("reading").GetProperty("onRecord").GetString(), found.GetProperty("specCode").ValueKind, found.GetProperty("items").GetInt32()));
+        Assert.Equal(
+            ("7731-GX", JsonValueKind.Null, 1),
+            (
+                found.GetProperty("reading").GetProperty("onRecord").GetString(),
+                found.GetProperty("specCode").ValueKind,
+                found.GetProperty("items").GetInt32()
+            )
+        );
     }
 
     [Fact]
@@ -51,7 +64,10 @@ public class IdentifyTests(Shop shop)
         var body = (await jory.GetAsync("/api/identify?plate=k17O%2F0414&stamped=D38-2204&date=O459")).Body;
         Assert.Equal("FB18", body.GetProperty("plates")[0].GetProperty("specCode").GetString());
         var date = Assert.Single(body.GetProperty("dates").EnumerateArray());
-        Assert.Equal(("Corvane", "2009-02-14"), (date.GetProperty("maker").GetString(), date.GetProperty("made")[0].GetProperty("from").GetString()));
+        Assert.Equal(
+            ("Corvane", "2009-02-14"),
+            (date.GetProperty("maker").GetString(), date.GetProperty("made")[0].GetProperty("from").GetString())
+        );
         var none = (await jory.GetAsync("/api/identify?stamped=D38-2204&date=99999")).Body.GetProperty("dates")[0];
         Assert.Contains("Corvane writes 4 characters", none.GetProperty("problem").GetString(), StringComparison.Ordinal);
     }
@@ -60,7 +76,8 @@ public class IdentifyTests(Shop shop)
     public async Task Measures_narrow_the_sheets_in_the_units_of_who_measures()
     {
         var (jory, marit) = (await shop.SignInAsync("jory"), await shop.SignInAsync("marit"));
-        static string First(Answer answer) => answer.Body.GetProperty("measured").GetProperty("candidates")[0].GetProperty("specCode").GetString()!;
+        static string First(Answer answer) =>
+            answer.Body.GetProperty("measured").GetProperty("candidates")[0].GetProperty("specCode").GetString()!;
         const string Rest = "&answer=throat%3D";
         Assert.Equal("DM46", First(await jory.GetAsync($"/api/identify?answer=family%3Ddiaphragm&answer=boltSpacing%3D35{Rest}12.7")));
         Assert.Equal("DM46", First(await marit.GetAsync($"/api/identify?answer=family%3Ddiaphragm&answer=boltSpacing%3D1.378{Rest}0.5")));

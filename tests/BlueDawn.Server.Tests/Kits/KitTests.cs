@@ -12,7 +12,15 @@ public class KitTests(Shop shop)
         var thin = Kit(kits, "OK-207S");
         Assert.Equal("nearMiss", Verdict(thin));
         Assert.StartsWith("All but the bowl gasket’s thickness", Reason(thin), StringComparison.Ordinal);
-        Assert.Equal("bowl gasket", thin.GetProperty("match").GetProperty("parts").EnumerateArray().Single(part => part.GetProperty("verdict").GetString() == "differs").GetProperty("part").GetString());
+        Assert.Equal(
+            "bowl gasket",
+            thin.GetProperty("match")
+                .GetProperty("parts")
+                .EnumerateArray()
+                .Single(part => part.GetProperty("verdict").GetString() == "differs")
+                .GetProperty("part")
+                .GetString()
+        );
     }
 
     [Fact]
@@ -20,12 +28,22 @@ public class KitTests(Shop shop)
     {
         var marit = await shop.SignInAsync("marit");
         var number = await marit.NewTrayAsync("4107");
-        Assert.Contains("not a length", (await MeasureAsync(marit, number, "bowl gasket", new { thickness = "thick" })).Error("note.features.thickness").Replace("is not a number", "not a length", StringComparison.Ordinal), StringComparison.Ordinal);
+        Assert.Contains(
+            "not a length",
+            (await MeasureAsync(marit, number, "bowl gasket", new { thickness = "thick" }))
+                .Error("note.features.thickness")
+                .Replace("is not a number", "not a length", StringComparison.Ordinal),
+            StringComparison.Ordinal
+        );
         Assert.NotEmpty((await MeasureAsync(marit, number, "no such part", new { })).Error("note.part"));
         // In inches, as she works: 0.039 in is 0.99 mm.
         var measured = await MeasureAsync(marit, number, "bowl gasket", new { thickness = ".039" }, "inch");
         Assert.Equal("0.9906 mm", measured.Body.GetProperty("oldParts")[0].GetProperty("features").GetProperty("thickness").GetString());
-        Assert.Contains("a wrong part may have been fitted before", Reason(Kit(await KitsAsync(marit, number), "OK-207")) + string.Concat(Notes(Kit(await KitsAsync(marit, number), "OK-207"))), StringComparison.Ordinal);
+        Assert.Contains(
+            "a wrong part may have been fitted before",
+            Reason(Kit(await KitsAsync(marit, number), "OK-207")) + string.Concat(Notes(Kit(await KitsAsync(marit, number), "OK-207"))),
+            StringComparison.Ordinal
+        );
         var back = await MeasureAsync(marit, number, "bowl gasket", new { });
         Assert.Empty(back.Body.GetProperty("oldParts").EnumerateArray());
         Assert.Equal(2, back.Body.Log("oldPart").Count);
@@ -41,7 +59,11 @@ public class KitTests(Shop shop)
         await MeasureAsync(jory, number, "metering lever", new { length = "14.5" });
         var kits = await KitsAsync(jory, number);
         Assert.NotEmpty(kits);
-        Assert.All(kits, kit => Assert.Contains(kit.GetProperty("match").GetProperty("parts").EnumerateArray(), part => part.GetProperty("verdict").GetString() is "fits" or "notMeasured"));
+        Assert.All(kits, kit =>
+            Assert.Contains(kit.GetProperty("match").GetProperty("parts").EnumerateArray(), part =>
+                part.GetProperty("verdict").GetString() is "fits" or "notMeasured"
+            )
+        );
     }
 
     [Fact]
@@ -51,9 +73,15 @@ public class KitTests(Shop shop)
         var number = await jory.NewTrayAsync("3088");
         var kits = await KitsAsync(jory, number);
         var old = Kit(kits, "OK-117").GetProperty("instead")[0];
-        Assert.Equal(("OK-118", "needle with a clip instead of one without"), (old.GetProperty("new").GetString(), old.GetProperty("changed").GetString()));
+        Assert.Equal(
+            ("OK-118", "needle with a clip instead of one without"),
+            (old.GetProperty("new").GetString(), old.GetProperty("changed").GetString())
+        );
         Assert.Equal("OK-117", Kit(kits, "OK-118").GetProperty("takesPlaceOf")[0].GetProperty("old").GetString());
-        Assert.True(kits.FindIndex(kit => kit.GetProperty("item").GetProperty("number").GetString() == "OK-118") < kits.FindIndex(kit => kit.GetProperty("item").GetProperty("number").GetString() == "OK-117"));
+        Assert.True(
+            kits.FindIndex(kit => kit.GetProperty("item").GetProperty("number").GetString() == "OK-118")
+                < kits.FindIndex(kit => kit.GetProperty("item").GetProperty("number").GetString() == "OK-117")
+        );
     }
 
     [Fact]
@@ -81,11 +109,29 @@ public class KitTests(Shop shop)
         Assert.Equal(0, await OnHandAsync(jory, "TN-44"));
 
         // It comes: booked in at Stock, taken for the tray, which waits for hands again.
-        var waiting = answers.First(answer => answer.Body.GetProperty("facts").GetProperty("waitsFor").GetString() == "parts").Body.GetProperty("number").GetInt32();
+        var waiting = answers
+            .First(answer => answer.Body.GetProperty("facts").GetProperty("waitsFor").GetString() == "parts")
+            .Body.GetProperty("number")
+            .GetInt32();
         Assert.Contains("Not on the shelf yet: TN-44", (await ArrivedAsync(jory, waiting)).Error("note.kind"), StringComparison.Ordinal);
-        await jory.PostAsync("/api/stock/moves", new { id = Guid.CreateVersion7(), item = "TN-44", kind = "received", pieces = 1 });
+        await jory.PostAsync(
+            "/api/stock/moves",
+            new
+            {
+                id = Guid.CreateVersion7(),
+                item = "TN-44",
+                kind = "received",
+                pieces = 1,
+            }
+        );
         var arrived = await ArrivedAsync(jory, waiting);
-        Assert.Equal(("hands", true), (arrived.Body.GetProperty("facts").GetProperty("waitsFor").GetString(), arrived.Body.GetProperty("fitting").GetProperty("items")[0].GetProperty("fromShelf").GetBoolean()));
+        Assert.Equal(
+            ("hands", true),
+            (
+                arrived.Body.GetProperty("facts").GetProperty("waitsFor").GetString(),
+                arrived.Body.GetProperty("fitting").GetProperty("items")[0].GetProperty("fromShelf").GetBoolean()
+            )
+        );
         Assert.Equal(0, await OnHandAsync(jory, "TN-44"));
     }
 
@@ -99,7 +145,16 @@ public class KitTests(Shop shop)
         await jory.NoteAsync(number, new { kind = "sheet", specCode = "BT2" }, version: version);
         var ordered = (await FitAsync(jory, number, "singleParts", "tank gasket")).Body.GetProperty("fitting").GetProperty("items")[0];
         Assert.False(ordered.GetProperty("fromShelf").GetBoolean());
-        await jory.PostAsync("/api/stock/moves", new { id = Guid.CreateVersion7(), item = "BK-538", kind = "received", pieces = 1 });
+        await jory.PostAsync(
+            "/api/stock/moves",
+            new
+            {
+                id = Guid.CreateVersion7(),
+                item = "BK-538",
+                kind = "received",
+                pieces = 1,
+            }
+        );
         Assert.NotEqual("BK-538", ordered.GetProperty("number").GetString());
 
         var asked = await ArrivedAsync(jory, number);
@@ -118,19 +173,45 @@ public class KitTests(Shop shop)
         var jory = await shop.SignInAsync("jory");
         var number = await jory.NewTrayAsync("4107");
         var version = (await jory.GetAsync($"/api/trays/{number}")).Body.Version();
-        await jory.NoteAsync(number, new { kind = "facts", ownerLimit = 40, machineWorth = 90 }, version: version);
+        await jory.NoteAsync(
+            number,
+            new
+            {
+                kind = "facts",
+                ownerLimit = 40,
+                machineWorth = 90,
+            },
+            version: version
+        );
         var view = (await jory.GetAsync($"/api/trays/{number}/fitting?renew=bowl%20gasket")).Body;
-        var options = view.GetProperty("decision").GetProperty("options").EnumerateArray().ToDictionary(option => option.GetProperty("option").GetString()!);
+        var options = view.GetProperty("decision")
+            .GetProperty("options")
+            .EnumerateArray()
+            .ToDictionary(option => option.GetProperty("option").GetString()!);
         Assert.Equal(8, options.Count);
-        Assert.All(options.Values.Where(option => option.GetProperty("obstacle").ValueKind == JsonValueKind.Null), option => Assert.Equal(
-            option.GetProperty("expectedMoney").GetDecimal(), option.GetProperty("sum").EnumerateArray().Sum(line => line.GetProperty("money").GetDecimal())));
+        Assert.All(options.Values.Where(option => option.GetProperty("obstacle").ValueKind == JsonValueKind.Null), option =>
+            Assert.Equal(
+                option.GetProperty("expectedMoney").GetDecimal(),
+                option.GetProperty("sum").EnumerateArray().Sum(line => line.GetProperty("money").GetDecimal())
+            )
+        );
         Assert.True(options["makersCarburetor"].GetProperty("overOwnerLimit").GetBoolean());
         Assert.Equal(45m, view.GetProperty("decision").GetProperty("worthLimit").GetDecimal());
         // 8 of 14 pattern carburetors came back by the shop's own count, starting from 3 in 10.
         Assert.Equal(11.0 / 24, options["patternCarburetor"].GetProperty("comebackShare").GetDouble(), 6);
         var chosen = await FitAsync(jory, number, "makeIt", "bowl gasket");
-        Assert.Equal(("makeIt", 0), (chosen.Body.GetProperty("fitting").GetProperty("option").GetString(), chosen.Body.GetProperty("fitting").GetProperty("items").GetArrayLength()));
-        Assert.Contains("Made here: bowl gasket from sheet gasket", chosen.Body.Log("fitting")[0].GetProperty("what").GetProperty("text").GetString(), StringComparison.Ordinal);
+        Assert.Equal(
+            ("makeIt", 0),
+            (
+                chosen.Body.GetProperty("fitting").GetProperty("option").GetString(),
+                chosen.Body.GetProperty("fitting").GetProperty("items").GetArrayLength()
+            )
+        );
+        Assert.Contains(
+            "Made here: bowl gasket from sheet gasket",
+            chosen.Body.Log("fitting")[0].GetProperty("what").GetProperty("text").GetString(),
+            StringComparison.Ordinal
+        );
     }
 
     [Fact]
@@ -138,8 +219,15 @@ public class KitTests(Shop shop)
     {
         var jory = await shop.SignInAsync("jory");
         int[] numbers = [await jory.NewTrayAsync("4107"), await jory.NewTrayAsync("4107")];
-        Assert.Equal("donorPart", (await FitAsync(jory, numbers[0], "donorPart", "needle")).Body.GetProperty("fitting").GetProperty("option").GetString());
-        Assert.Contains("No donor on the shelf still has needle", (await FitAsync(jory, numbers[1], "donorPart", "needle")).Error("note.option"), StringComparison.Ordinal);
+        Assert.Equal(
+            "donorPart",
+            (await FitAsync(jory, numbers[0], "donorPart", "needle")).Body.GetProperty("fitting").GetProperty("option").GetString()
+        );
+        Assert.Contains(
+            "No donor on the shelf still has needle",
+            (await FitAsync(jory, numbers[1], "donorPart", "needle")).Error("note.option"),
+            StringComparison.Ordinal
+        );
         await FitAsync(jory, numbers[0], "decline", "needle");
         Assert.Equal(HttpStatusCode.OK, (await FitAsync(jory, numbers[1], "donorPart", "needle")).Status);
         await FitAsync(jory, numbers[1], "decline", "needle");
@@ -167,9 +255,28 @@ public class KitTests(Shop shop)
         var (jory, ilse) = (await shop.SignInAsync("jory"), await shop.SignInAsync("ilse"));
         var number = await jory.NewTrayAsync("");
         var version = (await jory.GetAsync($"/api/trays/{number}")).Body.Version();
-        var chosen = await ilse.NoteAsync(number, new { kind = "sheet", specCode = "DM38", stampedNumber = "D38-2204" }, version: version);
-        Assert.Equal(("D38-2204", "diaphragm"), (chosen.Body.GetProperty("facts").GetProperty("stampedNumber").GetString(), chosen.Body.GetProperty("facts").GetProperty("family").GetString()));
-        Assert.Contains("stamped number D38-2204", chosen.Body.Log("sheet")[0].GetProperty("what").GetProperty("text").GetString(), StringComparison.Ordinal);
+        var chosen = await ilse.NoteAsync(
+            number,
+            new
+            {
+                kind = "sheet",
+                specCode = "DM38",
+                stampedNumber = "D38-2204",
+            },
+            version: version
+        );
+        Assert.Equal(
+            ("D38-2204", "diaphragm"),
+            (
+                chosen.Body.GetProperty("facts").GetProperty("stampedNumber").GetString(),
+                chosen.Body.GetProperty("facts").GetProperty("family").GetString()
+            )
+        );
+        Assert.Contains(
+            "stamped number D38-2204",
+            chosen.Body.Log("sheet")[0].GetProperty("what").GetProperty("text").GetString(),
+            StringComparison.Ordinal
+        );
         var late = await jory.NoteAsync(number, new { kind = "sheet", specCode = "FB12" }, version: version);
         Assert.Equal((HttpStatusCode.Conflict, "DM38"), (late.Status, late.Body.GetProperty("theirs").GetProperty("specCode").GetString()));
     }
@@ -182,7 +289,16 @@ public class KitTests(Shop shop)
         var version = (await jory.GetAsync($"/api/trays/{number}")).Body.Version();
         await jory.NoteAsync(number, new { kind = "facts", waitsFor = "bath" }, version: version);
         var before = await OnHandAsync(jory, "OK-207S");
-        var late = await jory.NoteAsync(number, new { kind = "fitting", option = "kit", kitNumber = "OK-207S" }, version: version);
+        var late = await jory.NoteAsync(
+            number,
+            new
+            {
+                kind = "fitting",
+                option = "kit",
+                kitNumber = "OK-207S",
+            },
+            version: version
+        );
         Assert.Equal((HttpStatusCode.Conflict, before), (late.Status, await OnHandAsync(jory, "OK-207S")));
     }
 
@@ -196,29 +312,63 @@ public class KitTests(Shop shop)
         Assert.NotEmpty((await jory.NoteAsync(number, new { kind = "sheet", specCode = "none" }, version: version)).Error("note.specCode"));
     }
 
-    private static async Task<List<JsonElement>> KitsAsync(Visitor visitor, int number) => [.. (await visitor.GetAsync($"/api/trays/{number}/kits")).Body.GetProperty("items").EnumerateArray()];
+    private static async Task<List<JsonElement>> KitsAsync(Visitor visitor, int number) =>
+        [.. (await visitor.GetAsync($"/api/trays/{number}/kits")).Body.GetProperty("items").EnumerateArray()];
 
-    private static JsonElement Kit(List<JsonElement> kits, string number) => kits.Single(kit => kit.GetProperty("item").GetProperty("number").GetString() == number);
+    private static JsonElement Kit(List<JsonElement> kits, string number) =>
+        kits.Single(kit => kit.GetProperty("item").GetProperty("number").GetString() == number);
 
     private static string Verdict(JsonElement kit) => kit.GetProperty("match").GetProperty("verdict").GetString()!;
 
     private static string Reason(JsonElement kit) => kit.GetProperty("match").GetProperty("reason").GetProperty("text").GetString()!;
 
-    private static IEnumerable<string> Notes(JsonElement kit) => kit.GetProperty("match").GetProperty("parts").EnumerateArray().Select(part => part.GetProperty("note").GetProperty("text").GetString()!);
+    private static IEnumerable<string> Notes(JsonElement kit) =>
+        kit.GetProperty("match")
+            .GetProperty("parts")
+            .EnumerateArray()
+            .Select(part => part.GetProperty("note").GetProperty("text").GetString()!);
 
     private static Task<Answer> MeasureAsync(Visitor visitor, int number, string part, object features, string units = "metric") =>
-        visitor.NoteAsync(number, new { kind = "oldPart", part, quantity = 1, features, units });
+        visitor.NoteAsync(
+            number,
+            new
+            {
+                kind = "oldPart",
+                part,
+                quantity = 1,
+                features,
+                units,
+            }
+        );
 
     private static async Task<Answer> ChooseAsync(Visitor visitor, int number, string kitNumber)
     {
         var version = (await visitor.GetAsync($"/api/trays/{number}")).Body.Version();
-        return await visitor.NoteAsync(number, new { kind = "fitting", option = "kit", kitNumber }, version: version);
+        return await visitor.NoteAsync(
+            number,
+            new
+            {
+                kind = "fitting",
+                option = "kit",
+                kitNumber,
+            },
+            version: version
+        );
     }
 
     private static async Task<Answer> FitAsync(Visitor visitor, int number, string option, params string[] renew)
     {
         var version = (await visitor.GetAsync($"/api/trays/{number}")).Body.Version();
-        return await visitor.NoteAsync(number, new { kind = "fitting", option, renew }, version: version);
+        return await visitor.NoteAsync(
+            number,
+            new
+            {
+                kind = "fitting",
+                option,
+                renew,
+            },
+            version: version
+        );
     }
 
     private static async Task<Answer> ArrivedAsync(Visitor visitor, int number)
@@ -228,5 +378,9 @@ public class KitTests(Shop shop)
     }
 
     private static async Task<int> OnHandAsync(Visitor visitor, string item) =>
-        (await visitor.GetAsync($"/api/stock/items/{item}")).Body.GetProperty("line").GetProperty("standing").GetProperty("onHand").GetInt32();
+        (await visitor.GetAsync($"/api/stock/items/{item}"))
+            .Body.GetProperty("line")
+            .GetProperty("standing")
+            .GetProperty("onHand")
+            .GetInt32();
 }

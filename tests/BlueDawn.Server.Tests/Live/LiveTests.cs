@@ -23,12 +23,12 @@ public class LiveTests(Shop shop)
         {
             // The other tests of this shop change trays of their own.
             said = await NextAsync(reader, stop.Token);
-        }
-        while (said != $"tray {number}");
+        } while (said != $"tray {number}");
     }
 
     [Fact]
-    public async Task Nobody_listens_without_signing_in() => Assert.Equal(HttpStatusCode.Unauthorized, (await shop.Visit().GetAsync("/api/changes")).Status);
+    public async Task Nobody_listens_without_signing_in() =>
+        Assert.Equal(HttpStatusCode.Unauthorized, (await shop.Visit().GetAsync("/api/changes")).Status);
 
     [Fact]
     public async Task An_import_begun_at_one_server_is_accepted_at_the_other()
@@ -43,7 +43,10 @@ public class LiveTests(Shop shop)
         Assert.Equal(HttpStatusCode.OK, (await here.SendAsync(request)).Status);
         Assert.Equal("checked", await DoneAsync(there, id));
         // Both accept it at the same moment: it is done once.
-        await Task.WhenAll(here.PostAsync($"/api/catalogue/imports/{id}/accept", new { }), there.PostAsync($"/api/catalogue/imports/{id}/accept", new { }));
+        await Task.WhenAll(
+            here.PostAsync($"/api/catalogue/imports/{id}/accept", new { }),
+            there.PostAsync($"/api/catalogue/imports/{id}/accept", new { })
+        );
         Assert.Equal("imported", await DoneAsync(here, id));
         Assert.Equal(1L, await Shop.ExecuteAsync(shop.Database, "select count(*) from suppliers where name = 'Two Piers'"));
         Assert.Equal(0L, await Shop.ExecuteAsync(shop.Database, $"select count(*) from import_pieces where job_id = '{id}'"));
@@ -56,7 +59,9 @@ public class LiveTests(Shop shop)
         var id = Guid.CreateVersion7();
         await Shop.ExecuteAsync(
             shop.Database,
-            $"insert into import_jobs (id, file, name, state, phase, rows_read, bytes, bytes_read, heard_at) values ('{id}', 'Items', 'lost.csv', 'Running', 'Reading', 5, 10, 5, now() - interval '1 minute')");
+            "insert into import_jobs (id, file, name, state, phase, rows_read, bytes, bytes_read, heard_at) "
+                + $"values ('{id}', 'Items', 'lost.csv', 'Running', 'Reading', 5, 10, 5, now() - interval '1 minute')"
+        );
         var view = (await ilse.GetAsync($"/api/catalogue/imports/{id}")).Body;
         Assert.Equal("failed", view.GetProperty("state").GetString());
         Assert.Contains("nothing has been changed", view.GetProperty("problem").GetString(), StringComparison.Ordinal);
@@ -79,7 +84,11 @@ public class LiveTests(Shop shop)
     {
         for (var look = 0; look < 300; look++)
         {
-            if ((await visitor.GetAsync($"/api/catalogue/imports/{id}")).Body.GetProperty("state").GetString() is { } state and not "running")
+            if (
+                (await visitor.GetAsync($"/api/catalogue/imports/{id}")).Body.GetProperty("state").GetString()
+                is { } state
+                    and not "running"
+            )
             {
                 return state;
             }

@@ -11,15 +11,30 @@ namespace BlueDawn.Server.Tests.Moving;
 /// <summary>A shop leaves with everything it has and moves into an empty one, whole or not at all.</summary>
 public sealed partial class ArchiveTests(Shop shop)
 {
-    private const string Code = Place.Code, Password = "nine brass jets in a row";
+    private const string Code = Place.Code,
+        Password = "nine brass jets in a row";
 
     [Fact]
     public async Task Every_table_moves_or_is_said_to_stay_and_no_column_of_one_that_stays_behind_is_there()
     {
-        var tables = (string)(await Shop.ExecuteAsync(shop.Database, "select string_agg(table_name, ',') from information_schema.tables where table_schema = 'public' and table_name <> '__EFMigrationsHistory'"))!;
+        var tables = (string)
+            (
+                await Shop.ExecuteAsync(
+                    shop.Database,
+                    "select string_agg(table_name, ',') from information_schema.tables where table_schema = 'public' and table_name <> '__EFMigrationsHistory'"
+                )
+            )!;
         Assert.Equal(tables.Split(',').Order(), ArchiveTable.All.Select(table => table.Name).Concat(ArchiveTable.StaysBehind.Keys).Order());
         var left = ArchiveTable.All.SelectMany(table => table.LeftOut.Select(column => $"{table.Name}.{column}"));
-        var columns = ((string)(await Shop.ExecuteAsync(shop.Database, "select string_agg(table_name || '.' || column_name, ',') from information_schema.columns where table_schema = 'public'"))!).Split(',');
+        var columns = (
+            (string)
+                (
+                    await Shop.ExecuteAsync(
+                        shop.Database,
+                        "select string_agg(table_name || '.' || column_name, ',') from information_schema.columns where table_schema = 'public'"
+                    )
+                )!
+        ).Split(',');
         Assert.Empty(left.Except(columns));
     }
 
@@ -32,7 +47,17 @@ public sealed partial class ArchiveTests(Shop shop)
         // A photo goes along as a file of its own.
         await AddPhotoAsync(ilse);
         // What the shop knows by itself, too.
-        var learned = await ilse.PostAsync("/api/shop/knowledge/accept", new { act = "takeOut", was = 0, table = "faults/cause-findings.csv", key = "fuel-stale starts-then-dies", why = "never seen here" });
+        var learned = await ilse.PostAsync(
+            "/api/shop/knowledge/accept",
+            new
+            {
+                act = "takeOut",
+                was = 0,
+                table = "faults/cause-findings.csv",
+                key = "fuel-stale starts-then-dies",
+                why = "never seen here",
+            }
+        );
         Assert.Equal(HttpStatusCode.OK, learned.Status);
         var archive = await ArchiveAsync(ilse);
         await using var place = await Place.NewAsync(shop.Database);
@@ -41,7 +66,11 @@ public sealed partial class ArchiveTests(Shop shop)
         Assert.Equal(HttpStatusCode.OK, (await MoveAsync(lead, archive)).Status);
         await lead.RefreshAsync();
         Assert.False((await lead.GetAsync("/api/session")).Body.GetProperty("toSetUp").GetBoolean());
-        foreach (var tray in ((string)(await Shop.ExecuteAsync(home.Database, "select string_agg(number::text, ',' order by number) from trays"))!).Split(','))
+        foreach (
+            var tray in (
+                (string)(await Shop.ExecuteAsync(home.Database, "select string_agg(number::text, ',' order by number) from trays"))!
+            ).Split(',')
+        )
         {
             foreach (var path in new[] { $"/api/trays/{tray}/report", $"/api/trays/{tray}/ledger", $"/api/trays/{tray}/papers" })
             {
@@ -54,7 +83,9 @@ public sealed partial class ArchiveTests(Shop shop)
         Assert.Equal(learned.Body.ToString(), (await lead.GetAsync("/api/shop/knowledge")).Body.ToString());
         await Shop.SumsAgreeAsync(place.Database);
         Assert.Equal(
-            await Shop.ExecuteAsync(home.Database, "select string_agg(md5(jpeg), ',' order by id) from photos"), await Shop.ExecuteAsync(place.Database, "select string_agg(md5(jpeg), ',' order by id) from photos"));
+            await Shop.ExecuteAsync(home.Database, "select string_agg(md5(jpeg), ',' order by id) from photos"),
+            await Shop.ExecuteAsync(place.Database, "select string_agg(md5(jpeg), ',' order by id) from photos")
+        );
         // The old password of nobody holds here, and work goes on under the next number.
         Assert.Equal(HttpStatusCode.Unauthorized, (await place.Server.Visit().SignInAsync("jory", "sandrigg-quay")).Status);
         var last = (int)(await Shop.ExecuteAsync(place.Database, "select max(number) from trays"))!;
@@ -71,32 +102,75 @@ public sealed partial class ArchiveTests(Shop shop)
         await using var place = await Place.NewAsync(shop.Database);
         var visitor = place.Server.Visit();
         await visitor.RefreshAsync();
-        Assert.Contains("not the code", (await MoveAsync(visitor, archive, code: "AAAA-AAAA-AAAA")).Error("code"), StringComparison.Ordinal);
+        Assert.Contains(
+            "not the code",
+            (await MoveAsync(visitor, archive, code: "AAAA-AAAA-AAAA")).Error("code"),
+            StringComparison.Ordinal
+        );
         Assert.Contains("list", (await MoveAsync(visitor, archive, password: "password1234")).Error("password"), StringComparison.Ordinal);
-        Assert.Contains("no lead who signs in as “jory”. It has ilse", (await MoveAsync(visitor, archive, userName: "jory")).Error("userName"), StringComparison.Ordinal);
-        foreach (var (broken, says) in new (byte[], string)[]
-        {
-            (archive[..(archive.Length / 2)], "not all of it arrived"),
-            ("no zip at all"u8.ToArray(), "no ZIP"),
-            (With(archive, "blue-dawn.json", text => text.Replace("\"version\": \"", "\"version\": \"1", StringComparison.Ordinal)), "another version"),
-            (With(archive, "blue-dawn.json", _ => null), "no archive of a shop"),
-            (With(archive, "tables/trays.jsonl", text => text + "{\n"), "tables/trays.jsonl, row"),
-            (With(archive, "tables/owners.jsonl", text => text[(text.IndexOf('\n', StringComparison.Ordinal) + 1)..]), "It is not whole"),
-            (With(archive, "tables/machines.jsonl", text => text.Replace("\"owner_id\": \"", "\"owner_id\": \"00", StringComparison.Ordinal)), "tables/machines.jsonl: invalid input syntax for type uuid"),
-            (With(archive, "tables/owners.jsonl", text => text.Replace("\"contact\"", "\"shoe_size\"", StringComparison.Ordinal)), "row 1, shoe_size"),
-            (With(archive, "tables/people.jsonl", text => text.Replace("\"pins\"", "\"password_hash\"", StringComparison.Ordinal)), "row 1, password_hash"),
-            (With(archive, "blue-dawn.json", text => text.Replace("\"currency\": \"", "\"currency\": 7, \"money\": \"", StringComparison.Ordinal)), "blue-dawn.json has something in it that cannot be read"),
-            (With(archive, "tables/spec_sheets.jsonl", text => text.Replace("\"jets\": [", "\"jets\": 7, \"x\": [", StringComparison.Ordinal)), "tables/spec_sheets.jsonl has something in it that cannot be read"),
-            (With(archive, PhotoIn(archive), _ => null), "photos/"),
-            (With(archive, PhotoIn(archive), _ => "<svg/>"), "is no JPEG"),
-        })
+        Assert.Contains(
+            "no lead who signs in as “jory”. It has ilse",
+            (await MoveAsync(visitor, archive, userName: "jory")).Error("userName"),
+            StringComparison.Ordinal
+        );
+        foreach (
+            var (broken, says) in new (byte[], string)[]
+            {
+                (archive[..(archive.Length / 2)], "not all of it arrived"),
+                ("no zip at all"u8.ToArray(), "no ZIP"),
+                (
+                    With(archive, "blue-dawn.json", text => text.Replace("\"version\": \"", "\"version\": \"1", StringComparison.Ordinal)),
+                    "another version"
+                ),
+                (With(archive, "blue-dawn.json", _ => null), "no archive of a shop"),
+                (With(archive, "tables/trays.jsonl", text => text + "{\n"), "tables/trays.jsonl, row"),
+                (
+                    With(archive, "tables/owners.jsonl", text => text[(text.IndexOf('\n', StringComparison.Ordinal) + 1)..]),
+                    "It is not whole"
+                ),
+                (
+                    With(archive, "tables/machines.jsonl", text =>
+                        text.Replace("\"owner_id\": \"", "\"owner_id\": \"00", StringComparison.Ordinal)
+                    ),
+                    "tables/machines.jsonl: invalid input syntax for type uuid"
+                ),
+                (
+                    With(archive, "tables/owners.jsonl", text => text.Replace("\"contact\"", "\"shoe_size\"", StringComparison.Ordinal)),
+                    "row 1, shoe_size"
+                ),
+                (
+                    With(archive, "tables/people.jsonl", text => text.Replace("\"pins\"", "\"password_hash\"", StringComparison.Ordinal)),
+                    "row 1, password_hash"
+                ),
+                (
+                    With(archive, "blue-dawn.json", text =>
+                        text.Replace("\"currency\": \"", "\"currency\": 7, \"money\": \"", StringComparison.Ordinal)
+                    ),
+                    "blue-dawn.json has something in it that cannot be read"
+                ),
+                (
+                    With(archive, "tables/spec_sheets.jsonl", text =>
+                        text.Replace("\"jets\": [", "\"jets\": 7, \"x\": [", StringComparison.Ordinal)
+                    ),
+                    "tables/spec_sheets.jsonl has something in it that cannot be read"
+                ),
+                (With(archive, PhotoIn(archive), _ => null), "photos/"),
+                (With(archive, PhotoIn(archive), _ => "<svg/>"), "is no JPEG"),
+            }
+        )
         {
             var refused = (await MoveAsync(visitor, broken)).Error("archive");
             Assert.Contains(says, refused, StringComparison.Ordinal);
             Assert.EndsWith("Nothing was changed.", refused, StringComparison.Ordinal);
         }
 
-        Assert.Equal(0L, await Shop.ExecuteAsync(place.Database, "select (select count(*) from people) + (select count(*) from trays) + (select count(*) from spec_sheets)"));
+        Assert.Equal(
+            0L,
+            await Shop.ExecuteAsync(
+                place.Database,
+                "select (select count(*) from people) + (select count(*) from trays) + (select count(*) from spec_sheets)"
+            )
+        );
         // Two at the same moment: one moves in.
         var other = place.Server.Visit();
         await other.RefreshAsync();
@@ -120,14 +194,22 @@ public sealed partial class ArchiveTests(Shop shop)
     }
 
     /// <summary>An answer without how often its tray was written to: that is counted at each place.</summary>
-    private static async Task<string> SaidAsync(Visitor visitor, string path) => Revision().Replace((await visitor.GetAsync(path)).Body.ToString(), "");
+    private static async Task<string> SaidAsync(Visitor visitor, string path) =>
+        Revision().Replace((await visitor.GetAsync(path)).Body.ToString(), "");
 
     [GeneratedRegex("\"revision\":\\d+,")]
     private static partial Regex Revision();
 
-    private static Task<byte[]> ArchiveAsync(Visitor lead) => lead.Http.GetByteArrayAsync("/api/shop/archive.zip", TestContext.Current.CancellationToken);
+    private static Task<byte[]> ArchiveAsync(Visitor lead) =>
+        lead.Http.GetByteArrayAsync("/api/shop/archive.zip", TestContext.Current.CancellationToken);
 
-    private static Task<Answer> MoveAsync(Visitor visitor, byte[] archive, string code = Code, string userName = "ilse", string password = Password)
+    private static Task<Answer> MoveAsync(
+        Visitor visitor,
+        byte[] archive,
+        string code = Code,
+        string userName = "ilse",
+        string password = Password
+    )
     {
         var request = new HttpRequestMessage(HttpMethod.Post, "/api/session/first/archive") { Content = new ByteArrayContent(archive) };
         request.Content.Headers.ContentType = new MediaTypeHeaderValue("application/zip");

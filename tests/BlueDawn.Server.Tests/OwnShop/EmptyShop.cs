@@ -26,7 +26,10 @@ public sealed class EmptyShop : IAsyncLifetime
         server = new OtherServer(Database, ("BLUE_DAWN_DEMO", "false"), ("BLUE_DAWN_SETUP_CODE", Code));
         var (one, other) = (server.Visit(), server.Visit());
         await Task.WhenAll(one.RefreshAsync(), other.RefreshAsync());
-        Starts = await Task.WhenAll(one.PostAsync("/api/session/first", First("nessa")), other.PostAsync("/api/session/first", First("nils")));
+        Starts = await Task.WhenAll(
+            one.PostAsync("/api/session/first", First("nessa")),
+            other.PostAsync("/api/session/first", First("nils"))
+        );
     }
 
     public async ValueTask DisposeAsync()
@@ -50,11 +53,34 @@ public sealed class EmptyShop : IAsyncLifetime
     {
         var (lead, id) = (await LeadAsync(), Guid.CreateVersion7());
         var userName = "p" + id.ToString("N")[20..];
-        var added = await lead.PostAsync("/api/people", new { id, userName, displayName = "Somebody " + userName, initials = "SB", role });
+        var added = await lead.PostAsync(
+            "/api/people",
+            new
+            {
+                id,
+                userName,
+                displayName = "Somebody " + userName,
+                initials = "SB",
+                role,
+            }
+        );
         Assert.Equal(HttpStatusCode.OK, added.Status);
         var visitor = Visit();
         await visitor.RefreshAsync();
-        Assert.Equal(HttpStatusCode.OK, (await visitor.PostAsync("/api/session/code", new { userName, code = added.Body.GetProperty("code").GetString(), password = Password })).Status);
+        Assert.Equal(
+            HttpStatusCode.OK,
+            (
+                await visitor.PostAsync(
+                    "/api/session/code",
+                    new
+                    {
+                        userName,
+                        code = added.Body.GetProperty("code").GetString(),
+                        password = Password,
+                    }
+                )
+            ).Status
+        );
         await visitor.RefreshAsync();
         return (visitor, id, userName);
     }
@@ -66,16 +92,17 @@ public sealed class EmptyShop : IAsyncLifetime
         return visitor;
     }
 
-    public static object First(string userName, string code = Code, string password = Password) => new
-    {
-        code,
-        shopName = "Lee Shore",
-        timeZone = "Pacific/Kiritimati",
-        currency = "NOK",
-        labour = "612,50",
-        units = "metric",
-        displayName = "First " + userName,
-        userName,
-        password,
-    };
+    public static object First(string userName, string code = Code, string password = Password) =>
+        new
+        {
+            code,
+            shopName = "Lee Shore",
+            timeZone = "Pacific/Kiritimati",
+            currency = "NOK",
+            labour = "612,50",
+            units = "metric",
+            displayName = "First " + userName,
+            userName,
+            password,
+        };
 }

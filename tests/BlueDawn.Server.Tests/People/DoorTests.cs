@@ -15,7 +15,11 @@ public class DoorTests(Shop shop) : IClassFixture<Shop>
             await Shop.ExecuteAsync(shop.Database, "delete from sign_in_tries");
             var visitors = Enumerable.Range(0, 40).Select(_ => shop.Visit()).ToList();
             await Task.WhenAll(visitors.Select(visitor => visitor.RefreshAsync()));
-            var answers = await Task.WhenAll(visitors.Select((visitor, i) => visitor.PostAsync("/api/session", new { userName = name, password = $"guess-{i:00}-of-forty" })));
+            var answers = await Task.WhenAll(
+                visitors.Select(
+                    (visitor, i) => visitor.PostAsync("/api/session", new { userName = name, password = $"guess-{i:00}-of-forty" })
+                )
+            );
             Assert.Equal(5, answers.Count(answer => answer.Title == "Name and password do not go together."));
             Assert.Equal(35, answers.Count(answer => answer.Title == "Too many tries."));
             Assert.All(answers, answer => Assert.Equal(HttpStatusCode.Unauthorized, answer.Status));
@@ -74,7 +78,11 @@ public class DoorTests(Shop shop) : IClassFixture<Shop>
         var titles = new List<string>();
         for (var i = 0; i < 7; i++)
         {
-            var answer = await jory.DecideAsync(number, new { kind = "release", reason = "the owner fetches it for the regatta" }, new { userName = "ilse", password = "wrong" });
+            var answer = await jory.DecideAsync(
+                number,
+                new { kind = "release", reason = "the owner fetches it for the regatta" },
+                new { userName = "ilse", password = "wrong" }
+            );
             titles.Add(answer.Error("signature.password"));
         }
 

@@ -15,25 +15,44 @@ public sealed class PersonalDataTests(Shop shop)
         var data = (await ilse.GetAsync($"/api/owners/{id}/data.json")).Body;
         Assert.Equal("Harbour office", data.GetProperty("owner").GetProperty("name").GetString());
         Assert.Contains(
-            data.GetProperty("machines").EnumerateArray().SelectMany(machine => machine.GetProperty("trays").EnumerateArray()).SelectMany(tray => tray.GetProperty("entries").EnumerateArray()),
-            entry => entry.GetProperty("report").ValueKind == JsonValueKind.Object);
+            data.GetProperty("machines")
+                .EnumerateArray()
+                .SelectMany(machine => machine.GetProperty("trays").EnumerateArray())
+                .SelectMany(tray => tray.GetProperty("entries").EnumerateArray()),
+            entry => entry.GetProperty("report").ValueKind == JsonValueKind.Object
+        );
         Assert.Contains("Type Harbour office", (await BlankAsync(ilse, id, "Harbor office")).Error("name"), StringComparison.Ordinal);
         var open = await ilse.NewTrayOfAsync("harbour OFFICE", "Office generator");
         Assert.Equal(id, (await OwnerAsync(ilse, "Harbour office")).GetProperty("id").GetGuid());
         Assert.Contains($"{open}", (await BlankAsync(ilse, id, "Harbour office")).Error("name"), StringComparison.Ordinal);
-        await Shop.ExecuteAsync(place.Database, $"update trays t set waits_for = 'HandedBack', complaint = 'Harbour office says it dies. ' || complaint from machines m where m.id = t.machine_id and m.owner_id = '{id}'");
+        await Shop.ExecuteAsync(
+            place.Database,
+            "update trays t set waits_for = 'HandedBack', complaint = 'Harbour office says it "
+                + $"dies. ' || complaint from machines m where m.id = t.machine_id and m.owner_id = '{id}'"
+        );
         var numbers = owner.GetProperty("trays").EnumerateArray().Select(tray => tray.GetProperty("number").GetInt32()).ToList();
         var before = await LinesAsync(ilse, numbers);
         Assert.NotEmpty(await WhereAsync(place.Database, "Harbour office"));
         Assert.Equal(HttpStatusCode.OK, (await BlankAsync(ilse, id, "Harbour office")).Status);
         Assert.Empty(await WhereAsync(place.Database, "Harbour office"));
-        Assert.DoesNotContain(await WhereAsync(place.Database, contact), column => column.StartsWith("logbook_entries", StringComparison.Ordinal));
+        Assert.DoesNotContain(await WhereAsync(place.Database, contact), column =>
+            column.StartsWith("logbook_entries", StringComparison.Ordinal)
+        );
         Assert.Equal(before, await LinesAsync(ilse, numbers));
-        Assert.StartsWith("Former owner ", (await ilse.GetAsync($"/api/trays/{numbers[0]}")).Body.GetProperty("facts").GetProperty("ownerName").GetString(), StringComparison.Ordinal);
+        Assert.StartsWith(
+            "Former owner ",
+            (await ilse.GetAsync($"/api/trays/{numbers[0]}")).Body.GetProperty("facts").GetProperty("ownerName").GetString(),
+            StringComparison.Ordinal
+        );
         // Nothing else than a name is let through, and only by these functions.
-        var refused = await Assert.ThrowsAsync<PostgresException>(() => Shop.ExecuteAsync(place.Database, "update logbook_entries set words = 'x'"));
+        var refused = await Assert.ThrowsAsync<PostgresException>(() =>
+            Shop.ExecuteAsync(place.Database, "update logbook_entries set words = 'x'")
+        );
         Assert.Equal(PostgresErrorCodes.RestrictViolation, refused.SqlState);
-        Assert.Equal(HttpStatusCode.Forbidden, (await (await place.Server.SignInAsync("jory")).GetAsync($"/api/owners/{id}/data.json")).Status);
+        Assert.Equal(
+            HttpStatusCode.Forbidden,
+            (await (await place.Server.SignInAsync("jory")).GetAsync($"/api/owners/{id}/data.json")).Status
+        );
     }
 
     [Fact]
@@ -41,19 +60,54 @@ public sealed class PersonalDataTests(Shop shop)
     {
         await using var place = await Place.NewAsync(shop.Database, demo: true);
         var ilse = await place.Server.SignInAsync("ilse");
-        var jory = (await ilse.GetAsync("/api/people")).Body.EnumerateArray().Single(person => person.GetProperty("userName").GetString() == "jory");
+        var jory = (await ilse.GetAsync("/api/people"))
+            .Body.EnumerateArray()
+            .Single(person => person.GetProperty("userName").GetString() == "jory");
         var id = jory.GetProperty("id").GetGuid();
-        Assert.Contains("Lock them out first", (await ilse.PostAsync($"/api/people/{id}/blank", new { userName = "jory" })).Error("userName"), StringComparison.Ordinal);
+        Assert.Contains(
+            "Lock them out first",
+            (await ilse.PostAsync($"/api/people/{id}/blank", new { userName = "jory" })).Error("userName"),
+            StringComparison.Ordinal
+        );
         var count = await Shop.ExecuteAsync(place.Database, $"select count(*) from logbook_entries where person_id = '{id}'");
         Assert.Equal((long)count!, (await ilse.GetAsync($"/api/people/{id}/data.json")).Body.GetProperty("entries").GetArrayLength());
         Assert.True((long)count! > 10);
-        var shown = await Shop.ExecuteAsync(place.Database, "select string_agg(note::text, ' ' order by id) from logbook_entries where kind = 'reading'");
-        Assert.Equal(HttpStatusCode.OK, (await ilse.PutAsync($"/api/people/{id}", new { displayName = "Jory Tamblyn", initials = "JT", role = "technician", lockedOut = true })).Status);
+        var shown = await Shop.ExecuteAsync(
+            place.Database,
+            "select string_agg(note::text, ' ' order by id) from logbook_entries where kind = 'reading'"
+        );
+        Assert.Equal(
+            HttpStatusCode.OK,
+            (
+                await ilse.PutAsync(
+                    $"/api/people/{id}",
+                    new
+                    {
+                        displayName = "Jory Tamblyn",
+                        initials = "JT",
+                        role = "technician",
+                        lockedOut = true,
+                    }
+                )
+            ).Status
+        );
         Assert.Equal(HttpStatusCode.OK, (await ilse.PostAsync($"/api/people/{id}/blank", new { userName = "jory" })).Status);
         Assert.Empty(await WhereAsync(place.Database, "Jory"));
         Assert.Empty(await WhereAsync(place.Database, "Tamblyn"));
-        Assert.Equal(count, await Shop.ExecuteAsync(place.Database, $"select count(*) from logbook_entries where person_id = '{id}' and person_name like 'Former colleague _____'"));
-        Assert.Equal(shown, await Shop.ExecuteAsync(place.Database, "select string_agg(note::text, ' ' order by id) from logbook_entries where kind = 'reading'"));
+        Assert.Equal(
+            count,
+            await Shop.ExecuteAsync(
+                place.Database,
+                $"select count(*) from logbook_entries where person_id = '{id}' and person_name like 'Former colleague _____'"
+            )
+        );
+        Assert.Equal(
+            shown,
+            await Shop.ExecuteAsync(
+                place.Database,
+                "select string_agg(note::text, ' ' order by id) from logbook_entries where kind = 'reading'"
+            )
+        );
         Assert.Equal(HttpStatusCode.Unauthorized, (await place.Server.Visit().SignInAsync("jory", "sandrigg-quay")).Status);
     }
 
@@ -65,24 +119,37 @@ public sealed class PersonalDataTests(Shop shop)
         var tray = await ilse.NewTrayOfAsync("Boat Perin", "Deck pump");
         var wrong = await OwnerAsync(tam, "Boat Perin");
         var path = $"/api/owners/{wrong.GetProperty("id").GetGuid()}";
-        object Change(string name, string contact = "", string was = "Boat Perin") => new { now = new { name, contact }, was = new { name = was, contact = "" } };
-        Assert.Contains("is an owner Boat Perrin already", (await tam.PutAsync(path, Change("boat perrin"))).Error("name"), StringComparison.Ordinal);
+        object Change(string name, string contact = "", string was = "Boat Perin") =>
+            new { now = new { name, contact }, was = new { name = was, contact = "" } };
+        Assert.Contains(
+            "is an owner Boat Perrin already",
+            (await tam.PutAsync(path, Change("boat perrin"))).Error("name"),
+            StringComparison.Ordinal
+        );
         Assert.Contains("A name", (await tam.PutAsync(path, Change(" "))).Error("name"), StringComparison.Ordinal);
         var both = await Task.WhenAll(tam.PutAsync(path, Change("Boat Perrine", "berth 3")), ilse.PutAsync(path, Change("Boat Perin II")));
         Assert.Equal([HttpStatusCode.OK, HttpStatusCode.Conflict], both.Select(answer => answer.Status).Order());
         // Made one: the tray is of the other owner now, and the front desk may not do it.
         var into = (await OwnerAsync(ilse, "Boat Perrin")).GetProperty("id").GetGuid();
         Assert.Equal(HttpStatusCode.Forbidden, (await tam.PostAsync($"{path}/merge", new { into })).Status);
-        Assert.Contains("same owner", (await ilse.PostAsync($"{path}/merge", new { into = wrong.GetProperty("id").GetGuid() })).Error("into"), StringComparison.Ordinal);
+        Assert.Contains(
+            "same owner",
+            (await ilse.PostAsync($"{path}/merge", new { into = wrong.GetProperty("id").GetGuid() })).Error("into"),
+            StringComparison.Ordinal
+        );
         Assert.Equal(HttpStatusCode.OK, (await ilse.PostAsync($"{path}/merge", new { into })).Status);
-        Assert.Equal("Boat Perrin", (await ilse.GetAsync($"/api/trays/{tray}")).Body.GetProperty("facts").GetProperty("ownerName").GetString());
+        Assert.Equal(
+            "Boat Perrin",
+            (await ilse.GetAsync($"/api/trays/{tray}")).Body.GetProperty("facts").GetProperty("ownerName").GetString()
+        );
         Assert.Equal(HttpStatusCode.NotFound, (await ilse.PostAsync($"{path}/merge", new { into })).Status);
     }
 
     private static async Task<JsonElement> OwnerAsync(Visitor visitor, string name) =>
         (await visitor.GetAsync("/api/owners/all")).Body.EnumerateArray().Single(owner => owner.GetProperty("name").GetString() == name);
 
-    private static Task<Answer> BlankAsync(Visitor lead, Guid id, string name) => lead.PostAsync($"/api/owners/{id}/blank", new { name, contact = "" });
+    private static Task<Answer> BlankAsync(Visitor lead, Guid id, string name) =>
+        lead.PostAsync($"/api/owners/{id}/blank", new { name, contact = "" });
 
     private static async Task<string> LinesAsync(Visitor visitor, IEnumerable<int> trays)
     {
@@ -98,7 +165,16 @@ public sealed class PersonalDataTests(Shop shop)
     /// <summary>Every column of every table that has this text in it.</summary>
     private static async Task<string[]> WhereAsync(string database, string text)
     {
-        var columns = ((string)(await Shop.ExecuteAsync(database, "select string_agg(table_name || '.' || column_name, ',') from information_schema.columns where table_schema = 'public' and data_type in ('text', 'jsonb', 'character varying')"))!).Split(',');
+        var columns = (
+            (string)
+                (
+                    await Shop.ExecuteAsync(
+                        database,
+                        "select string_agg(table_name || '.' || column_name, ',') from information_schema.columns "
+                            + "where table_schema = 'public' and data_type in ('text', 'jsonb', 'character varying')"
+                    )
+                )!
+        ).Split(',');
         var found = new List<string>();
         foreach (var column in columns)
         {

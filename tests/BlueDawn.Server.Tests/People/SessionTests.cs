@@ -33,13 +33,19 @@ public class SessionTests(Shop shop)
         await Shop.ExecuteAsync(
             shop.Database,
             """
-            insert into people select (jsonb_populate_record(p, jsonb_build_object('id', gen_random_uuid(), 'user_name', 'goer', 'normalized_user_name', 'GOER', 'display_name', 'Goer'))).* from people p where user_name = 'jory';
+            insert into people select (jsonb_populate_record(p, jsonb_build_object('id', gen_random_uuid(), 'user_name', 'goer',
+                'normalized_user_name', 'GOER', 'display_name', 'Goer'))).* from people p where user_name = 'jory';
             insert into person_roles select p.id, r.id from people p, roles r where p.user_name = 'goer' and r.name = 'technician'
-            """);
+            """
+        );
         var goer = await shop.SignInAsync("goer");
         var number = await goer.NewTrayAsync();
         Assert.Equal(HttpStatusCode.OK, (await goer.GetAsync("/api/bench")).Status);
-        await Shop.ExecuteAsync(shop.Database, "update person_roles set role_id = (select id from roles where name = 'front-desk') where user_id = (select id from people where user_name = 'goer')");
+        await Shop.ExecuteAsync(
+            shop.Database,
+            "update person_roles set role_id = (select id from roles where name = "
+                + "'front-desk') where user_id = (select id from people where user_name = 'goer')"
+        );
         Assert.Equal(HttpStatusCode.Forbidden, (await goer.RecordAsync(number, "gauging/main-jet", new { go = "0.7" })).Status);
         await Shop.ExecuteAsync(shop.Database, "delete from person_roles where user_id = (select id from people where user_name = 'goer')");
         Assert.Equal(HttpStatusCode.Forbidden, (await goer.GetAsync("/api/bench")).Status);
@@ -51,7 +57,10 @@ public class SessionTests(Shop shop)
     public async Task A_write_without_the_token_of_its_session_is_refused()
     {
         var jory = await shop.SignInAsync("jory");
-        using var request = new HttpRequestMessage(HttpMethod.Put, "/api/me") { Content = new StringContent("""{"units":"inch","pins":""}""", null, "application/json") };
+        using var request = new HttpRequestMessage(HttpMethod.Put, "/api/me")
+        {
+            Content = new StringContent("""{"units":"inch","pins":""}""", null, "application/json"),
+        };
         using var response = await jory.Http.SendAsync(request, TestContext.Current.CancellationToken);
         Assert.Equal(HttpStatusCode.BadRequest, response.StatusCode);
     }
@@ -69,13 +78,26 @@ public class SessionTests(Shop shop)
     [Fact]
     public void Every_endpoint_asks_for_a_permission_save_those_that_are_open_on_purpose()
     {
-        var open = shop.Services.GetRequiredService<EndpointDataSource>().Endpoints.OfType<RouteEndpoint>()
+        var open = shop
+            .Services.GetRequiredService<EndpointDataSource>()
+            .Endpoints.OfType<RouteEndpoint>()
             .Where(endpoint => endpoint.RoutePattern.RawText?.StartsWith("/api", StringComparison.Ordinal) == true)
             .Where(endpoint => endpoint.Metadata.GetMetadata<IAuthorizeData>() is null)
             .Select(endpoint => endpoint.RoutePattern.RawText!)
             .Where(path => !path.StartsWith("/api/compute/", StringComparison.Ordinal))
             .Distinct()
             .Order(StringComparer.Ordinal);
-        Assert.Equal(["/api/faults/knowledge", "/api/session/", "/api/session/code", "/api/session/first", "/api/session/first/archive", "/api/session/pin", "/api/{**rest}"], open);
+        Assert.Equal(
+            [
+                "/api/faults/knowledge",
+                "/api/session/",
+                "/api/session/code",
+                "/api/session/first",
+                "/api/session/first/archive",
+                "/api/session/pin",
+                "/api/{**rest}",
+            ],
+            open
+        );
     }
 }

@@ -11,13 +11,20 @@ public sealed class SharedBenchTests(EmptyShop shop) : IClassFixture<EmptyShop>
         var lead = await shop.LeadAsync();
         var me = (await lead.GetAsync("/api/session")).Body.GetProperty("person");
         var userName = me.GetProperty("userName").GetString()!;
-        Assert.Contains("not your password", (await lead.PutAsync("/api/me/pin", new { password = "wrong wrong wrong", pin = "4071" })).Error("password"), StringComparison.Ordinal);
+        Assert.Contains(
+            "not your password",
+            (await lead.PutAsync("/api/me/pin", new { password = "wrong wrong wrong", pin = "4071" })).Error("password"),
+            StringComparison.Ordinal
+        );
         foreach (var weak in new[] { "123", "1234", "4321", "7777", "40a1", "123456789" })
         {
             Assert.NotEmpty((await lead.PutAsync("/api/me/pin", new { password = EmptyShop.Password, pin = weak })).Error("pin"));
         }
 
-        Assert.Equal(HttpStatusCode.NoContent, (await lead.PutAsync("/api/me/pin", new { password = EmptyShop.Password, pin = "4071" })).Status);
+        Assert.Equal(
+            HttpStatusCode.NoContent,
+            (await lead.PutAsync("/api/me/pin", new { password = EmptyShop.Password, pin = "4071" })).Status
+        );
         // Not trusted: no names are given away, and the right PIN does not open.
         var stranger = shop.Visit();
         await stranger.RefreshAsync();
@@ -25,7 +32,11 @@ public sealed class SharedBenchTests(EmptyShop shop) : IClassFixture<EmptyShop>
         Assert.Equal((JsonValueKind.Null, 0), (seen.GetProperty("sharedBench").ValueKind, seen.GetProperty("hands").GetArrayLength()));
         Assert.Equal(HttpStatusCode.Unauthorized, (await PinAsync(stranger, userName, "4071")).Status);
 
-        Assert.Contains("Call it something", (await lead.PostAsync("/api/shared-benches", new { label = " " })).Error("label"), StringComparison.Ordinal);
+        Assert.Contains(
+            "Call it something",
+            (await lead.PostAsync("/api/shared-benches", new { label = " " })).Error("label"),
+            StringComparison.Ordinal
+        );
         var benches = (await lead.PostAsync("/api/shared-benches", new { label = "Tablet by the bath" })).Body;
         var bench = benches.EnumerateArray().Single(one => one.GetProperty("here").GetBoolean());
         await lead.DeleteAsync("/api/session");
@@ -39,7 +50,11 @@ public sealed class SharedBenchTests(EmptyShop shop) : IClassFixture<EmptyShop>
         Assert.Equal("technician", (await lead.GetAsync("/api/session")).Body.GetProperty("person").GetProperty("role").GetString());
         await lead.NewTrayAsync("");
         Assert.Equal(HttpStatusCode.Forbidden, (await lead.GetAsync("/api/people")).Status);
-        Assert.Contains("not your password", (await lead.PostAsync("/api/me/proof", new { password = "4071" })).Error("password"), StringComparison.Ordinal);
+        Assert.Contains(
+            "not your password",
+            (await lead.PostAsync("/api/me/proof", new { password = "4071" })).Error("password"),
+            StringComparison.Ordinal
+        );
         Assert.Equal(HttpStatusCode.NoContent, (await lead.PostAsync("/api/me/proof", new { password = EmptyShop.Password })).Status);
         Assert.Equal(HttpStatusCode.OK, (await lead.GetAsync("/api/people")).Status);
         // Trusted no more: the same PIN does not open, and who is in by PIN is out.
@@ -56,7 +71,10 @@ public sealed class SharedBenchTests(EmptyShop shop) : IClassFixture<EmptyShop>
     {
         var (hand, _, userName) = await shop.AddAsync("technician");
         var lead = await shop.LeadAsync();
-        Assert.Equal(HttpStatusCode.NoContent, (await hand.PutAsync("/api/me/pin", new { password = EmptyShop.Password, pin = "80623" })).Status);
+        Assert.Equal(
+            HttpStatusCode.NoContent,
+            (await hand.PutAsync("/api/me/pin", new { password = EmptyShop.Password, pin = "80623" })).Status
+        );
         await lead.PostAsync("/api/shared-benches", new { label = "Bench two" });
         await lead.DeleteAsync("/api/session");
         await lead.RefreshAsync();
@@ -71,8 +89,11 @@ public sealed class SharedBenchTests(EmptyShop shop) : IClassFixture<EmptyShop>
         await hand.PutAsync("/api/me/pin", new { password = EmptyShop.Password, pin = "" });
         await lead.RefreshAsync();
         await lead.DeleteAsync("/api/session");
-        Assert.DoesNotContain((await lead.GetAsync("/api/session")).Body.GetProperty("hands").EnumerateArray(), one => one.GetProperty("userName").GetString() == userName);
+        Assert.DoesNotContain((await lead.GetAsync("/api/session")).Body.GetProperty("hands").EnumerateArray(), one =>
+            one.GetProperty("userName").GetString() == userName
+        );
     }
 
-    private static Task<Answer> PinAsync(Visitor visitor, string userName, string pin) => visitor.PostAsync("/api/session/pin", new { userName, pin });
+    private static Task<Answer> PinAsync(Visitor visitor, string userName, string pin) =>
+        visitor.PostAsync("/api/session/pin", new { userName, pin });
 }

@@ -15,9 +15,38 @@ public class FuzzTests
 
     private static readonly string[] Odd =
     [
-        "null", "-0", "-0.0", "1e300", "-1e300", "1e400", "9223372036854775808", "true", "[]", "{}", "[null]", "\"\"", "\" \"", "\"a\\u0000b\"", "\"\\ud800\"",
-        "\"00000000-0000-0000-0000-000000000000\"", "\"not-a-guid\"", "\"2026-02-30T25:00:00Z\"", "\"0001-01-01T00:00:00Z\"", "\"9999-12-31T23:59:59+14:00\"",
-        "\"'; drop table trays; --\"", "\"=1+1\"", "\"٣٫٥\"", "\"1e9 mm\"", "\"½ in\"", "{\"kind\":null}", "{\"a\":null}", "-1", "0", "2147483647", "-2147483648", "0.1",
+        "null",
+        "-0",
+        "-0.0",
+        "1e300",
+        "-1e300",
+        "1e400",
+        "9223372036854775808",
+        "true",
+        "[]",
+        "{}",
+        "[null]",
+        "\"\"",
+        "\" \"",
+        "\"a\\u0000b\"",
+        "\"\\ud800\"",
+        "\"00000000-0000-0000-0000-000000000000\"",
+        "\"not-a-guid\"",
+        "\"2026-02-30T25:00:00Z\"",
+        "\"0001-01-01T00:00:00Z\"",
+        "\"9999-12-31T23:59:59+14:00\"",
+        "\"'; drop table trays; --\"",
+        "\"=1+1\"",
+        "\"٣٫٥\"",
+        "\"1e9 mm\"",
+        "\"½ in\"",
+        "{\"kind\":null}",
+        "{\"a\":null}",
+        "-1",
+        "0",
+        "2147483647",
+        "-2147483648",
+        "0.1",
     ];
 
     [Fact]
@@ -25,7 +54,9 @@ public class FuzzTests
     {
         await using var shop = new Shop();
         await shop.InitializeAsync();
-        var document = JsonNode.Parse(await (await shop.SignInAsync("ilse")).Http.GetStringAsync("/openapi/v1.json", TestContext.Current.CancellationToken))!.AsObject();
+        var document = JsonNode
+            .Parse(await (await shop.SignInAsync("ilse")).Http.GetStringAsync("/openapi/v1.json", TestContext.Current.CancellationToken))!
+            .AsObject();
         var silent =
             from path in document["paths"]!.AsObject()
             from operation in path.Value!.AsObject()
@@ -42,15 +73,20 @@ public class FuzzTests
         await using var shop = new Shop();
         await shop.InitializeAsync();
         var lead = await shop.SignInAsync("ilse");
-        var document = JsonNode.Parse(await lead.Http.GetStringAsync("/openapi/v1.json", TestContext.Current.CancellationToken))!.AsObject();
+        var document = JsonNode
+            .Parse(await lead.Http.GetStringAsync("/openapi/v1.json", TestContext.Current.CancellationToken))!
+            .AsObject();
         var operations = (
             from path in document["paths"]!.AsObject()
             from operation in path.Value!.AsObject()
             let id = (string?)operation.Value!["operationId"] ?? path.Key
             // These end the session that asks.
             where id is not ("signOut" or "signIn" or "signOutDevice" or "hearChanges")
-            select (Method: new HttpMethod(operation.Key.ToUpperInvariant()), Path: path.Key, Operation: operation.Value!.AsObject())).ToList();
-        var count = int.TryParse(Environment.GetEnvironmentVariable("BLUE_DAWN_FUZZ"), CultureInfo.InvariantCulture, out var asked) ? asked : Usual;
+            select (Method: new HttpMethod(operation.Key.ToUpperInvariant()), Path: path.Key, Operation: operation.Value!.AsObject())
+        ).ToList();
+        var count = int.TryParse(Environment.GetEnvironmentVariable("BLUE_DAWN_FUZZ"), CultureInfo.InvariantCulture, out var asked)
+            ? asked
+            : Usual;
         var random = new Random(Seed);
         var made = new Made(document, random);
         var (faults, unnamed, statuses) = (new List<string>(), new SortedSet<string>(), new SortedDictionary<int, int>());
@@ -73,7 +109,9 @@ public class FuzzTests
             }
         }
 
-        TestContext.Current.SendDiagnosticMessage($"Fuzz: {count} requests, {string.Join(", ", statuses.Select(pair => $"{pair.Key}: {pair.Value}"))}");
+        TestContext.Current.SendDiagnosticMessage(
+            $"Fuzz: {count} requests, {string.Join(", ", statuses.Select(pair => $"{pair.Key}: {pair.Value}"))}"
+        );
         Assert.Empty(faults);
         Assert.Empty(unnamed);
         // Some have to get through, or nothing behind the door was tried.
@@ -116,7 +154,13 @@ public class FuzzTests
                         1 => Cut(value?.ToJsonString() ?? "{}"),
                         _ => Spoilt(value),
                     };
-                    var type = random.Next(30) switch { 0 => "application/json; charset=utf-7", 1 => "text/plain", 2 => "application/json; charset=\"none\"", _ => "application/json" };
+                    var type = random.Next(30) switch
+                    {
+                        0 => "application/json; charset=utf-7",
+                        1 => "text/plain",
+                        2 => "application/json; charset=\"none\"",
+                        _ => "application/json",
+                    };
                     request.Content = new StringContent(body, Encoding.UTF8);
                     request.Content.Headers.Remove("Content-Type");
                     request.Content.Headers.TryAddWithoutValidation("Content-Type", type);
@@ -134,30 +178,34 @@ public class FuzzTests
         }
 
         /// <summary>What has to exist for a request to get anywhere.</summary>
-        private string? Known(string name) => name switch
-        {
-            "number" => random.Next(2) == 0 ? "27" : "31",
-            "bath" => "ultrasonic",
-            "item" => "OK-207",
-            "file" => "items",
-            _ => null,
-        };
+        private string? Known(string name) =>
+            name switch
+            {
+                "number" => random.Next(2) == 0 ? "27" : "31",
+                "bath" => "ultrasonic",
+                "item" => "OK-207",
+                "file" => "items",
+                _ => null,
+            };
 
-        private string OddText() => random.Next(6) switch
-        {
-            0 => "a\0b",
-            1 => new string('9', 5000),
-            2 => Guid.Empty.ToString(),
-            3 => "-1",
-            4 => "٣",
-            _ => Odd[random.Next(Odd.Length)],
-        };
+        private string OddText() =>
+            random.Next(6) switch
+            {
+                0 => "a\0b",
+                1 => new string('9', 5000),
+                2 => Guid.Empty.ToString(),
+                3 => "-1",
+                4 => "٣",
+                _ => Odd[random.Next(Odd.Length)],
+            };
 
-        private static string Plain(JsonNode? node) => node is JsonValue value && value.TryGetValue<string>(out var text) ? text : node?.ToJsonString() ?? "";
+        private static string Plain(JsonNode? node) =>
+            node is JsonValue value && value.TryGetValue<string>(out var text) ? text : node?.ToJsonString() ?? "";
 
-        private JsonObject Resolve(JsonNode schema) => (string?)schema["$ref"] is { } reference
-            ? Resolve(document["components"]!["schemas"]![reference[(reference.LastIndexOf('/') + 1)..]]!)
-            : schema.AsObject();
+        private JsonObject Resolve(JsonNode schema) =>
+            (string?)schema["$ref"] is { } reference
+                ? Resolve(document["components"]!["schemas"]![reference[(reference.LastIndexOf('/') + 1)..]]!)
+                : schema.AsObject();
 
         private JsonNode? Any(JsonObject schema, int depth)
         {
@@ -200,7 +248,9 @@ public class FuzzTests
                     "uuid" => Guid.CreateVersion7().ToString(),
                     "date-time" => DateTimeOffset.UtcNow.AddMinutes(-random.Next(100)).ToString("O"),
                     "date" => DateTime.UtcNow.AddDays(random.Next(10)).ToString("yyyy-MM-dd", CultureInfo.InvariantCulture),
-                    _ => ((string[])["gauging/main-jet", "0.71", "main-jet", "4107", "marks", "Hunts at idle", "7.2 mm", "#70"])[random.Next(8)],
+                    _ => ((string[])["gauging/main-jet", "0.71", "main-jet", "4107", "marks", "Hunts at idle", "7.2 mm", "#70"])[
+                        random.Next(8)
+                    ],
                 },
             };
         }

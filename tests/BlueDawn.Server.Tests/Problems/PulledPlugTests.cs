@@ -20,7 +20,20 @@ public class PulledPlugTests(Shop shop)
         Assert.Equal((HttpStatusCode.ServiceUnavailable, "The database does not answer."), (stopped.Status, stopped.Title));
         Assert.Equal(HttpStatusCode.ServiceUnavailable, (await jory.GetAsync("/health/ready")).Status);
         Assert.Equal(HttpStatusCode.OK, (await jory.GetAsync("/health/live")).Status);
-        Assert.Equal(HttpStatusCode.OK, (await jory.PostAsync("/api/compute/float-mass", new { massG = 7.1, dryMassG = 6.2, toleranceG = 0.3 })).Status);
+        Assert.Equal(
+            HttpStatusCode.OK,
+            (
+                await jory.PostAsync(
+                    "/api/compute/float-mass",
+                    new
+                    {
+                        massG = 7.1,
+                        dryMassG = 6.2,
+                        toleranceG = 0.3,
+                    }
+                )
+            ).Status
+        );
 
         shop.Relay.Start();
         var back = await jory.RecordAsync(number, "gauging/main-jet", new { go = "0.71", noGo = "0.73" }, id);

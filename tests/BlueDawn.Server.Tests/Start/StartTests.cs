@@ -19,20 +19,30 @@ public sealed class StartTests(Shop shop) : IAsyncLifetime
 
     public async ValueTask DisposeAsync() => await Shop.ExecuteAsync(shop.Database, $"drop database {name} with (force)");
 
-    private static Task RunAsync(string database, TimeSpan? wait = null, Func<Task>? once = null, string? bench = null) => StoreStart.RunAsync(
-        new BlueDawnDb(StoreSetup.Configure(new DbContextOptionsBuilder<BlueDawnDb>(), database).Options),
-        bench, wait ?? TimeSpan.FromSeconds(5), once ?? (() => Task.CompletedTask), NullLogger.Instance, TestContext.Current.CancellationToken);
+    private static Task RunAsync(string database, TimeSpan? wait = null, Func<Task>? once = null, string? bench = null) =>
+        StoreStart.RunAsync(
+            new BlueDawnDb(StoreSetup.Configure(new DbContextOptionsBuilder<BlueDawnDb>(), database).Options),
+            bench,
+            wait ?? TimeSpan.FromSeconds(5),
+            once ?? (() => Task.CompletedTask),
+            NullLogger.Instance,
+            TestContext.Current.CancellationToken
+        );
 
     [Fact]
     public async Task Four_servers_that_start_on_an_empty_database_at_once_bring_it_up_to_date_one_after_the_other()
     {
         var (inside, most) = (0, 0);
-        await Task.WhenAll(Enumerable.Range(0, 4).Select(_ => RunAsync(database, once: async () =>
-        {
-            most = Math.Max(most, Interlocked.Increment(ref inside));
-            await Task.Delay(100, TestContext.Current.CancellationToken);
-            Interlocked.Decrement(ref inside);
-        })));
+        await Task.WhenAll(
+            Enumerable
+                .Range(0, 4)
+                .Select(_ => RunAsync(database, once: async () =>
+                    {
+                        most = Math.Max(most, Interlocked.Increment(ref inside));
+                        await Task.Delay(100, TestContext.Current.CancellationToken);
+                        Interlocked.Decrement(ref inside);
+                    }))
+        );
         Assert.Equal(1, most);
         Assert.Equal(0L, await Shop.ExecuteAsync(database, "select count(*) from trays"));
     }
@@ -46,7 +56,9 @@ public sealed class StartTests(Shop shop) : IAsyncLifetime
         Assert.Equal(HttpStatusCode.OK, (await visitor.GetAsync("/health/ready")).Status);
         await Shop.ExecuteAsync(database, "insert into \"__EFMigrationsHistory\" values ('29991231000000_FromTheFuture', '99')");
         Assert.Equal(HttpStatusCode.ServiceUnavailable, (await visitor.GetAsync("/health/ready")).Status);
-        var refused = await Assert.ThrowsAsync<CannotStartException>(() => RunAsync(database, once: () => throw new InvalidOperationException("worked on")));
+        var refused = await Assert.ThrowsAsync<CannotStartException>(() =>
+            RunAsync(database, once: () => throw new InvalidOperationException("worked on"))
+        );
         Assert.Contains("newer version", refused.Message, StringComparison.Ordinal);
         Assert.Contains("FromTheFuture", refused.Message, StringComparison.Ordinal);
     }
@@ -57,7 +69,12 @@ public sealed class StartTests(Shop shop) : IAsyncLifetime
         var target = new NpgsqlConnectionStringBuilder(database);
         await using var relay = new Relay(target.Host!, target.Port);
         relay.Stop();
-        var through = new NpgsqlConnectionStringBuilder(database) { Host = "127.0.0.1", Port = relay.Port, Timeout = 2 }.ToString();
+        var through = new NpgsqlConnectionStringBuilder(database)
+        {
+            Host = "127.0.0.1",
+            Port = relay.Port,
+            Timeout = 2,
+        }.ToString();
         var starting = RunAsync(through, TimeSpan.FromSeconds(30));
         await Task.Delay(1500, TestContext.Current.CancellationToken);
         Assert.False(starting.IsCompleted);
@@ -69,9 +86,17 @@ public sealed class StartTests(Shop shop) : IAsyncLifetime
     public async Task One_that_never_comes_or_that_does_not_exist_is_said_plainly()
     {
         var nowhere = new NpgsqlConnectionStringBuilder(database) { Port = 1, Timeout = 1 }.ToString();
-        Assert.Contains("does not answer", (await Assert.ThrowsAsync<CannotStartException>(() => RunAsync(nowhere, TimeSpan.FromSeconds(1)))).Message, StringComparison.Ordinal);
+        Assert.Contains(
+            "does not answer",
+            (await Assert.ThrowsAsync<CannotStartException>(() => RunAsync(nowhere, TimeSpan.FromSeconds(1)))).Message,
+            StringComparison.Ordinal
+        );
         var missing = new NpgsqlConnectionStringBuilder(database) { Database = "no_such_book" }.ToString();
-        Assert.Contains("no_such_book", (await Assert.ThrowsAsync<CannotStartException>(() => RunAsync(missing))).Message, StringComparison.Ordinal);
+        Assert.Contains(
+            "no_such_book",
+            (await Assert.ThrowsAsync<CannotStartException>(() => RunAsync(missing))).Message,
+            StringComparison.Ordinal
+        );
     }
 
     [Fact]
@@ -87,21 +112,51 @@ public sealed class StartTests(Shop shop) : IAsyncLifetime
             await using (var server = new OtherServer(bench, ("BLUE_DAWN_OWNER", database), ("BLUE_DAWN_DEMO", "true")))
             {
                 var jory = await server.SignInAsync("jory");
-                Assert.Equal(HttpStatusCode.OK, (await jory.RecordAsync(await jory.NewTrayAsync(), "gauging/main-jet", new { go = "0.71", noGo = "0.73" })).Status);
+                Assert.Equal(
+                    HttpStatusCode.OK,
+                    (await jory.RecordAsync(await jory.NewTrayAsync(), "gauging/main-jet", new { go = "0.71", noGo = "0.73" })).Status
+                );
                 // A name can be blanked by it, and nothing else in rows that stay.
                 var ilse = await server.SignInAsync("ilse");
-                var id = (await ilse.GetAsync("/api/people")).Body.EnumerateArray().Single(person => person.GetProperty("userName").GetString() == "jory").GetProperty("id").GetGuid();
-                await ilse.PutAsync($"/api/people/{id}", new { displayName = "Jory Tamblyn", initials = "JT", role = "technician", lockedOut = true });
+                var id = (await ilse.GetAsync("/api/people"))
+                    .Body.EnumerateArray()
+                    .Single(person => person.GetProperty("userName").GetString() == "jory")
+                    .GetProperty("id")
+                    .GetGuid();
+                await ilse.PutAsync(
+                    $"/api/people/{id}",
+                    new
+                    {
+                        displayName = "Jory Tamblyn",
+                        initials = "JT",
+                        role = "technician",
+                        lockedOut = true,
+                    }
+                );
                 Assert.Equal(HttpStatusCode.OK, (await ilse.PostAsync($"/api/people/{id}/blank", new { userName = "jory" })).Status);
             }
 
-            foreach (var forbidden in (string[])
-            [
-                "update logbook_entries set words = 'x'", "set blue_dawn.blanking = 'yes'; update logbook_entries set words = 'x'", "delete from knowledge_versions", "update shop_changes set why = 'x'",
-                "delete from logbook_entries", "truncate logbook_entries", "alter table logbook_entries disable trigger all",
-                "update stock_moves set pieces = 0", "delete from bath_events", "delete from donor_takings", "set session_replication_role = replica", "drop table trays",
-                "update \"__EFMigrationsHistory\" set product_version = '0'", "copy people to program 'cat'", "select pg_read_file('PG_VERSION')", "create role other superuser",
-            ])
+            foreach (
+                var forbidden in (string[])
+                    [
+                        "update logbook_entries set words = 'x'",
+                        "set blue_dawn.blanking = 'yes'; update logbook_entries set words = 'x'",
+                        "delete from knowledge_versions",
+                        "update shop_changes set why = 'x'",
+                        "delete from logbook_entries",
+                        "truncate logbook_entries",
+                        "alter table logbook_entries disable trigger all",
+                        "update stock_moves set pieces = 0",
+                        "delete from bath_events",
+                        "delete from donor_takings",
+                        "set session_replication_role = replica",
+                        "drop table trays",
+                        "update \"__EFMigrationsHistory\" set product_version = '0'",
+                        "copy people to program 'cat'",
+                        "select pg_read_file('PG_VERSION')",
+                        "create role other superuser",
+                    ]
+            )
             {
                 var refused = await Assert.ThrowsAsync<PostgresException>(() => Shop.ExecuteAsync(bench, forbidden));
                 Assert.Equal(PostgresErrorCodes.InsufficientPrivilege, refused.SqlState);

@@ -19,24 +19,45 @@ public sealed class OrderTests(Shop shop)
         var order = await PlaceAsync(jory, item, 2, tray);
         var ordered = await TrayAsync();
         Assert.Equal("ordered", ordered.GetProperty("partsStage").GetString());
-        Assert.StartsWith($"{item} ordered from {Supplier}, due ", ordered.GetProperty("facts").GetProperty("waitNote").GetString(), StringComparison.Ordinal);
-        var open = (await jory.GetAsync("/api/stock/orders")).Body.GetProperty("orders").EnumerateArray().Single(one => one.GetProperty("order").GetProperty("id").GetGuid() == order);
+        Assert.StartsWith(
+            $"{item} ordered from {Supplier}, due ",
+            ordered.GetProperty("facts").GetProperty("waitNote").GetString(),
+            StringComparison.Ordinal
+        );
+        var open = (await jory.GetAsync("/api/stock/orders"))
+            .Body.GetProperty("orders")
+            .EnumerateArray()
+            .Single(one => one.GetProperty("order").GetProperty("id").GetGuid() == order);
         Assert.Equal([tray], open.GetProperty("trays").EnumerateArray().Select(one => one.GetInt32()));
         // Its page says the day that the tray says.
         var due = DateOnly.Parse(open.GetProperty("due").GetString()!, CultureInfo.InvariantCulture);
-        Assert.EndsWith(due.ToString("d MMM", CultureInfo.InvariantCulture), ordered.GetProperty("facts").GetProperty("waitNote").GetString(), StringComparison.Ordinal);
+        Assert.EndsWith(
+            due.ToString("d MMM", CultureInfo.InvariantCulture),
+            ordered.GetProperty("facts").GetProperty("waitNote").GetString(),
+            StringComparison.Ordinal
+        );
         // The plan shows what its note says.
         Assert.Equal(HttpStatusCode.OK, (await jory.GetAsync("/api/stock/buying")).Status);
 
         var act = new { id = Guid.CreateVersion7() };
         Assert.Equal(HttpStatusCode.OK, (await jory.PostAsync($"/api/stock/orders/{order}/came", act)).Status);
         var here = await TrayAsync();
-        Assert.Equal(("here", "hands", $"{item} is here: take it"), (here.GetProperty("partsStage").GetString(), here.GetProperty("facts").GetProperty("waitsFor").GetString(), here.GetProperty("facts").GetProperty("waitNote").GetString()));
+        Assert.Equal(
+            ("here", "hands", $"{item} is here: take it"),
+            (
+                here.GetProperty("partsStage").GetString(),
+                here.GetProperty("facts").GetProperty("waitsFor").GetString(),
+                here.GetProperty("facts").GetProperty("waitNote").GetString()
+            )
+        );
         Assert.Equal($"Take {item} off the shelf.", here.GetProperty("next").GetProperty("do").GetProperty("text").GetString());
 
         await jory.DecideAsync(tray, new { kind = "partsHere" });
         var taken = await TrayAsync();
-        Assert.Equal(("taken", ""), (taken.GetProperty("partsStage").GetString(), taken.GetProperty("facts").GetProperty("waitNote").GetString()));
+        Assert.Equal(
+            ("taken", ""),
+            (taken.GetProperty("partsStage").GetString(), taken.GetProperty("facts").GetProperty("waitNote").GetString())
+        );
         await Shop.SumsAgreeAsync(place.Database);
     }
 
@@ -54,12 +75,17 @@ public sealed class OrderTests(Shop shop)
             var answers = await Task.WhenAll(
                 jory.PostAsync($"/api/stock/orders/{order}/came", act),
                 jory.PostAsync($"/api/stock/orders/{order}/came", act),
-                marit.PostAsync($"/api/stock/orders/{order}/{(round % 2 == 0 ? "came" : "undo")}", new { id = Guid.CreateVersion7() }));
-            Assert.All(answers, answer => Assert.True(answer.Status is HttpStatusCode.OK or HttpStatusCode.Conflict, answer.Body.ToString()));
+                marit.PostAsync($"/api/stock/orders/{order}/{(round % 2 == 0 ? "came" : "undo")}", new { id = Guid.CreateVersion7() })
+            );
+            Assert.All(answers, answer =>
+                Assert.True(answer.Status is HttpStatusCode.OK or HttpStatusCode.Conflict, answer.Body.ToString())
+            );
             Assert.Contains(answers, answer => answer.Status == HttpStatusCode.Conflict);
             var came = await OnHandAsync(jory, "OR-01") - before;
             Assert.True(round % 2 == 0 ? came == 3 : came is 0 or 3, $"{came} came");
-            Assert.DoesNotContain((await jory.GetAsync("/api/stock/orders")).Body.GetProperty("orders").EnumerateArray(), one => one.GetProperty("order").GetProperty("id").GetGuid() == order);
+            Assert.DoesNotContain((await jory.GetAsync("/api/stock/orders")).Body.GetProperty("orders").EnumerateArray(), one =>
+                one.GetProperty("order").GetProperty("id").GetGuid() == order
+            );
         }
 
         await Shop.SumsAgreeAsync(place.Database);
@@ -72,10 +98,19 @@ public sealed class OrderTests(Shop shop)
         var jory = await place.Server.SignInAsync("jory");
         var (tray, item) = await WaitingTrayAsync(jory);
         var order = await PlaceAsync(jory, item, 1, tray);
-        Assert.Equal(HttpStatusCode.OK, (await jory.PostAsync($"/api/stock/orders/{order}/undo", new { id = Guid.CreateVersion7() })).Status);
+        Assert.Equal(
+            HttpStatusCode.OK,
+            (await jory.PostAsync($"/api/stock/orders/{order}/undo", new { id = Guid.CreateVersion7() })).Status
+        );
         var back = (await jory.GetAsync($"/api/trays/{tray}")).Body;
-        Assert.Equal(("toOrder", $"{item} to order"), (back.GetProperty("partsStage").GetString(), back.GetProperty("facts").GetProperty("waitNote").GetString()));
-        Assert.Equal(HttpStatusCode.Conflict, (await jory.PostAsync($"/api/stock/orders/{order}/came", new { id = Guid.CreateVersion7() })).Status);
+        Assert.Equal(
+            ("toOrder", $"{item} to order"),
+            (back.GetProperty("partsStage").GetString(), back.GetProperty("facts").GetProperty("waitNote").GetString())
+        );
+        Assert.Equal(
+            HttpStatusCode.Conflict,
+            (await jory.PostAsync($"/api/stock/orders/{order}/came", new { id = Guid.CreateVersion7() })).Status
+        );
         await PlaceAsync(jory, item, 1, tray);
         Assert.Equal("ordered", (await jory.GetAsync($"/api/trays/{tray}")).Body.GetProperty("partsStage").GetString());
     }
@@ -88,7 +123,22 @@ public sealed class OrderTests(Shop shop)
         var (first, item) = await WaitingTrayAsync(jory);
         var (second, _) = await WaitingTrayAsync(jory);
         await jory.DecideAsync(second, new { kind = "facts", promisedDay = DateOnly.FromDateTime(DateTime.Now.AddDays(1)) });
-        Assert.Equal(HttpStatusCode.OK, (await jory.PostAsync("/api/stock/moves", new { id = Guid.CreateVersion7(), item, kind = "received", pieces = 1, note = "" })).Status);
+        Assert.Equal(
+            HttpStatusCode.OK,
+            (
+                await jory.PostAsync(
+                    "/api/stock/moves",
+                    new
+                    {
+                        id = Guid.CreateVersion7(),
+                        item,
+                        kind = "received",
+                        pieces = 1,
+                        note = "",
+                    }
+                )
+            ).Status
+        );
         async Task<string> StageAsync(int tray) => (await jory.GetAsync($"/api/trays/{tray}")).Body.GetProperty("partsStage").GetString()!;
         Assert.Equal(("toOrder", "here"), (await StageAsync(first), await StageAsync(second)));
     }
@@ -100,17 +150,54 @@ public sealed class OrderTests(Shop shop)
         var jory = await place.Server.SignInAsync("jory");
         var tray = await jory.NewTrayAsync("3088-A");
         var before = await OnHandAsync(jory, "OK-118");
-        Assert.Contains("Nothing is chosen", (await jory.DecideAsync(tray, new { kind = "unfit" })).Error("note.kind"), StringComparison.Ordinal);
-        await jory.DecideAsync(tray, new { kind = "fitting", option = "kit", kitNumber = "OK-118" });
+        Assert.Contains(
+            "Nothing is chosen",
+            (await jory.DecideAsync(tray, new { kind = "unfit" })).Error("note.kind"),
+            StringComparison.Ordinal
+        );
+        await jory.DecideAsync(
+            tray,
+            new
+            {
+                kind = "fitting",
+                option = "kit",
+                kitNumber = "OK-118",
+            }
+        );
         Assert.Equal(before - 1, await OnHandAsync(jory, "OK-118"));
         Assert.Equal(HttpStatusCode.OK, (await jory.DecideAsync(tray, new { kind = "unfit" })).Status);
         Assert.Equal(before, await OnHandAsync(jory, "OK-118"));
         Assert.Equal("notChosen", (await jory.GetAsync($"/api/trays/{tray}")).Body.GetProperty("partsStage").GetString());
 
-        await jory.DecideAsync(tray, new { kind = "fitting", option = "kit", kitNumber = "OK-118" });
+        await jory.DecideAsync(
+            tray,
+            new
+            {
+                kind = "fitting",
+                option = "kit",
+                kitNumber = "OK-118",
+            }
+        );
         await jory.NoteAsync(tray, new { kind = "job", job = "full" });
-        await jory.NoteAsync(tray, new { kind = "out", part = "bowl-gasket", verdict = "renew" });
-        await jory.NoteAsync(tray, new { kind = "back", part = "bowl-gasket", fate = "renewed", item = "OK-118" });
+        await jory.NoteAsync(
+            tray,
+            new
+            {
+                kind = "out",
+                part = "bowl-gasket",
+                verdict = "renew",
+            }
+        );
+        await jory.NoteAsync(
+            tray,
+            new
+            {
+                kind = "back",
+                part = "bowl-gasket",
+                fate = "renewed",
+                item = "OK-118",
+            }
+        );
         Assert.Contains("in already", (await jory.DecideAsync(tray, new { kind = "unfit" })).Error("note.kind"), StringComparison.Ordinal);
         Assert.Equal(before - 1, await OnHandAsync(jory, "OK-118"));
     }
@@ -121,13 +208,24 @@ public sealed class OrderTests(Shop shop)
     public async Task An_order_that_makes_no_sense_is_refused(int pieces, int days, string field)
     {
         var jory = await shop.SignInAsync("jory");
-        var answer = await jory.PostAsync("/api/stock/orders", new
-        {
-            id = Guid.CreateVersion7(),
-            supplier = Supplier,
-            lines = new Dictionary<string, int> { ["OR-01"] = pieces },
-            @for = new[] { new { tray = 1, items = new[] { "OR-01" }, days } },
-        });
+        var answer = await jory.PostAsync(
+            "/api/stock/orders",
+            new
+            {
+                id = Guid.CreateVersion7(),
+                supplier = Supplier,
+                lines = new Dictionary<string, int> { ["OR-01"] = pieces },
+                @for = new[]
+                {
+                    new
+                    {
+                        tray = 1,
+                        items = new[] { "OR-01" },
+                        days,
+                    },
+                },
+            }
+        );
         Assert.NotEmpty(answer.Error(field));
     }
 
@@ -136,7 +234,15 @@ public sealed class OrderTests(Shop shop)
     {
         var tray = await visitor.NewTrayAsync("B2-770");
         await visitor.DecideAsync(tray, new { kind = "sheet", specCode = "BT2" });
-        var chosen = await visitor.DecideAsync(tray, new { kind = "fitting", option = "singleParts", renew = new[] { "tank gasket" } });
+        var chosen = await visitor.DecideAsync(
+            tray,
+            new
+            {
+                kind = "fitting",
+                option = "singleParts",
+                renew = new[] { "tank gasket" },
+            }
+        );
         var fitting = (await visitor.GetAsync($"/api/trays/{tray}")).Body.GetProperty("fitting");
         Assert.Equal("parts", chosen.Body.GetProperty("facts").GetProperty("waitsFor").GetString());
         return (tray, fitting.GetProperty("items")[0].GetProperty("number").GetString()!);
@@ -145,17 +251,29 @@ public sealed class OrderTests(Shop shop)
     private static async Task<Guid> PlaceAsync(Visitor visitor, string item, int pieces, params int[] trays)
     {
         var id = Guid.CreateVersion7();
-        var answer = await visitor.PostAsync("/api/stock/orders", new
-        {
-            id,
-            supplier = Supplier,
-            lines = new Dictionary<string, int> { [item] = pieces },
-            @for = trays.Select(tray => new { tray, items = new[] { item }, days = 4 }),
-        });
+        var answer = await visitor.PostAsync(
+            "/api/stock/orders",
+            new
+            {
+                id,
+                supplier = Supplier,
+                lines = new Dictionary<string, int> { [item] = pieces },
+                @for = trays.Select(tray => new
+                {
+                    tray,
+                    items = new[] { item },
+                    days = 4,
+                }),
+            }
+        );
         Assert.True(answer.Status == HttpStatusCode.OK, answer.Body.ToString());
         return id;
     }
 
     private static async Task<int> OnHandAsync(Visitor visitor, string item) =>
-        (await visitor.GetAsync($"/api/stock/items/{item}")).Body.GetProperty("line").GetProperty("standing").GetProperty("onHand").GetInt32();
+        (await visitor.GetAsync($"/api/stock/items/{item}"))
+            .Body.GetProperty("line")
+            .GetProperty("standing")
+            .GetProperty("onHand")
+            .GetInt32();
 }

@@ -2,13 +2,36 @@ namespace BlueDawn.Server.Tests.Stock;
 
 public class StockTests(Shop shop)
 {
-    private static Task<Answer> MoveAsync(Visitor visitor, string item, string kind, int pieces, Guid? id = null, int? trayNumber = null, string? donorId = null) =>
-        visitor.PostAsync("/api/stock/moves", new { id = id ?? Guid.CreateVersion7(), item, kind, pieces, trayNumber, donorId });
+    private static Task<Answer> MoveAsync(
+        Visitor visitor,
+        string item,
+        string kind,
+        int pieces,
+        Guid? id = null,
+        int? trayNumber = null,
+        string? donorId = null
+    ) =>
+        visitor.PostAsync(
+            "/api/stock/moves",
+            new
+            {
+                id = id ?? Guid.CreateVersion7(),
+                item,
+                kind,
+                pieces,
+                trayNumber,
+                donorId,
+            }
+        );
 
     private static (int OnHand, int OnOrder, string Against) Standing(JsonElement view)
     {
         var line = view.GetProperty("line");
-        return (line.GetProperty("standing").GetProperty("onHand").GetInt32(), line.GetProperty("standing").GetProperty("onOrder").GetInt32(), line.GetProperty("against").GetString()!);
+        return (
+            line.GetProperty("standing").GetProperty("onHand").GetInt32(),
+            line.GetProperty("standing").GetProperty("onOrder").GetInt32(),
+            line.GetProperty("against").GetString()!
+        );
     }
 
     [Fact]
@@ -78,7 +101,15 @@ public class StockTests(Shop shop)
         var jory = await shop.SignInAsync("jory");
         var id = Guid.CreateVersion7();
         Task<Answer> SendAsync(int pieces, string supplier = "Quay Supplies") =>
-            jory.PostAsync("/api/stock/orders", new { id, supplier, lines = new Dictionary<string, int> { ["BG-03"] = pieces, ["OR-01"] = 2 } });
+            jory.PostAsync(
+                "/api/stock/orders",
+                new
+                {
+                    id,
+                    supplier,
+                    lines = new Dictionary<string, int> { ["BG-03"] = pieces, ["OR-01"] = 2 },
+                }
+            );
         var before = Standing((await jory.GetAsync("/api/stock/items/BG-03")).Body).OnOrder;
         Assert.All(await Task.WhenAll(SendAsync(3), SendAsync(3)), answer => Assert.Equal(HttpStatusCode.OK, answer.Status));
         Assert.Equal(HttpStatusCode.Conflict, (await SendAsync(4)).Status);
@@ -93,7 +124,9 @@ public class StockTests(Shop shop)
         const string Item = "OR-01";
         string[] kinds = ["received", "ordered", "scrapped", "received", "made", "fitted", "ordered", "received"];
         await MoveAsync(jory, Item, "received", 20);
-        Assert.All(await Task.WhenAll(kinds.Select((kind, i) => MoveAsync(jory, Item, kind, 1 + (i % 3)))), answer => Assert.Equal(HttpStatusCode.OK, answer.Status));
+        Assert.All(await Task.WhenAll(kinds.Select((kind, i) => MoveAsync(jory, Item, kind, 1 + (i % 3)))), answer =>
+            Assert.Equal(HttpStatusCode.OK, answer.Status)
+        );
         await Shop.SumsAgreeAsync(shop.Database);
     }
 
@@ -101,15 +134,50 @@ public class StockTests(Shop shop)
     public async Task What_comes_off_a_donor_is_taken_off_its_list()
     {
         var jory = await shop.SignInAsync("jory");
-        var donor = (await jory.GetAsync("/api/stock")).Body.GetProperty("donors").EnumerateArray().Single(one => one.GetProperty("donor").GetProperty("name").GetString()!.StartsWith("Donor 2", StringComparison.Ordinal)).GetProperty("donor");
+        var donor = (await jory.GetAsync("/api/stock"))
+            .Body.GetProperty("donors")
+            .EnumerateArray()
+            .Single(one => one.GetProperty("donor").GetProperty("name").GetString()!.StartsWith("Donor 2", StringComparison.Ordinal))
+            .GetProperty("donor");
         var id = donor.GetProperty("id").GetString();
         Assert.Contains("which donor", (await MoveAsync(jory, "ND-03", "fromDonor", 1)).Error("donorId"), StringComparison.Ordinal);
         Assert.Equal(1, Standing((await MoveAsync(jory, "ND-03", "fromDonor", 1, donorId: id)).Body).OnHand);
-        Assert.Contains("no needle left", (await MoveAsync(jory, "ND-03", "fromDonor", 1, donorId: id)).Error("item"), StringComparison.Ordinal);
-        var kept = (await jory.PostAsync("/api/stock/donors", new { id = Guid.CreateVersion7(), name = "Donor 9", specCode = "FB12", without = new[] { "seat" } })).Body;
-        var parts = kept.EnumerateArray().Single(one => one.GetProperty("donor").GetProperty("name").GetString() == "Donor 9").GetProperty("donor").GetProperty("partsLeft");
+        Assert.Contains(
+            "no needle left",
+            (await MoveAsync(jory, "ND-03", "fromDonor", 1, donorId: id)).Error("item"),
+            StringComparison.Ordinal
+        );
+        var kept = (
+            await jory.PostAsync(
+                "/api/stock/donors",
+                new
+                {
+                    id = Guid.CreateVersion7(),
+                    name = "Donor 9",
+                    specCode = "FB12",
+                    without = new[] { "seat" },
+                }
+            )
+        ).Body;
+        var parts = kept.EnumerateArray()
+            .Single(one => one.GetProperty("donor").GetProperty("name").GetString() == "Donor 9")
+            .GetProperty("donor")
+            .GetProperty("partsLeft");
         Assert.DoesNotContain(parts.EnumerateArray(), part => part.GetProperty("part").GetString() == "seat");
-        Assert.NotEmpty((await jory.PostAsync("/api/stock/donors", new { id = Guid.CreateVersion7(), name = "Donor 8", specCode = "none", without = Array.Empty<string>() })).Error("specCode"));
+        Assert.NotEmpty(
+            (
+                await jory.PostAsync(
+                    "/api/stock/donors",
+                    new
+                    {
+                        id = Guid.CreateVersion7(),
+                        name = "Donor 8",
+                        specCode = "none",
+                        without = Array.Empty<string>(),
+                    }
+                )
+            ).Error("specCode")
+        );
     }
 
     [Fact]
@@ -133,39 +201,93 @@ public class StockTests(Shop shop)
         var version = (await jory.GetAsync($"/api/trays/{number}")).Body.Version();
         await jory.NoteAsync(number, new { kind = "sheet", specCode = "BT2" }, version: version);
         version = (await jory.GetAsync($"/api/trays/{number}")).Body.Version();
-        var chosen = await jory.NoteAsync(number, new { kind = "fitting", option = "singleParts", renew = new[] { "tank gasket", "mixture screw seal" } }, version: version);
+        var chosen = await jory.NoteAsync(
+            number,
+            new
+            {
+                kind = "fitting",
+                option = "singleParts",
+                renew = new[] { "tank gasket", "mixture screw seal" },
+            },
+            version: version
+        );
         Assert.Equal("parts", chosen.Body.GetProperty("facts").GetProperty("waitsFor").GetString());
         var view = (await jory.GetAsync("/api/stock/buying")).Body;
         var plan = view.GetProperty("advice").GetProperty("plan");
         Assert.True(plan.GetProperty("proven").GetBoolean());
-        var met = plan.GetProperty("met").EnumerateArray().Where(one => one.GetProperty("need").GetProperty("tray").GetInt32() == number).ToList();
-        Assert.Equal(["mixture screw seal", "tank gasket"], met.Select(one => one.GetProperty("need").GetProperty("label").GetString()!).Order(StringComparer.Ordinal));
+        var met = plan.GetProperty("met")
+            .EnumerateArray()
+            .Where(one => one.GetProperty("need").GetProperty("tray").GetInt32() == number)
+            .ToList();
+        Assert.Equal(
+            ["mixture screw seal", "tank gasket"],
+            met.Select(one => one.GetProperty("need").GetProperty("label").GetString()!).Order(StringComparer.Ordinal)
+        );
         Assert.True(view.GetProperty("advice").GetProperty("oneByOneMoney").GetDecimal() >= plan.GetProperty("boughtMoney").GetDecimal());
 
-        var orders = plan.GetProperty("orders").EnumerateArray().Where(order => order.GetProperty("lines").EnumerateArray().Any(line => line.GetProperty("trays").EnumerateArray().Any(tray => tray.GetInt32() == number))).ToList();
+        var orders = plan.GetProperty("orders")
+            .EnumerateArray()
+            .Where(order =>
+                order
+                    .GetProperty("lines")
+                    .EnumerateArray()
+                    .Any(line => line.GetProperty("trays").EnumerateArray().Any(tray => tray.GetInt32() == number))
+            )
+            .ToList();
         foreach (var order in orders)
         {
             var supplier = order.GetProperty("supplier").GetString()!;
             var (csv, rows) = await OrderListAsync(jory, supplier);
             Assert.StartsWith("supplier,item,name,packs,pieces,pack_price,price,lead_days,trays\r\n", csv, StringComparison.Ordinal);
             Assert.Equal(rows + 1, csv.Split("\r\n", StringSplitOptions.RemoveEmptyEntries).Length);
-            var lines = order.GetProperty("lines").EnumerateArray().ToDictionary(line => line.GetProperty("item").GetString()!, line => line.GetProperty("pieces").GetInt32());
-            Assert.Equal(HttpStatusCode.OK, (await jory.PostAsync("/api/stock/orders", new { id = Guid.CreateVersion7(), supplier, lines })).Status);
+            var lines = order
+                .GetProperty("lines")
+                .EnumerateArray()
+                .ToDictionary(line => line.GetProperty("item").GetString()!, line => line.GetProperty("pieces").GetInt32());
+            Assert.Equal(
+                HttpStatusCode.OK,
+                (
+                    await jory.PostAsync(
+                        "/api/stock/orders",
+                        new
+                        {
+                            id = Guid.CreateVersion7(),
+                            supplier,
+                            lines,
+                        }
+                    )
+                ).Status
+            );
         }
 
         var after = (await jory.GetAsync("/api/stock/buying")).Body.GetProperty("advice").GetProperty("plan");
-        Assert.DoesNotContain(after.GetProperty("orders").EnumerateArray(), order => order.GetProperty("lines").EnumerateArray().Any(line => line.GetProperty("trays").EnumerateArray().Any(tray => tray.GetInt32() == number)));
+        Assert.DoesNotContain(after.GetProperty("orders").EnumerateArray(), order =>
+            order
+                .GetProperty("lines")
+                .EnumerateArray()
+                .Any(line => line.GetProperty("trays").EnumerateArray().Any(tray => tray.GetInt32() == number))
+        );
     }
 
-    /// <summary>A supplier's order list with the lines the plan has for it: taken again while other tests change what is needed in between.</summary>
+    /// <summary>A supplier's order list with the lines the plan has for it: taken again while other tests change what is needed in
+    /// between.</summary>
     private static async Task<(string Csv, int Lines)> OrderListAsync(Visitor visitor, string supplier)
     {
-        async Task<JsonElement?> PlannedAsync() => (await visitor.GetAsync("/api/stock/buying")).Body.GetProperty("advice").GetProperty("plan").GetProperty("orders").EnumerateArray()
-            .Select(order => (JsonElement?)order).FirstOrDefault(order => order!.Value.GetProperty("supplier").GetString() == supplier);
+        async Task<JsonElement?> PlannedAsync() =>
+            (await visitor.GetAsync("/api/stock/buying"))
+                .Body.GetProperty("advice")
+                .GetProperty("plan")
+                .GetProperty("orders")
+                .EnumerateArray()
+                .Select(order => (JsonElement?)order)
+                .FirstOrDefault(order => order!.Value.GetProperty("supplier").GetString() == supplier);
         for (var look = 0; look < 20; look++)
         {
             var before = await PlannedAsync();
-            var csv = await visitor.Http.GetStringAsync($"/api/stock/buying/order-list?supplier={Uri.EscapeDataString(supplier)}", TestContext.Current.CancellationToken);
+            var csv = await visitor.Http.GetStringAsync(
+                $"/api/stock/buying/order-list?supplier={Uri.EscapeDataString(supplier)}",
+                TestContext.Current.CancellationToken
+            );
             if (before is { } planned && await PlannedAsync() is { } after && planned.ToString() == after.ToString())
             {
                 return (csv, planned.GetProperty("lines").GetArrayLength());

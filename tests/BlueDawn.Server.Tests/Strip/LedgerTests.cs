@@ -9,13 +9,35 @@ public class LedgerTests(Shop shop)
         var number = await jory.NewTrayAsync();
         Assert.Equal(JsonValueKind.Null, (await LedgerAsync(jory, number)).GetProperty("job").ValueKind);
         await NoteAsync(jory, number, new { kind = "job", job = "full" });
-        var found = await NoteAsync(jory, number, new { kind = "out", part = "idle-needle", verdict = "clean", turnsEighths = 10 });
+        var found = await NoteAsync(
+            jory,
+            number,
+            new
+            {
+                kind = "out",
+                part = "idle-needle",
+                verdict = "clean",
+                turnsEighths = 10,
+            }
+        );
         Assert.Equal("out", Line(found.Body, "idle-needle").GetProperty("state").GetString());
-        var back = await NoteAsync(jory, number, new { kind = "back", part = "idle-needle", fate = "refitted", turnsEighths = 10 });
+        var back = await NoteAsync(
+            jory,
+            number,
+            new
+            {
+                kind = "back",
+                part = "idle-needle",
+                fate = "refitted",
+                turnsEighths = 10,
+            }
+        );
         Assert.Equal("back", Line(back.Body, "idle-needle").GetProperty("state").GetString());
         var log = (await jory.GetAsync($"/api/trays/{number}")).Body.Log("job", "out", "back");
         Assert.Equal(3, log.Count);
-        Assert.Contains(log, entry => entry.GetProperty("what").GetProperty("text").GetString()!.Contains("1¼ turns from the seat", StringComparison.Ordinal));
+        Assert.Contains(log, entry =>
+            entry.GetProperty("what").GetProperty("text").GetString()!.Contains("1¼ turns from the seat", StringComparison.Ordinal)
+        );
     }
 
     [Fact]
@@ -38,10 +60,36 @@ public class LedgerTests(Shop shop)
         var (jory, ilse) = (await shop.SignInAsync("jory"), await shop.SignInAsync("ilse"));
         var number = await jory.NewTrayAsync();
         await NoteAsync(jory, number, new { kind = "job", job = "bowl" });
-        await NoteAsync(jory, number, new { kind = "out", part = "bowl-nut", verdict = "clean" });
-        var answers = await Task.WhenAll(((Visitor[])[jory, ilse]).Select(visitor => NoteAsync(visitor, number, new { kind = "back", part = "bowl-nut", fate = "refitted" })));
+        await NoteAsync(
+            jory,
+            number,
+            new
+            {
+                kind = "out",
+                part = "bowl-nut",
+                verdict = "clean",
+            }
+        );
+        var answers = await Task.WhenAll(
+            ((Visitor[])[jory, ilse]).Select(visitor =>
+                NoteAsync(
+                    visitor,
+                    number,
+                    new
+                    {
+                        kind = "back",
+                        part = "bowl-nut",
+                        fate = "refitted",
+                    }
+                )
+            )
+        );
         Assert.Single(answers, answer => answer.Status == HttpStatusCode.OK);
-        Assert.Contains("back in already", Assert.Single(answers, answer => answer.Status == HttpStatusCode.BadRequest).Error("note.part"), StringComparison.Ordinal);
+        Assert.Contains(
+            "back in already",
+            Assert.Single(answers, answer => answer.Status == HttpStatusCode.BadRequest).Error("note.part"),
+            StringComparison.Ordinal
+        );
     }
 
     [Fact]
@@ -50,20 +98,66 @@ public class LedgerTests(Shop shop)
         var jory = await shop.SignInAsync("jory");
         var number = await jory.NewTrayAsync();
         await NoteAsync(jory, number, new { kind = "job", job = "bowl" });
-        await NoteAsync(jory, number, new { kind = "out", part = "bowl", verdict = "clean" });
+        await NoteAsync(
+            jory,
+            number,
+            new
+            {
+                kind = "out",
+                part = "bowl",
+                verdict = "clean",
+            }
+        );
         var refused = await jory.RecordAsync(number, "proving/idle-speed", new { speed = "1600" });
         Assert.Equal((HttpStatusCode.Conflict, "Not to be proven yet."), (refused.Status, refused.Title));
         var tray = (await jory.GetAsync($"/api/trays/{number}")).Body;
-        Assert.Contains(tray.GetProperty("obstacles").EnumerateArray(), obstacle => obstacle.GetProperty("lineKey").GetString() == "build/bowl");
+        Assert.Contains(tray.GetProperty("obstacles").EnumerateArray(), obstacle =>
+            obstacle.GetProperty("lineKey").GetString() == "build/bowl"
+        );
         // Everything else can be measured meanwhile.
         Assert.Equal(HttpStatusCode.OK, (await jory.RecordAsync(number, "gauging/main-jet", new { go = "0.71", noGo = "0.73" })).Status);
 
-        Assert.Contains("which way round", (await NoteAsync(jory, number, new { kind = "back", part = "bowl", fate = "refitted" })).Error("note.way"), StringComparison.Ordinal);
-        var wrong = await NoteAsync(jory, number, new { kind = "back", part = "bowl", fate = "refitted", way = "away" });
+        Assert.Contains(
+            "which way round",
+            (
+                await NoteAsync(
+                    jory,
+                    number,
+                    new
+                    {
+                        kind = "back",
+                        part = "bowl",
+                        fate = "refitted",
+                    }
+                )
+            ).Error("note.way"),
+            StringComparison.Ordinal
+        );
+        var wrong = await NoteAsync(
+            jory,
+            number,
+            new
+            {
+                kind = "back",
+                part = "bowl",
+                fate = "refitted",
+                way = "away",
+            }
+        );
         Assert.Equal("wrongWay", wrong.Body.GetProperty("problems")[0].GetProperty("fault").GetString());
         Assert.Equal(HttpStatusCode.Conflict, (await jory.RecordAsync(number, "proving/idle-speed", new { speed = "1600" })).Status);
         await NoteAsync(jory, number, new { kind = "undo", part = "bowl" });
-        await NoteAsync(jory, number, new { kind = "back", part = "bowl", fate = "refitted", way = "under-float" });
+        await NoteAsync(
+            jory,
+            number,
+            new
+            {
+                kind = "back",
+                part = "bowl",
+                fate = "refitted",
+                way = "under-float",
+            }
+        );
         Assert.Equal(HttpStatusCode.OK, (await jory.RecordAsync(number, "proving/idle-speed", new { speed = "1600" })).Status);
     }
 
@@ -75,20 +169,76 @@ public class LedgerTests(Shop shop)
         foreach (var number in numbers)
         {
             await NoteAsync(jory, number, new { kind = "job", job = "bowl" });
-            await NoteAsync(jory, number, new { kind = "out", part = "bowl-gasket", verdict = "renew" });
+            await NoteAsync(
+                jory,
+                number,
+                new
+                {
+                    kind = "out",
+                    part = "bowl-gasket",
+                    verdict = "renew",
+                }
+            );
         }
 
         var sources = (await jory.GetAsync($"/api/trays/{numbers[0]}/ledger/new-parts?part=bowl-gasket")).Body.EnumerateArray().ToList();
-        var item = sources.First(source => source.GetProperty("fromShelf").GetBoolean() && source.GetProperty("verdict").GetString() != "differs").GetProperty("number").GetString()!;
-        await jory.PostAsync("/api/stock/moves", new { id = Guid.CreateVersion7(), item, kind = "counted", pieces = 1 });
-        var answers = await Task.WhenAll(numbers.Select(number => NoteAsync(jory, number, new { kind = "back", part = "bowl-gasket", fate = "renewed", item, fromShelf = true })));
+        var item = sources
+            .First(source => source.GetProperty("fromShelf").GetBoolean() && source.GetProperty("verdict").GetString() != "differs")
+            .GetProperty("number")
+            .GetString()!;
+        await jory.PostAsync(
+            "/api/stock/moves",
+            new
+            {
+                id = Guid.CreateVersion7(),
+                item,
+                kind = "counted",
+                pieces = 1,
+            }
+        );
+        var answers = await Task.WhenAll(
+            numbers.Select(number =>
+                NoteAsync(
+                    jory,
+                    number,
+                    new
+                    {
+                        kind = "back",
+                        part = "bowl-gasket",
+                        fate = "renewed",
+                        item,
+                        fromShelf = true,
+                    }
+                )
+            )
+        );
         Assert.Single(answers, answer => answer.Status == HttpStatusCode.OK);
-        Assert.Contains("left on the shelf", Assert.Single(answers, answer => answer.Status == HttpStatusCode.BadRequest).Error("note.item"), StringComparison.Ordinal);
+        Assert.Contains(
+            "left on the shelf",
+            Assert.Single(answers, answer => answer.Status == HttpStatusCode.BadRequest).Error("note.item"),
+            StringComparison.Ordinal
+        );
         Assert.Equal(0, await OnHandAsync(jory, item));
         var fitted = numbers[answers[0].Status == HttpStatusCode.OK ? 0 : 1];
         await NoteAsync(jory, fitted, new { kind = "undo", part = "bowl-gasket" });
         Assert.Equal(1, await OnHandAsync(jory, item));
-        Assert.Contains("not what was decided", (await NoteAsync(jory, fitted, new { kind = "back", part = "bowl-gasket", fate = "renewed", item })).Error("note.item"), StringComparison.Ordinal);
+        Assert.Contains(
+            "not what was decided",
+            (
+                await NoteAsync(
+                    jory,
+                    fitted,
+                    new
+                    {
+                        kind = "back",
+                        part = "bowl-gasket",
+                        fate = "renewed",
+                        item,
+                    }
+                )
+            ).Error("note.item"),
+            StringComparison.Ordinal
+        );
     }
 
     [Fact]
@@ -97,11 +247,35 @@ public class LedgerTests(Shop shop)
         var jory = await shop.SignInAsync("jory");
         var number = await jory.NewTrayAsync();
         await NoteAsync(jory, number, new { kind = "job", job = "full" });
-        await NoteAsync(jory, number, new { kind = "out", part = "insulator", verdict = "clean", way = "down" });
-        var items = (await jory.GetAsync($"/api/trays/{number}/trace")).Body.GetProperty("trace").GetProperty("evidence").GetProperty("items").EnumerateArray();
+        await NoteAsync(
+            jory,
+            number,
+            new
+            {
+                kind = "out",
+                part = "insulator",
+                verdict = "clean",
+                way = "down",
+            }
+        );
+        var items = (await jory.GetAsync($"/api/trays/{number}/trace"))
+            .Body.GetProperty("trace")
+            .GetProperty("evidence")
+            .GetProperty("items")
+            .EnumerateArray();
         var found = items.Single(item => item.GetProperty("findingId").GetString() == "insulator-wrong-way");
         Assert.Equal(("strip", "strip/insulator"), (found.GetProperty("from").GetString(), found.GetProperty("lineKey").GetString()));
-        await NoteAsync(jory, number, new { kind = "back", part = "insulator", fate = "leftOff", reason = "Cracked; owner brings a new one" });
+        await NoteAsync(
+            jory,
+            number,
+            new
+            {
+                kind = "back",
+                part = "insulator",
+                fate = "leftOff",
+                reason = "Cracked; owner brings a new one",
+            }
+        );
         var part = (await jory.GetAsync($"/api/trays/{number}/report")).Body.GetProperty("parts")[0];
         Assert.Equal(("leftOff", "Jory Tamblyn"), (part.GetProperty("fate").GetString(), part.GetProperty("by").GetString()));
     }
@@ -122,7 +296,20 @@ public class LedgerTests(Shop shop)
         var jory = await shop.SignInAsync("jory");
         var number = await jory.NewTrayAsync();
         Assert.NotEmpty((await NoteAsync(jory, number, new { kind = "job", job = "half" })).Error("note.job"));
-        Assert.NotEmpty((await NoteAsync(jory, number, new { kind = "out", part = "no-such", verdict = "clean" })).Error("note.label"));
+        Assert.NotEmpty(
+            (
+                await NoteAsync(
+                    jory,
+                    number,
+                    new
+                    {
+                        kind = "out",
+                        part = "no-such",
+                        verdict = "clean",
+                    }
+                )
+            ).Error("note.label")
+        );
         Assert.Equal(HttpStatusCode.BadRequest, (await NoteAsync(jory, number, new { kind = "thrown" })).Status);
         Assert.Equal(HttpStatusCode.NotFound, (await jory.GetAsync("/api/trays/99999/ledger")).Status);
     }
@@ -134,11 +321,16 @@ public class LedgerTests(Shop shop)
         return answer.Status == HttpStatusCode.OK ? await visitor.GetAsync($"/api/trays/{number}/ledger") : answer;
     }
 
-    private static async Task<JsonElement> LedgerAsync(Visitor visitor, int number) => (await visitor.GetAsync($"/api/trays/{number}/ledger")).Body;
+    private static async Task<JsonElement> LedgerAsync(Visitor visitor, int number) =>
+        (await visitor.GetAsync($"/api/trays/{number}/ledger")).Body;
 
     private static JsonElement Line(JsonElement ledger, string part) =>
         ledger.GetProperty("lines").EnumerateArray().Single(line => line.GetProperty("part").GetProperty("key").GetString() == part);
 
     private static async Task<int> OnHandAsync(Visitor visitor, string item) =>
-        (await visitor.GetAsync($"/api/stock/items/{item}")).Body.GetProperty("line").GetProperty("standing").GetProperty("onHand").GetInt32();
+        (await visitor.GetAsync($"/api/stock/items/{item}"))
+            .Body.GetProperty("line")
+            .GetProperty("standing")
+            .GetProperty("onHand")
+            .GetInt32();
 }

@@ -16,10 +16,11 @@ public sealed class CostTests(Shop shop) : IAsyncLifetime
     public async ValueTask InitializeAsync()
     {
         // A server of its own on the shop's database: what other tests ask meanwhile is not counted.
-        factory = new WebApplicationFactory<Program>().WithWebHostBuilder(host => host
-            .UseSetting("BLUE_DAWN_DATABASE", shop.Database)
-            .UseSetting("Logging:LogLevel:Microsoft.EntityFrameworkCore.Database.Command", "Information")
-            .ConfigureLogging(logging => logging.ClearProviders().AddProvider(log)));
+        factory = new WebApplicationFactory<Program>().WithWebHostBuilder(host =>
+            host.UseSetting("BLUE_DAWN_DATABASE", shop.Database)
+                .UseSetting("Logging:LogLevel:Microsoft.EntityFrameworkCore.Database.Command", "Information")
+                .ConfigureLogging(logging => logging.ClearProviders().AddProvider(log))
+        );
         jory = new Visitor(factory.CreateClient(new WebApplicationFactoryClientOptions { BaseAddress = new Uri("http://localhost") }));
         await jory.SignInAsync("jory", "sandrigg-quay");
     }
@@ -32,7 +33,10 @@ public sealed class CostTests(Shop shop) : IAsyncLifetime
         var number = await jory.NewTrayAsync();
         await jory.RecordAsync(number, "gauging/main-jet", new { go = "0.71", noGo = "0.73" });
         log.Clear();
-        var answer = await jory.SendNotesAsync(number, Visitor.Entry(Visitor.Reading("gauging/idle-jet", new { go = "0.32", noGo = "0.34" })));
+        var answer = await jory.SendNotesAsync(
+            number,
+            Visitor.Entry(Visitor.Reading("gauging/idle-jet", new { go = "0.32", noGo = "0.34" }))
+        );
         Assert.Equal(HttpStatusCode.OK, answer.Status);
         Assert.True(log.Count <= 4, log.ToString());
         var bytes = Encoding.UTF8.GetByteCount(answer.Body.GetRawText());
@@ -71,7 +75,10 @@ public sealed class CostTests(Shop shop) : IAsyncLifetime
         var number = await jory.NewTrayAsync();
         using var before = await jory.Http.GetAsync($"/api/trays/{number}", TestContext.Current.CancellationToken);
         await jory.RecordAsync(number, "gauging/main-jet", new { go = "0.71", noGo = "0.73" });
-        using var again = new HttpRequestMessage(HttpMethod.Get, $"/api/trays/{number}") { Headers = { IfNoneMatch = { before.Headers.ETag! } } };
+        using var again = new HttpRequestMessage(HttpMethod.Get, $"/api/trays/{number}")
+        {
+            Headers = { IfNoneMatch = { before.Headers.ETag! } },
+        };
         using var after = await jory.Http.SendAsync(again, TestContext.Current.CancellationToken);
         Assert.Equal(HttpStatusCode.OK, after.StatusCode);
         Assert.NotEqual(before.Headers.ETag, after.Headers.ETag);
@@ -95,9 +102,18 @@ public sealed class CostTests(Shop shop) : IAsyncLifetime
         public IDisposable? BeginScope<TState>(TState state)
             where TState : notnull => null;
 
-        public void Log<TState>(LogLevel logLevel, EventId eventId, TState state, Exception? exception, Func<TState, Exception?, string> formatter)
+        public void Log<TState>(
+            LogLevel logLevel,
+            EventId eventId,
+            TState state,
+            Exception? exception,
+            Func<TState, Exception?, string> formatter
+        )
         {
-            if (eventId.Name == "Microsoft.EntityFrameworkCore.Database.Command.CommandExecuted" && state is IEnumerable<KeyValuePair<string, object?>> values)
+            if (
+                eventId.Name == "Microsoft.EntityFrameworkCore.Database.Command.CommandExecuted"
+                && state is IEnumerable<KeyValuePair<string, object?>> values
+            )
             {
                 var text = values.First(value => value.Key == "commandText").Value as string ?? "";
                 foreach (var statement in text.Split(';', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries))

@@ -45,11 +45,34 @@ public class RaceTests(Shop shop)
         {
             var number = await ReadyAsync(jory, proven: false);
             var like = (await jory.GetAsync("/api/trays/17")).Body.Line("proving/fuel-on").GetProperty("standing").GetProperty("typed");
-            var proof = jory.SendNotesAsync(number, Visitor.Entry(new { kind = "reading", line = "proving/fuel-on", typed = like }));
-            var part = ilse.SendNotesAsync(number, Visitor.Entry(new { kind = "out", part = "bowl-gasket", verdict = "refit" }));
+            var proof = jory.SendNotesAsync(
+                number,
+                Visitor.Entry(
+                    new
+                    {
+                        kind = "reading",
+                        line = "proving/fuel-on",
+                        typed = like,
+                    }
+                )
+            );
+            var part = ilse.SendNotesAsync(
+                number,
+                Visitor.Entry(
+                    new
+                    {
+                        kind = "out",
+                        part = "bowl-gasket",
+                        verdict = "refit",
+                    }
+                )
+            );
             var (proven, taken) = ((await proof).Status, (await part).Status);
             Assert.Equal(HttpStatusCode.OK, taken);
-            var order = (await jory.GetAsync($"/api/trays/{number}")).Body.Log("reading", "out").Select(entry => entry.GetProperty("lineKey").GetString() ?? "out").Take(2);
+            var order = (await jory.GetAsync($"/api/trays/{number}"))
+                .Body.Log("reading", "out")
+                .Select(entry => entry.GetProperty("lineKey").GetString() ?? "out")
+                .Take(2);
             if (proven == HttpStatusCode.OK)
             {
                 // It was proven while it was whole, and taken apart afterwards.
@@ -72,9 +95,25 @@ public class RaceTests(Shop shop)
         [
             new { kind = "job", job = "full" },
             Visitor.Reading(Main, new { go = "0.71", noGo = "0.73" }),
-            new { kind = "out", part = "bowl-gasket", verdict = "refit" },
-            new { kind = "oldPart", part = "needle", quantity = 1, features = new { tip = "rubber" } },
-            new { kind = "findings", checkId = (string?)null, answers = new[] { new { findingId = "hunts", said = "present" } } },
+            new
+            {
+                kind = "out",
+                part = "bowl-gasket",
+                verdict = "refit",
+            },
+            new
+            {
+                kind = "oldPart",
+                part = "needle",
+                quantity = 1,
+                features = new { tip = "rubber" },
+            },
+            new
+            {
+                kind = "findings",
+                checkId = (string?)null,
+                answers = new[] { new { findingId = "hunts", said = "present" } },
+            },
         ];
         foreach (var note in notes)
         {
@@ -82,7 +121,10 @@ public class RaceTests(Shop shop)
             Assert.Equal("recorded", Outcome(await jory.SendNotesAsync(one, Visitor.Entry(note, id))));
             Assert.Equal("already", Outcome(await jory.SendNotesAsync(one, Visitor.Entry(note, id))));
             Assert.Equal(HttpStatusCode.Conflict, (await jory.SendNotesAsync(other, Visitor.Entry(note, id))).Status);
-            Assert.Equal(HttpStatusCode.Conflict, (await jory.SendNotesAsync(one, Visitor.Entry(new { kind = "job", job = "closed" }, id))).Status);
+            Assert.Equal(
+                HttpStatusCode.Conflict,
+                (await jory.SendNotesAsync(one, Visitor.Entry(new { kind = "job", job = "closed" }, id))).Status
+            );
         }
     }
 
@@ -106,11 +148,20 @@ public class RaceTests(Shop shop)
         var jory = await shop.SignInAsync("jory");
         var number = await jory.NewTrayAsync();
         var good = Visitor.Entry(Visitor.Reading(Main, new { go = "0.71", noGo = "0.73" }));
-        var answer = await jory.SendNotesAsync(number, Visitor.Entry(Visitor.Reading(Main, new { go = "abc" })), good, good, Visitor.Entry(Visitor.Reading("gauging/none", new { go = "0.7" })));
+        var answer = await jory.SendNotesAsync(
+            number,
+            Visitor.Entry(Visitor.Reading(Main, new { go = "abc" })),
+            good,
+            good,
+            Visitor.Entry(Visitor.Reading("gauging/none", new { go = "0.7" }))
+        );
         Assert.Equal(HttpStatusCode.OK, answer.Status);
         var outcomes = answer.Body.GetProperty("outcomes").EnumerateArray().ToList();
         Assert.Equal(["refused", "recorded", "already", "refused"], outcomes.Select(one => one.GetProperty("outcome").GetString()));
-        Assert.Equal([400, 404], new[] { outcomes[0], outcomes[3] }.Select(one => one.GetProperty("problem").GetProperty("status").GetInt32()));
+        Assert.Equal(
+            [400, 404],
+            new[] { outcomes[0], outcomes[3] }.Select(one => one.GetProperty("problem").GetProperty("status").GetInt32())
+        );
         Assert.Single((await jory.GetAsync($"/api/trays/{number}")).Body.Log("reading"));
         Assert.Equal(HttpStatusCode.BadRequest, (await jory.SendNotesAsync(number)).Status);
     }
@@ -121,14 +172,23 @@ public class RaceTests(Shop shop)
         var (jory, marit) = (await shop.SignInAsync("jory"), await shop.SignInAsync("marit"));
         var number = await jory.NewTrayAsync();
         var joryId = (await jory.GetAsync("/api/session")).Body.GetProperty("person").GetProperty("id").GetGuid();
-        object entry = new { id = Guid.CreateVersion7(), takenAt = DateTimeOffset.UtcNow, note = Visitor.Reading(Main, new { go = "0.71" }), takenBy = joryId };
+        object entry = new
+        {
+            id = Guid.CreateVersion7(),
+            takenAt = DateTimeOffset.UtcNow,
+            note = Visitor.Reading(Main, new { go = "0.71" }),
+            takenBy = joryId,
+        };
         var others = await marit.SendNotesAsync(number, entry);
         Assert.Equal("others", Outcome(others));
         Assert.Empty((await jory.GetAsync($"/api/trays/{number}")).Body.Log("reading"));
         Assert.Equal("recorded", Outcome(await jory.SendNotesAsync(number, entry)));
 
         // A page that believes somebody else is signed in writes nothing at all.
-        using var request = new HttpRequestMessage(HttpMethod.Put, "/api/me") { Content = new StringContent("""{"units":"metric","pins":""}""", null, "application/json") };
+        using var request = new HttpRequestMessage(HttpMethod.Put, "/api/me")
+        {
+            Content = new StringContent("""{"units":"metric","pins":""}""", null, "application/json"),
+        };
         request.Headers.Add("X-Blue-Dawn-Person", joryId.ToString());
         var refused = await marit.SendAsync(request);
         Assert.Equal((HttpStatusCode.Conflict, true), (refused.Status, refused.Body.GetProperty("otherPerson").GetBoolean()));
@@ -141,30 +201,57 @@ public class RaceTests(Shop shop)
         var number = await jory.NewTrayAsync();
         await ilse.RecordAsync(number, Main, new { go = "0.60", noGo = "0.62" });
         var slow = DateTimeOffset.UtcNow.AddHours(-3);
-        var answer = await jory.PostAsync($"/api/trays/{number}/notes", new
-        {
-            entries = new[] { new { id = Guid.CreateVersion7(), takenAt = slow, note = Visitor.Reading(Main, new { go = "0.71", noGo = "0.73" }) } },
-            sentAt = slow,
-        });
+        var answer = await jory.PostAsync(
+            $"/api/trays/{number}/notes",
+            new
+            {
+                entries = new[]
+                {
+                    new
+                    {
+                        id = Guid.CreateVersion7(),
+                        takenAt = slow,
+                        note = Visitor.Reading(Main, new { go = "0.71", noGo = "0.73" }),
+                    },
+                },
+                sentAt = slow,
+            }
+        );
         Assert.Equal(HttpStatusCode.OK, answer.Status);
         Assert.InRange(answer.Body.GetProperty("clockOffSeconds").GetInt32(), 10_790, 10_810);
         Assert.Equal("inGauge", (await jory.GetAsync($"/api/trays/{number}")).Body.Finding(Main));
     }
 
     private static string Outcome(Answer answer) =>
-        answer.Body.TryGetProperty("outcomes", out var outcomes) ? outcomes[0].GetProperty("outcome").GetString()! : throw new InvalidOperationException(answer.Body.GetRawText());
+        answer.Body.TryGetProperty("outcomes", out var outcomes)
+            ? outcomes[0].GetProperty("outcome").GetString()!
+            : throw new InvalidOperationException(answer.Body.GetRawText());
 
     /// <summary>A tray with every line good: what was read on the demo's tray 17, read again on a fresh one.</summary>
     private static async Task<int> ReadyAsync(Visitor visitor, bool proven = true)
     {
         var like = (await visitor.GetAsync("/api/trays/17")).Body;
         var number = await visitor.NewTrayAsync(like.GetProperty("facts").GetProperty("stampedNumber").GetString()!);
-        var notes = like.GetProperty("lines").EnumerateArray()
+        var notes = like.GetProperty("lines")
+            .EnumerateArray()
             .Where(line => !Visitor.IsComplaint(line) && (proven || line.GetProperty("station").GetString() != "proving"))
-            .Select(line => (object)new { kind = "reading", line = line.GetProperty("key").GetString(), typed = line.GetProperty("standing").GetProperty("typed") })
+            .Select(line =>
+                (object)
+                    new
+                    {
+                        kind = "reading",
+                        line = line.GetProperty("key").GetString(),
+                        typed = line.GetProperty("standing").GetProperty("typed"),
+                    }
+            )
             .Concat(proven ? [Visitor.Reading("proving/complaint-said", new { state = "gone" })] : []);
-        var answer = await visitor.SendNotesAsync(number, [.. notes.Prepend(new { kind = "job", job = "closed" }).Select(note => Visitor.Entry(note))]);
-        Assert.All(answer.Body.GetProperty("outcomes").EnumerateArray(), one => Assert.Equal("recorded", one.GetProperty("outcome").GetString()));
+        var answer = await visitor.SendNotesAsync(
+            number,
+            [.. notes.Prepend(new { kind = "job", job = "closed" }).Select(note => Visitor.Entry(note))]
+        );
+        Assert.All(answer.Body.GetProperty("outcomes").EnumerateArray(), one =>
+            Assert.Equal("recorded", one.GetProperty("outcome").GetString())
+        );
         return number;
     }
 }

@@ -23,7 +23,9 @@ public class ReadingTests(Shop shop)
         var jory = await shop.SignInAsync("jory");
         var number = await jory.NewTrayAsync();
         var id = Guid.CreateVersion7();
-        var sendings = await Task.WhenAll(Enumerable.Range(0, 4).Select(_ => jory.RecordAsync(number, Main, new { go = "0.71", noGo = "0.73" }, id)));
+        var sendings = await Task.WhenAll(
+            Enumerable.Range(0, 4).Select(_ => jory.RecordAsync(number, Main, new { go = "0.71", noGo = "0.73" }, id))
+        );
         Assert.All(sendings, answer => Assert.Equal(HttpStatusCode.OK, answer.Status));
         Assert.Single((await jory.GetAsync($"/api/trays/{number}")).Body.Log("reading"));
         var other = await jory.RecordAsync(number, Main, new { go = "0.60" }, id);
@@ -88,7 +90,19 @@ public class ReadingTests(Shop shop)
     {
         var jory = await shop.SignInAsync("jory");
         var number = await jory.NewTrayAsync();
-        var draft = await jory.PostAsync($"/api/trays/{number}/draft", new { lineKey = Main, typed = new { units = "inch", values = new { go = ".0284", noGo = ".0286" }, rows = Array.Empty<object>() } });
+        var draft = await jory.PostAsync(
+            $"/api/trays/{number}/draft",
+            new
+            {
+                lineKey = Main,
+                typed = new
+                {
+                    units = "inch",
+                    values = new { go = ".0284", noGo = ".0286" },
+                    rows = Array.Empty<object>(),
+                },
+            }
+        );
         Assert.Equal("inGauge", draft.Body.GetProperty("judgement").GetProperty("finding").GetString());
         Assert.Empty((await jory.GetAsync($"/api/trays/{number}")).Body.Log("reading"));
     }
@@ -100,7 +114,10 @@ public class ReadingTests(Shop shop)
         Assert.Equal("There is no tray 9999.", (await jory.GetAsync("/api/trays/9999")).Title);
         var number = await jory.NewTrayAsync();
         Assert.Equal(HttpStatusCode.NotFound, (await jory.RecordAsync(number, "gauging/no-such", new { go = "0.3" })).Status);
-        Assert.Equal(HttpStatusCode.NotFound, (await jory.RecordAsync(number, Main, new { go = "0.3" }, supersedes: Guid.CreateVersion7())).Status);
+        Assert.Equal(
+            HttpStatusCode.NotFound,
+            (await jory.RecordAsync(number, Main, new { go = "0.3" }, supersedes: Guid.CreateVersion7())).Status
+        );
         Assert.Equal(HttpStatusCode.NotFound, (await jory.GetAsync("/api/nothing")).Status);
     }
 

@@ -8,13 +8,35 @@ public class TrayTests(Shop shop)
         var (jory, ilse) = (await shop.SignInAsync("jory"), await shop.SignInAsync("ilse"));
         var number = await jory.NewTrayAsync();
         var version = (await jory.GetAsync($"/api/trays/{number}")).Body.Version();
-        var first = await ilse.NoteAsync(number, new { kind = "facts", waitsFor = "owner", waitNote = "asked about the price" }, version: version);
+        var first = await ilse.NoteAsync(
+            number,
+            new
+            {
+                kind = "facts",
+                waitsFor = "owner",
+                waitNote = "asked about the price",
+            },
+            version: version
+        );
         Assert.Equal(HttpStatusCode.OK, first.Status);
-        var second = await jory.NoteAsync(number, new { kind = "facts", waitsFor = "bath", waitNote = "basket 1" }, version: version);
+        var second = await jory.NoteAsync(
+            number,
+            new
+            {
+                kind = "facts",
+                waitsFor = "bath",
+                waitNote = "basket 1",
+            },
+            version: version
+        );
         Assert.Equal(HttpStatusCode.Conflict, second.Status);
         Assert.Equal("owner", second.Body.GetProperty("theirs").GetProperty("waitsFor").GetString());
         Assert.Equal("Ilse Brandt", second.Body.GetProperty("theirsBy").GetString());
-        var again = await jory.NoteAsync(number, new { kind = "facts", waitsFor = "bath" }, version: second.Body.GetProperty("version").GetInt32());
+        var again = await jory.NoteAsync(
+            number,
+            new { kind = "facts", waitsFor = "bath" },
+            version: second.Body.GetProperty("version").GetInt32()
+        );
         Assert.Equal(HttpStatusCode.OK, again.Status);
         Assert.Equal(2, again.Body.Log("facts").Count);
     }
@@ -35,7 +57,16 @@ public class TrayTests(Shop shop)
         var jory = await shop.SignInAsync("jory");
         var number = await jory.NewTrayAsync();
         var version = (await jory.GetAsync($"/api/trays/{number}")).Body.Version();
-        var answer = await jory.NoteAsync(number, new { kind = "facts", waitsFor = "handedBack", promisedDay = "2020-01-01" }, version: version);
+        var answer = await jory.NoteAsync(
+            number,
+            new
+            {
+                kind = "facts",
+                waitsFor = "handedBack",
+                promisedDay = "2020-01-01",
+            },
+            version: version
+        );
         Assert.NotEmpty(answer.Error("note.promisedDay"));
         Assert.NotEmpty(answer.Error("note.waitsFor"));
     }
@@ -45,7 +76,11 @@ public class TrayTests(Shop shop)
     {
         var jory = await shop.SignInAsync("jory");
         var body = Visitor.NewTray(Guid.CreateVersion7(), "4107-b");
-        var answers = await Task.WhenAll(jory.PostAsync("/api/trays", body), jory.PostAsync("/api/trays", body), jory.PostAsync("/api/trays", body));
+        var answers = await Task.WhenAll(
+            jory.PostAsync("/api/trays", body),
+            jory.PostAsync("/api/trays", body),
+            jory.PostAsync("/api/trays", body)
+        );
         Assert.Single(answers.Select(answer => answer.Body.GetProperty("number").GetInt32()).Distinct());
         Assert.Equal("FB18", answers[0].Body.GetProperty("spec").GetProperty("code").GetString());
         var wrong = await jory.PostAsync("/api/trays", Visitor.NewTray(Guid.CreateVersion7(), complaint: " "));

@@ -89,7 +89,28 @@ public sealed class UpgradeTests(Shop shop) : IAsyncLifetime
     };
 
     /// <summary>Lines that Set, Choke and Trace did not have (decisions 72, 81 and 114).</summary>
-    private static readonly HashSet<string> NewAtSet = [.. ChokesStation.ShippedLooks.Select(look => $"chokes/{look.Key}"), "chokes/opening", "chokes/suction-force", "chokes/warm-water", "chokes/rod-travel", "chokes/return-spring", "chokes/chamber-hold", "chokes/warm-strip", .. ProvingStation.ShippedLooks.Select(look => $"proving/{look.Key}"), .. SettingStation.ShippedLooks.Select(look => $"setting/{look.Key}"), "setting/lever-height", "setting/pop-off", "setting/float-drop", "setting/seat-bore", "setting/bowl-squeeze", "faults/compression", "faults/minutes-to-failure", "faults/bulb-strokes", "faults/missing-fuel"];
+    private static readonly HashSet<string> NewAtSet =
+    [
+        .. ChokesStation.ShippedLooks.Select(look => $"chokes/{look.Key}"),
+        "chokes/opening",
+        "chokes/suction-force",
+        "chokes/warm-water",
+        "chokes/rod-travel",
+        "chokes/return-spring",
+        "chokes/chamber-hold",
+        "chokes/warm-strip",
+        .. ProvingStation.ShippedLooks.Select(look => $"proving/{look.Key}"),
+        .. SettingStation.ShippedLooks.Select(look => $"setting/{look.Key}"),
+        "setting/lever-height",
+        "setting/pop-off",
+        "setting/float-drop",
+        "setting/seat-bore",
+        "setting/bowl-squeeze",
+        "faults/compression",
+        "faults/minutes-to-failure",
+        "faults/bulb-strokes",
+        "faults/missing-fuel",
+    ];
 
     /// <summary>Trays whose complaints the fuel-on line tries anyway.</summary>
     private static readonly HashSet<int> TriedByFuelOn = [19, 22, 26, 37];
@@ -116,51 +137,133 @@ public sealed class UpgradeTests(Shop shop) : IAsyncLifetime
             }
 
             Same("waitsFor", tray.GetProperty("facts").GetProperty("waitsFor"));
-            Same("next", new { station = next.GetProperty("station"), line = next.GetProperty("lineKey"), @do = next.GetProperty("do").GetProperty("text") });
+            Same(
+                "next",
+                new
+                {
+                    station = next.GetProperty("station"),
+                    line = next.GetProperty("lineKey"),
+                    @do = next.GetProperty("do").GetProperty("text"),
+                }
+            );
             // Decision 58: what the owner complained of has lines of its own, asked for while the tray is in the shop.
             var complaints = tray.GetProperty("lines").EnumerateArray().Where(Visitor.IsComplaint).ToList();
             var gone = tray.GetProperty("facts").GetProperty("waitsFor").GetString() == "handedBack";
-            if (gone == complaints.Count > 0 && tray.GetProperty("spec").ValueKind == JsonValueKind.Object && !TriedByFuelOn.Contains(number))
+            if (
+                gone == complaints.Count > 0
+                && tray.GetProperty("spec").ValueKind == JsonValueKind.Object
+                && !TriedByFuelOn.Contains(number)
+            )
             {
                 told.Add($"tray {number}, complaints: {complaints.Count} lines");
             }
 
-            Same("lines", Rows(tray.GetProperty("lines"), line => [line.GetProperty("key"), line.GetProperty("judgement").GetProperty("verdict"), line.GetProperty("judgement").GetProperty("finding")], line => !Visitor.IsComplaint(line) && !NewAtSet.Contains(line.GetProperty("key").GetString()!)));
-            Same("obstacles", Rows(tray.GetProperty("obstacles"), one => [one.GetProperty("lineKey"), one.GetProperty("kind")], one => one.GetProperty("lineKey").GetString()! is var key && !key.StartsWith("proving/complaint-", StringComparison.Ordinal) && !NewAtSet.Contains(key)));
-            Same("stations", Rows(tray.GetProperty("stations"), one =>
-            {
-                var station = one.GetProperty("station").GetString();
-                var added = tray.GetProperty("lines").EnumerateArray().Where(line => line.GetProperty("key").GetString()! is var key && key.StartsWith(station + "/", StringComparison.Ordinal) && NewAtSet.Contains(key)).ToList();
-                var more = station == "proving" ? complaints.Count : 0;
-                return
-                [
-                    one.GetProperty("station"),
-                    one.GetProperty("open").GetInt32() - more - added.Count(line => line.GetProperty("required").GetBoolean()),
-                    one.GetProperty("total").GetInt32() - more - added.Count(line => line.GetProperty("required").GetBoolean()),
-                    one.GetProperty("waiting"),
-                ];
-            }, one => one.GetProperty("station").GetString() != "chokes"));
+            Same(
+                "lines",
+                Rows(
+                    tray.GetProperty("lines"),
+                    line =>
+                        [
+                            line.GetProperty("key"),
+                            line.GetProperty("judgement").GetProperty("verdict"),
+                            line.GetProperty("judgement").GetProperty("finding"),
+                        ],
+                    line => !Visitor.IsComplaint(line) && !NewAtSet.Contains(line.GetProperty("key").GetString()!)
+                )
+            );
+            Same(
+                "obstacles",
+                Rows(
+                    tray.GetProperty("obstacles"),
+                    one => [one.GetProperty("lineKey"), one.GetProperty("kind")],
+                    one =>
+                        one.GetProperty("lineKey").GetString()! is var key
+                        && !key.StartsWith("proving/complaint-", StringComparison.Ordinal)
+                        && !NewAtSet.Contains(key)
+                )
+            );
+            Same(
+                "stations",
+                Rows(
+                    tray.GetProperty("stations"),
+                    one =>
+                    {
+                        var station = one.GetProperty("station").GetString();
+                        var added = tray.GetProperty("lines")
+                            .EnumerateArray()
+                            .Where(line =>
+                                line.GetProperty("key").GetString()! is var key
+                                && key.StartsWith(station + "/", StringComparison.Ordinal)
+                                && NewAtSet.Contains(key)
+                            )
+                            .ToList();
+                        var more = station == "proving" ? complaints.Count : 0;
+                        return
+                        [
+                            one.GetProperty("station"),
+                            one.GetProperty("open").GetInt32() - more - added.Count(line => line.GetProperty("required").GetBoolean()),
+                            one.GetProperty("total").GetInt32() - more - added.Count(line => line.GetProperty("required").GetBoolean()),
+                            one.GetProperty("waiting"),
+                        ];
+                    },
+                    one => one.GetProperty("station").GetString() != "chokes"
+                )
+            );
             // Decision 60: the tables know more causes, so that each of the others has a little less; none by more than 0.02.
-            var causes = trace.GetProperty("causes").EnumerateArray().ToDictionary(cause => cause.GetProperty("cause").GetProperty("id").GetString()!, cause => cause.GetProperty("probability").GetDouble());
-            told.AddRange(before.GetProperty("causes").EnumerateArray()
-                .Where(cause => Math.Abs(cause[1].GetDouble() - causes.GetValueOrDefault(cause[0].GetString()!)) > 0.02)
-                .Take(1).Select(cause => $"tray {number}, causes: {cause} before, {causes.GetValueOrDefault(cause[0].GetString()!)} now"));
+            var causes = trace
+                .GetProperty("causes")
+                .EnumerateArray()
+                .ToDictionary(
+                    cause => cause.GetProperty("cause").GetProperty("id").GetString()!,
+                    cause => cause.GetProperty("probability").GetDouble()
+                );
+            told.AddRange(
+                before
+                    .GetProperty("causes")
+                    .EnumerateArray()
+                    .Where(cause => Math.Abs(cause[1].GetDouble() - causes.GetValueOrDefault(cause[0].GetString()!)) > 0.02)
+                    .Take(1)
+                    .Select(cause => $"tray {number}, causes: {cause} before, {causes.GetValueOrDefault(cause[0].GetString()!)} now")
+            );
             var step = trace.GetProperty("next");
             Same("traceNext", new[] { step.GetProperty("kind"), step.GetProperty("checkId"), step.GetProperty("causeId") });
-            Same("ledger", Rows(ledger.GetProperty("lines"), line => [line.GetProperty("part").GetProperty("key"), line.GetProperty("state")], line => line.GetProperty("entryId").ValueKind != JsonValueKind.Null));
+            Same(
+                "ledger",
+                Rows(
+                    ledger.GetProperty("lines"),
+                    line => [line.GetProperty("part").GetProperty("key"), line.GetProperty("state")],
+                    line => line.GetProperty("entryId").ValueKind != JsonValueKind.Null
+                )
+            );
             Same("problems", ledger.GetProperty("problems").EnumerateArray().Select(problem => problem.GetProperty("what")));
             Same("logbook", tray.GetProperty("logbook").GetArrayLength());
-            Same("report", new
-            {
-                watch = report.GetProperty("watch").EnumerateArray().Where(point => !point.GetString()!.EndsWith("was not tried again.", StringComparison.Ordinal) && !point.GetString()!.EndsWith("was not looked at.", StringComparison.Ordinal) && !point.GetString()!.EndsWith("was not timed.", StringComparison.Ordinal) && point.GetString() is not ("Metering lever’s height: was not read." or "Pop-off: was not read.")),
-                parts = report.GetProperty("parts"),
-                signed = report.GetProperty("signed"),
-                faults = report.GetProperty("faults"),
-                kit = report.GetProperty("kit") is { ValueKind: JsonValueKind.Object } kit ? kit.GetProperty("number") : report.GetProperty("kit"),
-            });
+            Same(
+                "report",
+                new
+                {
+                    watch = report
+                        .GetProperty("watch")
+                        .EnumerateArray()
+                        .Where(point =>
+                            !point.GetString()!.EndsWith("was not tried again.", StringComparison.Ordinal)
+                            && !point.GetString()!.EndsWith("was not looked at.", StringComparison.Ordinal)
+                            && !point.GetString()!.EndsWith("was not timed.", StringComparison.Ordinal)
+                            && point.GetString() is not ("Metering lever’s height: was not read." or "Pop-off: was not read.")
+                        ),
+                    parts = report.GetProperty("parts"),
+                    signed = report.GetProperty("signed"),
+                    faults = report.GetProperty("faults"),
+                    kit = report.GetProperty("kit") is { ValueKind: JsonValueKind.Object } kit
+                        ? kit.GetProperty("number")
+                        : report.GetProperty("kit"),
+                }
+            );
         }
 
-        Assert.True(told.Select(line => line[..line.IndexOf(':', StringComparison.Ordinal)]).Order().SequenceEqual(OnPurpose.Keys.Order()), string.Join("\n", told));
+        Assert.True(
+            told.Select(line => line[..line.IndexOf(':', StringComparison.Ordinal)]).Order().SequenceEqual(OnPurpose.Keys.Order()),
+            string.Join("\n", told)
+        );
     }
 
     [Fact]
@@ -169,7 +272,8 @@ public sealed class UpgradeTests(Shop shop) : IAsyncLifetime
     private static IEnumerable<object[]> Rows(JsonElement list, Func<JsonElement, object[]> row, Func<JsonElement, bool>? which = null) =>
         list.EnumerateArray().Where(which ?? (_ => true)).Select(row);
 
-    private static JsonElement Before() => JsonSerializer.Deserialize<JsonElement>(File.ReadAllText(Path.Combine(Folder(), "bench-2026-11-27.json")));
+    private static JsonElement Before() =>
+        JsonSerializer.Deserialize<JsonElement>(File.ReadAllText(Path.Combine(Folder(), "bench-2026-11-27.json")));
 
     private static string Folder()
     {
@@ -185,8 +289,32 @@ public sealed class UpgradeTests(Shop shop) : IAsyncLifetime
     /// <summary>Debian keeps the tools of each PostgreSQL version in a folder of its own.</summary>
     private static async Task RestoreAsync(NpgsqlConnectionStringBuilder to)
     {
-        var tool = Directory.GetDirectories("/usr/lib/postgresql").Order().Select(version => Path.Combine(version, "bin", "pg_restore")).Last(File.Exists);
-        using var restore = Process.Start(new ProcessStartInfo(tool, ["--no-owner", "--exit-on-error", "-h", to.Host!, "-p", $"{to.Port}", "-U", to.Username!, "-d", to.Database!, Path.Combine(Folder(), "bench-2026-11-27.dump")]) { RedirectStandardError = true })!;
+        var tool = Directory
+            .GetDirectories("/usr/lib/postgresql")
+            .Order()
+            .Select(version => Path.Combine(version, "bin", "pg_restore"))
+            .Last(File.Exists);
+        using var restore = Process.Start(
+            new ProcessStartInfo(
+                tool,
+                [
+                    "--no-owner",
+                    "--exit-on-error",
+                    "-h",
+                    to.Host!,
+                    "-p",
+                    $"{to.Port}",
+                    "-U",
+                    to.Username!,
+                    "-d",
+                    to.Database!,
+                    Path.Combine(Folder(), "bench-2026-11-27.dump"),
+                ]
+            )
+            {
+                RedirectStandardError = true,
+            }
+        )!;
         var problems = await restore.StandardError.ReadToEndAsync();
         await restore.WaitForExitAsync();
         Assert.True(restore.ExitCode == 0, problems);

@@ -10,7 +10,8 @@ export interface Series {
   times: number[] | null;
 }
 
-/** The numbers of each line of an instrument's file; lines without any, such as a heading, are left out. Between semicolons or tabs a comma is a decimal one. */
+/** The numbers of each line of an instrument's file; lines without any, such as a heading, are left out.
+ * Between semicolons or tabs a comma is a decimal one. */
 export const numbersOf = (text: string): number[][] =>
   text
     .split(/\r?\n/)
