@@ -7,6 +7,7 @@ using BlueDawn.Store.Kits;
 using BlueDawn.Store.Stock;
 using BlueDawn.Store.Trays;
 using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.AspNetCore.Mvc;
 
 namespace BlueDawn.Server.Kits;
 
@@ -30,7 +31,7 @@ internal static class FittingEndpoints
 
     private static async Task<Results<Ok<FittingView>, ProblemHttpResult>> ShowAsync(
         int number,
-        string[]? renew,
+        [FromQuery] string[]? renew,
         BlueDawnDb db,
         Me me,
         CancellationToken cancel

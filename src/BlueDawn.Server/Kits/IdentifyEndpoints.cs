@@ -6,6 +6,7 @@ using BlueDawn.Server.People;
 using BlueDawn.Store;
 using BlueDawn.Store.Catalogue;
 using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.AspNetCore.Mvc;
 using Microsoft.EntityFrameworkCore;
 
 namespace BlueDawn.Server.Kits;
@@ -61,7 +62,7 @@ internal static class IdentifyEndpoints
         string? plate,
         string? date,
         string? maker,
-        string[]? answer,
+        [FromQuery] string[]? answer,
         BlueDawnDb db,
         Me me,
         CancellationToken cancel

@@ -31,6 +31,25 @@ internal static class DocumentSetup
         ["Live"] = "What changes.",
     };
 
+    /// <summary>Words of a comment that goes over several lines of code.</summary>
+    private static void OnOneLine(IOpenApiSchema schema)
+    {
+        if (schema.Description?.Contains('\n', StringComparison.Ordinal) == true)
+        {
+            schema.Description = string.Join(' ', schema.Description.Split('\n', StringSplitOptions.TrimEntries));
+        }
+
+        // A property that is a reference says what it points to says.
+        foreach (
+            var inner in (schema.Properties?.Values ?? [])
+                .Where(property => property is not OpenApiSchemaReference)
+                .Concat(schema.OneOf ?? [])
+        )
+        {
+            OnOneLine(inner);
+        }
+    }
+
     public static void Describe(OpenApiOptions options)
     {
         options.AddDocumentTransformer(
@@ -62,10 +81,26 @@ internal static class DocumentSetup
                         Description = "From getSession; sent with everything that writes.",
                     },
                 };
+                foreach (var schema in document.Components.Schemas?.Values ?? [])
+                {
+                    OnOneLine(schema);
+                }
+
                 foreach (var (path, item) in document.Paths)
                 {
                     foreach (var (method, operation) in item.Operations ?? [])
                     {
+                        // A list that is left out is an empty one.
+                        foreach (
+                            var list in operation
+                                .Parameters?.OfType<OpenApiParameter>()
+                                .Where(one => one.Schema?.Type == JsonSchemaType.Array)
+                                ?? []
+                        )
+                        {
+                            list.Required = false;
+                        }
+
                         operation.OperationId ??= $"{method.Method.ToLowerInvariant()}{path.Replace('/', '-')}";
                     }
                 }
