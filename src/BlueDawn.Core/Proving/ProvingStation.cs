@@ -101,17 +101,27 @@ public sealed class ProvingStation : LinesStation
     public override TrayFacts Facts(Note note, TrayBook tray) =>
         note switch
         {
-            ReadingNote { Reading: FuelWatchReading, Finding: "beddingIn" } => Waiting.After(
-                tray.Facts,
-                WaitEvent.ToBedIn,
-                string.Create(
-                    CultureInfo.InvariantCulture,
-                    $"look again from {tray.Context.Today.AddDays(tray.Shop.BedInDays - (BedIn.DaysOf(tray) ?? 0)):d MMM}"
-                )
-            ),
+            ReadingNote { Reading: FuelWatchReading, Finding: "beddingIn" } => Wait(tray),
             ReadingNote { Reading: FuelWatchReading } => Waiting.After(tray.Facts, WaitEvent.BeddedIn),
             _ => tray.Facts,
         };
+
+    /// <summary>Without the reading that wept nothing beds in; without the one after it, it does again.</summary>
+    public override TrayFacts Without(Note withdrawn, TrayBook tray) =>
+        withdrawn is not ReadingNote { Reading: FuelWatchReading } ? tray.Facts
+        : BedIn.DaysOf(tray) is null ? Waiting.After(tray.Facts, WaitEvent.BeddedIn)
+        : tray.Facts.WaitsFor == WaitsFor.Hands ? Wait(tray)
+        : tray.Facts;
+
+    private static TrayFacts Wait(TrayBook tray) =>
+        Waiting.After(
+            tray.Facts,
+            WaitEvent.ToBedIn,
+            string.Create(
+                CultureInfo.InvariantCulture,
+                $"look again from {tray.Context.Today.AddDays(tray.Shop.BedInDays - (BedIn.DaysOf(tray) ?? 0)):d MMM}"
+            )
+        );
 }
 
 /// <summary>How a tray stands at Prove.</summary>

@@ -83,6 +83,11 @@ public abstract class StationModule
     /// <param name="tray">The tray before it.</param>
     public virtual TrayFacts Facts(Note note, TrayBook tray) => tray.Facts;
 
+    /// <summary>What stands on the tray itself once one of its notes is taken back.</summary>
+    /// <param name="withdrawn">The note that is taken back.</param>
+    /// <param name="tray">The tray as if it had never been recorded.</param>
+    public virtual TrayFacts Without(Note withdrawn, TrayBook tray) => tray.Facts;
+
     /// <summary>What it takes besides, for what this note says on this tray; null when its kind says it all.</summary>
     /// <param name="note">One of its notes.</param>
     /// <param name="tray">The tray.</param>

@@ -106,7 +106,9 @@ public static class Writing
         var note = station.Complete(sent.Note, before);
         return new Written(
             new Entry(sent.Id, sent.Supersedes, sent.TakenAt < now ? sent.TakenAt.ToUniversalTime() : now, by, note),
-            station.Facts(note, tray)
+            sent is { Note: WithdrawalNote, Supersedes: { } gone } && tray.Log.Find(gone) is { } withdrawn
+                ? StationList.StationOf(withdrawn.Note, tray).Without(withdrawn.Note, before)
+                : station.Facts(note, tray)
         );
     }
 

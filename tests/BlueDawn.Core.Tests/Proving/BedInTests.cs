@@ -84,4 +84,17 @@ public sealed class BedInTests
         tray.Does(Watched("newPart"));
         Assert.Equal("beddingIn", FuelOn(tray).Judgement.Finding);
     }
+
+    [Fact]
+    public void Taken_back_it_no_longer_waits_and_one_taken_back_after_its_days_waits_again()
+    {
+        var tray = TestTray.Untouched().Does(Watched("newPart"), out var wept);
+        tray.Does(new WithdrawalNote(), wept);
+        Assert.Equal((WaitsFor.Hands, ""), (tray.Facts.WaitsFor, tray.Facts.WaitNote));
+
+        tray = Weeping();
+        DaysLater(tray, 2);
+        tray.Does(Watched("dry"), out var dry).Does(new WithdrawalNote(), dry);
+        Assert.Equal((WaitsFor.BedIn, "look again from 4 Nov"), (tray.Facts.WaitsFor, tray.Facts.WaitNote));
+    }
 }

@@ -18,10 +18,12 @@ const useShop = () => useQuery({ queryKey: keys.shop, queryFn: () => ask(api.GET
 /** What the shop is called, its baths, and how makers write the day a carburetor was made. */
 export function ShopCards() {
   const shop = useShop();
+  const mayChange = useMay('manageShop');
   if (!shop.data) return null;
   // What was changed elsewhere begins anew; what is being typed is kept under what it was typed on.
   return (
     <>
+      {!mayChange && <p className="text-mute">Only a lead changes what stands here.</p>}
       <Facts key={JSON.stringify(shop.data.facts)} shop={shop.data} />
       <Open key={JSON.stringify(shop.data.open)} shop={shop.data} />
       <Suppliers key={JSON.stringify(shop.data.suppliers)} shop={shop.data} />

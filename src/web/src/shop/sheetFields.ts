@@ -1,5 +1,5 @@
 import type { SheetForm, SheetGroup, SheetIssue, TypedSheet, UnitSystem } from '../api/client';
-import { features, figure, sign, torque } from '../units/format';
+import { features, figure, plusMinus, sign, torque } from '../units/format';
 
 /** A row of a list on the sheet, as it is typed; from says which of the sheet it is written from it is. */
 export interface DraftRow {
@@ -149,7 +149,6 @@ export function typedOf(draft: SheetDraft, first: SheetDraft, written: boolean, 
 /** Everything a sheet says, a line a thing, to be read or laid beside another. */
 export function linesOf({ sheet, numbers }: SheetIssue, form: SheetForm, units: UnitSystem): [string, string][] {
   const mm = sign('length', units);
-  const length = (value: number): string => figure('length', value, units);
   return [
     ['Maker', sheet.maker],
     ['Stamped', sheet.stampedNumbers.join(', ')],
@@ -158,11 +157,11 @@ export function linesOf({ sheet, numbers }: SheetIssue, form: SheetForm, units: 
     ...(sheet.opens?.element ? [['What moves the choke', elementWord[sheet.opens.element]] as [string, string]] : []),
     ...sheet.jets.map((jet): [string, string] => [
       jet.label,
-      `${length(jet.boreMm)} ± ${length(jet.toleranceMm)} ${mm}`,
+      `${plusMinus('length', jet.boreMm, jet.toleranceMm, units)} ${mm}`,
     ]),
     ...sheet.emulsionRows.map((row): [string, string] => [
       `Emulsion row ${row.row}`,
-      `${row.holes} × ${length(row.boreMm)} ± ${length(row.toleranceMm)} ${mm}`,
+      `${row.holes} × ${plusMinus('length', row.boreMm, row.toleranceMm, units)} ${mm}`,
     ]),
     ...form.groups.flatMap(({ at, title, boxes }) =>
       boxes.flatMap(({ name, label, dimension }): [string, string][] => {

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { day, figure, money, percent, quantity, say, temperature, withUnit } from './format';
+import { day, feature, figure, money, percent, quantity, say, temperature, withUnit } from './format';
 
 describe('numbers for people', () => {
   it('writes a bore in the units of its reader', () => {
@@ -54,8 +54,22 @@ describe('numbers for people', () => {
   it('says a unit once around a tolerance', () => {
     const mm = (value: number) => ({ dimension: 'length' as const, value, label: null });
     expect(say({ text: '{0} ± {1}, even within {2}', quantities: [mm(14), mm(0.5), mm(0.4)] }, 'metric')).toBe(
-      '14.0 ± 0.50 mm, even within 0.40 mm',
+      '14.0 ± 0.5 mm, even within 0.40 mm',
     );
+  });
+
+  it('ends a size and its tolerance at the same digit', () => {
+    const window = (mm: number, off: number, units: 'metric' | 'inch') =>
+      say(
+        { text: '{0} ± {1}', quantities: [mm, off].map((value) => ({ dimension: 'length', value, label: null })) },
+        units,
+      );
+    expect(window(13, 0.5, 'inch')).toBe('0.512 ± 0.020 in');
+    // A thousandth would be a fifth too little: the size gets the digit.
+    expect(window(13, 0.03, 'inch')).toBe('0.5118 ± 0.0012 in');
+    expect(window(0.72, 0.01, 'inch')).toBe('0.0283 ± 0.0004 in');
+    expect(window(0.72, 0.01, 'metric')).toBe('0.72 ± 0.01 mm');
+    expect(feature('13 ± 0.5 mm', 'inch')).toBe('0.512 ± 0.020 in');
   });
 
   it('says a day the way people do', () => {

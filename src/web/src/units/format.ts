@@ -58,18 +58,40 @@ export function figure(dimension: Dimension, value: number, units: UnitSystem): 
   return /^-0(\.0+)?$/.test(text) ? text.slice(1) : text;
 }
 
+const besides = (text: string, s: string): string => (s === '' || s === '°' ? text + s : `${text} ${s}`);
+
 /** A number with its unit, in the reader's units; a thing with a name of its own is called by it. */
 export function quantity(q: Quantity, units: UnitSystem): string {
   const s = sign(q.dimension, units);
-  const text = figure(q.dimension, q.value, units);
-  const whole = s === '' || s === '°' ? text + s : `${text} ${s}`;
+  const whole = besides(figure(q.dimension, q.value, units), s);
   // The number of a drill alone says nothing to whoever works in millimetres.
   return q.label?.startsWith('#') && units === 'metric' ? `${whole} (${q.label})` : q.label || whole;
+}
+
+const decimals = (text: string): number => text.split('.')[1]?.length ?? 0;
+
+/**
+ * A size and what it may be off, in base units, written to the same last digit without the unit: the tolerance is rounded to
+ * where the size ends when that changes it by less than a twentieth, otherwise the size gets more digits.
+ */
+export function plusMinus(dimension: Dimension, value: number, off: number, units: UnitSystem): string {
+  const { size } = unitOf(dimension, units);
+  const [plain, exact] = [figure(dimension, value, units), off / size];
+  const places = decimals(plain);
+  if (Math.abs(Number(exact.toFixed(places)) - exact) <= exact / 20) return `${plain} ± ${exact.toFixed(places)}`;
+  const written = figure(dimension, off, units);
+  return `${(value / size).toFixed(decimals(written))} ± ${written}`;
 }
 
 /** A sentence with its numbers in their places; a unit said twice around a “±” or “to” is said once. */
 export const say = (sentence: Sentence, units: UnitSystem): string =>
   sentence.text
+    .replace(/\{(\d+)\} ± \{(\d+)\}/g, (places, at: string, by: string) => {
+      const [q, off] = [sentence.quantities[Number(at)], sentence.quantities[Number(by)]];
+      return q && off && q.dimension === off.dimension && q.dimension !== 'temperature' && !q.label && !off.label
+        ? besides(plusMinus(q.dimension, q.value, off.value, units), sign(q.dimension, units))
+        : places;
+    })
     .replace(/\{(\d+)\}/g, (place, index: string) => {
       const q = sentence.quantities[Number(index)];
       return q ? quantity(q, units) : place;
@@ -128,8 +150,8 @@ export const feature = (text: string, units: UnitSystem): string =>
   units === 'metric' || text.includes('×')
     ? text
     : text.replace(/([\d.]+)(?: ± ([\d.]+))? mm/g, (_, mm: string, off?: string) => {
-        const plain = figure('length', Number(mm), units);
-        return `${plain}${off ? ` ± ${figure('length', Number(off), units)}` : ''} in`;
+        const size = off ? plusMinus('length', Number(mm), Number(off), units) : figure('length', Number(mm), units);
+        return `${size} in`;
       });
 
 /** The features of a part in one line; a word that says its own feature stands alone. */

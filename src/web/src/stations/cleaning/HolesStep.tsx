@@ -1,11 +1,10 @@
 import type { CleaningView } from '../../api/client';
 import { useUnits } from '../../session/session';
-import { figure, sign } from '../../units/format';
+import { plusMinus, sign } from '../../units/format';
 
 /** Which tool clears which hole: the largest that does not touch, and the next one up that would spoil it. */
 export function HolesStep({ view }: { view: CleaningView }) {
   const units = useUnits();
-  const length = (mm: number): string => figure('length', mm, units);
   if (view.holes.length === 0) return <p>The spec sheet gives no bores. Blow only; put nothing into a hole.</p>;
   return (
     <>
@@ -24,7 +23,7 @@ export function HolesStep({ view }: { view: CleaningView }) {
             <p className="leading-tight">
               <span className="block text-lead font-bold">{hole.label}</span>
               <span className="num text-mute">
-                {length(hole.boreMm)} ± {length(hole.toleranceMm)} {sign('length', units)}
+                {plusMinus('length', hole.boreMm, hole.toleranceMm, units)} {sign('length', units)}
               </span>
             </p>
             {hole.choices.map((choice) => (
