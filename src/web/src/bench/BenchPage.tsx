@@ -119,7 +119,8 @@ function NextForHands({ trays, today }: { trays: BenchTray[]; today: string }) {
           <li key={t.number}>
             <Link
               to={trayPath(t.number, t.station)}
-              className={`grid grid-cols-[4rem_1fr] items-center gap-x-3.5 gap-y-1 py-2.5 sm:grid-cols-[4rem_1fr_auto] ${i === 0 ? 'border-dawn bg-dawn-soft -mx-2 my-2 rounded-lg border-2 px-2' : 'border-line hover:bg-paper border-t'}`}
+              className={`grid grid-cols-[4rem_1fr] items-center gap-x-3.5 gap-y-1 py-2.5 sm:grid-cols-[4rem_1fr_auto]
+                ${i === 0 ? 'border-dawn bg-dawn-soft -mx-2 my-2 rounded-lg border-2 px-2' : 'border-line hover:bg-paper border-t'}`}
             >
               <Tag number={t.number} />
               <span className="min-w-0 leading-snug">

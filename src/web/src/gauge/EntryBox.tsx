@@ -61,9 +61,12 @@ export function EntryBox({
   };
   return (
     <label
-      className={`border-line-strong bg-sheet has-aria-invalid:border-bad has-aria-invalid:bg-bad-soft focus-within:border-dawn has-aria-disabled:opacity-60 grid min-h-13 min-w-0 cursor-text rounded-lg border-[1.5px] pt-1 pb-0.5 focus-within:outline-3 focus-within:outline-[color-mix(in_srgb,var(--dawn)_45%,transparent)] ${
-        field.dimension === 'count' ? 'w-18 flex-none px-1.25' : 'max-w-32 flex-1 basis-17 px-2'
-      }`}
+      className={`border-line-strong bg-sheet has-aria-invalid:border-bad has-aria-invalid:bg-bad-soft
+        focus-within:border-dawn has-aria-disabled:opacity-60 grid min-h-13 min-w-0 cursor-text rounded-lg
+        border-[1.5px] pt-1 pb-0.5 focus-within:outline-3
+        focus-within:outline-[color-mix(in_srgb,var(--dawn)_45%,transparent)] ${
+          field.dimension === 'count' ? 'w-18 flex-none px-1.25' : 'max-w-32 flex-1 basis-17 px-2'
+        }`}
     >
       <input
         data-entry={field.name}

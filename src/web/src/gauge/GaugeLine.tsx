@@ -143,7 +143,8 @@ export function GaugeLine({ tray, line, history, locked, way }: Props) {
             <Collapsible.Trigger
               aria-label={`${line.label}: ${judgement.word}. Why and history`}
               // While a number is typed there is room for what its verdict will say: Record stays under the hand.
-              className={`hover:bg-paper -mx-1.5 flex w-full items-center justify-between gap-1 rounded-lg px-1.5 text-left ${state.dirty ? 'min-h-16' : 'min-h-11'}`}
+              className={`hover:bg-paper -mx-1.5 flex w-full items-center justify-between gap-1 rounded-lg px-1.5
+                text-left ${state.dirty ? 'min-h-16' : 'min-h-11'}`}
             >
               <span>
                 <VerdictWord judgement={judgement} />
@@ -200,7 +201,9 @@ export function GaugeLine({ tray, line, history, locked, way }: Props) {
         {(hasAdvice || state.dirty) && (
           <div className={`flex flex-wrap gap-x-3 gap-y-1 ${state.dirty ? 'items-start' : 'items-center'}`}>
             <p
-              className={`min-w-0 flex-1 leading-snug ${both ? 'basis-full' : 'basis-32'} ${state.dirty ? 'max-md:order-last max-md:basis-full md:pt-2.5' : ''} ${judgement.verdict === 'notRead' ? 'text-mute' : 'font-medium'}`}
+              className={`min-w-0 flex-1 leading-snug ${both ? 'basis-full' : 'basis-32'}
+                ${state.dirty ? 'max-md:order-last max-md:basis-full md:pt-2.5' : ''}
+                ${judgement.verdict === 'notRead' ? 'text-mute' : 'font-medium'}`}
             >
               {state.draft.correcting && <span className="text-unsure">Correcting the reading that stands. </span>}
               {judgement.verdict !== 'good' && state.slips.length === 0 && say(judgement.doNext, units)}

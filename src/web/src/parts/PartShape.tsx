@@ -21,7 +21,8 @@ const slab = (w: number, d: number, h: number): ReactNode => (
 const ring = (w: number, d: number, band: number): ReactNode => (
   <path
     fillRule="evenodd"
-    d={`M${-w} 0a${w} ${d} 0 1 0 ${2 * w} 0a${w} ${d} 0 1 0 ${-2 * w} 0zM${-w + band} 0a${w - band} ${d - band * 0.4} 0 1 0 ${2 * (w - band)} 0a${w - band} ${d - band * 0.4} 0 1 0 ${-2 * (w - band)} 0z`}
+    d={`M${-w} 0a${w} ${d} 0 1 0 ${2 * w} 0a${w} ${d} 0 1 0 ${-2 * w} 0zM${-w + band} 0a${w - band} ${d - band * 0.4} 0
+      1 0 ${2 * (w - band)} 0a${w - band} ${d - band * 0.4} 0 1 0 ${-2 * (w - band)} 0z`}
   />
 );
 

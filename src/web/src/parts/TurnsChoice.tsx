@@ -43,7 +43,8 @@ function Step({ label, onClick, children }: { label: string; onClick: () => void
       type="button"
       aria-label={label}
       onClick={onClick}
-      className="border-line-strong hover:border-ink inline-flex min-h-11 min-w-11 items-center sm:min-w-12 justify-center rounded-lg border-[1.5px] text-lead font-strong"
+      className={`border-line-strong hover:border-ink inline-flex min-h-11 min-w-11 items-center sm:min-w-12 justify-center
+        rounded-lg border-[1.5px] text-lead font-strong`}
     >
       {children}
     </button>

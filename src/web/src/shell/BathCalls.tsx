@@ -30,7 +30,8 @@ export function BathCalls() {
   return (
     <aside
       aria-label="In the baths"
-      className={`flex flex-wrap items-center gap-x-5 px-4 ${calling ? 'bg-dawn-soft border-b-[3px] border-[var(--dawn)]' : 'border-line border-b'} print:hidden`}
+      className={`flex flex-wrap items-center gap-x-5 px-4
+        ${calling ? 'bg-dawn-soft border-b-[3px] border-[var(--dawn)]' : 'border-line border-b'} print:hidden`}
     >
       {calling && <BellRing aria-hidden size={22} className="text-dawn" />}
       {/* Said once, not with every second that is counted down. */}

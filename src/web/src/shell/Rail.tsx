@@ -28,7 +28,9 @@ export function Rail({ onGo }: { onGo?: () => void }) {
                 key={tray.number}
                 to={trayPath(tray.number)}
                 onClick={onGo}
-                className="aria-[current=page]:bg-paper aria-[current=page]:text-ink aria-[current=page]:shadow-[inset_4px_0_0_var(--dawn)] text-night-text grid min-h-11 grid-cols-[2.25rem_1fr] items-center gap-2.5 px-4 py-1.5 hover:bg-white/10"
+                className={`aria-[current=page]:bg-paper aria-[current=page]:text-ink
+                  aria-[current=page]:shadow-[inset_4px_0_0_var(--dawn)] text-night-text grid min-h-11
+                  grid-cols-[2.25rem_1fr] items-center gap-2.5 px-4 py-1.5 hover:bg-white/10`}
               >
                 <span className="num text-right text-part font-bold">{tray.number}</span>
                 <span className="min-w-0 leading-tight">

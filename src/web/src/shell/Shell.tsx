@@ -104,7 +104,10 @@ export function Shell() {
       <a href="#main" className="bg-sheet sr-only z-50 p-3 focus:not-sr-only focus:absolute">
         Skip to the work
       </a>
-      <aside className="text-night-text sticky top-0 hidden h-dvh flex-col bg-[linear-gradient(180deg,var(--night),var(--night-2)_80%,#573a52_96%,#b04e38)] lg:flex print:hidden">
+      <aside
+        className={`text-night-text sticky top-0 hidden h-dvh flex-col
+        bg-[linear-gradient(180deg,var(--night),var(--night-2)_80%,#573a52_96%,#b04e38)] lg:flex print:hidden`}
+      >
         <Link to="/" className="px-4 pt-2.5 pb-1 leading-tight">
           <span className="block text-title font-heavy text-white">Blue Dawn</span>
           {shopName && <span className="text-night-mute block truncate text-note">{shopName}</span>}

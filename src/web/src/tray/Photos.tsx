@@ -10,7 +10,11 @@ import { useAddPhotos } from './useAddPhotos';
 /** A button that takes photos, or picks them. */
 export function PhotoPicker({ onPick, disabled }: { onPick: (files: File[]) => void; disabled?: boolean }) {
   return (
-    <label className="border-line-strong hover:border-ink bg-sheet has-focus-visible:outline-dawn inline-flex min-h-11 cursor-pointer items-center gap-2 rounded-lg border-[1.5px] px-4 font-medium has-focus-visible:outline-3 has-disabled:opacity-60">
+    <label
+      className={`border-line-strong hover:border-ink bg-sheet has-focus-visible:outline-dawn inline-flex min-h-11 cursor-pointer
+      items-center gap-2 rounded-lg border-[1.5px] px-4 font-medium has-focus-visible:outline-3
+      has-disabled:opacity-60`}
+    >
       <Camera aria-hidden size={18} /> Add photos
       <input
         type="file"

@@ -29,7 +29,8 @@ export function StationStrip({ tray, views, station }: { tray: number; views: St
             type="button"
             aria-expanded={unfolded}
             onClick={() => setUnfolded(!unfolded)}
-            className="bg-sheet flex min-h-12 min-w-0 flex-1 items-center justify-between gap-2 px-3 py-1 text-left leading-tight shadow-[inset_0_-4px_0_var(--dawn)]"
+            className={`bg-sheet flex min-h-12 min-w-0 flex-1 items-center justify-between gap-2 px-3 py-1 text-left
+              leading-tight shadow-[inset_0_-4px_0_var(--dawn)]`}
           >
             <span className="min-w-0">
               <span className="text-lead block font-strong">{stationWord(here.station)}</span>
@@ -52,7 +53,8 @@ export function StationStrip({ tray, views, station }: { tray: number; views: St
             key={view.station}
             to={trayPath(tray, view.station)}
             onClick={() => setUnfolded(false)}
-            className="aria-[current=page]:bg-sheet relative min-h-14 px-2.5 pt-4 pb-1.5 leading-tight hover:bg-white/30 aria-[current=page]:shadow-[inset_0_-4px_0_var(--dawn)]"
+            className={`aria-[current=page]:bg-sheet relative min-h-14 px-2.5 pt-4 pb-1.5 leading-tight hover:bg-white/30
+              aria-[current=page]:shadow-[inset_0_-4px_0_var(--dawn)]`}
           >
             <span className="text-lead block font-strong">{stationWord(view.station)}</span>
             <span className={`text-note block ${tone(view)}`}>{view.words}</span>

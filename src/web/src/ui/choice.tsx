@@ -98,7 +98,10 @@ export function Choice<T extends string>({
             if (byArrow.current && !off && option.value !== value) onChange(option.value);
             byArrow.current = false;
           }}
-          className={`${slim ? 'relative min-h-8 px-2.5 text-note after:absolute after:-inset-y-1.5 after:inset-x-0' : 'min-h-11 px-3'} border-line-strong data-[state=on]:bg-ink data-[state=on]:text-sheet data-[state=on]:border-ink rounded-lg border-[1.5px] font-medium aria-disabled:opacity-60 ${small ? 'text-note' : ''} ${option.picture ? `flex items-center ${beside ? 'min-h-16 gap-2 text-left leading-tight' : 'flex-col gap-0.5 py-1.5'}` : ''}`}
+          className={`${slim ? 'relative min-h-8 px-2.5 text-note after:absolute after:-inset-y-1.5 after:inset-x-0' : 'min-h-11 px-3'}
+            border-line-strong data-[state=on]:bg-ink data-[state=on]:text-sheet data-[state=on]:border-ink rounded-lg
+            border-[1.5px] font-medium aria-disabled:opacity-60 ${small ? 'text-note' : ''}
+            ${option.picture ? `flex items-center ${beside ? 'min-h-16 gap-2 text-left leading-tight' : 'flex-col gap-0.5 py-1.5'}` : ''}`}
         >
           {option.picture}
           {beside ? <span className="max-w-36">{option.label}</span> : option.label}
@@ -140,7 +143,8 @@ export function Several<T extends string>({
           value={option.value}
           aria-disabled={off || undefined}
           title={why}
-          className="border-line-strong data-[state=on]:bg-ink data-[state=on]:text-sheet data-[state=on]:border-ink min-h-11 rounded-lg border-[1.5px] px-3 text-left aria-disabled:opacity-60 leading-tight font-medium"
+          className={`border-line-strong data-[state=on]:bg-ink data-[state=on]:text-sheet data-[state=on]:border-ink min-h-11
+            rounded-lg border-[1.5px] px-3 text-left aria-disabled:opacity-60 leading-tight font-medium`}
         >
           {option.label}
         </ToggleGroup.Item>

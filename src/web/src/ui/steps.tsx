@@ -17,7 +17,9 @@ export function Steps({ label, steps }: { label: string; steps: Step[] }) {
           key={step.to}
           to={step.to}
           aria-current={step.here ? 'step' : undefined}
-          className="aria-[current=step]:border-ink text-mute aria-[current=step]:text-ink hover:text-ink -mb-px inline-flex min-h-11 items-baseline gap-2 border-b-[3px] border-transparent px-3 pt-2 text-lead font-strong max-sm:px-2"
+          className={`aria-[current=step]:border-ink text-mute aria-[current=step]:text-ink hover:text-ink -mb-px inline-flex
+            min-h-11 items-baseline gap-2 border-b-[3px] border-transparent px-3 pt-2 text-lead font-strong
+            max-sm:px-2`}
         >
           {step.label}
           {step.note && <span className="text-note font-normal max-sm:hidden">{step.note}</span>}

@@ -77,7 +77,8 @@ function Build({ tray, view }: { tray: Tray; view: LedgerView }) {
                   onClick={() =>
                     setPicked(view.advice.find((a) => parts.includes(a.part))?.part ?? parts.at(-1) ?? null)
                   }
-                  className="border-line-strong aria-pressed:bg-ink aria-pressed:text-sheet inline-flex min-h-11 items-center gap-1.5 rounded-lg border-[1.5px] px-3 font-medium"
+                  className={`border-line-strong aria-pressed:bg-ink aria-pressed:text-sheet inline-flex min-h-11 items-center
+                    gap-1.5 rounded-lg border-[1.5px] px-3 font-medium`}
                 >
                   {one.label}
                   <span className={wrong ? 'text-bad font-heavy' : ''}>{wrong ? '!' : left > 0 ? left : '✓'}</span>
@@ -226,7 +227,8 @@ function Lines({
             <button
               type="button"
               onClick={() => onPick(line.part.key)}
-              className={`flex min-h-11 w-full items-center gap-x-3 py-1 text-left leading-tight max-sm:flex-col max-sm:items-start ${line.part.key === current ? 'font-heavy' : ''}`}
+              className={`flex min-h-11 w-full items-center gap-x-3 py-1 text-left leading-tight max-sm:flex-col
+                max-sm:items-start ${line.part.key === current ? 'font-heavy' : ''}`}
             >
               <span className="inline-block min-w-48 font-strong first-letter:uppercase">{line.part.label}</span>
               <span className="text-mute min-w-0 flex-1">{foundWords(line, units)}</span>

@@ -33,7 +33,10 @@ export function StartTimeline({ times, now, window, series, label }: Props) {
       viewBox={`0 0 ${W} ${speed ? H + 16 : H}`}
       className="w-full"
       role="img"
-      aria-label={`${label}: ${times.open === null ? 'not open yet' : `open after ${times.open} s`}${times.faltered === null ? '' : `, faltered after ${times.faltered} s`}`}
+      aria-label={
+        `${label}: ${times.open === null ? 'not open yet' : `open after ${times.open} s`}` +
+        (times.faltered === null ? '' : `, faltered after ${times.faltered} s`)
+      }
     >
       {window && (
         <rect

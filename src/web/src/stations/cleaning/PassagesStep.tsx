@@ -95,7 +95,9 @@ function Toggle({
       disabled={disabled}
       data-warm={asked || undefined}
       onClick={onClick}
-      className={`aria-pressed:border-ok aria-pressed:bg-ok-soft aria-pressed:text-ok inline-flex min-h-11 items-center gap-1.5 rounded-lg border-[1.5px] px-3 ${asked ? 'border-dawn bg-dawn text-dawn-ink font-bold' : 'border-line-strong font-medium'}`}
+      className={`aria-pressed:border-ok aria-pressed:bg-ok-soft aria-pressed:text-ok inline-flex min-h-11 items-center
+        gap-1.5 rounded-lg border-[1.5px] px-3
+        ${asked ? 'border-dawn bg-dawn text-dawn-ink font-bold' : 'border-line-strong font-medium'}`}
     >
       {on && <Check aria-hidden size={18} strokeWidth={3} />} {label}
     </BareButton>

@@ -54,7 +54,8 @@ export function CauseList({ tray, view, mayRecord, record }: Props) {
         {view.historyUsed &&
           (trays === 0
             ? ' No closed trace of ours to learn from yet.'
-            : ` ${alike} closed ${alike === 1 ? 'trace' : 'traces'} of this sheet and ${kin} of its kind weigh ${percent(trace.history.weight)} against the table.`)}
+            : ` ${alike} closed ${alike === 1 ? 'trace' : 'traces'} of this sheet and ${kin} of its kind weigh ` +
+              `${percent(trace.history.weight)} against the table.`)}
       </p>
       {trace.elsewhereAdvice && (
         <p className="border-unsure bg-unsure-soft mb-1.5 rounded-lg border-l-4 px-3 py-2 font-medium">
@@ -106,7 +107,10 @@ function Cause({
   return (
     <li className="border-line border-t">
       <Collapsible.Root open={open} onOpenChange={setOpen}>
-        <Collapsible.Trigger className="hover:bg-paper -mx-2 grid w-[calc(100%+1rem)] grid-cols-[1fr_3.25rem_1.25rem] items-center gap-x-3 gap-y-1 rounded-lg px-2 py-1.5 text-left sm:grid-cols-[1fr_6.5rem_3.25rem_1.25rem]">
+        <Collapsible.Trigger
+          className={`hover:bg-paper -mx-2 grid w-[calc(100%+1rem)] grid-cols-[1fr_3.25rem_1.25rem] items-center gap-x-3 gap-y-1
+          rounded-lg px-2 py-1.5 text-left sm:grid-cols-[1fr_6.5rem_3.25rem_1.25rem]`}
+        >
           <span className="min-w-0 leading-tight">
             <span className="block text-lead font-strong">{cause.label}</span>
             <span className="text-mute block text-note">{say(standing.reason, units)}</span>

@@ -67,7 +67,8 @@ export function ToldCard({ tray, trace, words, mayRecord, record, onCheck }: Pro
               {toldByWord[one.by]} says: {one.label.toLowerCase()}
               <span className="text-mute block text-note">
                 {stateWord[one.state] ||
-                  `${percent(one.probability)} by what is known; it weighs nothing until it is looked at.${one.checkId ? '' : ' No check is left that would tell.'}`}
+                  `${percent(one.probability)} by what is known; it weighs nothing until it is looked at.` +
+                    (one.checkId ? '' : ' No check is left that would tell.')}
               </span>
             </span>
             {one.checkId && one.state === 'open' && (

@@ -18,7 +18,9 @@ export function ChooseSheet({ code, what, chosen, mayChoose, onChoose }: Props) 
       aria-label={`${chosen ? 'It is' : 'Take'} ${code}: ${what}`}
       disabled={!mayChoose}
       onClick={() => onChoose(code)}
-      className="border-line-strong aria-pressed:border-ink aria-pressed:bg-ink aria-pressed:text-sheet inline-flex min-h-11 min-w-28 items-center justify-center gap-1.5 rounded-lg border-[1.5px] px-3 font-strong aria-disabled:opacity-60 aria-pressed:aria-disabled:opacity-100"
+      className={`border-line-strong aria-pressed:border-ink aria-pressed:bg-ink aria-pressed:text-sheet inline-flex min-h-11
+        min-w-28 items-center justify-center gap-1.5 rounded-lg border-[1.5px] px-3 font-strong
+        aria-disabled:opacity-60 aria-pressed:aria-disabled:opacity-100`}
     >
       {chosen && <Check aria-hidden size={18} />}
       {chosen ? `It is ${code}` : `Take ${code}`}

@@ -38,7 +38,8 @@ export function OldParts({ tray, mayMeasure }: { tray: Tray; mayMeasure: boolean
                 why={measurable || !mayMeasure ? undefined : 'Nothing of it is compared by measure.'}
                 onClick={() => setMeasuring(name)}
                 aria-label={`Measure the old ${name}${measured > 0 ? `, ${measured} measured` : ''}`}
-                className={`inline-flex min-h-11 items-center gap-1.5 rounded-lg border-[1.5px] px-3 font-medium aria-disabled:opacity-60 ${measured > 0 ? 'border-ink bg-steel' : 'border-line-strong'}`}
+                className={`inline-flex min-h-11 items-center gap-1.5 rounded-lg border-[1.5px] px-3 font-medium
+                  aria-disabled:opacity-60 ${measured > 0 ? 'border-ink bg-steel' : 'border-line-strong'}`}
               >
                 <Ruler aria-hidden size={16} /> {name}
                 {measured > 0 && <span className="num text-mute">{measured}</span>}

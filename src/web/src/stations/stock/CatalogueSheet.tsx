@@ -118,7 +118,9 @@ export function CatalogueSheet() {
                 </a>
                 {mayImport && (
                   <label
-                    className={`border-line-strong focus-within:outline-dawn inline-flex min-h-11 items-center rounded-lg border-[1.5px] px-4 font-medium focus-within:outline-3 ${running ? 'opacity-60' : 'hover:border-ink cursor-pointer'}`}
+                    className={`border-line-strong focus-within:outline-dawn inline-flex min-h-11 items-center
+                      rounded-lg border-[1.5px] px-4 font-medium focus-within:outline-3
+                      ${running ? 'opacity-60' : 'hover:border-ink cursor-pointer'}`}
                   >
                     Import
                     <input

@@ -47,7 +47,8 @@ export function ItemDialog({ item, donors, mayMove, onClose }: Props) {
           )}
           <p className="text-mute leading-snug">
             {line.standing.usedLately > 0
-              ? `${line.standing.usedLately} used lately, ${line.reorder.leadDays} days to come: order at ${line.reorder.point}, which lasts with ${(line.reorder.shareServed * 100).toFixed(1)} % certainty.`
+              ? `${line.standing.usedLately} used lately, ${line.reorder.leadDays} days to come: order at ${line.reorder.point}, ` +
+                `which lasts with ${(line.reorder.shareServed * 100).toFixed(1)} % certainty.`
               : 'None used lately: nothing says when to order more.'}{' '}
             {line.stocked.offers.map((offer) => (
               <span key={offer.supplier} className="block">
