@@ -1,4 +1,5 @@
 using BlueDawn.Core.Carburetors;
+using BlueDawn.Core.Holding;
 using BlueDawn.Core.Logbook;
 using BlueDawn.Core.Measures;
 using BlueDawn.Core.Shop;
@@ -24,12 +25,14 @@ public sealed class ChokesStation : LinesStation
     /// <inheritdoc/>
     public override IReadOnlyList<ReadingKind> Readings { get; } =
     [
-        new(typeof(OpeningReading), "opening"),
-        new(typeof(RodTravelReading), "rodTravel"),
-        new(typeof(ReturnSpringReading), "returnSpring"),
-        new(typeof(WarmWaterReading), "warmWater"),
-        new(typeof(SuctionForceReading), "suctionForce"),
-        new(typeof(WarmStripReading), "warmStrip"),
+        ReadingKind.Of<OpeningReading>("opening", OpeningLine.CanFind),
+        ReadingKind.Of<RodTravelReading>("rodTravel", RodTravelLine.CanFind),
+        ReadingKind.Of<ReturnSpringReading>("returnSpring", ReturnSpringLine.CanFind),
+        ReadingKind.Of<WarmWaterReading>("warmWater", WarmWaterLine.CanFind),
+        ReadingKind.Of<SuctionForceReading>("suctionForce", SuctionForceLine.CanFind),
+        ReadingKind.Of<WarmStripReading>("warmStrip", WarmStripLine.CanFind),
+        ReadingKind.Of<HoldReading>("hold", ChamberHoldLine.CanFind),
+        ReadingKind.Of(ShippedLooks),
     ];
 
     /// <inheritdoc/>

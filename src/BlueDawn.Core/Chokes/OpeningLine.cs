@@ -71,10 +71,23 @@ public sealed record OpeningLimits(double? LowS, double HighS, OpeningWindow Wor
 
 /// <summary>A start of an engine with an automatic choke, timed.</summary>
 /// <param name="Choke">Vacuum or heat.</param>
-/// <param name="Limits">What it is held against.</param>
-public sealed record OpeningLine(ChokeKind Choke, OpeningLimits Limits)
-    : GaugeLine("chokes/opening", Station.Chokes, "Start", "Choke timed from the start")
+/// <param name="Opens">What it is held against.</param>
+public sealed record OpeningLine(ChokeKind Choke, OpeningLimits Opens)
+    : GaugeLine<OpeningReading>("chokes/opening", Station.Chokes, "Start", "Choke timed from the start")
 {
+    private static readonly LineFinding NeverOpened = LineFinding.Bad("neverOpened", "Does not open", Lean.Above);
+    private static readonly LineFinding StarvedAsItOpens = LineFinding.Bad("starvedAsItOpens", "Choke right, fuel short");
+    private static readonly LineFinding OpensLate = LineFinding.Bad("opensLate", "Late", Lean.Above);
+    private static readonly LineFinding OpenedEarly = LineFinding.Open("openedEarly", Lean.Below, word: "Early");
+    private static readonly LineFinding OpensRight = LineFinding.Good("opensRight", "In time");
+
+    /// <summary>Its kind of reading, with everything it can find.</summary>
+    public static IReadOnlyList<LineFinding> CanFind { get; } =
+    [LineFinding.CannotTell, NeverOpened, StarvedAsItOpens, OpensLate, OpenedEarly, OpensRight];
+
+    /// <inheritdoc/>
+    public override IReadOnlyList<LineFinding> Findings => CanFind;
+
     /// <summary>A hand on a key is this late or early at most, in seconds. Own judgement.</summary>
     private const double HandS = 0.4;
 
@@ -91,6 +104,9 @@ public sealed record OpeningLine(ChokeKind Choke, OpeningLimits Limits)
 
     /// <summary>Days a heat choke's next start is told for, in °C.</summary>
     private static readonly double[] OtherDaysC = [0, 10, 20, 30];
+
+    /// <summary>Longest a start is timed, in seconds.</summary>
+    private const int LongestS = 3600;
 
     private static readonly (StartEnd End, string Value, string Label)[] Ends =
     [
@@ -111,125 +127,119 @@ public sealed record OpeningLine(ChokeKind Choke, OpeningLimits Limits)
     public override string NotReadWords => "was not timed";
 
     /// <inheritdoc/>
-    public override Sentence Target =>
-        Heat
-            ? Limits.LowS is { } low
-                ? Sentence.Of("open after {0} to {1} at {2}", Quantity.S(low), Quantity.S(Limits.HighS), Quantity.AtC(UsualC))
-                : Sentence.Of("open within {0} at {1}", Quantity.S(Limits.HighS), Quantity.AtC(UsualC))
-            : Sentence.Of("open within {0}", Quantity.S(Limits.HighS));
-
-    /// <inheritdoc/>
-    public override Span? Window => new(Dimension.Time, Limits.LowS, Limits.HighS);
-
-    /// <inheritdoc/>
-    public override string LimitSource => Limits.SourceName;
+    public override LineLimits? Limits =>
+        new(
+            Heat
+                ? Opens.LowS is { } low
+                    ? Sentence.Of("open after {0} to {1} at {2}", Quantity.S(low), Quantity.S(Opens.HighS), Quantity.AtC(UsualC))
+                    : Sentence.Of("open within {0} at {1}", Quantity.S(Opens.HighS), Quantity.AtC(UsualC))
+                : Sentence.Of("open within {0}", Quantity.S(Opens.HighS)),
+            new Span(Dimension.Time, Opens.LowS, Opens.HighS),
+            Opens.SourceName
+        );
 
     /// <inheritdoc/>
     public override Caution? Caution => Safety.Caution.Running;
 
+    private static readonly LineBox<double?> BeginsBox = Seen("begins", "begins");
+    private static readonly LineBox<double?> HalfBox = Seen("half", "half open");
+    private static readonly LineBox<double?> OpenBox = Seen("open", "open");
+    private static readonly LineBox<double?> FalteredBox = Seen("faltered", "falters");
+    private static readonly LineBox<double?> AmbientBox = Box.Optional("ambient", "outside", Dimension.Temperature, -40, 50);
+    private static readonly LineBox<double?> SteadyBox = Noted("steady", "steady");
+    private static readonly LineBox<double?> StoppedBox = Noted("stopped", "stopped");
+    private static readonly LineBox<double?> ClosedBox = Noted("closed", "shut again");
+    private static readonly LineBox<StartEnd> EndBox = Box.Choice("end", "then", Ends);
+
+    private static LineBox<double?> Seen(string name, string label) => Box.Optional(name, label, Dimension.Time, 0, LongestS);
+
+    private static LineBox<double?> Noted(string name, string label) => Box.Noted(name, label, Dimension.Time, 0, LongestS);
+
     /// <inheritdoc/>
-    public override EntryForm Form =>
+    protected override LineForm<OpeningReading> Boxes =>
         new(
-            [
-                new EntryGroup(
-                    "start",
-                    "Start",
-                    [
-                        EntryField.Measure("begins", "begins", Dimension.Time, optional: true),
-                        .. Heat ? [EntryField.Measure("half", "half open", Dimension.Time, optional: true)] : Array.Empty<EntryField>(),
-                        EntryField.Measure("open", "open", Dimension.Time, optional: true),
-                        EntryField.Measure("faltered", "falters", Dimension.Time, optional: true),
-                        .. Heat
-                            ? [EntryField.Measure("ambient", "outside", Dimension.Temperature, optional: true)]
-                            : Array.Empty<EntryField>(),
-                        EntryField.MeasureNoted("steady", "steady", Dimension.Time),
-                        EntryField.MeasureNoted("stopped", "stopped", Dimension.Time),
-                        EntryField.MeasureNoted("closed", "shut again", Dimension.Time),
-                        EntryField.Choice("end", "then", false, [.. Ends.Select(end => new EntryChoice(end.Value, end.Label))]),
-                    ]
-                ),
-            ],
-            null
+            new BoxGroup(
+                "start",
+                "Start",
+                [
+                    BeginsBox,
+                    .. Heat ? [HalfBox] : Array.Empty<LineBox>(),
+                    OpenBox,
+                    FalteredBox,
+                    .. Heat ? [AmbientBox] : Array.Empty<LineBox>(),
+                    SteadyBox,
+                    StoppedBox,
+                    ClosedBox,
+                    EndBox,
+                ]
+            ),
+            boxes =>
+            {
+                var (begins, half, open) = (boxes.Get(BeginsBox), Heat ? boxes.Get(HalfBox) : null, boxes.Get(OpenBox));
+                var (faltered, ambient) = (boxes.Get(FalteredBox), Heat ? boxes.Get(AmbientBox) : null);
+                var (steady, stopped, closed) = (boxes.Get(SteadyBox), boxes.Get(StoppedBox), boxes.Get(ClosedBox));
+                var end = boxes.Get(EndBox);
+                if (boxes.IsRight)
+                {
+                    if (end == StartEnd.NotOpened && open is not null)
+                    {
+                        boxes.Wrong(OpenBox, "It did not open: take the time out, or say how it ended.");
+                    }
+                    else if (end == StartEnd.RanOn && open is null)
+                    {
+                        boxes.Wrong(OpenBox, "When was it fully open?");
+                    }
+                    else if (end == StartEnd.Faltered && open is null && faltered is null)
+                    {
+                        boxes.Wrong(FalteredBox, "When did it falter, or when was it open?");
+                    }
+
+                    if (half < begins)
+                    {
+                        boxes.Wrong(HalfBox, "Half open must come after it begins.");
+                    }
+                    else if (open < (half ?? begins))
+                    {
+                        boxes.Wrong(OpenBox, "Fully open must come last.");
+                    }
+
+                    if (stopped < (open ?? begins))
+                    {
+                        boxes.Wrong(StoppedBox, "It must be stopped after it has opened.");
+                    }
+                    else if (closed is not null && !(closed >= stopped))
+                    {
+                        boxes.Wrong(ClosedBox, "Note both: when it was stopped and when it shut again.");
+                    }
+                }
+
+                return new OpeningReading(end, begins, half, open, faltered, ambient, steady, stopped, closed);
+            }
         );
 
     /// <inheritdoc/>
-    public override ReadReading Read(TypedReading typed)
-    {
-        var reader = new TypedReader(typed);
-        double? Seconds(string field) => (double?)reader.Optional(field, Dimension.Time, 0, 3600);
-        var (begins, half, open, faltered) = (Seconds("begins"), Seconds("half"), Seconds("open"), Seconds("faltered"));
-        var (steady, stopped, closed) = (Seconds("steady"), Seconds("stopped"), Seconds("closed"));
-        var ambient = (double?)reader.Optional("ambient", Dimension.Temperature, -40, 50);
-        var end = Ends.First(one =>
-            one.Value == (reader.Choice("end", [.. Ends.Select(one => one.Value)]) is { Length: > 0 } said ? said : "ranOn")
-        ).End;
-        if (reader.Problems.Count == 0)
-        {
-            if (end == StartEnd.NotOpened && open is not null)
-            {
-                reader.Wrong("open", "It did not open: take the time out, or say how it ended.");
-            }
-            else if (end == StartEnd.RanOn && open is null)
-            {
-                reader.Wrong("open", "When was it fully open?");
-            }
-            else if (end == StartEnd.Faltered && open is null && faltered is null)
-            {
-                reader.Wrong("faltered", "When did it falter, or when was it open?");
-            }
-
-            if (half < begins)
-            {
-                reader.Wrong("half", "Half open must come after it begins.");
-            }
-            else if (open < (half ?? begins))
-            {
-                reader.Wrong("open", "Fully open must come last.");
-            }
-
-            if (stopped < (open ?? begins))
-            {
-                reader.Wrong("stopped", "It must be stopped after it has opened.");
-            }
-            else if (closed is not null && !(closed >= stopped))
-            {
-                reader.Wrong("closed", "Note both: when it was stopped and when it shut again.");
-            }
-        }
-
-        return Result(reader, () => new OpeningReading(end, begins, half, open, faltered, ambient, steady, stopped, closed));
-    }
-
-    /// <inheritdoc/>
-    public override Sentence Describe(Reading reading) =>
-        reading is not OpeningReading start ? Sentence.None
-        : start.OpenS is { } open
+    protected override Sentence Describe(OpeningReading start) =>
+        start.OpenS is { } open
             ? Sentence.Of($"open after {{0}}, {Ends.First(end => end.End == start.End).Label.ToLowerInvariant()}", Quantity.S(open))
-        : Sentence.Of(Ends.First(end => end.End == start.End).Label.ToLowerInvariant());
+            : Sentence.Of(Ends.First(end => end.End == start.End).Label.ToLowerInvariant());
 
     /// <inheritdoc/>
-    public override Judgement Judge(Reading? reading, PinSet pins)
-    {
-        if (reading is not OpeningReading start)
-        {
-            return Judgement.NotRead(
-                Sentence.Of(
-                    Heat
-                        ? "Cold start, air cleaner off: start the clock as it runs, press at each thing you see."
-                        : "Air cleaner’s screw in: start the clock as it runs, press when the plate is open."
-                )
-            );
-        }
+    protected override Sentence Ask =>
+        Sentence.Of(
+            Heat
+                ? "Cold start, air cleaner off: start the clock as it runs, press at each thing you see."
+                : "Air cleaner’s screw in: start the clock as it runs, press when the plate is open."
+        );
 
+    /// <inheritdoc/>
+    protected override Judgement Judge(OpeningReading start, PinSet pins)
+    {
         var (low, high) = LimitsOn(start.AmbientC);
-        var (verdict, finding, word, lean, next) = Said(start, low, high);
-        return new Judgement(
-            verdict,
-            finding,
-            word,
-            lean,
+        var (finding, next) = Said(start, low, high);
+        return finding.Judged(
             next,
-            start.OpenS is { } open ? new Span(Dimension.Time, Math.Max(0, open - HandS), open + HandS) : null,
+            found: start.OpenS is { } open ? new Span(Dimension.Time, Math.Max(0, open - HandS), open + HandS) : null,
+            figures:
             [
                 .. start.OpenS is { } opened ? [new Figure("open", "Fully open after", Quantity.S(opened))] : Array.Empty<Figure>(),
                 .. start.FalteredS is { } faltered
@@ -241,8 +251,7 @@ public sealed record OpeningLine(ChokeKind Choke, OpeningLimits Limits)
                     : Array.Empty<Figure>(),
                 .. WarmUpFigures(start),
             ],
-            Why(start, low, high),
-            []
+            why: Why(start, low, high)
         );
     }
 
@@ -264,7 +273,7 @@ public sealed record OpeningLine(ChokeKind Choke, OpeningLimits Limits)
             }
         }
 
-        return WarmUp.Fit(ambient, times, Limits.Works.Seen);
+        return WarmUp.Fit(ambient, times, Opens.Works.Seen);
     }
 
     /// <summary>The window in seconds on a day of this temperature: warming up takes longer from further down.</summary>
@@ -272,15 +281,15 @@ public sealed record OpeningLine(ChokeKind Choke, OpeningLimits Limits)
     {
         if (!Heat)
         {
-            return (Limits.LowS, Limits.HighS);
+            return (Opens.LowS, Opens.HighS);
         }
 
-        double To(double ambient) => WarmUp.SecondsTo(ambient, Math.Max(UsualEndC, Limits.Works.FullC + 20), 1, Limits.Works.FullC);
+        double To(double ambient) => WarmUp.SecondsTo(ambient, Math.Max(UsualEndC, Opens.Works.FullC + 20), 1, Opens.Works.FullC);
         var share = ambientC is { } day ? To(day) / To(UsualC) : 1;
-        return (Limits.LowS * share, Limits.HighS * share);
+        return (Opens.LowS * share, Opens.HighS * share);
     }
 
-    private (Verdict Verdict, string Finding, string Word, Lean Lean, Sentence Next) Said(OpeningReading start, double? low, double high)
+    private (LineFinding Finding, Sentence Next) Said(OpeningReading start, double? low, double high)
     {
         // The engine runs short as the plate uncovers it: the choke has done its work.
         var uncovered =
@@ -293,10 +302,7 @@ public sealed record OpeningLine(ChokeKind Choke, OpeningLimits Limits)
         return start.End switch
         {
             StartEnd.NotOpened => (
-                Verdict.NotGood,
-                "neverOpened",
-                "Does not open",
-                Lean.Above,
+                NeverOpened,
                 Sentence.Of(
                     Heat
                         ? "Look at link and spring by hand, then hold the pin in warm water: if it does not move there, renew it."
@@ -304,26 +310,17 @@ public sealed record OpeningLine(ChokeKind Choke, OpeningLimits Limits)
                 )
             ),
             StartEnd.Faltered when uncovered => (
-                Verdict.NotGood,
-                "starvedAsItOpens",
-                "Choke right, fuel short",
-                Lean.None,
+                StarvedAsItOpens,
                 Sentence.Of(
                     "Leave the choke: it only hid that the main circuit is short of fuel. Back to Clean and Gauge for main jet and tube, not to coil or cap."
                 )
             ),
             StartEnd.Faltered => (
-                Verdict.CannotTell,
-                "cannotTell",
-                "Cannot tell yet",
-                Lean.None,
+                LineFinding.CannotTell,
                 Sentence.Of("It faltered long before or after the plate was open: time it once more, and look what else changes then.")
             ),
             StartEnd.RanOn when start.OpenS - HandS > high => (
-                Verdict.NotGood,
-                "opensLate",
-                "Late",
-                Lean.Above,
+                OpensLate,
                 Sentence.Of(
                     Heat
                         ? AsForetold(start) switch
@@ -339,35 +336,23 @@ public sealed record OpeningLine(ChokeKind Choke, OpeningLimits Limits)
                 )
             ),
             StartEnd.RanOn when start.OpenS + HandS > high => (
-                Verdict.CannotTell,
-                "cannotTell",
-                "Cannot tell yet",
-                Lean.None,
+                LineFinding.CannotTell,
                 Sentence.Of("Too near the limit for a hand on a key: time it twice more.")
             ),
             StartEnd.RanOn when low is { } early && start.OpenS < early => (
-                Verdict.CannotTell,
-                "openedEarly",
-                "Early",
-                Lean.Below,
+                OpenedEarly,
                 Sentence.Of("Was it cold? Let it stand until it is as cold as the day, and time it again.")
             ),
             StartEnd.RanOn when AsForetold(start) == false => (
-                Verdict.CannotTell,
-                "cannotTell",
-                "Cannot tell yet",
-                start.OpenS > start.Foretold!.BestS ? Lean.Above : Lean.Below,
+                LineFinding.CannotTell with
+                {
+                    Lean = start.OpenS > start.Foretold!.BestS ? Lean.Above : Lean.Below,
+                },
                 Sentence.Of(
                     "In time, but not as the earlier start foretold: does it stand cold, and is the link free end to end? Time it once more."
                 )
             ),
-            StartEnd.RanOn => (
-                Verdict.Good,
-                "opensRight",
-                "In time",
-                Lean.None,
-                Sentence.Of("The choke works. Stop it, let it stand, and see that it shuts again.")
-            ),
+            StartEnd.RanOn => (OpensRight, Sentence.Of("The choke works. Stop it, let it stand, and see that it shuts again.")),
         };
     }
 
@@ -440,8 +425,8 @@ public sealed record OpeningLine(ChokeKind Choke, OpeningLimits Limits)
                     : Sentence.Of(
                         "Other days: T = end − (end − outside) × e^(−t/τ) fitted to the times, "
                             + "the choke working from {0} to {1}; times by hand to {2}.",
-                        Quantity.AtC(Limits.Works.BeginsC),
-                        Quantity.AtC(Limits.Works.FullC),
+                        Quantity.AtC(Opens.Works.BeginsC),
+                        Quantity.AtC(Opens.Works.FullC),
                         Quantity.S(WarmUp.TimingS)
                     )
             );
@@ -451,7 +436,7 @@ public sealed record OpeningLine(ChokeKind Choke, OpeningLimits Limits)
             why.Add(
                 Sentence.Of(
                     "Suction opens it within {0} of the start; a hand on a key is good to {1}.",
-                    Quantity.S(Limits.HighS),
+                    Quantity.S(Opens.HighS),
                     Quantity.S(HandS)
                 )
             );

@@ -10,8 +10,19 @@ public sealed record RodTravelReading(double NeededMm, double GivenMm) : Reading
 
 /// <summary>The travel of the rod that lets a choke go when the run lever is pulled.</summary>
 /// <param name="SpareMm">Travel to spare, so that wear and a stretched cable do not take it at once, in millimetres.</param>
-public sealed record RodTravelLine(double SpareMm) : GaugeLine("chokes/rod-travel", Station.Chokes, "Release", "Release rod’s travel")
+public sealed record RodTravelLine(double SpareMm)
+    : GaugeLine<RodTravelReading>("chokes/rod-travel", Station.Chokes, "Release", "Release rod’s travel")
 {
+    private static readonly LineFinding UndecidedBelow = LineFinding.Open("cannotTell", Lean.Below);
+    private static readonly LineFinding RodShort = LineFinding.Bad("rodShort", "Too little", Lean.Below);
+    private static readonly LineFinding RodRight = LineFinding.Good("rodRight", "Enough");
+
+    /// <summary>Its kind of reading, with everything it can find.</summary>
+    public static IReadOnlyList<LineFinding> CanFind { get; } = [UndecidedBelow, RodShort, RodRight];
+
+    /// <inheritdoc/>
+    public override IReadOnlyList<LineFinding> Findings => CanFind;
+
     /// <summary>Both are read with a rule to this, in millimetres. Own judgement.</summary>
     private const double ReadToMm = 0.5;
 
@@ -22,62 +33,34 @@ public sealed record RodTravelLine(double SpareMm) : GaugeLine("chokes/rod-trave
     public override bool GoesWithTheTray => true;
 
     /// <inheritdoc/>
-    public override Sentence Target => Sentence.Of("{0} more than the latch needs", Quantity.Mm(SpareMm));
+    public override LineLimits? Limits => new(Sentence.Of("{0} more than the latch needs", Quantity.Mm(SpareMm)), null, "Common practice");
+
+    private static readonly LineBox<double> NeededBox = Box.Number("needed", "needed", Dimension.Length, 0.5m, 100);
+    private static readonly LineBox<double> GivenBox = Box.Number("given", "given", Dimension.Length, 0, 100);
 
     /// <inheritdoc/>
-    public override Span? Window => null;
-
-    /// <inheritdoc/>
-    public override string LimitSource => "Common practice";
-
-    /// <inheritdoc/>
-    public override EntryForm Form =>
-        new(
-            [
-                new EntryGroup(
-                    "travel",
-                    "Travel",
-                    [EntryField.Measure("needed", "needed", Dimension.Length), EntryField.Measure("given", "given", Dimension.Length)]
-                ),
-            ],
-            null
-        );
-
-    /// <inheritdoc/>
-    public override ReadReading Read(TypedReading typed)
-    {
-        var reader = new TypedReader(typed);
-        var (needed, given) = (
-            (double)reader.Required("needed", Dimension.Length, 0.5m, 100),
-            (double)reader.Required("given", Dimension.Length, 0, 100)
-        );
-        return Result(reader, () => new RodTravelReading(needed, given));
-    }
-
-    /// <inheritdoc/>
-    public override Sentence Describe(Reading reading) =>
-        reading is RodTravelReading rod
-            ? Sentence.Of("{0} given, {1} needed", Quantity.Mm(rod.GivenMm), Quantity.Mm(rod.NeededMm))
-            : Sentence.None;
-
-    /// <inheritdoc/>
-    public override Judgement Judge(Reading? reading, PinSet pins)
-    {
-        if (reading is not RodTravelReading rod)
+    protected override LineForm<RodTravelReading> Boxes => new(new BoxGroup("travel", "Travel", [NeededBox, GivenBox]), boxes =>
         {
-            return Judgement.NotRead(
-                Sentence.Of("Lift the latch by hand: how far until it is clear? Then pull the run lever fully: how far does the rod go?")
-            );
-        }
+            var (needed, given) = (boxes.Get(NeededBox), boxes.Get(GivenBox));
+            return new RodTravelReading(needed, given);
+        });
 
+    /// <inheritdoc/>
+    protected override Sentence Describe(RodTravelReading rod) =>
+        Sentence.Of("{0} given, {1} needed", Quantity.Mm(rod.GivenMm), Quantity.Mm(rod.NeededMm));
+
+    /// <inheritdoc/>
+    protected override Sentence Ask =>
+        Sentence.Of("Lift the latch by hand: how far until it is clear? Then pull the run lever fully: how far does the rod go?");
+
+    /// <inheritdoc/>
+    protected override Judgement Judge(RodTravelReading rod, PinSet pins)
+    {
         var spare = rod.GivenMm - rod.NeededMm;
-        var (verdict, finding, word, lean, next) =
+        var (finding, next) =
             spare < 0
                 ? (
-                    Verdict.NotGood,
-                    "rodShort",
-                    "Too little",
-                    Lean.Below,
+                    RodShort,
                     Sentence.Of(
                         "Bend the rod shorter by {0}. Leave the cable: taken up further it only gets tight.",
                         Quantity.Mm(Math.Round(SpareMm - spare, 1))
@@ -85,32 +68,24 @@ public sealed record RodTravelLine(double SpareMm) : GaugeLine("chokes/rod-trave
                 )
             : spare < SpareMm - Math.Min(ReadToMm, SpareMm)
                 ? (
-                    Verdict.CannotTell,
-                    "cannotTell",
-                    "Cannot tell yet",
-                    Lean.Below,
+                    UndecidedBelow,
                     Sentence.Of(
                         "It just clears: bend the rod shorter by {0}, or it will miss when the cable stretches.",
                         Quantity.Mm(Math.Round(SpareMm - spare, 1))
                     )
                 )
-            : (Verdict.Good, "rodRight", "Enough", Lean.None, Sentence.Of("Leave it. Go on."));
-        return new Judgement(
-            verdict,
-            finding,
-            word,
-            lean,
+            : (RodRight, Sentence.Of("Leave it. Go on."));
+        return finding.Judged(
             next,
-            null,
-            [new("spare", "To spare", Quantity.Mm(Math.Round(spare, 2)))],
+            figures: [new("spare", "To spare", Quantity.Mm(Math.Round(spare, 2)))],
+            why:
             [
                 Sentence.Of(
                     "To spare = given − needed; {0} is wanted, read to {1}. The rod before the cable: common practice, no source.",
                     Quantity.Mm(SpareMm),
                     Quantity.Mm(ReadToMm)
                 ),
-            ],
-            []
+            ]
         );
     }
 }

@@ -11,8 +11,19 @@ namespace BlueDawn.Core.Chokes;
 public sealed record SuctionForceReading(double SuctionKPa, double DiaphragmMm, double PlateMm, double SpringG) : Reading;
 
 /// <summary>Whether an engine's suction opens a choke against its spring.</summary>
-public sealed record SuctionForceLine() : GaugeLine("chokes/suction-force", Station.Chokes, "Plate", "Suction against the spring")
+public sealed record SuctionForceLine()
+    : GaugeLine<SuctionForceReading>("chokes/suction-force", Station.Chokes, "Plate", "Suction against the spring")
 {
+    private static readonly LineFinding UndecidedBelow = LineFinding.Open("cannotTell", Lean.Below);
+    private static readonly LineFinding PullWeak = LineFinding.Bad("pullWeak", "Too weak", Lean.Below);
+    private static readonly LineFinding PullEnough = LineFinding.Good("pullEnough", "Pulls");
+
+    /// <summary>Its kind of reading, with everything it can find.</summary>
+    public static IReadOnlyList<LineFinding> CanFind { get; } = [UndecidedBelow, PullWeak, PullEnough];
+
+    /// <inheritdoc/>
+    public override IReadOnlyList<LineFinding> Findings => CanFind;
+
     /// <summary>Pull has to be this many times the spring's push, for link and shaft. Own judgement.</summary>
     private const double ToSpare = 1.3;
 
@@ -26,31 +37,29 @@ public sealed record SuctionForceLine() : GaugeLine("chokes/suction-force", Stat
     public override bool GoesWithTheTray => true;
 
     /// <inheritdoc/>
-    public override Sentence Target => Sentence.Of("pull at least {0} of the spring’s push", Quantity.Percent(100 * ToSpare));
+    public override LineLimits? Limits =>
+        new(Sentence.Of("pull at least {0} of the spring’s push", Quantity.Percent(100 * ToSpare)), null, "Own judgement");
+
+    private static readonly LineBox<double> SuctionBox = Box.Number("suction", "suction", Dimension.Pressure, 0.1m, 100);
+    private static readonly LineBox<double> DiaphragmBox = Box.Number("diaphragm", "chamber", Dimension.Length, 5, 150);
+    private static readonly LineBox<double> PlateBox = Box.Number("plate", "plate", Dimension.Length, 0, 150);
+    private static readonly LineBox<double> SpringBox = Box.Number("spring", "spring", Dimension.Mass, 0.1m, 10_000);
 
     /// <inheritdoc/>
-    public override Span? Window => null;
+    protected override LineForm<SuctionForceReading> Boxes =>
+        new(new BoxGroup("force", "Force", [SuctionBox, DiaphragmBox, PlateBox, SpringBox]), boxes =>
+        {
+            var suction = boxes.Get(SuctionBox);
+            var rim = boxes.Get(DiaphragmBox);
+            var plate = boxes.Get(PlateBox);
+            var spring = boxes.Get(SpringBox);
+            if (boxes.IsRight && plate >= rim)
+            {
+                boxes.Wrong(PlateBox, "The plate must be smaller than the chamber.");
+            }
 
-    /// <inheritdoc/>
-    public override string LimitSource => "Own judgement";
-
-    /// <inheritdoc/>
-    public override EntryForm Form =>
-        new(
-            [
-                new EntryGroup(
-                    "force",
-                    "Force",
-                    [
-                        EntryField.Measure("suction", "suction", Dimension.Pressure),
-                        EntryField.Measure("diaphragm", "chamber", Dimension.Length),
-                        EntryField.Measure("plate", "plate", Dimension.Length),
-                        EntryField.Measure("spring", "spring", Dimension.Mass),
-                    ]
-                ),
-            ],
-            null
-        );
+            return new SuctionForceReading(suction, rim, plate, spring);
+        });
 
     /// <summary>
     /// Force of a pressure on a diaphragm in newtons: on a cone from its rim to its plate, p × π/12 × (D² + D·d + d²). What bears on
@@ -63,53 +72,22 @@ public sealed record SuctionForceLine() : GaugeLine("chokes/suction-force", Stat
         kPa / 1000 * Math.PI / 12 * ((rimMm * rimMm) + (rimMm * plateMm) + (plateMm * plateMm));
 
     /// <inheritdoc/>
-    public override ReadReading Read(TypedReading typed)
-    {
-        var reader = new TypedReader(typed);
-        var suction = (double)reader.Required("suction", Dimension.Pressure, 0.1m, 100);
-        var rim = (double)reader.Required("diaphragm", Dimension.Length, 5, 150);
-        var plate = (double)reader.Required("plate", Dimension.Length, 0, 150);
-        var spring = (double)reader.Required("spring", Dimension.Mass, 0.1m, 10_000);
-        if (reader.Problems.Count == 0 && plate >= rim)
-        {
-            reader.Wrong("plate", "The plate must be smaller than the chamber.");
-        }
-
-        return Result(reader, () => new SuctionForceReading(suction, rim, plate, spring));
-    }
+    protected override Sentence Describe(SuctionForceReading force) =>
+        Sentence.Of("{0} on {1} against {2}", Quantity.KPa(force.SuctionKPa), Quantity.Mm(force.DiaphragmMm), Quantity.G(force.SpringG));
 
     /// <inheritdoc/>
-    public override Sentence Describe(Reading reading) =>
-        reading is SuctionForceReading force
-            ? Sentence.Of(
-                "{0} on {1} against {2}",
-                Quantity.KPa(force.SuctionKPa),
-                Quantity.Mm(force.DiaphragmMm),
-                Quantity.G(force.SpringG)
-            )
-            : Sentence.None;
+    protected override Sentence Ask =>
+        Sentence.Of("Suction at the chamber with the engine running, chamber and plate across, and the spring pressed down on a scale.");
 
     /// <inheritdoc/>
-    public override Judgement Judge(Reading? reading, PinSet pins)
+    protected override Judgement Judge(SuctionForceReading force, PinSet pins)
     {
-        if (reading is not SuctionForceReading force)
-        {
-            return Judgement.NotRead(
-                Sentence.Of(
-                    "Suction at the chamber with the engine running, chamber and plate across, and the spring pressed down on a scale."
-                )
-            );
-        }
-
         var pullG = PullN(force.SuctionKPa, force.DiaphragmMm, force.PlateMm) / Gravity * 1000;
         var ratio = pullG / force.SpringG;
-        var (verdict, finding, word, lean, next) =
+        var (finding, next) =
             ratio < 1
                 ? (
-                    Verdict.NotGood,
-                    "pullWeak",
-                    "Too weak",
-                    Lean.Below,
+                    PullWeak,
                     Sentence.Of(
                         "{0} of pull against {1}: the wrong spring, the smaller of the two diaphragms, or an engine that sucks too little. Look at each.",
                         Quantity.G(Math.Round(pullG)),
@@ -117,33 +95,23 @@ public sealed record SuctionForceLine() : GaugeLine("chokes/suction-force", Stat
                     )
                 )
             : ratio < ToSpare
-                ? (
-                    Verdict.CannotTell,
-                    "cannotTell",
-                    "Cannot tell yet",
-                    Lean.Below,
-                    Sentence.Of("It hardly pulls more than the spring pushes: free the shaft, then time the start.")
-                )
-            : (Verdict.Good, "pullEnough", "Pulls", Lean.None, Sentence.Of("Suction is enough. Go on."));
-        return new Judgement(
-            verdict,
-            finding,
-            word,
-            lean,
+                ? (UndecidedBelow, Sentence.Of("It hardly pulls more than the spring pushes: free the shaft, then time the start."))
+            : (PullEnough, Sentence.Of("Suction is enough. Go on."));
+        return finding.Judged(
             next,
-            null,
+            figures:
             [
                 new("pull", "Pull of the diaphragm", Quantity.G(Math.Round(pullG))),
                 new("ratio", "Of the spring’s push", Quantity.Percent(Math.Round(100 * ratio))),
             ],
+            why:
             [
                 Sentence.Of(
                     "Pull = suction × π/12 × (D² + D·d + d²), a cone from the rim of {0} to the plate of {1}.",
                     Quantity.Mm(force.DiaphragmMm),
                     Quantity.Mm(force.PlateMm)
                 ),
-            ],
-            []
+            ]
         );
     }
 }

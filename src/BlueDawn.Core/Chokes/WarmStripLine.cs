@@ -17,8 +17,18 @@ public sealed record WarmStripReading(double ColdC, double WarmC, double TurnedD
 /// <param name="Strip">The strip by the sheet, or null.</param>
 /// <param name="SourceName">Where the strip is from.</param>
 public sealed record WarmStripLine(BimetalStrip? Strip, string SourceName)
-    : GaugeLine("chokes/warm-strip", Station.Chokes, "Plate", "Bimetal coil, warmed")
+    : GaugeLine<WarmStripReading>("chokes/warm-strip", Station.Chokes, "Plate", "Bimetal coil, warmed")
 {
+    private static readonly LineFinding UndecidedBelow = LineFinding.Open("cannotTell", Lean.Below);
+    private static readonly LineFinding CoilSpent = LineFinding.Bad("coilSpent", "Hardly turns", Lean.Below);
+    private static readonly LineFinding CoilTurns = LineFinding.Good("coilTurns", "Turns");
+
+    /// <summary>Its kind of reading, with everything it can find.</summary>
+    public static IReadOnlyList<LineFinding> CanFind { get; } = [LineFinding.CannotTell, UndecidedBelow, CoilSpent, CoilTurns];
+
+    /// <inheritdoc/>
+    public override IReadOnlyList<LineFinding> Findings => CanFind;
+
     /// <summary>A coil that turns less than this share of what its size says is spent. Own judgement.</summary>
     private const double LeastShare = 0.7;
 
@@ -36,96 +46,75 @@ public sealed record WarmStripLine(BimetalStrip? Strip, string SourceName)
     public override bool GoesWithTheTray => true;
 
     /// <inheritdoc/>
-    public override Sentence Target =>
-        Strip is { } strip
-            ? Sentence.Of(
-                "turns {0} or more when it is {1} warmer",
-                Quantity.Deg(Math.Round(LeastShare * Bimetal.DegreesPerK(strip) * 40)),
-                Quantity.DegC(40)
-            )
-            : Sentence.Of("turns as far as its length and thickness say");
-
-    /// <inheritdoc/>
-    public override Span? Window => null;
-
-    /// <inheritdoc/>
-    public override string LimitSource => SourceName;
+    public override LineLimits? Limits =>
+        new(
+            Strip is { } strip
+                ? Sentence.Of(
+                    "turns {0} or more when it is {1} warmer",
+                    Quantity.Deg(Math.Round(LeastShare * Bimetal.DegreesPerK(strip) * 40)),
+                    Quantity.DegC(40)
+                )
+                : Sentence.Of("turns as far as its length and thickness say"),
+            null,
+            SourceName
+        );
 
     /// <inheritdoc/>
     public override Caution? Caution => Safety.Caution.HotWater;
 
+    private static readonly LineBox<double> ColdBox = Box.Number("cold", "cold", Dimension.Temperature, -40, 150);
+    private static readonly LineBox<double> WarmBox = Box.Number("warm", "warm", Dimension.Temperature, -40, 200);
+    private static readonly LineBox<double> TurnedBox = Box.Number("turned", "turned", Dimension.Angle, 0, 720);
+    private static readonly LineBox<double?> LengthBox = Box.Optional("length", "strip, long", Dimension.Length, 10, 2000);
+    private static readonly LineBox<double?> ThicknessBox = Box.Optional("thickness", "thick", Dimension.Length, 0.1m, 3);
+
     /// <inheritdoc/>
-    public override EntryForm Form =>
+    protected override LineForm<WarmStripReading> Boxes =>
         new(
-            [
-                new EntryGroup(
-                    "coil",
-                    "Coil",
-                    [
-                        EntryField.Measure("cold", "cold", Dimension.Temperature),
-                        EntryField.Measure("warm", "warm", Dimension.Temperature),
-                        EntryField.Measure("turned", "turned", Dimension.Angle),
-                        .. Strip is null
-                            ?
-                            [
-                                EntryField.Measure("length", "strip, long", Dimension.Length, optional: true),
-                                EntryField.Measure("thickness", "thick", Dimension.Length, optional: true),
-                            ]
-                            : Array.Empty<EntryField>(),
-                    ]
-                ),
-            ],
-            null
-        );
-
-    /// <inheritdoc/>
-    public override ReadReading Read(TypedReading typed)
-    {
-        var reader = new TypedReader(typed);
-        var (cold, warm) = (
-            (double)reader.Required("cold", Dimension.Temperature, -40, 150),
-            (double)reader.Required("warm", Dimension.Temperature, -40, 200)
-        );
-        var turned = (double)reader.Required("turned", Dimension.Angle, 0, 720);
-        var (length, thickness) = (
-            (double?)reader.Optional("length", Dimension.Length, 10, 2000),
-            (double?)reader.Optional("thickness", Dimension.Length, 0.1m, 3)
-        );
-        if (reader.Problems.Count == 0)
-        {
-            if (warm <= cold)
+            new BoxGroup(
+                "coil",
+                "Coil",
+                [ColdBox, WarmBox, TurnedBox, .. Strip is null ? [LengthBox, ThicknessBox] : Array.Empty<LineBox>()]
+            ),
+            boxes =>
             {
-                reader.Wrong("warm", "Warm must be above cold.");
-            }
+                var (cold, warm) = (boxes.Get(ColdBox), boxes.Get(WarmBox));
+                var turned = boxes.Get(TurnedBox);
+                var (length, thickness) = Strip is null ? (boxes.Get(LengthBox), boxes.Get(ThicknessBox)) : (null, null);
+                if (boxes.IsRight)
+                {
+                    if (warm <= cold)
+                    {
+                        boxes.Wrong(WarmBox, "Warm must be above cold.");
+                    }
 
-            if (length is null != thickness is null)
-            {
-                reader.Wrong(length is null ? "length" : "thickness", "It takes the strip’s length and its thickness, or neither.");
-            }
-        }
+                    if (length is null != thickness is null)
+                    {
+                        boxes.Wrong(
+                            length is null ? LengthBox : ThicknessBox,
+                            "It takes the strip’s length and its thickness, or neither."
+                        );
+                    }
+                }
 
-        return Result(reader, () => new WarmStripReading(cold, warm, turned, length, thickness));
-    }
+                return new WarmStripReading(cold, warm, turned, length, thickness);
+            }
+        );
 
     /// <inheritdoc/>
-    public override Sentence Describe(Reading reading) =>
-        reading is WarmStripReading coil
-            ? Sentence.Of("turned {0} from {1} to {2}", Quantity.Deg(coil.TurnedDeg), Quantity.AtC(coil.ColdC), Quantity.AtC(coil.WarmC))
-            : Sentence.None;
+    protected override Sentence Describe(WarmStripReading coil) =>
+        Sentence.Of("turned {0} from {1} to {2}", Quantity.Deg(coil.TurnedDeg), Quantity.AtC(coil.ColdC), Quantity.AtC(coil.WarmC));
 
     /// <inheritdoc/>
-    public override Judgement Judge(Reading? reading, PinSet pins)
+    protected override Sentence Ask =>
+        Sentence.Of(
+            "Note its end, warm the coil by {0} or more in water, and read how far the end has turned.",
+            Quantity.DegC(2 * LeastDifferenceC)
+        );
+
+    /// <inheritdoc/>
+    protected override Judgement Judge(WarmStripReading coil, PinSet pins)
     {
-        if (reading is not WarmStripReading coil)
-        {
-            return Judgement.NotRead(
-                Sentence.Of(
-                    "Note its end, warm the coil by {0} or more in water, and read how far the end has turned.",
-                    Quantity.DegC(2 * LeastDifferenceC)
-                )
-            );
-        }
-
         var difference = coil.WarmC - coil.ColdC;
         var perK = coil.TurnedDeg / difference;
         // Both temperatures are off on their own: √2 of one.
@@ -141,53 +130,31 @@ public sealed record WarmStripLine(BimetalStrip? Strip, string SourceName)
                     : null
             );
         var wanted = strip is null ? null : (double?)(LeastShare * Bimetal.DegreesPerK(strip));
-        var (verdict, finding, word, lean, next) =
+        var (finding, next) =
             difference < LeastDifferenceC
                 ? (
-                    Verdict.CannotTell,
-                    "cannotTell",
-                    "Cannot tell yet",
-                    Lean.None,
+                    LineFinding.CannotTell,
                     Sentence.Of("Too small a difference to say: warm it by {0} or more.", Quantity.DegC(2 * LeastDifferenceC))
                 )
             : coil.TurnedDeg <= AngleToDeg || most < wanted
-                ? (
-                    Verdict.NotGood,
-                    "coilSpent",
-                    "Hardly turns",
-                    Lean.Below,
-                    Sentence.Of("Renew the coil, or clean it where its turns stick together, and try again.")
-                )
+                ? (CoilSpent, Sentence.Of("Renew the coil, or clean it where its turns stick together, and try again."))
             : wanted is null
                 ? (
-                    Verdict.CannotTell,
-                    "cannotTell",
-                    "Cannot tell yet",
-                    Lean.None,
+                    LineFinding.CannotTell,
                     Sentence.Of("It turns. Measure the strip’s length and thickness: they say whether it is enough.")
                 )
-            : least >= wanted
-                ? (Verdict.Good, "coilTurns", "Turns", Lean.None, Sentence.Of("The coil works: look at link, spring and plate instead."))
-            : (
-                Verdict.CannotTell,
-                "cannotTell",
-                "Cannot tell yet",
-                Lean.Below,
-                Sentence.Of("Too near to say: warm it further, and read the angle against a mark.")
-            );
-        return new Judgement(
-            verdict,
-            finding,
-            word,
-            lean,
+            : least >= wanted ? (CoilTurns, Sentence.Of("The coil works: look at link, spring and plate instead."))
+            : (UndecidedBelow, Sentence.Of("Too near to say: warm it further, and read the angle against a mark."));
+        return finding.Judged(
             next,
-            null,
+            figures:
             [
                 new("perTenC", "Turns in 10 °C", Quantity.Deg(Math.Round(10 * perK, 1))),
                 .. wanted is { } enough
                     ? [new Figure("wantedPerTenC", "Wanted in 10 °C, at least", Quantity.Deg(Math.Round(10 * enough, 1)))]
                     : Array.Empty<Figure>(),
             ],
+            why:
             [
                 Sentence.Of(
                     "Two layers of equal thickness: degrees a kelvin = 86 × length × difference of "
@@ -199,8 +166,7 @@ public sealed record WarmStripLine(BimetalStrip? Strip, string SourceName)
                         ? "The layers’ difference is taken as the least of usual bimetals, 12 millionths a kelvin (from memory)."
                         : $"The strip: {SourceName}."
                 ),
-            ],
-            []
+            ]
         );
     }
 }

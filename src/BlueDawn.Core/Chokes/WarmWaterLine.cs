@@ -14,8 +14,18 @@ public sealed record WarmWaterReading(double WaterC, double StrokeMm) : Reading;
 /// <param name="Melts">From where to where the wax melts.</param>
 /// <param name="SourceName">Where the limits are from.</param>
 public sealed record WarmWaterLine(double StrokeMm, OpeningWindow Melts, string SourceName)
-    : GaugeLine("chokes/warm-water", Station.Chokes, "Plate", "Heat pin in warm water")
+    : GaugeLine<WarmWaterReading>("chokes/warm-water", Station.Chokes, "Plate", "Heat pin in warm water")
 {
+    private static readonly LineFinding UndecidedBelow = LineFinding.Open("cannotTell", Lean.Below);
+    private static readonly LineFinding PinMoves = LineFinding.Good("pinMoves", "Moves");
+    private static readonly LineFinding PinStays = LineFinding.Bad("pinStays", "Does not move", Lean.Below);
+
+    /// <summary>Its kind of reading, with everything it can find.</summary>
+    public static IReadOnlyList<LineFinding> CanFind { get; } = [UndecidedBelow, PinMoves, PinStays];
+
+    /// <inheritdoc/>
+    public override IReadOnlyList<LineFinding> Findings => CanFind;
+
     /// <inheritdoc/>
     public override bool Required => false;
 
@@ -23,83 +33,53 @@ public sealed record WarmWaterLine(double StrokeMm, OpeningWindow Melts, string 
     public override bool GoesWithTheTray => true;
 
     /// <inheritdoc/>
-    public override Sentence Target => Sentence.Of("{0} or more in water of {1}", Quantity.Mm(StrokeMm), Quantity.AtC(Melts.FullC));
-
-    /// <inheritdoc/>
-    public override Span? Window => new(Dimension.Length, StrokeMm, null);
-
-    /// <inheritdoc/>
-    public override string LimitSource => SourceName;
+    public override LineLimits? Limits =>
+        new(
+            Sentence.Of("{0} or more in water of {1}", Quantity.Mm(StrokeMm), Quantity.AtC(Melts.FullC)),
+            new Span(Dimension.Length, StrokeMm, null),
+            SourceName
+        );
 
     /// <inheritdoc/>
     public override Caution? Caution => Safety.Caution.HotWater;
 
-    /// <inheritdoc/>
-    public override EntryForm Form =>
-        new(
-            [
-                new EntryGroup(
-                    "water",
-                    "Water",
-                    [EntryField.Measure("water", "water", Dimension.Temperature), EntryField.Measure("stroke", "stroke", Dimension.Length)]
-                ),
-            ],
-            null
-        );
+    private static readonly LineBox<double> WaterBox = Box.Number("water", "water", Dimension.Temperature, 0, 100);
+    private static readonly LineBox<double> StrokeBox = Box.Number("stroke", "stroke", Dimension.Length, 0, 50);
 
     /// <inheritdoc/>
-    public override ReadReading Read(TypedReading typed)
-    {
-        var reader = new TypedReader(typed);
-        var (water, stroke) = (
-            (double)reader.Required("water", Dimension.Temperature, 0, 100),
-            (double)reader.Required("stroke", Dimension.Length, 0, 50)
-        );
-        return Result(reader, () => new WarmWaterReading(water, stroke));
-    }
-
-    /// <inheritdoc/>
-    public override Sentence Describe(Reading reading) =>
-        reading is WarmWaterReading pin
-            ? Sentence.Of("{0} in water of {1}", Quantity.Mm(pin.StrokeMm), Quantity.AtC(pin.WaterC))
-            : Sentence.None;
-
-    /// <inheritdoc/>
-    public override Judgement Judge(Reading? reading, PinSet pins)
-    {
-        if (reading is not WarmWaterReading pin)
+    protected override LineForm<WarmWaterReading> Boxes => new(new BoxGroup("water", "Water", [WaterBox, StrokeBox]), boxes =>
         {
-            return Judgement.NotRead(Sentence.Of("Actuator off, two minutes in a cup of hot water: how far does its pin come out?"));
-        }
+            var (water, stroke) = (boxes.Get(WaterBox), boxes.Get(StrokeBox));
+            return new WarmWaterReading(water, stroke);
+        });
 
-        var (verdict, finding, word, lean, next) =
-            pin.StrokeMm >= StrokeMm
-                ? (Verdict.Good, "pinMoves", "Moves", Lean.None, Sentence.Of("The pin works: look at link, spring and plate instead."))
+    /// <inheritdoc/>
+    protected override Sentence Describe(WarmWaterReading pin) =>
+        Sentence.Of("{0} in water of {1}", Quantity.Mm(pin.StrokeMm), Quantity.AtC(pin.WaterC));
+
+    /// <inheritdoc/>
+    protected override Sentence Ask => Sentence.Of("Actuator off, two minutes in a cup of hot water: how far does its pin come out?");
+
+    /// <inheritdoc/>
+    protected override Judgement Judge(WarmWaterReading pin, PinSet pins)
+    {
+        var (finding, next) =
+            pin.StrokeMm >= StrokeMm ? (PinMoves, Sentence.Of("The pin works: look at link, spring and plate instead."))
             : pin.WaterC < Melts.FullC
-                ? (
-                    Verdict.CannotTell,
-                    "cannotTell",
-                    "Cannot tell yet",
-                    Lean.Below,
-                    Sentence.Of("The water is not warm enough to say: once more at {0}.", Quantity.AtC(Melts.FullC))
-                )
-            : (Verdict.NotGood, "pinStays", "Does not move", Lean.Below, Sentence.Of("Renew the heat actuator."));
-        return new Judgement(
-            verdict,
-            finding,
-            word,
-            lean,
+                ? (UndecidedBelow, Sentence.Of("The water is not warm enough to say: once more at {0}.", Quantity.AtC(Melts.FullC)))
+            : (PinStays, Sentence.Of("Renew the heat actuator."));
+        return finding.Judged(
             next,
-            new Span(Dimension.Length, pin.StrokeMm, pin.StrokeMm),
-            [new("stroke", "Stroke", Quantity.Mm(pin.StrokeMm))],
+            found: new Span(Dimension.Length, pin.StrokeMm, pin.StrokeMm),
+            figures: [new("stroke", "Stroke", Quantity.Mm(pin.StrokeMm))],
+            why:
             [
                 Sentence.Of(
                     "A wax pellet grows by about a tenth as it melts, here from about {0} to {1} (paraffins, from memory).",
                     Quantity.AtC(Melts.BeginsC),
                     Quantity.AtC(Melts.FullC)
                 ),
-            ],
-            []
+            ]
         );
     }
 }

@@ -18,8 +18,21 @@ public sealed record CompressionReading(double PressureKPa, int Pulls, bool Thro
 /// <param name="PullsNeeded">Pulls below which a low reading says nothing.</param>
 /// <param name="From">Where the two marks are from.</param>
 public sealed record CompressionLine(double FloorKPa, double GoodKPa, int PullsNeeded, string From)
-    : GaugeLine(LineKey, Station.Faults, Quick, "Compression")
+    : GaugeLine<CompressionReading>(LineKey, Station.Faults, Quick, "Compression")
 {
+    private static readonly LineFinding CompressionGood = LineFinding.Good("compressionGood", "Good");
+    private static readonly LineFinding FewPulls = LineFinding.Open("fewPulls", Lean.Below);
+    private static readonly LineFinding ThrottleShut = LineFinding.Open("throttleShut", Lean.Below);
+    private static readonly LineFinding CompressionLow = LineFinding.Bad("compressionLow", "Low", Lean.Below);
+    private static readonly LineFinding CompressionBetween = LineFinding.Open("compressionBetween", Lean.Below);
+
+    /// <summary>Its kind of reading, with everything it can find.</summary>
+    public static IReadOnlyList<LineFinding> CanFind { get; } =
+    [CompressionGood, FewPulls, ThrottleShut, CompressionLow, CompressionBetween];
+
+    /// <inheritdoc/>
+    public override IReadOnlyList<LineFinding> Findings => CanFind;
+
     /// <summary>Its key.</summary>
     public const string LineKey = "faults/compression";
 
@@ -53,118 +66,74 @@ public sealed record CompressionLine(double FloorKPa, double GoodKPa, int PullsN
     public override bool GoesWithTheTray => true;
 
     /// <inheritdoc/>
-    public override Sentence Target => Sentence.Of("at least {0} is good, below {1} is low", Quantity.KPa(GoodKPa), Quantity.KPa(FloorKPa));
-
-    /// <inheritdoc/>
-    public override Span? Window => new(Dimension.Pressure, GoodKPa, null);
-
-    /// <inheritdoc/>
-    public override string LimitSource => From;
+    public override LineLimits? Limits =>
+        new(
+            Sentence.Of("at least {0} is good, below {1} is low", Quantity.KPa(GoodKPa), Quantity.KPa(FloorKPa)),
+            new Span(Dimension.Pressure, GoodKPa, null),
+            From
+        );
 
     /// <inheritdoc/>
     public override Caution? Caution => Safety.Caution.LeadOff;
 
+    private static readonly LineBox<double> PressureBox = Box.Number("pressure", "highest", Dimension.Pressure, 0, 2500);
+    private static readonly LineBox<int> PullsBox = Box.Count("pulls", "pulls", 1, 100);
+    private static readonly LineBox<bool> ThrottleBox = Box.Choice(
+        "throttle",
+        "throttle",
+        (true, "open", "Throttle wide open"),
+        (false, "shut", "Not open")
+    );
+
     /// <inheritdoc/>
-    public override EntryForm Form =>
-        new(
-            [
-                new EntryGroup(
-                    "gauge",
-                    "Gauge",
-                    [
-                        EntryField.Measure("pressure", "highest", Dimension.Pressure),
-                        EntryField.Measure("pulls", "pulls", Dimension.Count),
-                        EntryField.Choice(
-                            "throttle",
-                            "throttle",
-                            false,
-                            new EntryChoice("open", "Throttle wide open"),
-                            new EntryChoice("shut", "Not open")
-                        ),
-                    ]
-                ),
-            ],
-            null
+    protected override LineForm<CompressionReading> Boxes =>
+        new(new BoxGroup("gauge", "Gauge", [PressureBox, PullsBox, ThrottleBox]), boxes => new CompressionReading(
+            boxes.Get(PressureBox),
+            boxes.Get(PullsBox),
+            boxes.Get(ThrottleBox)
+        ));
+
+    /// <inheritdoc/>
+    protected override Sentence Describe(CompressionReading read) =>
+        Sentence.Of(
+            $"{{0}} after {{1}} pulls, throttle {(read.ThrottleOpen ? "open" : "not open")}",
+            Quantity.KPa(read.PressureKPa),
+            Quantity.Count(read.Pulls)
         );
 
     /// <inheritdoc/>
-    public override ReadReading Read(TypedReading typed)
-    {
-        var reader = new TypedReader(typed);
-        var pressure = (double)reader.Required("pressure", Dimension.Pressure, 0, 2500);
-        var pulls = reader.Whole("pulls", 1, 100);
-        var open = reader.Choice("throttle", "open", "shut") == "open";
-        return Result(reader, () => new CompressionReading(pressure, pulls, open));
-    }
+    protected override Sentence Ask =>
+        Sentence.Of(
+            "Plug out, lead off and held clear, throttle wide open: {0} firm pulls, read the highest.",
+            Quantity.Count(PullsNeeded)
+        );
 
     /// <inheritdoc/>
-    public override Sentence Describe(Reading reading) =>
-        reading is CompressionReading read
-            ? Sentence.Of(
-                $"{{0}} after {{1}} pulls, throttle {(read.ThrottleOpen ? "open" : "not open")}",
-                Quantity.KPa(read.PressureKPa),
-                Quantity.Count(read.Pulls)
-            )
-            : Sentence.None;
-
-    /// <inheritdoc/>
-    public override Judgement Judge(Reading? reading, PinSet pins)
+    protected override Judgement Judge(CompressionReading read, PinSet pins)
     {
-        if (reading is not CompressionReading read)
-        {
-            return Judgement.NotRead(
-                Sentence.Of(
-                    "Plug out, lead off and held clear, throttle wide open: {0} firm pulls, read the highest.",
-                    Quantity.Count(PullsNeeded)
-                )
-            );
-        }
-
         // Too few pulls and a shut throttle read low, never high: a good reading stands whatever was done.
-        var (verdict, finding, word, lean, next) =
-            read.PressureKPa >= GoodKPa ? (Verdict.Good, "compressionGood", "Good", Lean.None, Sentence.Of("The engine pumps. Go on."))
+        var (finding, next) =
+            read.PressureKPa >= GoodKPa ? (CompressionGood, Sentence.Of("The engine pumps. Go on."))
             : read.Pulls < PullsNeeded
-                ? (
-                    Verdict.CannotTell,
-                    "fewPulls",
-                    "Cannot tell yet",
-                    Lean.Below,
-                    Sentence.Of("Too few pulls to read low: {0} firm ones, then read again.", Quantity.Count(PullsNeeded))
-                )
-            : !read.ThrottleOpen
-                ? (
-                    Verdict.CannotTell,
-                    "throttleShut",
-                    "Cannot tell yet",
-                    Lean.Below,
-                    Sentence.Of("With the throttle shut it draws no air: hold it wide open and read again.")
-                )
+                ? (FewPulls, Sentence.Of("Too few pulls to read low: {0} firm ones, then read again.", Quantity.Count(PullsNeeded)))
+            : !read.ThrottleOpen ? (ThrottleShut, Sentence.Of("With the throttle shut it draws no air: hold it wide open and read again."))
             : read.PressureKPa < FloorKPa
                 ? (
-                    Verdict.NotGood,
-                    "compressionLow",
-                    "Low",
-                    Lean.Below,
+                    CompressionLow,
                     Sentence.Of(
                         "Doubt it first: cold, dry and an automatic decompressor read low. A few drops of oil down the plug hole "
                             + "and once more: if it rises, rings or bore; if not, a valve, a gasket or a seal. Not the carburetor."
                     )
                 )
             : (
-                Verdict.CannotTell,
-                "compressionBetween",
-                "Cannot tell yet",
-                Lean.Below,
+                CompressionBetween,
                 Sentence.Of("Between worn and good: it neither clears nor condemns the engine. Go on with what can be decided.")
             );
-        return new Judgement(
-            verdict,
-            finding,
-            word,
-            lean,
+        return finding.Judged(
             next,
-            new Span(Dimension.Pressure, read.PressureKPa, read.PressureKPa),
-            [new("pressure", "Highest", Quantity.KPa(read.PressureKPa))],
+            found: new Span(Dimension.Pressure, read.PressureKPa, read.PressureKPa),
+            figures: [new("pressure", "Highest", Quantity.KPa(read.PressureKPa))],
+            why:
             [
                 Sentence.Of(
                     "Low below {0}, good from {1}; between them it cannot be told. At least {2} pulls, throttle open: common practice, no source.",
@@ -172,8 +141,7 @@ public sealed record CompressionLine(double FloorKPa, double GoodKPa, int PullsN
                     Quantity.KPa(GoodKPa),
                     Quantity.Count(PullsNeeded)
                 ),
-            ],
-            []
+            ]
         );
     }
 }

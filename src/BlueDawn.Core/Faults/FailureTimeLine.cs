@@ -43,16 +43,33 @@ public enum TimeFit
 /// <param name="CoilTauMin">Time constant of a coil that heats on a running engine, in minutes.</param>
 /// <param name="EnoughMin">Minutes without dying after which it is said to run on.</param>
 public sealed record FailureTimeLine(CarburetorKind Kind, double ChokeLowMin, double ChokeHighMin, double CoilTauMin, double EnoughMin)
-    : GaugeLine(LineKey, Station.Faults, CompressionLine.Quick, "Minutes to failure")
+    : GaugeLine<FailureTimeReading>(LineKey, Station.Faults, CompressionLine.Quick, "Minutes to failure")
 {
+    private static readonly LineFinding RunsOn = LineFinding.Good("runsOn", "Runs on");
+    private static readonly LineFinding RanShort = LineFinding.Open("ranShort", Lean.Below);
+    private static readonly LineFinding WithTheChoke = LineFinding.Bad("withChoke", "Dies as the choke opens", Lean.Below);
+    private static readonly LineFinding AsShutVent = LineFinding.Bad("asTankSeals", "As a shut vent would", Lean.Below);
+    private static readonly LineFinding TankOrCoil = LineFinding.Bad("tankOrCoil", "Vent or coil", Lean.Below);
+    private static readonly LineFinding Late = LineFinding.Bad("late", "Late", Lean.Below);
+    private static readonly LineFinding LateEnough = Late with { Word = "Late enough for a coil" };
+    private static readonly LineFinding Early = LineFinding.Bad("early", "Too early for either", Lean.Below);
+    private static readonly LineFinding EarlyForCoil = Early with { Word = "Too early for a coil" };
+
+    /// <summary>Its kind of reading, with everything it can find.</summary>
+    public static IReadOnlyList<LineFinding> CanFind { get; } =
+    [RunsOn, RanShort, WithTheChoke, AsShutVent, TankOrCoil, Late, LateEnough, Early, EarlyForCoil];
+
+    /// <inheritdoc/>
+    public override IReadOnlyList<LineFinding> Findings => CanFind;
+
     /// <summary>Its key.</summary>
     public const string LineKey = "faults/minutes-to-failure";
 
     /// <summary>What it times, as the trace knows it.</summary>
-    internal const string Finding = "dies-after-minutes";
+    internal const string DiesAfterMinutes = "dies-after-minutes";
 
     /// <summary>The findings of the trace that minutes to failure tell.</summary>
-    public static IReadOnlyList<string> Tells { get; } = [Finding, AtChoke, AtTank, AtCoil];
+    public static IReadOnlyList<string> Tells { get; } = [DiesAfterMinutes, AtChoke, AtTank, AtCoil];
 
     private const string AtChoke = "falters-as-choke-opens",
         AtTank = "dies-as-tank-seals",
@@ -95,41 +112,32 @@ public sealed record FailureTimeLine(CarburetorKind Kind, double ChokeLowMin, do
     public override bool GoesWithTheTray => true;
 
     /// <inheritdoc/>
-    public override Sentence Target => Sentence.Of("runs {0} and more", Quantity.Min(EnoughMin));
-
-    /// <inheritdoc/>
-    public override Span? Window => new(Dimension.Minutes, EnoughMin, null);
-
-    /// <inheritdoc/>
-    public override string LimitSource => "Shop default";
+    public override LineLimits? Limits =>
+        new(Sentence.Of("runs {0} and more", Quantity.Min(EnoughMin)), new Span(Dimension.Minutes, EnoughMin, null), "Shop default");
 
     /// <inheritdoc/>
     public override Caution? Caution => Safety.Caution.Running;
 
+    private static readonly LineBox<double> MinutesBox = Box.Number("minutes", "ran for", Dimension.Minutes, 0.05m, 240);
+    private static readonly LineBox<double?> ChokeBox = Box.Detail("choke", "choke at", Dimension.Minutes, 0, 60);
+    private static readonly LineBox<double?> AirBox = Box.Detail("air", "tank air", Dimension.Volume, 1, 50_000);
+    private static readonly LineBox<double?> BurnBox = Box.Detail("burn", "it drinks", Dimension.VolumeFlow, 0.1m, 500);
+    private static readonly LineBox<bool> EndedBox = Box.Choice(
+        "ended",
+        "ended",
+        (true, "died", "Died by itself"),
+        (false, "stopped", "Still ran")
+    );
+
     /// <inheritdoc/>
-    public override EntryForm Form =>
-        new(
-            [
-                new EntryGroup(
-                    "clock",
-                    "Clock",
-                    [
-                        EntryField.Measure("minutes", "ran for", Dimension.Minutes),
-                        EntryField.MeasureDetail("choke", "choke at", Dimension.Minutes),
-                        EntryField.MeasureDetail("air", "tank air", Dimension.Volume),
-                        EntryField.MeasureDetail("burn", "it drinks", Dimension.VolumeFlow),
-                        EntryField.Choice(
-                            "ended",
-                            "ended",
-                            false,
-                            new EntryChoice("died", "Died by itself"),
-                            new EntryChoice("stopped", "Still ran")
-                        ),
-                    ]
-                ),
-            ],
-            null
-        );
+    protected override LineForm<FailureTimeReading> Boxes =>
+        new(new BoxGroup("clock", "Clock", [MinutesBox, ChokeBox, AirBox, BurnBox, EndedBox]), boxes => new FailureTimeReading(
+            boxes.Get(MinutesBox),
+            boxes.Get(EndedBox),
+            boxes.Get(ChokeBox),
+            boxes.Get(AirBox),
+            boxes.Get(BurnBox)
+        ));
 
     /// <summary>Earliest and latest minutes at which a coil that fails hot does: first-order heating, t = −τ ln(1 − share).</summary>
     /// <param name="tauMin">Its time constant.</param>
@@ -137,27 +145,14 @@ public sealed record FailureTimeLine(CarburetorKind Kind, double ChokeLowMin, do
         (-tauMin * SteadyMath.Log(1 - ColdestShare), -tauMin * SteadyMath.Log(1 - HottestShare));
 
     /// <inheritdoc/>
-    public override ReadReading Read(TypedReading typed)
-    {
-        var reader = new TypedReader(typed);
-        var minutes = (double)reader.Required("minutes", Dimension.Minutes, 0.05m, 240);
-        var choke = (double?)reader.Optional("choke", Dimension.Minutes, 0, 60);
-        var air = (double?)reader.Optional("air", Dimension.Volume, 1, 50_000);
-        var burn = (double?)reader.Optional("burn", Dimension.VolumeFlow, 0.1m, 500);
-        var died = reader.Choice("ended", "died", "stopped") == "died";
-        return Result(reader, () => new FailureTimeReading(minutes, died, choke, air, burn));
-    }
-
-    /// <inheritdoc/>
-    public override Sentence Describe(Reading reading) =>
-        reading is not FailureTimeReading read ? Sentence.None
-        : read.ChokeOpenMin is { } open
+    protected override Sentence Describe(FailureTimeReading read) =>
+        read.ChokeOpenMin is { } open
             ? Sentence.Of(
                 $"{(read.Died ? "died" : "still ran")} after {{0}}, choke open at {{1}}",
                 Quantity.Min(read.Minutes),
                 Quantity.Min(open)
             )
-        : Sentence.Of($"{(read.Died ? "died" : "still ran")} after {{0}}", Quantity.Min(read.Minutes));
+            : Sentence.Of($"{(read.Died ? "died" : "still ran")} after {{0}}", Quantity.Min(read.Minutes));
 
     /// <summary>Whether it died just as the choke stood open.</summary>
     /// <param name="read">The reading.</param>
@@ -180,10 +175,10 @@ public sealed record FailureTimeLine(CarburetorKind Kind, double ChokeLowMin, do
     /// <param name="entryId">Its entry.</param>
     /// <param name="at">When it was taken.</param>
     public IReadOnlyList<FindingSign> Signs(Reading? reading, Guid entryId, DateTimeOffset at) =>
-        [.. Findings(reading).Select(found => new FindingSign(found.Finding, Key, entryId, at, found.Present))];
+        [.. Shown(reading).Select(found => new FindingSign(found.Finding, Key, entryId, at, found.Present))];
 
     /// <summary>What the times say, as findings of the trace and whether each is there.</summary>
-    private List<(string Finding, bool Present)> Findings(Reading? reading)
+    private List<(string Finding, bool Present)> Shown(Reading? reading)
     {
         if (reading is not FailureTimeReading read)
         {
@@ -192,10 +187,10 @@ public sealed record FailureTimeLine(CarburetorKind Kind, double ChokeLowMin, do
 
         if (!read.Died)
         {
-            return read.Minutes >= EnoughMin ? [(Finding, false)] : [];
+            return read.Minutes >= EnoughMin ? [(DiesAfterMinutes, false)] : [];
         }
 
-        var found = new List<(string, bool)> { (Finding, true) };
+        var found = new List<(string, bool)> { (DiesAfterMinutes, true) };
         void Add(string finding, TimeFit fit)
         {
             if (fit != TimeFit.Unknown)
@@ -211,13 +206,11 @@ public sealed record FailureTimeLine(CarburetorKind Kind, double ChokeLowMin, do
     }
 
     /// <inheritdoc/>
-    public override Judgement Judge(Reading? reading, PinSet pins)
-    {
-        if (reading is not FailureTimeReading read)
-        {
-            return Judgement.NotRead(Sentence.Of("Cold start, clock on, and watch the choke: how long until it dies?"));
-        }
+    protected override Sentence Ask => Sentence.Of("Cold start, clock on, and watch the choke: how long until it dies?");
 
+    /// <inheritdoc/>
+    protected override Judgement Judge(FailureTimeReading read, PinSet pins)
+    {
         var found = new Span(Dimension.Minutes, read.Minutes, read.Minutes);
         var (low, high) = CoilWindow(CoilTauMin);
         List<Sentence> why =
@@ -248,83 +241,65 @@ public sealed record FailureTimeLine(CarburetorKind Kind, double ChokeLowMin, do
         ];
         if (!read.Died)
         {
-            var on = read.Minutes >= EnoughMin;
-            return new Judgement(
-                on ? Verdict.Good : Verdict.CannotTell,
-                on ? "runsOn" : "ranShort",
-                on ? "Runs on" : "Cannot tell yet",
-                on ? Lean.None : Lean.Below,
-                on
-                    ? Sentence.Of("It did not die this time. Go on.")
-                    : Sentence.Of("It still ran when it was stopped: run it {0} and more.", Min(EnoughMin)),
-                found,
-                [],
-                why,
-                []
-            );
+            return read.Minutes >= EnoughMin
+                ? RunsOn.Judged(Sentence.Of("It did not die this time. Go on."), found: found, why: why)
+                : RanShort.Judged(
+                    Sentence.Of("It still ran when it was stopped: run it {0} and more.", Min(EnoughMin)),
+                    found: found,
+                    why: why
+                );
         }
 
         var (choke, vent, coil) = (WithChoke(read), AsTankSeals(read), CoilHot(read));
-        var (finding, word, next) = (choke, vent, coil) switch
+        var (finding, next) = (choke, vent, coil) switch
         {
             (TimeFit.Fits, _, _) => (
-                "withChoke",
-                "Dies as the choke opens",
+                WithTheChoke,
                 Sentence.Of("The choke hid a main circuit short of fuel. Not the coil, not the cap: bowl off, look through the main jet.")
             ),
             (_, TimeFit.Fits, TimeFit.DoesNotFit) => (
-                "asTankSeals",
-                "As a shut vent would",
+                AsShutVent,
                 Sentence.Of(
                     "A tank without a vent starves it about then, and no coil is hot that soon: "
                         + "blow through the vent, then run with the cap cracked open to the same time."
                 )
             ),
             (_, TimeFit.Fits, _) => (
-                "tankOrCoil",
-                "Vent or coil",
+                TankOrCoil,
                 Sentence.Of(
                     "A shut vent takes that long, and so does a coil: run with the cap cracked open to the same time, spark light on."
                 )
             ),
             (_, TimeFit.DoesNotFit, TimeFit.Fits) => (
-                "late",
-                "Late",
+                Late,
                 Sentence.Of("Too long for the tank; a coil is hot by then. Spark light on at the moment it dies.")
             ),
             (_, TimeFit.DoesNotFit, _) => (
-                "early",
-                "Too early for either",
+                Early,
                 Sentence.Of("Neither vent nor coil: too little fuel comes, or too much. Main jet, filter, needle.")
             ),
             (TimeFit.Unknown, _, TimeFit.DoesNotFit) => (
-                "early",
-                "Too early for a coil",
+                EarlyForCoil,
                 Sentence.Of(
                     "No coil is hot that soon. Start it cold once more and note when the choke "
                         + "stands open: if it dies just then, the main circuit is short of fuel."
                 )
             ),
             (_, _, TimeFit.DoesNotFit) => (
-                "early",
-                "Too early for a coil",
+                EarlyForCoil,
                 Sentence.Of("The choke had been open for a while and no coil is hot that soon: vent and fuel next. Blow through the vent.")
             ),
             _ => (
-                "late",
-                "Late enough for a coil",
+                LateEnough,
                 Sentence.Of(
                     "A coil is hot by then. Crack the cap open first, which costs least; then the spark light at the moment it dies."
                 )
             ),
         };
-        return new Judgement(
-            Verdict.NotGood,
-            finding,
-            word,
-            Lean.Below,
+        return finding.Judged(
             next,
-            found,
+            found: found,
+            figures:
             [
                 new("coilLow", "A coil, from", Quantity.Min(low)),
                 new("coilHigh", "A coil, to", Quantity.Min(high)),
@@ -336,8 +311,7 @@ public sealed record FailureTimeLine(CarburetorKind Kind, double ChokeLowMin, do
                     ]
                     : Array.Empty<Figure>(),
             ],
-            why,
-            []
+            why: why
         );
     }
 

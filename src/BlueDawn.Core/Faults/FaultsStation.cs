@@ -25,10 +25,10 @@ public sealed class FaultsStation : LinesStation
     /// <inheritdoc/>
     public override IReadOnlyList<ReadingKind> Readings { get; } =
     [
-        new(typeof(CompressionReading), "compression"),
-        new(typeof(BulbStrokesReading), "bulbStrokes"),
-        new(typeof(FailureTimeReading), "failureTime"),
-        new(typeof(MissingFuelReading), "missingFuel"),
+        ReadingKind.Of<CompressionReading>("compression", CompressionLine.CanFind),
+        ReadingKind.Of<BulbStrokesReading>("bulbStrokes", BulbStrokesLine.CanFind),
+        ReadingKind.Of<FailureTimeReading>("failureTime", FailureTimeLine.CanFind),
+        ReadingKind.Of<MissingFuelReading>("missingFuel", MissingFuelLine.CanFind),
     ];
 
     /// <summary>Quick tests that give a number. None has to be read: the trace asks for one where it tells something.</summary>

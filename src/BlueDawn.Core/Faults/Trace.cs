@@ -710,7 +710,7 @@ public sealed record Trace(
                     evidence.Safety.BeforeRunning?.Condition,
                     evidence.Safety.BeforeRunning?.Words,
                     Caution.Running,
-                    evidence.Recheck.Contains(FailureTimeLine.Finding) ? [FailureTimeLine.LineKey] : []
+                    evidence.Recheck.Contains(FailureTimeLine.DiesAfterMinutes) ? [FailureTimeLine.LineKey] : []
                 );
         }
 

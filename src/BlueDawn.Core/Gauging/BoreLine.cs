@@ -14,17 +14,35 @@ namespace BlueDawn.Core.Gauging;
 /// <param name="OpenHoles">For a row of holes: how many are open.</param>
 public sealed record BoreReading(decimal? GoPinMm, decimal? NoGoPinMm, decimal? BoreMm, decimal? ResolutionMm, int? OpenHoles) : Reading;
 
+/// <summary>What a bore should be.</summary>
+/// <param name="NominalMm">Nominal bore in millimetres.</param>
+/// <param name="ToleranceMm">Allowed either way.</param>
+/// <param name="SpecName">The spec sheet the limits are from.</param>
+public sealed record BoreLimits(decimal NominalMm, decimal ToleranceMm, string SpecName);
+
 /// <summary>A jet, or one row of holes of an emulsion tube.</summary>
 /// <param name="Key">Stable name.</param>
 /// <param name="Section">Heading on the sheet.</param>
 /// <param name="Label">What is gauged.</param>
-/// <param name="NominalMm">Nominal bore in millimetres.</param>
-/// <param name="ToleranceMm">Allowed either way.</param>
+/// <param name="Bore">What it should be; null where no sheet says.</param>
 /// <param name="Holes">Holes in the row; null for a jet.</param>
-/// <param name="SpecName">The spec sheet the limits are from.</param>
-public sealed record BoreLine(string Key, string Section, string Label, decimal NominalMm, decimal ToleranceMm, int? Holes, string SpecName)
-    : GaugeLine(Key, Station.Gauging, Section, Label)
+public sealed record BoreLine(string Key, string Section, string Label, BoreLimits? Bore, int? Holes)
+    : GaugeLine<BoreReading>(Key, Station.Gauging, Section, Label)
 {
+    private static readonly LineFinding InGauge = LineFinding.Good("inGauge", "In gauge");
+    private static readonly LineFinding Restricted = LineFinding.Bad("restricted", "Restricted", Lean.Below);
+    private static readonly LineFinding OpenedUp = LineFinding.Bad("openedUp", "Opened up", Lean.Above);
+    private static readonly LineFinding Blocked = LineFinding.Bad("blocked", "Holes blocked", Lean.Below);
+
+    /// <summary>Its kind of reading, with everything it can find.</summary>
+    public static IReadOnlyList<LineFinding> CanFind { get; } =
+    [LineFinding.CannotTell, InGauge, Restricted, OpenedUp, Blocked, LineFinding.NoLimit];
+
+    /// <inheritdoc/>
+    public override IReadOnlyList<LineFinding> Findings => CanFind;
+
+    private const decimal LeastMm = 0.001m;
+
     /// <summary>What the shop does with a jet that starves.</summary>
     public JetSchool School { get; init; } = JetSchool.ClearOnly;
 
@@ -39,11 +57,11 @@ public sealed record BoreLine(string Key, string Section, string Label, decimal 
 
     /// <inheritdoc/>
     public override GaugeLine After(Log log) =>
-        Holes is null && StepUpLine.LastOn(Key, log) is { Note.Reading: StepUpReading step } logged
+        Holes is null && Bore is { } sheet && StepUpLine.LastOn(Key, log) is { Note.Reading: StepUpReading step } logged
             ? this with
             {
-                NominalMm = step.DrillMm ?? NominalMm,
-                OpenedFromMm = step.DrillMm is null ? null : NominalMm,
+                Bore = sheet with { NominalMm = step.DrillMm ?? sheet.NominalMm },
+                OpenedFromMm = step.DrillMm is null ? null : sheet.NominalMm,
                 ChangedAt = logged.TakenAt,
             }
             : this;
@@ -52,89 +70,93 @@ public sealed record BoreLine(string Key, string Section, string Label, decimal 
     public override string Part => Holes is null ? Key[(Key.IndexOf('/', StringComparison.Ordinal) + 1)..] : "emulsion-tube";
 
     /// <inheritdoc/>
-    public override Expected? ExpectedIn(string field) =>
-        field is "go" or "noGo" or "bore" ? new((double)NominalMm, Dimension.Length) : null;
+    public override bool Required => Bore is not null;
 
     /// <inheritdoc/>
-    public override Sentence Target =>
-        Holes is { } holes ? Sentence.Of("{0} holes, {1} ± {2}", Quantity.Count(holes), Quantity.Mm(NominalMm), Quantity.Mm(ToleranceMm))
-        : OpenedFromMm is { } before
-            ? Sentence.Of("{0} ± {1}, opened from {2}", Quantity.Mm(NominalMm), Quantity.Mm(ToleranceMm), Quantity.Mm(before))
-        : Sentence.Of("{0} ± {1}", Quantity.Mm(NominalMm), Quantity.Mm(ToleranceMm));
+    public override bool GoesWithTheTray => Bore is null;
 
     /// <inheritdoc/>
-    public override Span? Window => new(Dimension.Length, (double)(NominalMm - ToleranceMm), (double)(NominalMm + ToleranceMm));
-
-    /// <inheritdoc/>
-    public override string LimitSource => SpecName;
+    public override LineLimits? Limits =>
+        Bore is not { } bore
+            ? null
+            : new LineLimits(
+                Holes is { } holes
+                        ? Sentence.Of(
+                            "{0} holes, {1} ± {2}",
+                            Quantity.Count(holes),
+                            Quantity.Mm(bore.NominalMm),
+                            Quantity.Mm(bore.ToleranceMm)
+                        )
+                    : OpenedFromMm is { } before
+                        ? Sentence.Of(
+                            "{0} ± {1}, opened from {2}",
+                            Quantity.Mm(bore.NominalMm),
+                            Quantity.Mm(bore.ToleranceMm),
+                            Quantity.Mm(before)
+                        )
+                    : Sentence.Of("{0} ± {1}", Quantity.Mm(bore.NominalMm), Quantity.Mm(bore.ToleranceMm)),
+                new Span(Dimension.Length, (double)(bore.NominalMm - bore.ToleranceMm), (double)(bore.NominalMm + bore.ToleranceMm)),
+                bore.SpecName
+            );
 
     /// <inheritdoc/>
     public override Caution? Caution => Safety.Caution.NeverForce;
 
+    private LineBox<int> OpenHolesBox => Box.Count("openHoles", $"open of {Holes}", 0, Holes ?? 0);
+
+    private LineBox<decimal?> GoBox => Size("go", "goes");
+
+    private LineBox<decimal?> NoGoBox => Size("noGo", "stops");
+
+    // It stands among the boxes as one to be filled; what is missing is said once for all three.
+    private LineBox<decimal?> DirectBox =>
+        new LineBox<decimal?>(EntryField.Measure("bore", "bore", Dimension.Length), typed =>
+            typed.Optional("bore", Dimension.Length, LeastMm, JetGauge.LargestMm)
+        ).About((double?)Bore?.NominalMm);
+
+    private static readonly LineBox<decimal?> ResolutionBox = new(EntryField.MeasureDetail("resolution", "step", Dimension.Length), typed =>
+        typed.Optional("resolution", Dimension.Length, 0.0001m, 1m)
+    );
+
+    private LineBox<decimal?> Size(string name, string label) =>
+        Box.OptionalExact(name, label, Dimension.Length, LeastMm, JetGauge.LargestMm).About((double?)Bore?.NominalMm);
+
     /// <inheritdoc/>
-    public override EntryForm Form
+    protected override LineForm<BoreReading> Boxes
     {
         get
         {
-            EntryField[] open = Holes is null ? [] : [EntryField.Measure("openHoles", $"open of {Holes}", Dimension.Count)];
-            return new EntryForm(
+            LineBox[] open = Holes is null ? [] : [OpenHolesBox];
+            return new LineForm<BoreReading>(
                 [
-                    new EntryGroup(
-                        "pins",
-                        "Pins",
-                        [
-                            .. open,
-                            EntryField.Measure("go", "goes", Dimension.Length, optional: true),
-                            EntryField.Measure("noGo", "stops", Dimension.Length, optional: true),
-                        ]
-                    ),
-                    new EntryGroup(
-                        "direct",
-                        "Direct bore",
-                        [
-                            .. open,
-                            EntryField.Measure("bore", "bore", Dimension.Length),
-                            EntryField.MeasureDetail("resolution", "step", Dimension.Length),
-                        ]
-                    ),
+                    new BoxGroup("pins", "Pins", [.. open, GoBox, NoGoBox]),
+                    new BoxGroup("direct", "Direct bore", [.. open, DirectBox, ResolutionBox]),
                 ],
-                null
+                Take
             );
         }
     }
 
-    /// <inheritdoc/>
-    public override ReadReading Read(TypedReading typed)
+    private BoreReading Take(TypedReader boxes)
     {
-        var reader = new TypedReader(typed);
-        int? open = Holes is { } holes ? reader.Whole("openHoles", 0, holes) : null;
-        var go = reader.Optional("go", Dimension.Length, 0.001m, JetGauge.LargestMm);
-        var noGo = reader.Optional("noGo", Dimension.Length, 0.001m, JetGauge.LargestMm);
-        var bore = reader.Optional("bore", Dimension.Length, 0.001m, JetGauge.LargestMm);
-        var resolution = reader.Optional("resolution", Dimension.Length, 0.0001m, 1m);
+        int? open = Holes is null ? null : boxes.Get(OpenHolesBox);
+        var (go, noGo) = (boxes.Get(GoBox), boxes.Get(NoGoBox));
+        var (bore, resolution) = (boxes.Get(DirectBox), boxes.Get(ResolutionBox));
         var sized = go is not null || noGo is not null || bore is not null;
-        if (reader.Problems.Count == 0 && (sized || open is null || open == Holes))
+        if (boxes.IsRight && (sized || open is null || open == Holes))
         {
-            var problems = JetGauge.Check(new JetGaugeInput(NominalMm, ToleranceMm, go, noGo, bore, resolution));
-            foreach (var problem in problems)
+            foreach (var problem in JetGauge.CheckReading(go, noGo, bore, resolution))
             {
-                reader.Wrong(FieldOf(problem.Field), problem.Message);
+                boxes.Wrong(FieldOf(problem.Field), problem.Message);
             }
         }
 
-        return Result(reader, () =>
-            new BoreReading(go, noGo, bore, bore is null ? null : resolution ?? JetGauge.DefaultResolutionMm, open)
-        );
+        return new BoreReading(go, noGo, bore, bore is null ? null : resolution ?? JetGauge.DefaultResolutionMm, open);
     }
 
     /// <inheritdoc/>
-    public override Sentence Describe(Reading reading)
+    protected override Sentence Describe(BoreReading bore)
     {
-        if (reading is not BoreReading bore)
-        {
-            return Sentence.None;
-        }
-
         var parts = new List<string>();
         var quantities = new List<Quantity>();
         void Add(string words, Quantity quantity)
@@ -167,46 +189,42 @@ public sealed record BoreLine(string Key, string Section, string Label, decimal 
     }
 
     /// <inheritdoc/>
-    public override Judgement Judge(Reading? reading, PinSet pins)
-    {
-        if (reader(reading) is not { } bore)
-        {
-            return Judgement.NotRead(
-                OpenedFromMm is null
-                    ? Sentence.Of("Pass pins: the largest that goes, the smallest that stops.")
-                    : Sentence.Of("It was opened to {0}: pass pins again.", Quantity.Mm(NominalMm))
-            );
-        }
+    protected override Sentence Ask =>
+        OpenedFromMm is null || Bore is not { } opened
+            ? Sentence.Of("Pass pins: the largest that goes, the smallest that stops.")
+            : Sentence.Of("It was opened to {0}: pass pins again.", Quantity.Mm(opened.NominalMm));
 
+    /// <inheritdoc/>
+    protected override Judgement Judge(BoreReading bore, PinSet pins)
+    {
         if (Holes is { } holes && bore.OpenHoles < holes)
         {
-            return Blocked(holes, bore.OpenHoles ?? 0);
+            return TooFew(holes, bore.OpenHoles ?? 0);
         }
 
         var bounds = bore.BoreMm is { } direct
             ? BoreBounds.FromDirect(direct, bore.ResolutionMm ?? JetGauge.DefaultResolutionMm)
             : BoreBounds.FromPins(bore.GoPinMm, bore.NoGoPinMm);
-        var result = JetGauge.Judge(bounds, NominalMm, ToleranceMm, pins);
-        var (verdict, finding, word, lean) = result.Verdict switch
+        if (Bore is not { } limits)
         {
-            BoreVerdict.InGauge => (Verdict.Good, "inGauge", "In gauge", Lean.None),
-            BoreVerdict.Restricted => (Verdict.NotGood, "restricted", "Restricted", Lean.Below),
-            BoreVerdict.OpenedUp => (Verdict.NotGood, "openedUp", "Opened up", Lean.Above),
-            BoreVerdict.CannotTell => (Verdict.CannotTell, "cannotTell", "Cannot tell yet", Lean.None),
-        };
-        return new Judgement(
-            verdict,
-            finding,
-            word,
-            lean,
-            DoNext(result),
-            new Span(Dimension.Length, result.BoreLowMm == 0 ? null : (double)result.BoreLowMm, (double?)result.BoreHighMm),
-            Figures(result),
-            Why(result, bore),
-            Answers(result, bore)
-        );
+            return WithoutLimit(new Span(Dimension.Length, bounds.LowMm == 0 ? null : (double)bounds.LowMm, (double?)bounds.HighMm));
+        }
 
-        static BoreReading? reader(Reading? reading) => reading as BoreReading;
+        var result = JetGauge.Judge(bounds, limits.NominalMm, limits.ToleranceMm, pins);
+        var finding = result.Verdict switch
+        {
+            BoreVerdict.InGauge => InGauge,
+            BoreVerdict.Restricted => Restricted,
+            BoreVerdict.OpenedUp => OpenedUp,
+            BoreVerdict.CannotTell => LineFinding.CannotTell,
+        };
+        return finding.Judged(
+            DoNext(result),
+            found: new Span(Dimension.Length, result.BoreLowMm == 0 ? null : (double)result.BoreLowMm, (double?)result.BoreHighMm),
+            figures: Figures(result, limits),
+            why: Why(result, bore, limits),
+            answers: Answers(result, bore)
+        );
     }
 
     private static string FieldOf(string computeField) =>
@@ -219,23 +237,22 @@ public sealed record BoreLine(string Key, string Section, string Label, decimal 
             _ => computeField,
         };
 
-    private static Judgement Blocked(int holes, int open) =>
-        new(
-            Verdict.NotGood,
-            "blocked",
-            holes - open == 1 ? "1 hole blocked" : $"{holes - open} holes blocked",
-            Lean.Below,
+    private static Judgement TooFew(int holes, int open) =>
+        (Blocked with { Word = holes - open == 1 ? "1 hole blocked" : $"{holes - open} holes blocked" }).Judged(
             Sentence.Of("Clear every hole, then count and gauge again: blocked air holes enrich the mixture."),
-            null,
-            [new Figure("openHoles", "Open holes", Quantity.Count(open)), new Figure("holes", "Holes in the row", Quantity.Count(holes))],
+            figures:
+            [
+                new Figure("openHoles", "Open holes", Quantity.Count(open)),
+                new Figure("holes", "Holes in the row", Quantity.Count(holes)),
+            ],
+            why:
             [
                 Sentence.Of(
                     "{0} of {1} holes are open. The row is judged by pins only when all of them are.",
                     Quantity.Count(open),
                     Quantity.Count(holes)
                 ),
-            ],
-            []
+            ]
         );
 
     private Sentence DoNext(JetGaugeResult result)
@@ -269,7 +286,7 @@ public sealed record BoreLine(string Key, string Section, string Label, decimal 
         }
     }
 
-    private List<Figure> Figures(JetGaugeResult result)
+    private List<Figure> Figures(JetGaugeResult result, BoreLimits limits)
     {
         var figures = new List<Figure>();
         if (result.BoreLowMm > 0)
@@ -292,12 +309,12 @@ public sealed record BoreLine(string Key, string Section, string Label, decimal 
             )
         );
         figures.Add(
-            new Figure("nominal", OpenedFromMm is null ? "Bore on the spec sheet" : "Bore it was opened to", Quantity.Mm(NominalMm))
+            new Figure("nominal", OpenedFromMm is null ? "Bore on the spec sheet" : "Bore it was opened to", Quantity.Mm(limits.NominalMm))
         );
         return figures;
     }
 
-    private List<Sentence> Why(JetGaugeResult result, BoreReading bore)
+    private List<Sentence> Why(JetGaugeResult result, BoreReading bore, BoreLimits limits)
     {
         var why = new List<Sentence>();
         if (bore.BoreMm is { } direct)

@@ -16,33 +16,39 @@ public sealed class GaugingStation : LinesStation
     public override IReadOnlyList<NoteKind> Notes => ReadingNotes;
 
     /// <inheritdoc/>
-    public override IReadOnlyList<ReadingKind> Readings { get; } = [new(typeof(BoreReading), "bore"), new(typeof(StepUpReading), "stepUp")];
+    public override IReadOnlyList<ReadingKind> Readings { get; } =
+    [ReadingKind.Of<BoreReading>("bore", BoreLine.CanFind), ReadingKind.Of<StepUpReading>("stepUp", StepUpLine.CanFind)];
 
     /// <inheritdoc/>
     public override IEnumerable<GaugeLine> Lines(TrayFacts tray, SpecSheet sheet, ShopDefaults shop) =>
         [
-            .. NotOnSheet(tray, sheet)
-                .Select(jet => new NoLimitLine(new BoreLine($"gauging/{jet.Key}", "Jets", jet.Label, 1, 0, null, sheet.Name))),
+            .. NotOnSheet(tray, sheet).Select(jet => new BoreLine($"gauging/{jet.Key}", "Jets", jet.Label, null, null)),
             .. Jets(sheet, shop),
             // Only an idle jet, and only one whose bore is known.
-            .. Jets(sheet, shop).Where(jet => jet.Key == IdleJet).Select(jet => new StepUpLine(jet)),
+            .. Jets(sheet, shop)
+                .Where(jet => jet.Key == IdleJet)
+                .SelectMany(jet => jet.Bore is { } bore ? [new StepUpLine(jet, bore)] : Array.Empty<StepUpLine>()),
             .. sheet
                 .EmulsionRows.OrderBy(row => row.Row)
                 .Select(row => new BoreLine(
                     $"gauging/emulsion-row-{row.Row}",
                     "Emulsion tube, from the top",
                     $"Row {row.Row}",
-                    row.BoreMm,
-                    row.ToleranceMm,
-                    row.Holes,
-                    sheet.Name
+                    new BoreLimits(row.BoreMm, row.ToleranceMm, sheet.Name),
+                    row.Holes
                 )),
         ];
 
     private const string IdleJet = "gauging/idle-jet";
 
     private static IEnumerable<BoreLine> Jets(SpecSheet sheet, ShopDefaults shop) =>
-        sheet.Jets.Select(jet => new BoreLine($"gauging/{jet.Key}", "Jets", jet.Label, jet.BoreMm, jet.ToleranceMm, null, sheet.Name)
+        sheet.Jets.Select(jet => new BoreLine(
+            $"gauging/{jet.Key}",
+            "Jets",
+            jet.Label,
+            new BoreLimits(jet.BoreMm, jet.ToleranceMm, sheet.Name),
+            null
+        )
         {
             School = shop.JetSchool,
         });

@@ -98,6 +98,32 @@ public static class JetGauge
     /// <summary>What is wrong with a reading, field by field; empty when it can be judged.</summary>
     public static IReadOnlyList<FieldProblem> Check(JetGaugeInput input)
     {
+        var problems = new List<FieldProblem>(CheckReading(input.GoPinMm, input.NoGoPinMm, input.BoreMm, input.ResolutionMm));
+        if (input.NominalBoreMm is <= 0 or > LargestMm)
+        {
+            problems.Add(new("nominalBoreMm", $"The nominal bore must be above 0 and no more than {LargestMm} mm. Check the unit."));
+        }
+
+        if (input.ToleranceMm < 0 || input.ToleranceMm >= input.NominalBoreMm)
+        {
+            problems.Add(new("toleranceMm", "The tolerance must be 0 or more and less than the nominal bore."));
+        }
+
+        if (input.PinsMm?.Any(mm => mm <= 0 || mm > LargestMm) == true)
+        {
+            problems.Add(new("pinsMm", $"Every pin must be above 0 and no more than {LargestMm} mm."));
+        }
+
+        return problems;
+    }
+
+    /// <summary>What is wrong with a reading of a bore, whatever it should be; empty when it can be judged.</summary>
+    /// <param name="goPinMm">Largest pin that goes, in millimetres.</param>
+    /// <param name="noGoPinMm">Smallest pin that stops.</param>
+    /// <param name="boreMm">A direct reading instead.</param>
+    /// <param name="resolutionMm">The instrument's smallest step.</param>
+    public static IReadOnlyList<FieldProblem> CheckReading(decimal? goPinMm, decimal? noGoPinMm, decimal? boreMm, decimal? resolutionMm)
+    {
         var problems = new List<FieldProblem>();
         void Size(decimal? mm, string field, string what)
         {
@@ -107,38 +133,27 @@ public static class JetGauge
             }
         }
 
-        Size(input.GoPinMm, "goPinMm", "A pin");
-        Size(input.NoGoPinMm, "noGoPinMm", "A pin");
-        Size(input.BoreMm, "boreMm", "A bore");
-        Size(input.NominalBoreMm, "nominalBoreMm", "The nominal bore");
-        if (input.ToleranceMm < 0 || input.ToleranceMm >= input.NominalBoreMm)
-        {
-            problems.Add(new("toleranceMm", "The tolerance must be 0 or more and less than the nominal bore."));
-        }
-
-        if (input.ResolutionMm is { } resolution && (resolution <= 0 || resolution > 1m))
+        Size(goPinMm, "goPinMm", "A pin");
+        Size(noGoPinMm, "noGoPinMm", "A pin");
+        Size(boreMm, "boreMm", "A bore");
+        if (resolutionMm is { } resolution && (resolution <= 0 || resolution > 1m))
         {
             problems.Add(new("resolutionMm", "The instrument's resolution must be above 0 and no more than 1 mm."));
         }
 
-        if (input.BoreMm is null && input.GoPinMm is null && input.NoGoPinMm is null)
+        if (boreMm is null && goPinMm is null && noGoPinMm is null)
         {
             problems.Add(new("goPinMm", "Enter the largest pin that goes, the smallest that stops, or a direct bore."));
         }
 
-        if (input.BoreMm is not null && (input.GoPinMm is not null || input.NoGoPinMm is not null))
+        if (boreMm is not null && (goPinMm is not null || noGoPinMm is not null))
         {
             problems.Add(new("boreMm", "Enter either pins or a direct bore, not both."));
         }
 
-        if (input is { GoPinMm: { } go, NoGoPinMm: { } noGo } && go >= noGo)
+        if (goPinMm >= noGoPinMm)
         {
             problems.Add(new("noGoPinMm", "The pin that stops must be larger than the pin that goes. Swap them, or try both again."));
-        }
-
-        if (input.PinsMm?.Any(mm => mm <= 0 || mm > LargestMm) == true)
-        {
-            problems.Add(new("pinsMm", $"Every pin must be above 0 and no more than {LargestMm} mm."));
         }
 
         return problems;

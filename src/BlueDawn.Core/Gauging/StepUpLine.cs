@@ -14,16 +14,27 @@ public sealed record StepUpReading(decimal? DrillMm) : Reading;
 /// The school of one step up: an idle jet in gauge that still starves is opened one number drill. What was cut once is in
 /// the book for good. Common practice, no source; the change of area is geometry.
 /// </summary>
-/// <param name="Jet">The jet's own line, by its sheet.</param>
-public sealed record StepUpLine(BoreLine Jet) : GaugeLine(Jet.Key + Ending, Station.Gauging, "One step up", $"{Jet.Label}, one step up")
+/// <param name="Jet">The jet's own line.</param>
+/// <param name="Sheet">What its sheet says of it.</param>
+public sealed record StepUpLine(BoreLine Jet, BoreLimits Sheet)
+    : GaugeLine<StepUpReading>(Jet.Key + Ending, Station.Gauging, "One step up", $"{Jet.Label}, one step up")
 {
+    private static readonly LineFinding OpenedOneStep = LineFinding.Good("openedOneStep", "Opened one step", Lean.Above);
+    private static readonly LineFinding NewJet = LineFinding.Good("newJet", "New jet since");
+
+    /// <summary>Its kind of reading, with everything it can find.</summary>
+    public static IReadOnlyList<LineFinding> CanFind { get; } = [OpenedOneStep, NewJet];
+
+    /// <inheritdoc/>
+    public override IReadOnlyList<LineFinding> Findings => CanFind;
+
     private const string Ending = "/step-up";
 
     /// <summary>The drill one size above the sheet's bore, or null when there is none.</summary>
-    public NumberDrill? Next => NumberDrills.NextAbove(Jet.NominalMm + SameBoreMm);
+    public NumberDrill? Next => NumberDrills.NextAbove(Sheet.NominalMm + SameBoreMm);
 
     /// <summary>How much more area that is, in percent of the sheet's.</summary>
-    public double MorePercent => Next is null ? 0 : JetGauge.AreaPercent(Next.DiameterMm, Jet.NominalMm) - 100;
+    public double MorePercent => Next is null ? 0 : JetGauge.AreaPercent(Next.DiameterMm, Sheet.NominalMm) - 100;
 
     /// <summary>What the air-fuel ratio that idles at the sheet's bore is multiplied by: fuel goes with the area while the air
     /// stays.</summary>
@@ -48,38 +59,62 @@ public sealed record StepUpLine(BoreLine Jet) : GaugeLine(Jet.Key + Ending, Stat
     public override Caution? Caution => Safety.Caution.Emission;
 
     /// <inheritdoc/>
-    public override Span? Window => null;
-
-    /// <inheritdoc/>
-    public override string LimitSource => $"{Jet.SpecName}, opened by the shop’s rule";
-
-    /// <inheritdoc/>
-    public override Sentence Target =>
-        Next is { } next
-            ? Sentence.Of(
-                $"from {{0}} to {next.Label} {{1}}: {{2}} more area",
-                Quantity.Mm(Jet.NominalMm),
-                Quantity.Mm(next.DiameterMm),
-                Quantity.Percent(Math.Round(MorePercent, 1))
-            )
-            : Sentence.Of("no number drill is larger");
-
-    /// <inheritdoc/>
-    public override EntryForm Form =>
+    public override LineLimits? Limits =>
         new(
-            [
-                new EntryGroup(
-                    "opened",
-                    "Opened",
-                    [
-                        EntryField.Measure("drill", "drill", Dimension.Length, optional: true),
-                        EntryField.Choice("law", "law", true, new EntryChoice("lookedUp", "Local rule looked up: it may be")),
-                        EntryField.Choice("jet", "jet", true, new EntryChoice("new", "A new jet went in since")),
-                    ]
-                ),
-            ],
-            null
+            Next is { } next
+                ? Sentence.Of(
+                    $"from {{0}} to {next.Label} {{1}}: {{2}} more area",
+                    Quantity.Mm(Sheet.NominalMm),
+                    Quantity.Mm(next.DiameterMm),
+                    Quantity.Percent(Math.Round(MorePercent, 1))
+                )
+                : Sentence.Of("no number drill is larger"),
+            null,
+            $"{Sheet.SpecName}, opened by the shop’s rule"
         );
+
+    private static readonly LineBox<decimal?> DrillBox = Box.OptionalExact("drill", "drill", Dimension.Length, 0.001m, JetGauge.LargestMm);
+    private static readonly LineBox<bool> LawBox = Box.Said("law", "law", "lookedUp", "Local rule looked up: it may be");
+    private static readonly LineBox<bool> JetBox = Box.Said("jet", "jet", "new", "A new jet went in since");
+
+    /// <inheritdoc/>
+    protected override LineForm<StepUpReading> Boxes => new(new BoxGroup("opened", "Opened", [DrillBox, LawBox, JetBox]), boxes =>
+        {
+            _ = boxes.Get(JetBox);
+            if (boxes.IsFilled(JetBox))
+            {
+                if (boxes.IsFilled(DrillBox))
+                {
+                    boxes.Wrong(DrillBox, "Either it was opened or a new jet went in. Take one of them out.");
+                }
+
+                return new StepUpReading(null);
+            }
+
+            var drill = boxes.Get(DrillBox);
+            if (drill is null && boxes.IsRight)
+            {
+                boxes.Wrong(DrillBox, MeasureEntry.Empty);
+            }
+
+            if (!boxes.Get(LawBox) && !boxes.IsFilled(LawBox))
+            {
+                boxes.Wrong(LawBox, TypedReader.NotChosen);
+            }
+
+            if (drill is { } size && Math.Abs(size - (Next?.DiameterMm ?? 0)) > SameDrillMm)
+            {
+                boxes.Wrong(
+                    DrillBox,
+                    Next is { } next
+                        ? $"One size up from {MetricText.Of(Quantity.Mm(Sheet.NominalMm))} is {next.Label}, "
+                            + $"{MetricText.Of(Quantity.Mm(next.DiameterMm))}. Anything larger is no step: fit a new jet."
+                        : "No number drill is larger."
+                );
+            }
+
+            return new StepUpReading(Next?.DiameterMm);
+        });
 
     /// <summary>The last that was recorded for a jet, or null.</summary>
     /// <param name="jetKey">The key of the jet's line.</param>
@@ -88,58 +123,30 @@ public sealed record StepUpLine(BoreLine Jet) : GaugeLine(Jet.Key + Ending, Stat
         log.Notes<ReadingNote>().LastOrDefault(logged => logged.Note.Line == jetKey + Ending);
 
     /// <inheritdoc/>
-    public override ReadReading Read(TypedReading typed)
-    {
-        var reader = new TypedReader(typed);
-        if (reader.Text("jet").Length > 0)
-        {
-            reader.Choice("jet", "new");
-            if (reader.Text("drill").Length > 0)
-            {
-                reader.Wrong("drill", "Either it was opened or a new jet went in. Take one of them out.");
-            }
-
-            return Result(reader, () => new StepUpReading(null));
-        }
-
-        var drill = reader.Required("drill", Dimension.Length, 0.001m, JetGauge.LargestMm);
-        reader.Choice("law", "lookedUp");
-        if (reader.Problems.All(problem => problem.Field != "drill") && Math.Abs(drill - (Next?.DiameterMm ?? 0)) > SameDrillMm)
-        {
-            reader.Wrong(
-                "drill",
-                Next is { } next
-                    ? $"One size up from {MetricText.Of(Quantity.Mm(Jet.NominalMm))} is {next.Label}, "
-                        + $"{MetricText.Of(Quantity.Mm(next.DiameterMm))}. Anything larger is no step: fit a new jet."
-                    : "No number drill is larger."
-            );
-        }
-
-        return Result(reader, () => new StepUpReading(Next!.DiameterMm));
-    }
-
-    /// <inheritdoc/>
-    public override Sentence Describe(Reading reading) =>
+    protected override Sentence Describe(StepUpReading reading) =>
         reading switch
         {
-            StepUpReading { DrillMm: { } mm } => Sentence.Of(
+            { DrillMm: { } mm } => Sentence.Of(
                 "opened on purpose, from {0} to {1}; local rule looked up",
-                Quantity.Mm(Jet.NominalMm),
+                Quantity.Mm(Sheet.NominalMm),
                 Quantity.Mm(mm)
             ),
-            StepUpReading => Sentence.Of("a new jet went in"),
-            _ => Sentence.None,
+            _ => Sentence.Of("a new jet went in"),
         };
 
     /// <inheritdoc/>
-    public override Judgement Judge(Reading? reading, PinSet pins)
-    {
-        Figure[] figures =
+    protected override Sentence Ask =>
+        Sentence.Of("Clear it and gauge it first. It takes {0} more fuel at idle.", Quantity.Percent(Math.Round(MorePercent, 1)));
+
+    /// <inheritdoc/>
+    protected override IReadOnlyList<Figure> FiguresBefore =>
         [
             new("areaMore", "More area", Quantity.Percent(Math.Round(MorePercent, 1))),
             new("ratioFactor", "Air-fuel ratio at idle falls to", Quantity.Percent(Math.Round(100 * RatioFactor, 1))),
         ];
-        Sentence[] why =
+
+    /// <inheritdoc/>
+    protected override IReadOnlyList<Sentence> WhyBefore =>
         [
             Sentence.Of(
                 "Fuel through a jet goes with its area: {0} more at the same air, so an idle "
@@ -152,37 +159,16 @@ public sealed record StepUpLine(BoreLine Jet) : GaugeLine(Jet.Key + Ending, Stat
                     + "same. Three schools: common practice, no source. Drill sizes: ASME B94.11M."
             ),
         ];
-        var first = Sentence.Of(
-            "Clear it and gauge it first. It takes {0} more fuel at idle.",
-            Quantity.Percent(Math.Round(MorePercent, 1))
-        );
-        return reading switch
-        {
-            StepUpReading { DrillMm: { } } => new Judgement(
-                Verdict.Good,
-                "openedOneStep",
-                "Opened one step",
-                Lean.Above,
+
+    /// <inheritdoc/>
+    protected override Judgement Judge(StepUpReading reading, PinSet pins) =>
+        reading.DrillMm is null
+            ? NewJet.Judged(Sentence.Of("It is judged by the sheet again. That the old one was cut stays in the book."), why: WhyBefore)
+            : OpenedOneStep.Judged(
                 Sentence.Of("It stays in the book and on the report. Gauge the jet again."),
-                null,
-                figures,
-                why,
-                []
-            ),
-            StepUpReading => new Judgement(
-                Verdict.Good,
-                "newJet",
-                "New jet since",
-                Lean.None,
-                Sentence.Of("It is judged by the sheet again. That the old one was cut stays in the book."),
-                null,
-                [],
-                why,
-                []
-            ),
-            _ => Judgement.NotRead(first) with { Figures = figures, Why = why },
-        };
-    }
+                figures: FiguresBefore,
+                why: WhyBefore
+            );
 
     /// <summary>A drill that is larger by no more than this is the sheet's bore in other units, and no step. Own judgement.</summary>
     private const decimal SameBoreMm = 0.005m;

@@ -24,96 +24,78 @@ public sealed record HoldReading(
 /// <param name="Hold">The limits.</param>
 /// <param name="SourceName">The spec sheet, or the shop's defaults.</param>
 public abstract record HoldLine(string Key, Station Station, string Section, string Label, HoldSpec Hold, string SourceName)
-    : GaugeLine(Key, Station, Section, Label)
+    : GaugeLine<HoldReading>(Key, Station, Section, Label)
 {
     /// <summary>From this many pressures on, more of them say little more.</summary>
     private const int ReadingsEnough = 6;
 
     /// <inheritdoc/>
-    public override Expected? ExpectedIn(string field) => field == "pressure" ? new(Hold.PressureKPa, Dimension.Pressure) : null;
-
-    /// <inheritdoc/>
-    public override Sentence Target =>
-        Sentence.Of(
-            "{0} for {1}, drop up to {2}",
-            Quantity.KPa(Hold.PressureKPa),
-            Quantity.S(Hold.WindowS),
-            Quantity.KPa(Hold.DropLimitKPa)
+    public override LineLimits? Limits =>
+        new(
+            Sentence.Of(
+                "{0} for {1}, drop up to {2}",
+                Quantity.KPa(Hold.PressureKPa),
+                Quantity.S(Hold.WindowS),
+                Quantity.KPa(Hold.DropLimitKPa)
+            ),
+            new Span(Dimension.Pressure, Hold.PressureKPa - Hold.DropLimitKPa, null),
+            SourceName
         );
 
-    /// <inheritdoc/>
-    public override Span? Window => new(Dimension.Pressure, Hold.PressureKPa - Hold.DropLimitKPa, null);
-
-    /// <inheritdoc/>
-    public override string LimitSource => SourceName;
-
-    /// <summary>What to do to test it.</summary>
-    protected abstract Sentence HowTo { get; }
-
     /// <summary>What it means when it held.</summary>
-    protected abstract (string Finding, Sentence Next) Held { get; }
+    protected abstract (LineFinding Finding, Sentence Next) Held { get; }
 
     /// <summary>What it means when it leaks.</summary>
     /// <param name="dropKPa">What was lost in the time.</param>
-    protected abstract (string Finding, Sentence Next) Leaks(Quantity dropKPa);
+    protected abstract (LineFinding Finding, Sentence Next) Leaks(Quantity dropKPa);
+
+    private static readonly LineBox<double> TimeBox = Box.Number("time", "after", Dimension.Time, 0, 7200);
+    private static readonly LineBox<double?> DriftBox = Box.Detail("drift", "temp. drift", Dimension.TemperatureChange, -60, 60);
+
+    private LineBox<double> PressureBox => Box.Number("pressure", "pressure", Dimension.Pressure, 0, 700).About(Hold.PressureKPa);
+
+    private LineBox<double> ResolutionBox =>
+        Box.Detail("resolution", "gauge step", Dimension.Pressure, 0.001m, 100, Hold.GaugeResolutionKPa);
+
+    private LineBox<double> VolumeBox => Box.Detail("volume", "test volume", Dimension.Volume, 0.1m, 100_000, Hold.TestVolumeML);
 
     /// <inheritdoc/>
-    public override EntryForm Form =>
-        new(
-            [
-                new EntryGroup(
-                    "gauge",
-                    "Gauge",
-                    [
-                        EntryField.MeasureDetail("resolution", "gauge step", Dimension.Pressure),
-                        EntryField.MeasureDetail("drift", "temp. drift", Dimension.TemperatureChange),
-                        EntryField.MeasureDetail("volume", "test volume", Dimension.Volume),
-                    ]
-                ),
-            ],
-            new EntryRows(
+    protected override LineForm<HoldReading> Boxes =>
+        new(new BoxGroup("gauge", "Gauge", ResolutionBox, DriftBox, VolumeBox), Take)
+        {
+            Rows = new BoxRows(
                 "Pressure",
-                [EntryField.Measure("time", "after", Dimension.Time), EntryField.Measure("pressure", "pressure", Dimension.Pressure)],
+                [TimeBox, PressureBox],
                 3,
-                SuggestedTimes().Select(s => new Dictionary<string, string> { ["time"] = s }).ToList(),
+                [.. SuggestedTimes().Select(time => new Dictionary<string, string> { ["time"] = time })],
                 FromSeries: SeriesPart.Hold
-            )
-        );
+            ),
+        };
 
-    /// <inheritdoc/>
-    public override ReadReading Read(TypedReading typed)
+    private HoldReading Take(TypedReader boxes)
     {
-        var reader = new TypedReader(
-            typed with
-            {
-                Rows = typed.Rows.Where(row => row.TryGetValue("pressure", out var p) && !string.IsNullOrWhiteSpace(p)).ToList(),
-            }
+        var samples = boxes.Rows(
+            row => new PressureSample(row.Get(TimeBox), row.Get(PressureBox)),
+            row => row.TryGetValue("pressure", out var pressure) && !string.IsNullOrWhiteSpace(pressure)
         );
-        var samples = reader.Rows(row => new PressureSample(
-            (double)row.Required("time", Dimension.Time, 0, 7200),
-            (double)row.Required("pressure", Dimension.Pressure, 0, 700)
-        ));
-        var resolution = (double?)reader.Optional("resolution", Dimension.Pressure, 0.001m, 100) ?? Hold.GaugeResolutionKPa;
-        var drift = (double?)reader.Optional("drift", Dimension.TemperatureChange, -60, 60);
-        var volume = (double?)reader.Optional("volume", Dimension.Volume, 0.1m, 100_000) ?? Hold.TestVolumeML;
-        if (samples.Count == 0 && reader.Problems.Count == 0)
+        var hold = new HoldReading(samples, boxes.Get(ResolutionBox), boxes.Get(DriftBox), boxes.Get(VolumeBox));
+        if (samples.Count == 0 && boxes.IsRight)
         {
-            reader.Wrong("rows[0].pressure", "Enter the pressure at three times or more.");
+            boxes.Wrong("rows[0].pressure", "Enter the pressure at three times or more.");
         }
 
-        var input = Input(new HoldReading(samples, resolution, drift, volume));
-        foreach (var problem in reader.Problems.Count > 0 ? [] : HoldTest.Check(input))
+        foreach (var problem in boxes.IsRight ? HoldTest.Check(Input(hold)) : [])
         {
-            reader.Wrong(problem.Field == "samples" ? "rows" : problem.Field, problem.Message);
+            boxes.Wrong(problem.Field == "samples" ? "rows" : problem.Field, problem.Message);
         }
 
-        return Result(reader, () => new HoldReading(samples, resolution, drift, volume));
+        return hold;
     }
 
     /// <inheritdoc/>
-    public override Sentence Describe(Reading reading)
+    protected override Sentence Describe(HoldReading hold)
     {
-        if (reading is not HoldReading { Samples.Count: > 0 } hold)
+        if (hold.Samples.Count == 0)
         {
             return Sentence.None;
         }
@@ -132,31 +114,20 @@ public abstract record HoldLine(string Key, Station Station, string Section, str
     }
 
     /// <inheritdoc/>
-    public override Judgement Judge(Reading? reading, PinSet pins)
+    protected override Judgement Judge(HoldReading hold, PinSet pins)
     {
-        if (reading is not HoldReading hold)
-        {
-            return Judgement.NotRead(HowTo);
-        }
-
         var result = HoldTest.Judge(Input(hold));
-        var leaks = Leaks(Quantity.KPa(Math.Round(result.DropKPa ?? 0, 2)));
-        var (verdict, finding, word, lean, next) = result.Verdict switch
+        var (finding, next) = result.Verdict switch
         {
-            HoldVerdict.Held => (Verdict.Good, Held.Finding, "Held", Lean.None, Held.Next),
-            HoldVerdict.Leaks => (Verdict.NotGood, leaks.Finding, "Leaks", Lean.Below, leaks.Next),
-            HoldVerdict.CannotTell => (Verdict.CannotTell, "cannotTell", "Cannot tell yet", Lean.None, Remedy(result)),
+            HoldVerdict.Held => Held,
+            HoldVerdict.Leaks => Leaks(Quantity.KPa(Math.Round(result.DropKPa ?? 0, 2))),
+            HoldVerdict.CannotTell => (LineFinding.CannotTell, Remedy(result)),
         };
-        return new Judgement(
-            verdict,
-            finding,
-            word,
-            lean,
+        return finding.Judged(
             next,
-            new Span(Dimension.Pressure, hold.Samples.Min(s => s.PressureKPa), hold.Samples.Max(s => s.PressureKPa)),
-            Figures(result),
-            Why(result, hold),
-            []
+            found: new Span(Dimension.Pressure, hold.Samples.Min(s => s.PressureKPa), hold.Samples.Max(s => s.PressureKPa)),
+            figures: Figures(result),
+            why: Why(result, hold)
         );
     }
 

@@ -29,8 +29,18 @@ public sealed record ComplaintReading(ComplaintState State, double? RanMin = nul
 /// <param name="Try">How it is tried.</param>
 /// <param name="FailedAfterMin">Minutes after which it used to fail, as it was told or timed; null when nobody knows.</param>
 public sealed record ComplaintLine(Complaint Complaint, ComplaintTry Try, double? FailedAfterMin = null)
-    : GaugeLine(Complaint.LineKey, Station.Proving, "What the owner complained of", $"“{Complaint.Label}”")
+    : GaugeLine<ComplaintReading>(Complaint.LineKey, Station.Proving, "What the owner complained of", $"“{Complaint.Label}”")
 {
+    private static readonly LineFinding StillThere = LineFinding.Bad(Complaint.StillThere, "Still there");
+    private static readonly LineFinding NothingToTry = LineFinding.Good("nothingToTry", "Nothing to try");
+    private static readonly LineFinding Gone = LineFinding.Good(Complaint.Gone, "Gone");
+
+    /// <summary>Its kind of reading, with everything it can find.</summary>
+    public static IReadOnlyList<LineFinding> CanFind { get; } = [StillThere, NothingToTry, LineFinding.CannotTell, Gone];
+
+    /// <inheritdoc/>
+    public override IReadOnlyList<LineFinding> Findings => CanFind;
+
     private static readonly (ComplaintState State, string Value, string Label)[] States =
     [
         (ComplaintState.Gone, "gone", "Gone"),
@@ -49,13 +59,12 @@ public sealed record ComplaintLine(Complaint Complaint, ComplaintTry Try, double
             : this;
 
     /// <inheritdoc/>
-    public override Sentence Target => Try.RanMin is null ? Sentence.Of("gone") : Sentence.Of("gone, and runs longer than it took to fail");
-
-    /// <inheritdoc/>
-    public override Span? Window => null;
-
-    /// <inheritdoc/>
-    public override string LimitSource => "What the owner said";
+    public override LineLimits? Limits =>
+        new(
+            Try.RanMin is null ? Sentence.Of("gone") : Sentence.Of("gone, and runs longer than it took to fail"),
+            null,
+            "What the owner said"
+        );
 
     /// <inheritdoc/>
     public override bool Running => Try.Running;
@@ -69,107 +78,62 @@ public sealed record ComplaintLine(Complaint Complaint, ComplaintTry Try, double
     /// <inheritdoc/>
     public override Caution? Caution => Try.Running ? Safety.Caution.Running : Safety.Caution.Vapour;
 
-    /// <inheritdoc/>
-    public override EntryForm Form
-    {
-        get
-        {
-            // Only words of the owner's own can be about nothing that can be tried.
-            var states = States.Where(state => state.State != ComplaintState.NothingToTry || Complaint.Id == Complaint.Said);
-            var choice = EntryField.Choice(
-                "state",
-                "tried again",
-                false,
-                [.. states.Select(state => new EntryChoice(state.Value, state.Label))]
-            );
-            return new EntryForm(
-                [
-                    new EntryGroup(
-                        "complaint",
-                        "Tried again",
-                        Try.RanMin is null
-                            ? [choice]
-                            :
-                            [
-                                EntryField.Measure("failedAfter", "it failed after", Dimension.Minutes, optional: true),
-                                EntryField.Measure("ran", "ran for", Dimension.Minutes),
-                                choice,
-                            ]
-                    ),
-                ],
-                null
-            );
-        }
-    }
+    private static readonly LineBox<double?> FailedAfterBox = Box.Optional("failedAfter", "it failed after", Dimension.Minutes, 0, 600);
+    private static readonly LineBox<double> RanBox = Box.Number("ran", "ran for", Dimension.Minutes, 0, 600);
 
-    /// <inheritdoc/>
-    public override ReadReading Read(TypedReading typed)
-    {
-        var reader = new TypedReader(typed);
-        var failedAfter = Try.RanMin is null ? null : reader.Optional("failedAfter", Dimension.Minutes, 0, 600);
-        decimal? ran = Try.RanMin is null ? null : reader.Required("ran", Dimension.Minutes, 0, 600);
-        var state = reader.Choice("state", [.. Form.Groups[0].Fields[^1].Choices.Select(choice => choice.Value)]);
-        return Result(reader, () =>
-            new ComplaintReading(
-                States.First(one => one.Value == state).State,
-                (double?)ran,
-                (double?)failedAfter ?? (Try.RanMin is null ? null : FailedAfterMin)
-            )
+    // Only words of the owner's own can be about nothing that can be tried.
+    private LineBox<ComplaintState> StateBox =>
+        Box.Choice(
+            "state",
+            "tried again",
+            [.. States.Where(state => state.State != ComplaintState.NothingToTry || Complaint.Id == Complaint.Said)]
         );
-    }
 
     /// <inheritdoc/>
-    public override Sentence Describe(Reading reading) =>
+    protected override LineForm<ComplaintReading> Boxes =>
+        Try.RanMin is null
+            ? new(new BoxGroup("complaint", "Tried again", StateBox), boxes => new ComplaintReading(boxes.Get(StateBox)))
+            : new(new BoxGroup("complaint", "Tried again", FailedAfterBox, RanBox, StateBox), boxes =>
+            {
+                var (failedAfter, ran) = (boxes.Get(FailedAfterBox), boxes.Get(RanBox));
+                return new ComplaintReading(boxes.Get(StateBox), ran, failedAfter ?? FailedAfterMin);
+            });
+
+    /// <inheritdoc/>
+    protected override Sentence Describe(ComplaintReading reading) =>
         reading switch
         {
-            ComplaintReading { RanMin: { } ran, FailedAfterMin: { } failed } tried => Sentence.Of(
+            { RanMin: { } ran, FailedAfterMin: { } failed } tried => Sentence.Of(
                 $"{Word(tried.State)}; ran {{0}}, used to fail after {{1}}",
                 Quantity.Min(ran),
                 Quantity.Min(failed)
             ),
-            ComplaintReading { RanMin: { } ran } tried => Sentence.Of($"{Word(tried.State)}; ran {{0}}", Quantity.Min(ran)),
-            ComplaintReading tried => Sentence.Of(Word(tried.State)),
-            _ => Sentence.None,
+            { RanMin: { } ran } tried => Sentence.Of($"{Word(tried.State)}; ran {{0}}", Quantity.Min(ran)),
+            var tried => Sentence.Of(Word(tried.State)),
         };
 
     /// <inheritdoc/>
-    public override Judgement Judge(Reading? reading, PinSet pins)
-    {
-        if (reading is not ComplaintReading tried)
-        {
-            return Judgement.NotRead(Sentence.Of(Try.How));
-        }
+    protected override Sentence Ask => Sentence.Of(Try.How);
 
-        Judgement Said(Verdict verdict, string finding, string word, Sentence next, params Sentence[] why) =>
-            new(
-                verdict,
-                finding,
-                word,
-                Lean.None,
-                next,
-                null,
-                [],
-                [Sentence.Of("It came in for this, so it does not go before this has been tried."), .. why],
-                []
-            );
+    /// <inheritdoc/>
+    protected override Judgement Judge(ComplaintReading tried, PinSet pins)
+    {
+        Judgement Said(LineFinding finding, Sentence next, params Sentence[] why) =>
+            finding.Judged(next, why: [Sentence.Of("It came in for this, so it does not go before this has been tried."), .. why]);
 
         return tried.State switch
         {
             ComplaintState.StillThere => Said(
-                Verdict.NotGood,
-                Complaint.StillThere,
-                "Still there",
+                StillThere,
                 Sentence.Of("Go back to Trace: it counts there as found, after what has been done.")
             ),
-            ComplaintState.NothingToTry => Said(Verdict.Good, "nothingToTry", "Nothing to try", Sentence.Of("Go on.")),
+            ComplaintState.NothingToTry => Said(NothingToTry, Sentence.Of("Go on.")),
             ComplaintState.Gone when Try.RanMin is { } asked && TooShort(tried, asked) is { } longer => Said(
-                Verdict.CannotTell,
-                "cannotTell",
-                "Cannot tell yet",
+                LineFinding.CannotTell,
                 longer,
                 Sentence.Of("A run that ends before the time it took to fail has not passed that time.")
             ),
-            ComplaintState.Gone => Said(Verdict.Good, Complaint.Gone, "Gone", Sentence.Of("Go on.")),
+            ComplaintState.Gone => Said(Gone, Sentence.Of("Go on.")),
         };
     }
 

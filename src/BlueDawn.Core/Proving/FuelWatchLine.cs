@@ -46,8 +46,38 @@ public sealed record FuelWatchReading(double WatchedMin, bool Rocked, FuelLeak L
 /// <param name="BedInDays">Days a new plunger or seat may weep.</param>
 /// <param name="Family">The carburetor: it says where fuel can come out.</param>
 public sealed record FuelWatchLine(double MinutesNeeded, int BedInDays, CarburetorFamily Family)
-    : GaugeLine("proving/fuel-on", Station.Proving, "Fuel on", "Fuel on, rocked")
+    : GaugeLine<FuelWatchReading>("proving/fuel-on", Station.Proving, "Fuel on", "Fuel on, rocked")
 {
+    private static readonly LineFinding BeddingIn = LineFinding.Open("beddingIn", word: "Bedding in");
+    private static readonly LineFinding Dry = LineFinding.Good("dry", "Dry");
+    private static readonly LineFinding WetAtBowlJoint = LineFinding.Bad("wetAtBowlJoint", "Wet at bowl joint");
+    private static readonly LineFinding Overflows = LineFinding.Bad("overflows", "Overflows");
+    private static readonly LineFinding FloodsThroat = LineFinding.Bad("floodsThroat", "Floods");
+    private static readonly LineFinding WetAtCover = LineFinding.Bad("wetAtCover", "Wet at a cover");
+    private static readonly LineFinding WetAtTankTop = LineFinding.Bad("wetAtTankTop", "Wet at the tank");
+    private static readonly LineFinding WetAtInlet = LineFinding.Bad("wetAtInlet", "Wet at inlet");
+    private static readonly LineFinding PlungerWeeps = LineFinding.Bad("plungerWeeps", "Plunger weeps");
+    private static readonly LineFinding StillWeeps = LineFinding.Bad("stillWeeps", "Still weeps");
+
+    /// <summary>Its kind of reading, with everything it can find.</summary>
+    public static IReadOnlyList<LineFinding> CanFind { get; } =
+    [
+        LineFinding.CannotTell,
+        BeddingIn,
+        Dry,
+        WetAtBowlJoint,
+        Overflows,
+        FloodsThroat,
+        WetAtCover,
+        WetAtTankTop,
+        WetAtInlet,
+        PlungerWeeps,
+        StillWeeps,
+    ];
+
+    /// <inheritdoc/>
+    public override IReadOnlyList<LineFinding> Findings => CanFind;
+
     private static readonly (FuelLeak Leak, string Value, string Label, CarburetorFamily[] Families)[] AllLeaks =
     [
         (FuelLeak.None, "dry", "Dry", [CarburetorFamily.FloatBowl, CarburetorFamily.Diaphragm, CarburetorFamily.SuctionTank]),
@@ -65,144 +95,99 @@ public sealed record FuelWatchLine(double MinutesNeeded, int BedInDays, Carburet
         AllLeaks.Where(leak => leak.Families.Contains(Family)).Select(leak => (leak.Leak, leak.Value, leak.Label));
 
     /// <inheritdoc/>
-    public override Sentence Target => Sentence.Of("dry after {0}", Quantity.Min(MinutesNeeded));
-
-    /// <inheritdoc/>
-    public override Span? Window => new(Dimension.Minutes, MinutesNeeded, null);
-
-    /// <inheritdoc/>
-    public override string LimitSource => "Shop default";
+    public override LineLimits? Limits =>
+        new(Sentence.Of("dry after {0}", Quantity.Min(MinutesNeeded)), new Span(Dimension.Minutes, MinutesNeeded, null), "Shop default");
 
     /// <inheritdoc/>
     public override Caution? Caution => Safety.Caution.Vapour;
 
+    private static readonly LineBox<double> MinutesBox = Box.Number("minutes", "minutes", Dimension.Minutes, 0, 600);
+    private static readonly LineBox<bool> RockedBox = Box.Choice("rocked", "rocked", (true, "yes", "Rocked"), (false, "no", "Not rocked"));
+
+    private LineBox<FuelLeak> LeakBox => Box.Choice("leak", "seen", [.. Leaks]);
+
     /// <inheritdoc/>
-    public override EntryForm Form =>
-        new(
-            [
-                new EntryGroup(
-                    "watch",
-                    "Watch",
-                    [
-                        EntryField.Measure("minutes", "minutes", Dimension.Minutes),
-                        EntryField.Choice("rocked", "rocked", false, new EntryChoice("yes", "Rocked"), new EntryChoice("no", "Not rocked")),
-                        EntryField.Choice("leak", "seen", false, [.. Leaks.Select(l => new EntryChoice(l.Value, l.Label))]),
-                    ]
-                ),
-            ],
-            null
+    protected override LineForm<FuelWatchReading> Boxes =>
+        new(new BoxGroup("watch", "Watch", [MinutesBox, RockedBox, LeakBox]), boxes => new FuelWatchReading(
+            boxes.Get(MinutesBox),
+            boxes.Get(RockedBox),
+            boxes.Get(LeakBox)
+        ));
+
+    /// <inheritdoc/>
+    protected override Sentence Describe(FuelWatchReading watch) =>
+        Sentence.Of(
+            $"{Leaks.Concat(AllLeaks.Select(one => (one.Leak, one.Value, one.Label))).First(l => l.Leak == watch.Leak).Label} "
+                + $"after {{0}}, {(watch.Rocked ? "rocked" : "not rocked")}",
+            Quantity.Min(watch.WatchedMin)
         );
 
     /// <inheritdoc/>
-    public override ReadReading Read(TypedReading typed)
-    {
-        var reader = new TypedReader(typed);
-        var minutes = (double)reader.Required("minutes", Dimension.Minutes, 0, 600);
-        var rocked = reader.Choice("rocked", "yes", "no") == "yes";
-        var leak = reader.Choice("leak", [.. Leaks.Select(l => l.Value)]);
-        return Result(reader, () => new FuelWatchReading(minutes, rocked, Leaks.First(l => l.Value == leak).Leak));
-    }
+    protected override Sentence Ask => Sentence.Of("Fuel on, rock it gently and watch for {0}.", Quantity.Min(MinutesNeeded));
 
     /// <inheritdoc/>
-    public override Sentence Describe(Reading reading) =>
-        reading is FuelWatchReading watch
-            ? Sentence.Of(
-                $"{Leaks.Concat(AllLeaks.Select(one => (one.Leak, one.Value, one.Label))).First(l => l.Leak == watch.Leak).Label} "
-                    + $"after {{0}}, {(watch.Rocked ? "rocked" : "not rocked")}",
-                Quantity.Min(watch.WatchedMin)
-            )
-            : Sentence.None;
-
-    /// <inheritdoc/>
-    public override Judgement Judge(Reading? reading, PinSet pins)
+    protected override Judgement Judge(FuelWatchReading watch, PinSet pins)
     {
-        if (reading is not FuelWatchReading watch)
-        {
-            return Judgement.NotRead(Sentence.Of("Fuel on, rock it gently and watch for {0}.", Quantity.Min(MinutesNeeded)));
-        }
-
         var found = new Span(Dimension.Minutes, watch.WatchedMin, watch.WatchedMin);
         Figure[] figures = [new("watched", "Watched for", Quantity.Min(watch.WatchedMin))];
         if (watch.Leak == FuelLeak.NewPart && (watch.BeddedDays ?? 0) < BedInDays)
         {
-            return new Judgement(
-                Verdict.CannotTell,
-                "beddingIn",
-                "Bedding in",
-                Lean.None,
+            return BeddingIn.Judged(
                 Sentence.Of(
                     "Fuel off, wipe it dry and set it aside: a new plunger or seat may weep for {0} to {1} days. Then watch it again.",
                     Quantity.Count(BedInDays),
                     Quantity.Count(BedInDays + 1)
                 ),
-                found,
-                figures,
+                found: found,
+                figures: figures,
+                why:
                 [
                     Sentence.Of(
                         "A new rubber face takes the shape of its seat under the fuel in some "
                             + "days; a weep before that says nothing. Common practice, no source."
                     ),
-                ],
-                []
+                ]
             );
         }
 
-        (string Finding, string Word, string Next)? leak = watch.Leak switch
+        (LineFinding Finding, string Next)? leak = watch.Leak switch
         {
             FuelLeak.None => null,
-            FuelLeak.BowlJoint => (
-                "wetAtBowlJoint",
-                "Wet at bowl joint",
-                "Fuel off. Check the bowl gasket: seat, thickness, a clean rim; snug, not tight."
-            ),
+            FuelLeak.BowlJoint => (WetAtBowlJoint, "Fuel off. Check the bowl gasket: seat, thickness, a clean rim; snug, not tight."),
             FuelLeak.Overflow => Family switch
             {
-                CarburetorFamily.FloatBowl => ("overflows", "Overflows", "Fuel off. Back to Set: hold test, float height and float mass."),
+                CarburetorFamily.FloatBowl => (Overflows, "Fuel off. Back to Set: hold test, float height and float mass."),
                 CarburetorFamily.Diaphragm => (
-                    "floodsThroat",
-                    "Floods",
+                    FloodsThroat,
                     "Fuel off. Back to Set: hold test, the needle in its fork, the lever’s height."
                 ),
                 CarburetorFamily.SuctionTank => (
-                    "floodsThroat",
-                    "Floods",
+                    FloodsThroat,
                     "Look at the air cleaner’s screw first: without it fuel is drawn up out of the tank. Then the tank’s vent."
                 ),
             },
-            FuelLeak.Cover => (
-                "wetAtCover",
-                "Wet at a cover",
-                "Fuel off. Cover off again: gasket and diaphragm in their order, no fold, screws crosswise."
-            ),
+            FuelLeak.Cover => (WetAtCover, "Fuel off. Cover off again: gasket and diaphragm in their order, no fold, screws crosswise."),
             FuelLeak.TankTop => (
-                "wetAtTankTop",
-                "Wet at the tank",
+                WetAtTankTop,
                 "Wipe it dry. Carburetor off the tank: its gasket whole, holes in line, tank top flat and sound."
             ),
-            FuelLeak.InletFitting => ("wetAtInlet", "Wet at inlet", "Fuel off. Renew the line or its clip at the inlet fitting."),
+            FuelLeak.InletFitting => (WetAtInlet, "Fuel off. Renew the line or its clip at the inlet fitting."),
             FuelLeak.Plunger => (
-                "plungerWeeps",
-                "Plunger weeps",
+                PlungerWeeps,
                 "Fuel off. New plunger seat and spring; it may weep until it has bedded in, look again in two or three days."
             ),
             FuelLeak.NewPart => (
-                "stillWeeps",
-                "Still weeps",
+                StillWeeps,
                 "Fuel off. It has had its days to bed in: look for dirt on the face and a burr on the seat, then renew it once more."
             ),
         };
         if (leak is { } wet)
         {
-            return new Judgement(
-                Verdict.NotGood,
-                wet.Finding,
-                wet.Word,
-                Lean.None,
+            return wet.Finding.Judged(
                 Sentence.Of(wet.Next),
-                found,
-                figures,
-                [Sentence.Of("Any fuel outside is a fail, whatever the time.")],
-                []
+                found: found,
+                figures: figures,
+                why: [Sentence.Of("Any fuel outside is a fail, whatever the time.")]
             );
         }
 
@@ -219,19 +204,9 @@ public sealed record FuelWatchLine(double MinutesNeeded, int BedInDays, Carburet
             var next = watch.Rocked
                 ? Sentence.Of("Dry so far: watch for {0} more.", Quantity.Min(MinutesNeeded - watch.WatchedMin))
                 : Sentence.Of("Dry standing still: rock it and watch for {0}.", Quantity.Min(MinutesNeeded));
-            return new Judgement(Verdict.CannotTell, "cannotTell", "Cannot tell yet", Lean.None, next, found, figures, why, []);
+            return LineFinding.CannotTell.Judged(next, found: found, figures: figures, why: why);
         }
 
-        return new Judgement(
-            Verdict.Good,
-            "dry",
-            "Dry",
-            Lean.None,
-            Sentence.Of("Needle, seat and joints are tight. Go on."),
-            found,
-            figures,
-            why,
-            []
-        );
+        return Dry.Judged(Sentence.Of("Needle, seat and joints are tight. Go on."), found: found, figures: figures, why: why);
     }
 }

@@ -25,7 +25,12 @@ public sealed class ProvingStation : LinesStation
 
     /// <inheritdoc/>
     public override IReadOnlyList<ReadingKind> Readings { get; } =
-    [new(typeof(FuelWatchReading), "fuelWatch"), new(typeof(SpeedReading), "speed"), new(typeof(ComplaintReading), "complaint")];
+    [
+        ReadingKind.Of<FuelWatchReading>("fuelWatch", FuelWatchLine.CanFind),
+        ReadingKind.Of<SpeedReading>("speed", SpeedLine.CanFind),
+        ReadingKind.Of<ComplaintReading>("complaint", ComplaintLine.CanFind),
+        ReadingKind.Of(ShippedLooks),
+    ];
 
     /// <inheritdoc/>
     public override IEnumerable<GaugeLine> Lines(TrayFacts tray, SpecSheet sheet, ShopDefaults shop)
@@ -70,7 +75,7 @@ public sealed class ProvingStation : LinesStation
         // A sheet without a speed is of a machine that has none; without a sheet nobody knows.
         foreach (var (key, label) in sheet.IsOnFile ? [] : UsualSpeeds)
         {
-            yield return new NoLimitLine(new SpeedLine(key, label, new SpeedSpec(1, 1), "", "", sheet.Name, hunted));
+            yield return new SpeedLine(key, label, null, "", "", sheet.Name, hunted);
         }
 
         foreach (var look in ShippedLooks.Where(look => look.Asks(tray.Kind)))

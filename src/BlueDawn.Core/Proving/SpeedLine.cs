@@ -14,7 +14,7 @@ public sealed record SpeedReading(double SpeedRpm, double SwingRpm, double? AimR
 /// <summary>Idle or governed speed against its window.</summary>
 /// <param name="Key">Stable name.</param>
 /// <param name="Label">Which speed.</param>
-/// <param name="Speed">The window.</param>
+/// <param name="Speed">The window; null where no sheet gives one.</param>
 /// <param name="LowRemedy">What to do when it is too slow.</param>
 /// <param name="HighRemedy">What to do when it is too fast.</param>
 /// <param name="SpecName">Where the window is from.</param>
@@ -23,133 +23,129 @@ public sealed record SpeedReading(double SpeedRpm, double SwingRpm, double? AimR
 public sealed record SpeedLine(
     string Key,
     string Label,
-    SpeedSpec Speed,
+    SpeedSpec? Speed,
     string LowRemedy,
     string HighRemedy,
     string SpecName,
     bool Hunted = false,
     bool Governed = false
-) : GaugeLine(Key, Station.Proving, "Speeds, warm", Label)
+) : GaugeLine<SpeedReading>(Key, Station.Proving, "Speeds, warm", Label)
 {
+    private static readonly LineFinding TooSlow = LineFinding.Bad("tooSlow", "Too slow", Lean.Below);
+    private static readonly LineFinding TooFast = LineFinding.Bad("tooFast", "Too fast", Lean.Above);
+    private static readonly LineFinding InWindow = LineFinding.Good("inWindow", "In window");
+    private static readonly LineFinding Hunts = LineFinding.Bad("hunts", "Hunts");
+
+    /// <summary>Its kind of reading, with everything it can find.</summary>
+    public static IReadOnlyList<LineFinding> CanFind { get; } = [LineFinding.CannotTell, TooSlow, TooFast, InWindow, Hunts];
+
+    /// <inheritdoc/>
+    public override IReadOnlyList<LineFinding> Findings => CanFind;
+
     /// <summary>As near to its aim as a spring tang is bent, in revolutions a minute. Own judgement.</summary>
     private const double AimToRpm = 50;
+
+    private const int LeastRpm = 100,
+        MostRpm = 20_000,
+        MostSwingRpm = 5000;
 
     /// <inheritdoc/>
     public override bool Running => true;
 
     /// <inheritdoc/>
-    public override Expected? ExpectedIn(string field) =>
-        field == "speed" ? new((Speed.LowRpm + Speed.HighRpm) / 2, Dimension.Speed) : null;
+    public override bool Required => Speed is not null;
 
     /// <inheritdoc/>
-    public override Sentence Target => Sentence.Of("{0} to {1}", Quantity.Rpm(Speed.LowRpm), Quantity.Rpm(Speed.HighRpm));
+    public override bool GoesWithTheTray => Speed is null;
 
     /// <inheritdoc/>
-    public override Span? Window => new(Dimension.Speed, Speed.LowRpm, Speed.HighRpm);
-
-    /// <inheritdoc/>
-    public override string LimitSource => SpecName;
+    public override LineLimits? Limits =>
+        Speed is null
+            ? null
+            : new(
+                Sentence.Of("{0} to {1}", Quantity.Rpm(Speed.LowRpm), Quantity.Rpm(Speed.HighRpm)),
+                new Span(Dimension.Speed, Speed.LowRpm, Speed.HighRpm),
+                SpecName
+            );
 
     /// <inheritdoc/>
     public override Caution? Caution => Safety.Caution.Running;
 
-    /// <inheritdoc/>
-    public override EntryForm Form =>
-        new(
-            [
-                new EntryGroup(
-                    "tachometer",
-                    "Tachometer",
-                    [
-                        EntryField.Measure("speed", "rpm", Dimension.Speed),
-                        .. Governed ? [EntryField.MeasureDetail("aim", "aim", Dimension.Speed)] : Array.Empty<EntryField>(),
-                        Hunted
-                            ? EntryField.Measure("swing", "± swing", Dimension.Speed)
-                            : EntryField.MeasureDetail("swing", "± swing", Dimension.Speed),
-                    ]
-                ),
-            ],
-            null
-        );
+    private static readonly LineBox<double?> AimBox = Box.Detail("aim", "aim", Dimension.Speed, LeastRpm, MostRpm);
+
+    private LineBox<double> SpeedBox =>
+        Box.Number("speed", "rpm", Dimension.Speed, LeastRpm, MostRpm).About((Speed?.LowRpm + Speed?.HighRpm) / 2);
+
+    private LineBox<double> SwingBox =>
+        Hunted
+            ? Box.Number("swing", "± swing", Dimension.Speed, 0, MostSwingRpm)
+            : Box.Detail("swing", "± swing", Dimension.Speed, 0, MostSwingRpm, otherwise: 0);
 
     /// <inheritdoc/>
-    public override ReadReading Read(TypedReading typed)
+    protected override LineForm<SpeedReading> Boxes =>
+        new(new BoxGroup("tachometer", "Tachometer", [SpeedBox, .. Governed ? [AimBox] : Array.Empty<LineBox>(), SwingBox]), boxes =>
+        {
+            var speed = boxes.Get(SpeedBox);
+            var swing = boxes.Get(SwingBox);
+            var aim = Governed ? boxes.Get(AimBox) : null;
+            if (boxes.IsRight && Speed is { } window && (aim < window.LowRpm || aim > window.HighRpm))
+            {
+                boxes.Wrong(AimBox, $"Choose an aim from {window.LowRpm:0} to {window.HighRpm:0} rpm, inside its window.");
+            }
+
+            return new SpeedReading(speed, swing, aim);
+        });
+
+    /// <inheritdoc/>
+    protected override Sentence Describe(SpeedReading speed) =>
+        speed.SwingRpm == 0
+            ? Sentence.Of("{0}", Quantity.Rpm(speed.SpeedRpm))
+            : Sentence.Of("{0} ± {1}", Quantity.Rpm(speed.SpeedRpm), Quantity.Rpm(speed.SwingRpm));
+
+    /// <inheritdoc/>
+    protected override Sentence Ask => Sentence.Of("Warm engine, air filter on: read the tachometer.");
+
+    /// <inheritdoc/>
+    protected override Judgement Judge(SpeedReading speed, PinSet pins)
     {
-        var reader = new TypedReader(typed);
-        var speed = (double)reader.Required("speed", Dimension.Speed, 100, 20_000);
-        var swing = (double)(
-            Hunted ? reader.Required("swing", Dimension.Speed, 0, 5000) : reader.Optional("swing", Dimension.Speed, 0, 5000) ?? 0
-        );
-        var aim = (double?)reader.Optional("aim", Dimension.Speed, 100, 20_000);
-        if (reader.Problems.Count == 0 && (aim < Speed.LowRpm || aim > Speed.HighRpm))
-        {
-            reader.Wrong("aim", $"Choose an aim from {Speed.LowRpm:0} to {Speed.HighRpm:0} rpm, inside its window.");
-        }
-
-        return Result(reader, () => new SpeedReading(speed, swing, aim));
-    }
-
-    /// <inheritdoc/>
-    public override Sentence Describe(Reading reading) =>
-        reading switch
-        {
-            SpeedReading { SwingRpm: 0 } steady => Sentence.Of("{0}", Quantity.Rpm(steady.SpeedRpm)),
-            SpeedReading speed => Sentence.Of("{0} ± {1}", Quantity.Rpm(speed.SpeedRpm), Quantity.Rpm(speed.SwingRpm)),
-            _ => Sentence.None,
-        };
-
-    /// <inheritdoc/>
-    public override Judgement Judge(Reading? reading, PinSet pins)
-    {
-        if (reading is not SpeedReading speed)
-        {
-            return Judgement.NotRead(Sentence.Of("Warm engine, air filter on: read the tachometer."));
-        }
-
         var (low, high) = (speed.SpeedRpm - speed.SwingRpm, speed.SpeedRpm + speed.SwingRpm);
-        var (verdict, finding, word, lean, next) =
-            high < Speed.LowRpm ? (Verdict.NotGood, "tooSlow", "Too slow", Lean.Below, Sentence.Of(LowRemedy))
-            : low > Speed.HighRpm ? (Verdict.NotGood, "tooFast", "Too fast", Lean.Above, Sentence.Of(HighRemedy))
-            : low >= Speed.LowRpm && high <= Speed.HighRpm ? (Verdict.Good, "inWindow", "In window", Lean.None, Nearer(speed))
-            : speed.SwingRpm > (Speed.HighRpm - Speed.LowRpm) / 2
+        var found = new Span(Dimension.Speed, low, high);
+        if (Speed is not { } window)
+        {
+            return WithoutLimit(found);
+        }
+
+        var (finding, next) =
+            high < window.LowRpm ? (TooSlow, Sentence.Of(LowRemedy))
+            : low > window.HighRpm ? (TooFast, Sentence.Of(HighRemedy))
+            : low >= window.LowRpm && high <= window.HighRpm ? (InWindow, Nearer(speed))
+            : speed.SwingRpm > (window.HighRpm - window.LowRpm) / 2
                 ? (
-                    Verdict.NotGood,
-                    "hunts",
-                    "Hunts",
-                    Lean.None,
+                    Hunts,
                     Sentence.Of(
                         "It swings {0} either way: shake the manifold, look at the idle jet and for air leaks, before the governor.",
                         Quantity.Rpm(speed.SwingRpm)
                     )
                 )
-            : (
-                Verdict.CannotTell,
-                "cannotTell",
-                "Cannot tell yet",
-                Lean.None,
-                Sentence.Of("It swings over the edge of the window: let it warm up and read again.")
-            );
-        return new Judgement(
-            verdict,
-            finding,
-            word,
-            lean,
+            : (LineFinding.CannotTell, Sentence.Of("It swings over the edge of the window: let it warm up and read again."));
+        return finding.Judged(
             next,
-            new Span(Dimension.Speed, low, high),
+            found: found,
+            figures:
             [
                 new Figure("speed", "Speed", Quantity.Rpm(speed.SpeedRpm)),
                 new Figure("swing", "Swing either way", Quantity.Rpm(speed.SwingRpm)),
             ],
+            why:
             [
                 Sentence.Of(
                     "{0} to {1} read, {2} to {3} asked for.",
                     Quantity.Rpm(low),
                     Quantity.Rpm(high),
-                    Quantity.Rpm(Speed.LowRpm),
-                    Quantity.Rpm(Speed.HighRpm)
+                    Quantity.Rpm(window.LowRpm),
+                    Quantity.Rpm(window.HighRpm)
                 ),
-            ],
-            []
+            ]
         );
     }
 

@@ -14,8 +14,17 @@ public sealed record FloatDropReading(double DropMm) : Reading;
 /// <param name="SeatBoreMm">Bore of the seat, or null when it is not known.</param>
 /// <param name="SpecName">Where they are from.</param>
 public sealed record FloatDropLine(FloatSpec Float, double? SeatBoreMm, string SpecName)
-    : GaugeLine("setting/float-drop", Station.Setting, "Float", "Float drop")
+    : GaugeLine<FloatDropReading>("setting/float-drop", Station.Setting, "Float", "Float drop")
 {
+    private static readonly LineFinding DropShort = LineFinding.Bad("dropShort", "Too short", Lean.Below);
+    private static readonly LineFinding DropEnough = LineFinding.Good("dropEnough", "Hangs free");
+
+    /// <summary>Its kind of reading, with everything it can find.</summary>
+    public static IReadOnlyList<LineFinding> CanFind { get; } = [LineFinding.CannotTell, DropShort, DropEnough];
+
+    /// <inheritdoc/>
+    public override IReadOnlyList<LineFinding> Findings => CanFind;
+
     /// <summary>A float is read to this with a rule or calliper, either way, in millimetres. Own judgement.</summary>
     private const double ReadToMm = 0.25;
 
@@ -37,70 +46,49 @@ public sealed record FloatDropLine(FloatSpec Float, double? SeatBoreMm, string S
     public override bool GoesWithTheTray => true;
 
     /// <inheritdoc/>
-    public override Sentence Target => Sentence.Of("{0} or more, hanging", Quantity.Mm(Math.Round(LeastMm, 1)));
-
-    /// <inheritdoc/>
-    public override Span? Window => new(Dimension.Length, LeastMm, null);
-
-    /// <inheritdoc/>
-    public override string LimitSource => Float.DropMm is null ? "Worked out from the seat’s bore" : SpecName;
+    public override LineLimits? Limits =>
+        new(
+            Sentence.Of("{0} or more, hanging", Quantity.Mm(Math.Round(LeastMm, 1))),
+            new Span(Dimension.Length, LeastMm, null),
+            Float.DropMm is null ? "Worked out from the seat’s bore" : SpecName
+        );
 
     /// <inheritdoc/>
     public override Caution? Caution => Safety.Caution.OffTheNeedle;
 
-    /// <inheritdoc/>
-    public override EntryForm Form => new([new EntryGroup("drop", "Drop", [EntryField.Measure("drop", "drop", Dimension.Length)])], null);
+    private static readonly LineBox<double> DropBox = Box.Number("drop", "drop", Dimension.Length, 0, 100);
 
     /// <inheritdoc/>
-    public override ReadReading Read(TypedReading typed)
+    protected override LineForm<FloatDropReading> Boxes =>
+        new(new BoxGroup("drop", "Drop", [DropBox]), boxes => new FloatDropReading(boxes.Get(DropBox)));
+
+    /// <inheritdoc/>
+    protected override Sentence Describe(FloatDropReading drop) => Sentence.Of("{0} hanging", Quantity.Mm(drop.DropMm));
+
+    /// <inheritdoc/>
+    protected override Sentence Ask =>
+        Sentence.Of("Body upright, float hanging: measure from body to float where the height was measured.");
+
+    /// <inheritdoc/>
+    protected override Judgement Judge(FloatDropReading drop, PinSet pins)
     {
-        var reader = new TypedReader(typed);
-        var drop = (double)reader.Required("drop", Dimension.Length, 0, 100);
-        return Result(reader, () => new FloatDropReading(drop));
-    }
-
-    /// <inheritdoc/>
-    public override Sentence Describe(Reading reading) =>
-        reading is FloatDropReading drop ? Sentence.Of("{0} hanging", Quantity.Mm(drop.DropMm)) : Sentence.None;
-
-    /// <inheritdoc/>
-    public override Judgement Judge(Reading? reading, PinSet pins)
-    {
-        if (reading is not FloatDropReading drop)
-        {
-            return Judgement.NotRead(Sentence.Of("Body upright, float hanging: measure from body to float where the height was measured."));
-        }
-
         var off = drop.DropMm - LeastMm;
-        var (verdict, finding, word, lean, next) =
+        var (finding, next) =
             off < -ReadToMm
                 ? (
-                    Verdict.NotGood,
-                    "dropShort",
-                    "Too short",
-                    Lean.Below,
+                    DropShort,
                     Sentence.Of(
                         "Bend the drop stop back by {0}, so that the float hangs {1} lower; then measure the height again.",
                         Quantity.Mm(Math.Round(-off * Arms, 2)),
                         Quantity.Mm(Math.Round(-off, 1))
                     )
                 )
-            : off < ReadToMm
-                ? (
-                    Verdict.CannotTell,
-                    "cannotTell",
-                    "Cannot tell yet",
-                    Lean.None,
-                    Sentence.Of("Too near the limit to say: measure once more, float just hanging.")
-                )
-            : (Verdict.Good, "dropEnough", "Hangs free", Lean.None, Sentence.Of("Leave the stop. Go on."));
-        return new Judgement(
-            verdict,
-            finding,
-            word,
-            lean,
+            : off < ReadToMm ? (LineFinding.CannotTell, Sentence.Of("Too near the limit to say: measure once more, float just hanging."))
+            : (DropEnough, Sentence.Of("Leave the stop. Go on."));
+        return finding.Judged(
             next,
-            new Span(Dimension.Length, drop.DropMm - ReadToMm, drop.DropMm + ReadToMm),
+            found: new Span(Dimension.Length, drop.DropMm - ReadToMm, drop.DropMm + ReadToMm),
+            figures:
             [
                 new("drop", "Drop", Quantity.Mm(drop.DropMm)),
                 new(
@@ -109,6 +97,7 @@ public sealed record FloatDropLine(FloatSpec Float, double? SeatBoreMm, string S
                     Quantity.Mm(Math.Round(Math.Max(0, drop.DropMm - (double)Float.HeightMm) * Arms, 2))
                 ),
             ],
+            why:
             [
                 Float.DropMm is null
                     ? Sentence.Of(
@@ -122,8 +111,7 @@ public sealed record FloatDropLine(FloatSpec Float, double? SeatBoreMm, string S
                     Quantity.Mm(Float.MeasuringArmMm),
                     Quantity.Mm(ReadToMm)
                 ),
-            ],
-            []
+            ]
         );
     }
 }

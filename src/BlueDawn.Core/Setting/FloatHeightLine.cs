@@ -10,146 +10,153 @@ namespace BlueDawn.Core.Setting;
 public sealed record FloatHeightReading(IReadOnlyList<HeightPoint> Points) : Reading;
 
 /// <summary>Float height and evenness.</summary>
-/// <param name="Float">The limits.</param>
+/// <param name="Float">The limits; null where no sheet gives them.</param>
 /// <param name="SpecName">Where they are from.</param>
-public sealed record FloatHeightLine(FloatSpec Float, string SpecName)
-    : GaugeLine("setting/float-height", Station.Setting, "Float", "Float height")
+public sealed record FloatHeightLine(FloatSpec? Float, string SpecName)
+    : GaugeLine<FloatHeightReading>("setting/float-height", Station.Setting, "Float", "Float height")
 {
+    private static readonly LineFinding IsLevel = LineFinding.Good("level", "Level");
+    private static readonly LineFinding IsUneven = LineFinding.Bad("uneven", "Uneven");
+    private static readonly LineFinding TooLow = LineFinding.Bad("tooLow", "Too near the body", Lean.Below);
+    private static readonly LineFinding TooHigh = LineFinding.Bad("tooHigh", "Too far from the body", Lean.Above);
+
+    /// <summary>Its kind of reading, with everything it can find.</summary>
+    public static IReadOnlyList<LineFinding> CanFind { get; } =
+    [LineFinding.CannotTell, IsLevel, IsUneven, TooLow, TooHigh, LineFinding.NoLimit];
+
+    /// <inheritdoc/>
+    public override IReadOnlyList<LineFinding> Findings => CanFind;
+
     private static readonly string[] SuggestedAngles = ["0", "120", "240"];
 
     /// <inheritdoc/>
     public override string Part => "float";
 
     /// <inheritdoc/>
-    public override Expected? ExpectedIn(string field) => field == "height" ? new((double)Float.HeightMm, Dimension.Length) : null;
+    public override bool Required => Float is not null;
 
     /// <inheritdoc/>
-    public override Sentence Target =>
-        Sentence.Of(
-            "{0} ± {1}, even within {2}",
-            Quantity.Mm(Float.HeightMm),
-            Quantity.Mm(Float.ToleranceMm),
-            Quantity.Mm(Float.UnevennessLimitMm)
-        );
+    public override bool GoesWithTheTray => Float is null;
 
     /// <inheritdoc/>
-    public override Span? Window =>
-        new(Dimension.Length, (double)(Float.HeightMm - Float.ToleranceMm), (double)(Float.HeightMm + Float.ToleranceMm));
-
-    /// <inheritdoc/>
-    public override string LimitSource => SpecName;
+    public override LineLimits? Limits =>
+        Float is null
+            ? null
+            : new(
+                Sentence.Of(
+                    "{0} ± {1}, even within {2}",
+                    Quantity.Mm(Float.HeightMm),
+                    Quantity.Mm(Float.ToleranceMm),
+                    Quantity.Mm(Float.UnevennessLimitMm)
+                ),
+                new Span(Dimension.Length, (double)(Float.HeightMm - Float.ToleranceMm), (double)(Float.HeightMm + Float.ToleranceMm)),
+                SpecName
+            );
 
     /// <inheritdoc/>
     public override Caution? Caution => Safety.Caution.OffTheNeedle;
 
-    /// <inheritdoc/>
-    public override EntryForm Form =>
-        new(
-            [],
-            new EntryRows(
-                "Point",
-                [EntryField.MeasureDetail("angle", "at angle", Dimension.Angle), EntryField.Measure("height", "height", Dimension.Length)],
-                2,
-                SuggestedAngles.Select(angle => new Dictionary<string, string> { ["angle"] = angle }).ToList()
-            )
-        );
+    private static readonly LineBox<double?> AngleBox = Box.Detail("angle", "at angle", Dimension.Angle, -360, 360);
+
+    private LineBox<double> HeightBox => Box.Number("height", "height", Dimension.Length, 0, 100).About((double?)Float?.HeightMm);
 
     /// <inheritdoc/>
-    public override ReadReading Read(TypedReading typed)
-    {
-        var reader = new TypedReader(
-            typed with
-            {
-                Rows = typed.Rows.Where(row => row.TryGetValue("height", out var h) && !string.IsNullOrWhiteSpace(h)).ToList(),
-            }
-        );
-        var points = reader.Rows(row => new HeightPoint(
-            (double)row.Required("height", Dimension.Length, 0, 100),
-            (double?)row.Optional("angle", Dimension.Angle, -360, 360)
-        ));
-        if (points.Count == 0 && reader.Problems.Count == 0)
+    protected override LineForm<FloatHeightReading> Boxes =>
+        new([], Take)
         {
-            reader.Wrong("rows[0].height", "Enter the height at two points or more.");
+            Rows = new BoxRows(
+                "Point",
+                [AngleBox, HeightBox],
+                2,
+                [.. SuggestedAngles.Select(angle => new Dictionary<string, string> { ["angle"] = angle })]
+            ),
+        };
+
+    private FloatHeightReading Take(TypedReader boxes)
+    {
+        var points = boxes.Rows(
+            row => new HeightPoint(row.Get(HeightBox), row.Get(AngleBox)),
+            row => row.TryGetValue("height", out var height) && !string.IsNullOrWhiteSpace(height)
+        );
+        if (points.Count == 0 && boxes.IsRight)
+        {
+            boxes.Wrong("rows[0].height", "Enter the height at two points or more.");
         }
 
         if (points.Any(point => point.AngleDeg is null) && points.FindIndex(point => point.AngleDeg is not null) >= 0)
         {
-            reader.Wrong($"rows[{points.FindIndex(point => point.AngleDeg is null)}].angle", "Note the angle at every height, or at none.");
+            boxes.Wrong($"rows[{points.FindIndex(point => point.AngleDeg is null)}].angle", "Note the angle at every height, or at none.");
         }
 
-        return Result(reader, () => new FloatHeightReading(points));
+        return new FloatHeightReading(points);
     }
 
     /// <inheritdoc/>
-    public override Sentence Describe(Reading reading)
-    {
-        var heights = (reading as FloatHeightReading)?.Points ?? [];
-        return new Sentence(string.Join(", ", heights.Select((_, i) => "{" + i + "}")), [.. heights.Select(p => Quantity.Mm(p.HeightMm))]);
-    }
+    protected override Sentence Describe(FloatHeightReading reading) =>
+        new(
+            string.Join(", ", reading.Points.Select((_, i) => "{" + i + "}")),
+            [.. reading.Points.Select(point => Quantity.Mm(point.HeightMm))]
+        );
 
     /// <inheritdoc/>
-    public override Judgement Judge(Reading? reading, PinSet pins)
+    protected override Sentence Ask =>
+        Sentence.Of("Carburetor upside down, float resting: measure from body to float at two points or more.");
+
+    /// <inheritdoc/>
+    protected override Judgement Judge(FloatHeightReading heights, PinSet pins)
     {
-        if (reading is not FloatHeightReading heights)
+        var found = new Span(Dimension.Length, heights.Points.Min(p => p.HeightMm), heights.Points.Max(p => p.HeightMm));
+        if (Float is not { } spec)
         {
-            return Judgement.NotRead(
-                Sentence.Of("Carburetor upside down, float resting: measure from body to float at two points or more.")
-            );
+            return WithoutLimit(found);
         }
 
-        var result = Level(heights);
+        var result = Level(heights, spec);
         var toward = result.BendTowardNeedle == true;
-        var (verdict, finding, word, lean, next) = result.Verdict switch
+        var (finding, next) = result.Verdict switch
         {
-            LevelVerdict.Level => (Verdict.Good, "level", "Level", Lean.None, Sentence.Of("Leave the tab. Check the drop and go on.")),
+            LevelVerdict.Level => (IsLevel, Sentence.Of("Leave the tab. Check the drop and go on.")),
             LevelVerdict.TooHigh or LevelVerdict.TooLow => (
-                Verdict.NotGood,
-                toward ? "tooLow" : "tooHigh",
-                toward ? "Too near the body" : "Too far from the body",
-                toward ? Lean.Below : Lean.Above,
+                toward ? TooLow : TooHigh,
                 Sentence.Of(
                     $"Bend the tab {{0}} {(toward ? "toward" : "away from")} the needle, then measure again.",
                     Quantity.Mm(Math.Round(result.TabBendMm, 2))
                 )
             ),
-            LevelVerdict.Uneven => (Verdict.NotGood, "uneven", "Uneven", Lean.None, Uneven(result)),
-            LevelVerdict.CannotTell => (Verdict.CannotTell, "cannotTell", "Cannot tell yet", Lean.None, Open(result, heights.Points.Count)),
+            LevelVerdict.Uneven => (IsUneven, Uneven(result)),
+            LevelVerdict.CannotTell => (LineFinding.CannotTell, Open(result, heights.Points.Count)),
         };
-        return new Judgement(
-            verdict,
-            finding,
-            word,
-            lean,
+        return finding.Judged(
             next,
-            new Span(Dimension.Length, heights.Points.Min(p => p.HeightMm), heights.Points.Max(p => p.HeightMm)),
-            [.. Figures(result), .. LevelFigures(result)],
-            [.. Why(result, heights.Points.Count), .. LevelWhy()],
-            []
+            found: found,
+            figures: [.. Figures(result), .. LevelFigures(result, spec)],
+            why: [.. Why(result, heights.Points.Count, spec), .. LevelWhy(spec)]
         );
     }
 
     /// <summary>Height in the middle of the float in millimetres.</summary>
     /// <param name="heights">Its heights.</param>
-    public double Mean(FloatHeightReading heights) => Level(heights).MeanHeightMm;
+    public double Mean(FloatHeightReading heights) =>
+        Float is { } spec ? Level(heights, spec).MeanHeightMm : heights.Points.Average(point => point.HeightMm);
 
-    private FloatLevelResult Level(FloatHeightReading heights)
+    private static FloatLevelResult Level(FloatHeightReading heights, FloatSpec spec)
     {
         // Readings of before the angles were asked for together are judged as if none had been noted.
         var placed = heights.Points.All(point => point.AngleDeg is not null);
         return FloatLevel.Judge(
             new FloatLevelInput(
                 placed ? heights.Points : [.. heights.Points.Select(point => point with { AngleDeg = null })],
-                (double)Float.HeightMm,
-                (double)Float.ToleranceMm,
-                (double)Float.UnevennessLimitMm,
-                (double)Float.TabArmMm,
-                (double)Float.MeasuringArmMm
+                (double)spec.HeightMm,
+                (double)spec.ToleranceMm,
+                (double)spec.UnevennessLimitMm,
+                (double)spec.TabArmMm,
+                (double)spec.MeasuringArmMm
             )
         );
     }
 
-    private List<Figure> LevelFigures(FloatLevelResult result) =>
-        Float.DryMassG is { } dry && FloatStanding.Of(Float, result.MeanHeightMm, dry) is { LevelMm: { } level } standing
+    private static List<Figure> LevelFigures(FloatLevelResult result, FloatSpec spec) =>
+        spec.DryMassG is { } dry && FloatStanding.Of(spec, result.MeanHeightMm, dry) is { LevelMm: { } level } standing
             ?
             [
                 new("level", "Fuel below the body’s face, float dry", Quantity.Mm(Math.Round(level, 1))),
@@ -157,9 +164,9 @@ public sealed record FloatHeightLine(FloatSpec Float, string SpecName)
             ]
             : [];
 
-    private List<Sentence> LevelWhy()
+    private static List<Sentence> LevelWhy(FloatSpec spec)
     {
-        if (LevelChanges.Of(Float) is not { } changes)
+        if (LevelChanges.Of(spec) is not { } changes)
         {
             return [];
         }
@@ -232,7 +239,7 @@ public sealed record FloatHeightLine(FloatSpec Float, string SpecName)
         return figures;
     }
 
-    private List<Sentence> Why(FloatLevelResult result, int points)
+    private static List<Sentence> Why(FloatLevelResult result, int points, FloatSpec spec)
     {
         var why = new List<Sentence>
         {
@@ -258,8 +265,8 @@ public sealed record FloatHeightLine(FloatSpec Float, string SpecName)
                 Sentence.Of(
                     "Tab bend = height error {0} × tab arm {1} ÷ measuring arm {2} = {3}.",
                     Quantity.Mm(Math.Round(Math.Abs(result.HeightErrorMm), 3)),
-                    Quantity.Mm(Float.TabArmMm),
-                    Quantity.Mm(Float.MeasuringArmMm),
+                    Quantity.Mm(spec.TabArmMm),
+                    Quantity.Mm(spec.MeasuringArmMm),
                     Quantity.Mm(Math.Round(result.TabBendMm, 3))
                 )
             );

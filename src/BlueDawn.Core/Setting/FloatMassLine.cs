@@ -16,8 +16,18 @@ public sealed record FloatMassReading(double MassG, double ResolutionG) : Readin
 /// <param name="SpecName">Where the limits are from.</param>
 /// <param name="Float">All its limits, or null when the sheet does not say what it is made like.</param>
 public sealed record FloatMassLine(double DryMassG, double ToleranceG, string SpecName, FloatSpec? Float = null)
-    : GaugeLine("setting/float-mass", Station.Setting, "Float", "Float mass")
+    : GaugeLine<FloatMassReading>("setting/float-mass", Station.Setting, "Float", "Float mass")
 {
+    private static readonly LineFinding Dry = LineFinding.Good("dry", "Dry");
+    private static readonly LineFinding TakenOnFuel = LineFinding.Bad("takenOnFuel", "Fuel inside", Lean.Above);
+    private static readonly LineFinding TooLight = LineFinding.Open("tooLight", Lean.Below);
+
+    /// <summary>Its kind of reading, with everything it can find.</summary>
+    public static IReadOnlyList<LineFinding> CanFind { get; } = [LineFinding.CannotTell, Dry, TakenOnFuel, TooLight];
+
+    /// <inheritdoc/>
+    public override IReadOnlyList<LineFinding> Findings => CanFind;
+
     private FloatBody? Body => Float?.Body;
 
     private double TabArmMm => (double)(Float?.TabArmMm ?? 0);
@@ -26,54 +36,42 @@ public sealed record FloatMassLine(double DryMassG, double ToleranceG, string Sp
     public override string Part => "float";
 
     /// <inheritdoc/>
-    public override Expected? ExpectedIn(string field) => field == "mass" ? new(DryMassG, Dimension.Mass) : null;
-
-    /// <inheritdoc/>
-    public override Sentence Target => Sentence.Of("{0} ± {1} dry", Quantity.G(DryMassG), Quantity.G(ToleranceG));
-
-    /// <inheritdoc/>
-    public override Span? Window => new(Dimension.Mass, DryMassG - ToleranceG, DryMassG + ToleranceG);
-
-    /// <inheritdoc/>
-    public override string LimitSource => SpecName;
+    public override LineLimits? Limits =>
+        new(
+            Sentence.Of("{0} ± {1} dry", Quantity.G(DryMassG), Quantity.G(ToleranceG)),
+            new Span(Dimension.Mass, DryMassG - ToleranceG, DryMassG + ToleranceG),
+            SpecName
+        );
 
     /// <inheritdoc/>
     public override Caution? Caution => Safety.Caution.FuelInFloat;
 
-    /// <inheritdoc/>
-    public override EntryForm Form =>
-        new(
-            [
-                new EntryGroup(
-                    "scale",
-                    "Scale",
-                    [EntryField.Measure("mass", "mass", Dimension.Mass), EntryField.MeasureDetail("resolution", "step", Dimension.Mass)]
-                ),
-            ],
-            null
-        );
+    private LineBox<double> MassBox => Box.Number("mass", "mass", Dimension.Mass, 0.01m, 1000).About(DryMassG);
+    private static readonly LineBox<double> ResolutionBox = Box.Detail(
+        "resolution",
+        "step",
+        Dimension.Mass,
+        0.0001m,
+        10,
+        FloatMass.DefaultResolutionG
+    );
 
     /// <inheritdoc/>
-    public override ReadReading Read(TypedReading typed)
+    protected override LineForm<FloatMassReading> Boxes =>
+        new(new BoxGroup("scale", "Scale", [MassBox, ResolutionBox]), boxes => new FloatMassReading(
+            boxes.Get(MassBox),
+            boxes.Get(ResolutionBox)
+        ));
+
+    /// <inheritdoc/>
+    protected override Sentence Describe(FloatMassReading mass) => Sentence.Of("{0}", Quantity.G(mass.MassG));
+
+    /// <inheritdoc/>
+    protected override Sentence Ask => Sentence.Of("Wipe the float dry and weigh it.");
+
+    /// <inheritdoc/>
+    protected override Judgement Judge(FloatMassReading mass, PinSet pins)
     {
-        var reader = new TypedReader(typed);
-        var mass = (double)reader.Required("mass", Dimension.Mass, 0.01m, 1000);
-        var resolution = (double?)reader.Optional("resolution", Dimension.Mass, 0.0001m, 10) ?? FloatMass.DefaultResolutionG;
-        return Result(reader, () => new FloatMassReading(mass, resolution));
-    }
-
-    /// <inheritdoc/>
-    public override Sentence Describe(Reading reading) =>
-        reading is FloatMassReading mass ? Sentence.Of("{0}", Quantity.G(mass.MassG)) : Sentence.None;
-
-    /// <inheritdoc/>
-    public override Judgement Judge(Reading? reading, PinSet pins)
-    {
-        if (reading is not FloatMassReading mass)
-        {
-            return Judgement.NotRead(Sentence.Of("Wipe the float dry and weigh it."));
-        }
-
         var result = FloatMass.Judge(new FloatMassInput(mass.MassG, DryMassG, ToleranceG, mass.ResolutionG));
         var balance = Body is null
             ? null
@@ -88,14 +86,11 @@ public sealed record FloatMassLine(double DryMassG, double ToleranceG, string Sp
                     FloatBalance.SupplyKPa(Body)
                 )
             );
-        var (verdict, finding, word, lean, next) = result.Verdict switch
+        var (finding, next) = result.Verdict switch
         {
-            MassVerdict.Dry => (Verdict.Good, "dry", "Dry", Lean.None, Sentence.Of("Leave it. Go on.")),
+            MassVerdict.Dry => (Dry, Sentence.Of("Leave it. Go on.")),
             MassVerdict.TakenOnFuel => (
-                Verdict.NotGood,
-                "takenOnFuel",
-                "Fuel inside",
-                Lean.Above,
+                TakenOnFuel,
                 balance is { Shuts: false }
                     ? Sentence.Of(
                         $"{{0}} of fuel inside: it cannot shut against {FloatBalance.AgainstWords(Body!, 1)}. Fit a new float.",
@@ -105,34 +100,22 @@ public sealed record FloatMassLine(double DryMassG, double ToleranceG, string Sp
                     : Sentence.Of("{0} of fuel inside: fit a new float.", Quantity.G(Math.Round(result.FuelTakenOnG, 2)))
             ),
             MassVerdict.CannotTell when result.LighterThanDry => (
-                Verdict.CannotTell,
-                "tooLight",
-                "Cannot tell yet",
-                Lean.Below,
+                TooLight,
                 Sentence.Of("Lighter than a dry float: check the scale's zero and that this is the right float.")
             ),
             MassVerdict.CannotTell when result.ScaleTooCoarse => (
-                Verdict.CannotTell,
-                "cannotTell",
-                "Cannot tell yet",
-                Lean.None,
+                LineFinding.CannotTell,
                 Sentence.Of("The scale is too coarse: use one that shows {0} or finer.", Quantity.G(ToleranceG))
             ),
             MassVerdict.CannotTell => (
-                Verdict.CannotTell,
-                "cannotTell",
-                "Cannot tell yet",
-                Lean.None,
+                LineFinding.CannotTell,
                 Sentence.Of("On the edge: let it dry, weigh again on a finer scale, shake and listen.")
             ),
         };
-        return new Judgement(
-            verdict,
-            finding,
-            word,
-            lean,
+        return finding.Judged(
             next,
-            new Span(Dimension.Mass, mass.MassG - (mass.ResolutionG / 2), mass.MassG + (mass.ResolutionG / 2)),
+            found: new Span(Dimension.Mass, mass.MassG - (mass.ResolutionG / 2), mass.MassG + (mass.ResolutionG / 2)),
+            figures:
             [
                 new Figure("mass", "Mass", Quantity.G(mass.MassG)),
                 new Figure("fuelTakenOn", "Fuel taken on", Quantity.G(Math.Round(result.FuelTakenOnG, 3))),
@@ -140,6 +123,7 @@ public sealed record FloatMassLine(double DryMassG, double ToleranceG, string Sp
                 .. BalanceFigures(balance),
                 .. LevelFigures(mass.MassG),
             ],
+            why:
             [
                 Sentence.Of(
                     "{0} on the scale less {1} dry leaves {2}.",
@@ -152,8 +136,7 @@ public sealed record FloatMassLine(double DryMassG, double ToleranceG, string Sp
                     Quantity.G(mass.ResolutionG)
                 ),
                 .. BalanceWhy(balance),
-            ],
-            []
+            ]
         );
     }
 

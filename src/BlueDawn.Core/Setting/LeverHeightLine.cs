@@ -13,8 +13,18 @@ public sealed record LeverHeightReading(double HeightMm, double ResolutionMm) : 
 /// <param name="Lever">The limits.</param>
 /// <param name="SourceName">Where they are from.</param>
 public sealed record LeverHeightLine(LeverSpec Lever, string SourceName)
-    : GaugeLine("setting/lever-height", Station.Setting, "Metering side", "Metering lever’s height")
+    : GaugeLine<LeverHeightReading>("setting/lever-height", Station.Setting, "Metering side", "Metering lever’s height")
 {
+    private static readonly LineFinding LeverLow = LineFinding.Bad("leverLow", "Low", Lean.Below);
+    private static readonly LineFinding LeverHigh = LineFinding.Bad("leverHigh", "High", Lean.Above);
+    private static readonly LineFinding LeverRight = LineFinding.Good("leverRight", "Right");
+
+    /// <summary>Its kind of reading, with everything it can find.</summary>
+    public static IReadOnlyList<LineFinding> CanFind { get; } = [LineFinding.CannotTell, LeverLow, LeverHigh, LeverRight];
+
+    /// <inheritdoc/>
+    public override IReadOnlyList<LineFinding> Findings => CanFind;
+
     /// <summary>Step assumed for a straight edge with a depth rod or for feeler blades, in millimetres. Own judgement.</summary>
     public const double DefaultResolutionMm = 0.05;
 
@@ -25,93 +35,78 @@ public sealed record LeverHeightLine(LeverSpec Lever, string SourceName)
     public override string Part => "metering-lever";
 
     /// <inheritdoc/>
-    public override Expected? ExpectedIn(string field) =>
-        field == "height" && Lever.HeightMm != 0 ? new((double)Lever.HeightMm, Dimension.Length) : null;
-
-    /// <inheritdoc/>
-    public override Sentence Target =>
-        Lever.Datum switch
-        {
-            LeverDatum.GaugeLeg => Sentence.Of("flush with the gauge’s middle leg, ± {0}", Quantity.Mm(Lever.ToleranceMm)),
-            LeverDatum.ChamberFloor => Sentence.Of(
-                "{0} ± {1} above the floor",
-                Quantity.Mm(Lever.HeightMm),
-                Quantity.Mm(Lever.ToleranceMm)
-            ),
-            LeverDatum.BodyFace => Sentence.Of("{0} ± {1} below the face", Quantity.Mm(Lever.HeightMm), Quantity.Mm(Lever.ToleranceMm)),
-        };
-
-    /// <inheritdoc/>
-    public override Span? Window =>
-        new(Dimension.Length, (double)(Lever.HeightMm - Lever.ToleranceMm), (double)(Lever.HeightMm + Lever.ToleranceMm));
-
-    /// <inheritdoc/>
-    public override string LimitSource => SourceName;
+    public override LineLimits? Limits =>
+        new(
+            Lever.Datum switch
+            {
+                LeverDatum.GaugeLeg => Sentence.Of("flush with the gauge’s middle leg, ± {0}", Quantity.Mm(Lever.ToleranceMm)),
+                LeverDatum.ChamberFloor => Sentence.Of(
+                    "{0} ± {1} above the floor",
+                    Quantity.Mm(Lever.HeightMm),
+                    Quantity.Mm(Lever.ToleranceMm)
+                ),
+                LeverDatum.BodyFace => Sentence.Of("{0} ± {1} below the face", Quantity.Mm(Lever.HeightMm), Quantity.Mm(Lever.ToleranceMm)),
+            },
+            new Span(Dimension.Length, (double)(Lever.HeightMm - Lever.ToleranceMm), (double)(Lever.HeightMm + Lever.ToleranceMm)),
+            SourceName
+        );
 
     /// <inheritdoc/>
     public override bool GoesWithTheTray => true;
 
-    /// <inheritdoc/>
-    public override EntryForm Form =>
-        new(
-            [
-                new EntryGroup(
-                    "height",
-                    "Height",
-                    [
-                        EntryField.Measure(
-                            "height",
-                            Lever.Datum switch
-                            {
-                                LeverDatum.GaugeLeg or LeverDatum.ChamberFloor => "height",
-                                LeverDatum.BodyFace => "depth",
-                            },
-                            Dimension.Length
-                        ),
-                        EntryField.MeasureDetail("resolution", "step", Dimension.Length),
-                    ]
-                ),
-            ],
-            null
-        );
-
-    /// <inheritdoc/>
-    public override ReadReading Read(TypedReading typed)
-    {
-        var reader = new TypedReader(typed);
-        var height = (double)reader.Required("height", Dimension.Length, Lever.Datum == LeverDatum.GaugeLeg ? -10 : 0, 30);
-        var resolution = (double?)reader.Optional("resolution", Dimension.Length, 0.001m, 5) ?? DefaultResolutionMm;
-        return Result(reader, () => new LeverHeightReading(height, resolution));
-    }
-
-    /// <inheritdoc/>
-    public override Sentence Describe(Reading reading) =>
-        reading is LeverHeightReading read
-            ? Lever.Datum switch
-            {
-                LeverDatum.GaugeLeg => Sentence.Of("{0} above the leg", Quantity.Mm(read.HeightMm)),
-                LeverDatum.ChamberFloor => Sentence.Of("{0} above the floor", Quantity.Mm(read.HeightMm)),
-                LeverDatum.BodyFace => Sentence.Of("{0} below the face", Quantity.Mm(read.HeightMm)),
-            }
-            : Sentence.None;
-
-    /// <inheritdoc/>
-    public override Judgement Judge(Reading? reading, PinSet pins)
-    {
-        if (reading is not LeverHeightReading read)
-        {
-            return Judgement.NotRead(
+    private LineBox<double> HeightBox =>
+        Box.Number(
+                "height",
                 Lever.Datum switch
                 {
-                    LeverDatum.GaugeLeg => Sentence.Of(
-                        "Gauge for this body across the chamber: the lever just touches its middle leg. Type 0, or how far it stands above."
-                    ),
-                    LeverDatum.ChamberFloor => Sentence.Of("Measure from the chamber’s floor to the top of the lever’s end."),
-                    LeverDatum.BodyFace => Sentence.Of("Straight edge across the face: measure down to the lever’s end."),
-                }
-            );
-        }
+                    LeverDatum.GaugeLeg or LeverDatum.ChamberFloor => "height",
+                    LeverDatum.BodyFace => "depth",
+                },
+                Dimension.Length,
+                Lever.Datum == LeverDatum.GaugeLeg ? -10 : 0,
+                30
+            )
+            .About(Lever.HeightMm == 0 ? null : (double)Lever.HeightMm);
 
+    private static readonly LineBox<double> ResolutionBox = Box.Detail(
+        "resolution",
+        "step",
+        Dimension.Length,
+        0.001m,
+        5,
+        DefaultResolutionMm
+    );
+
+    /// <inheritdoc/>
+    protected override LineForm<LeverHeightReading> Boxes =>
+        new(new BoxGroup("height", "Height", [HeightBox, ResolutionBox]), boxes => new LeverHeightReading(
+            boxes.Get(HeightBox),
+            boxes.Get(ResolutionBox)
+        ));
+
+    /// <inheritdoc/>
+    protected override Sentence Describe(LeverHeightReading read) =>
+        Lever.Datum switch
+        {
+            LeverDatum.GaugeLeg => Sentence.Of("{0} above the leg", Quantity.Mm(read.HeightMm)),
+            LeverDatum.ChamberFloor => Sentence.Of("{0} above the floor", Quantity.Mm(read.HeightMm)),
+            LeverDatum.BodyFace => Sentence.Of("{0} below the face", Quantity.Mm(read.HeightMm)),
+        };
+
+    /// <inheritdoc/>
+    protected override Sentence Ask =>
+        Lever.Datum switch
+        {
+            LeverDatum.GaugeLeg => Sentence.Of(
+                "Gauge for this body across the chamber: the lever just touches its middle leg. Type 0, or how far it stands above."
+            ),
+            LeverDatum.ChamberFloor => Sentence.Of("Measure from the chamber’s floor to the top of the lever’s end."),
+            LeverDatum.BodyFace => Sentence.Of("Straight edge across the face: measure down to the lever’s end."),
+        };
+
+    /// <inheritdoc/>
+    protected override Judgement Judge(LeverHeightReading read, PinSet pins)
+    {
         var (off, tolerance, half) = (read.HeightMm - (double)Lever.HeightMm, (double)Lever.ToleranceMm, read.ResolutionMm / 2);
         // Below the face, a larger number is a lower lever.
         var up = Lever.Datum == LeverDatum.BodyFace ? -off : off;
@@ -138,13 +133,10 @@ public sealed record LeverHeightLine(LeverSpec Lever, string SourceName)
             ),
             Sentence.Of($"Limits: {SourceName}."),
         ];
-        var (verdict, finding, word, lean, next) =
+        var (finding, next) =
             surely && up < 0
                 ? (
-                    Verdict.NotGood,
-                    "leverLow",
-                    "Low",
-                    Lean.Below,
+                    LeverLow,
                     Sentence.Of(
                         "Bend the diaphragm’s end up by {0}: hold the lever at its pivot, never lever it against the needle. Measure again.",
                         bend
@@ -152,23 +144,17 @@ public sealed record LeverHeightLine(LeverSpec Lever, string SourceName)
                 )
             : surely
                 ? (
-                    Verdict.NotGood,
-                    "leverHigh",
-                    "High",
-                    Lean.Above,
+                    LeverHigh,
                     Sentence.Of(
                         "Bend the diaphragm’s end down by {0}: hold the lever at its pivot, never press on the needle. Measure again.",
                         bend
                     )
                 )
-            : inside ? (Verdict.Good, "leverRight", "Right", Lean.None, Sentence.Of("Leave it. Go on."))
+            : inside ? (LeverRight, Sentence.Of("Leave it. Go on."))
             : (
-                Verdict.CannotTell,
-                "cannotTell",
-                "Cannot tell yet",
-                Lean.None,
+                LineFinding.CannotTell,
                 Sentence.Of("Too near the limit for a step of {0}: measure with a finer one.", Quantity.Mm(read.ResolutionMm))
             );
-        return new Judgement(verdict, finding, word, lean, next, found, figures, why, []);
+        return finding.Judged(next, found: found, figures: figures, why: why);
     }
 }

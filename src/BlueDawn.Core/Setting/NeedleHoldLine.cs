@@ -12,6 +12,15 @@ namespace BlueDawn.Core.Setting;
 public sealed record NeedleHoldLine(HoldSpec Hold, string SourceName)
     : HoldLine("setting/hold-test", Station.Setting, "Needle and seat", "Hold test", Hold, SourceName)
 {
+    private static readonly LineFinding Holds = LineFinding.Good("held", "Held");
+    private static readonly LineFinding Leaking = LineFinding.Bad("leaks", "Leaks", Lean.Below);
+
+    /// <summary>Everything it can find.</summary>
+    public static IReadOnlyList<LineFinding> CanFind { get; } = [LineFinding.CannotTell, Holds, Leaking];
+
+    /// <inheritdoc/>
+    public override IReadOnlyList<LineFinding> Findings => CanFind;
+
     /// <inheritdoc/>
     public override string Part => "needle";
 
@@ -19,16 +28,16 @@ public sealed record NeedleHoldLine(HoldSpec Hold, string SourceName)
     public override Caution? Caution => Safety.Caution.Pressure;
 
     /// <inheritdoc/>
-    protected override Sentence HowTo =>
+    protected override Sentence Ask =>
         Sentence.Of("Pump the inlet to {0}, shut it in and note the pressure as it stands.", Quantity.KPa(Hold.PressureKPa));
 
     /// <inheritdoc/>
-    protected override (string Finding, Sentence Next) Held => ("held", Sentence.Of("Needle and seat are good. Go on."));
+    protected override (LineFinding Finding, Sentence Next) Held => (Holds, Sentence.Of("Needle and seat are good. Go on."));
 
     /// <inheritdoc/>
-    protected override (string Finding, Sentence Next) Leaks(Quantity dropKPa) =>
+    protected override (LineFinding Finding, Sentence Next) Leaks(Quantity dropKPa) =>
         (
-            "leaks",
+            Leaking,
             Sentence.Of(
                 "Clean needle and seat and test again; if it still drops, renew both. {0} lost in {1}.",
                 dropKPa,

@@ -17,13 +17,27 @@ public sealed record PopOffReading(IReadOnlyList<SeenPop> Pops, double GaugeReso
 public sealed record SeenPop(double OpenedKPa, double? ShutKPa);
 
 /// <summary>Pop-off and reseat of a metering needle: the pressure at which it lets go and the one at which it shuts again.</summary>
-/// <param name="Limits">The window, or null where no sheet gives one: then only the spread is judged.</param>
+/// <param name="Spec">The window, or null where no sheet gives one: then only the spread is judged.</param>
 /// <param name="GaugeStepKPa">The shop's gauge.</param>
 /// <param name="SourceName">Where the window is from.</param>
 /// <param name="Spring">The lever with its spring, or null when it is not known.</param>
-public sealed record PopOffLine(PopOffSpec? Limits, double GaugeStepKPa, string SourceName, MeteringSpring? Spring = null)
-    : GaugeLine("setting/pop-off", Station.Setting, "Needle and seat", "Pop-off")
+public sealed record PopOffLine(PopOffSpec? Spec, double GaugeStepKPa, string SourceName, MeteringSpring? Spring = null)
+    : GaugeLine<PopOffReading>("setting/pop-off", Station.Setting, "Needle and seat", "Pop-off")
 {
+    private static readonly LineFinding PopsDiffer = LineFinding.Bad("popsDiffer", "Not alike");
+    private static readonly LineFinding PopsAlike = LineFinding.Good("popsAlike", "Alike");
+    private static readonly LineFinding PopsLow = LineFinding.Bad("popsLow", "Low", Lean.Below);
+    private static readonly LineFinding PopsHigh = LineFinding.Bad("popsHigh", "High", Lean.Above);
+    private static readonly LineFinding ShutsLate = LineFinding.Bad("shutsLate", "Shuts late", Lean.Below);
+    private static readonly LineFinding PopsRight = LineFinding.Good("popsRight", "In window");
+
+    /// <summary>Its kind of reading, with everything it can find.</summary>
+    public static IReadOnlyList<LineFinding> CanFind { get; } =
+    [LineFinding.CannotTell, PopsDiffer, PopsAlike, PopsLow, PopsHigh, ShutsLate, PopsRight];
+
+    /// <inheritdoc/>
+    public override IReadOnlyList<LineFinding> Findings => CanFind;
+
     /// <summary>Pops that are asked for. Common practice, no source.</summary>
     private const int PopsAsked = 3;
 
@@ -37,89 +51,64 @@ public sealed record PopOffLine(PopOffSpec? Limits, double GaugeStepKPa, string 
     public override string Part => "needle";
 
     /// <inheritdoc/>
-    public override bool Required => Limits is not null;
+    public override bool Required => Spec is not null;
 
     /// <inheritdoc/>
     public override bool GoesWithTheTray => true;
 
     /// <inheritdoc/>
-    public override Sentence Target =>
-        Limits is { } limits
-            ? Sentence.Of("opens at {0} to {1}, three times alike", Quantity.KPa(limits.LowKPa), Quantity.KPa(limits.HighKPa))
-            : Sentence.Of("three times alike");
-
-    /// <inheritdoc/>
-    public override Span? Window => Limits is { } limits ? new(Dimension.Pressure, limits.LowKPa, limits.HighKPa) : null;
-
-    /// <inheritdoc/>
-    public override string LimitSource => SourceName;
+    public override LineLimits? Limits =>
+        new(
+            Spec is { } limits
+                ? Sentence.Of("opens at {0} to {1}, three times alike", Quantity.KPa(limits.LowKPa), Quantity.KPa(limits.HighKPa))
+                : Sentence.Of("three times alike"),
+            Spec is { } window ? new Span(Dimension.Pressure, window.LowKPa, window.HighKPa) : null,
+            SourceName
+        );
 
     /// <inheritdoc/>
     public override Caution? Caution => Safety.Caution.Pressure;
 
-    /// <inheritdoc/>
-    public override EntryForm Form =>
-        new(
-            [new EntryGroup("gauge", "Gauge", [EntryField.MeasureDetail("resolution", "gauge step", Dimension.Pressure)])],
-            new EntryRows(
-                "Pop",
-                [
-                    EntryField.Measure("opened", "opened at", Dimension.Pressure),
-                    EntryField.Measure("shut", "shut at", Dimension.Pressure, optional: true),
-                ],
-                1,
-                [.. Enumerable.Repeat(new Dictionary<string, string>(), PopsAsked)],
-                FromSeries: SeriesPart.Pops
-            )
-        );
+    private static readonly LineBox<double> OpenedBox = Box.Number("opened", "opened at", Dimension.Pressure, 0, 700);
+    private static readonly LineBox<double?> ShutBox = Box.Optional("shut", "shut at", Dimension.Pressure, 0, 700);
+
+    private LineBox<double> ResolutionBox => Box.Detail("resolution", "gauge step", Dimension.Pressure, 0.001m, 100, GaugeStepKPa);
 
     /// <inheritdoc/>
-    public override ReadReading Read(TypedReading typed)
-    {
-        var reader = new TypedReader(
-            typed with
-            {
-                Rows = typed.Rows.Where(row => row.Values.Any(text => !string.IsNullOrWhiteSpace(text))).ToList(),
-            }
-        );
-        var pops = reader.Rows(row => new SeenPop(
-            (double)row.Required("opened", Dimension.Pressure, 0, 700),
-            (double?)row.Optional("shut", Dimension.Pressure, 0, 700)
-        ));
-        var resolution = (double?)reader.Optional("resolution", Dimension.Pressure, 0.001m, 100) ?? GaugeStepKPa;
-        if (pops.Count == 0 && reader.Problems.Count == 0)
+    protected override LineForm<PopOffReading> Boxes => new(new BoxGroup("gauge", "Gauge", ResolutionBox), boxes =>
         {
-            reader.Wrong("rows[0].opened", "Enter the pressure at which it let go.");
-        }
-
-        if (pops.FindIndex(pop => pop.ShutKPa >= pop.OpenedKPa) is var wrong and >= 0)
-        {
-            reader.Wrong($"rows[{wrong}].shut", "It shuts at less than it opened at.");
-        }
-
-        return Result(reader, () => new PopOffReading(pops, resolution));
-    }
-
-    /// <inheritdoc/>
-    public override Sentence Describe(Reading reading)
-    {
-        var pops = (reading as PopOffReading)?.Pops ?? [];
-        return new Sentence(
-            "opened at " + string.Join(", ", pops.Select((_, i) => "{" + i + "}")),
-            [.. pops.Select(pop => Quantity.KPa(pop.OpenedKPa))]
-        );
-    }
-
-    /// <inheritdoc/>
-    public override Judgement Judge(Reading? reading, PinSet pins)
-    {
-        if (reading is not PopOffReading read)
-        {
-            return Judgement.NotRead(
-                Sentence.Of("Wet the needle, pump slowly until it lets go, three times over: where it let go, where it shut again.")
+            var pops = boxes.Rows(
+                row => new SeenPop(row.Get(OpenedBox), row.Get(ShutBox)),
+                row => row.Values.Any(text => !string.IsNullOrWhiteSpace(text))
             );
-        }
+            var resolution = boxes.Get(ResolutionBox);
+            if (pops.Count == 0 && boxes.IsRight)
+            {
+                boxes.Wrong("rows[0].opened", "Enter the pressure at which it let go.");
+            }
 
+            if (pops.FindIndex(pop => pop.ShutKPa >= pop.OpenedKPa) is var wrong and >= 0)
+            {
+                boxes.Wrong($"rows[{wrong}].shut", "It shuts at less than it opened at.");
+            }
+
+            return new PopOffReading(pops, resolution);
+        }) { Rows = new BoxRows("Pop", [OpenedBox, ShutBox], 1, [.. Enumerable.Repeat(new Dictionary<string, string>(), PopsAsked)], FromSeries: SeriesPart.Pops) };
+
+    /// <inheritdoc/>
+    protected override Sentence Describe(PopOffReading read) =>
+        new(
+            "opened at " + string.Join(", ", read.Pops.Select((_, i) => "{" + i + "}")),
+            [.. read.Pops.Select(pop => Quantity.KPa(pop.OpenedKPa))]
+        );
+
+    /// <inheritdoc/>
+    protected override Sentence Ask =>
+        Sentence.Of("Wet the needle, pump slowly until it lets go, three times over: where it let go, where it shut again.");
+
+    /// <inheritdoc/>
+    protected override Judgement Judge(PopOffReading read, PinSet pins)
+    {
         var pops = read.Pops;
         var mean = pops.Average(pop => pop.OpenedKPa);
         var shut = pops.Where(pop => pop.ShutKPa is not null).Select(pop => pop.ShutKPa!.Value).ToList();
@@ -149,8 +138,8 @@ public sealed record PopOffLine(PopOffSpec? Limits, double GaugeStepKPa, string 
 
         if (pops.Count < PopsAsked)
         {
-            return Open(
-                "cannotTell",
+            return Said(
+                LineFinding.CannotTell,
                 Sentence.Of(
                     "{0} so far: let it go {1} times, one that is right may be luck.",
                     Quantity.Count(pops.Count),
@@ -165,10 +154,7 @@ public sealed record PopOffLine(PopOffSpec? Limits, double GaugeStepKPa, string 
         if (spread - read.GaugeResolutionKPa > MostSpread * mean)
         {
             return Said(
-                Verdict.NotGood,
-                "popsDiffer",
-                "Not alike",
-                Lean.None,
+                PopsDiffer,
                 Sentence.Of(
                     "It lets go where it likes: clean needle and seat, look at the spring and the fork, then again; renew both if it stays."
                 ),
@@ -177,13 +163,10 @@ public sealed record PopOffLine(PopOffSpec? Limits, double GaugeStepKPa, string 
             );
         }
 
-        if (Limits is not { } limits)
+        if (Spec is not { } limits)
         {
             return Said(
-                Verdict.Good,
-                "popsAlike",
-                "Alike",
-                Lean.None,
+                PopsAlike,
                 Sentence.Of("Three times alike. The sheet gives no window: compare with the hold test and go on."),
                 found,
                 figures
@@ -193,16 +176,13 @@ public sealed record PopOffLine(PopOffSpec? Limits, double GaugeStepKPa, string 
         var uncertain = give ?? read.GaugeResolutionKPa;
         if (mean + uncertain < limits.LowKPa)
         {
-            return Said(Verdict.NotGood, "popsLow", "Low", Lean.Below, Low(limits.LowKPa - mean, mean), found, figures);
+            return Said(PopsLow, Low(limits.LowKPa - mean, mean), found, figures);
         }
 
         if (mean - uncertain > limits.HighKPa)
         {
             return Said(
-                Verdict.NotGood,
-                "popsHigh",
-                "High",
-                Lean.Above,
+                PopsHigh,
                 Sentence.Of(
                     "It opens {0} too late and starves: look for the wrong spring, a smaller seat or a needle that sticks.",
                     Quantity.KPa(Math.Round(mean - limits.HighKPa, 1))
@@ -214,8 +194,8 @@ public sealed record PopOffLine(PopOffSpec? Limits, double GaugeStepKPa, string 
 
         if (mean - uncertain < limits.LowKPa || mean + uncertain > limits.HighKPa)
         {
-            return Open(
-                "cannotTell",
+            return Said(
+                LineFinding.CannotTell,
                 Sentence.Of("Too near the limit to say: let it go three times more, or use a finer gauge."),
                 found,
                 figures
@@ -224,15 +204,12 @@ public sealed record PopOffLine(PopOffSpec? Limits, double GaugeStepKPa, string 
 
         if (limits.ReseatKPa is not null && shut.Count == 0)
         {
-            return Open("cannotTell", Sentence.Of("It lets go where it should. Note where it shuts again too."), found, figures);
+            return Said(LineFinding.CannotTell, Sentence.Of("It lets go where it should. Note where it shuts again too."), found, figures);
         }
 
         return limits.ReseatKPa is { } least && shut.Average() < least
             ? Said(
-                Verdict.NotGood,
-                "shutsLate",
-                "Shuts late",
-                Lean.Below,
+                ShutsLate,
                 Sentence.Of(
                     "It shuts again at {0}, {1} is asked: clean needle and seat, renew both if it stays.",
                     Quantity.KPa(Math.Round(shut.Average(), 1)),
@@ -241,15 +218,7 @@ public sealed record PopOffLine(PopOffSpec? Limits, double GaugeStepKPa, string 
                 found,
                 figures
             )
-            : Said(
-                Verdict.Good,
-                "popsRight",
-                "In window",
-                Lean.None,
-                Sentence.Of("It lets go and shuts where it should. Go on."),
-                found,
-                figures
-            );
+            : Said(PopsRight, Sentence.Of("It lets go and shuts where it should. Go on."), found, figures);
     }
 
     /// <summary>What to do about a needle that opens too early; with the spring known, how much of its length is gone.</summary>
@@ -278,18 +247,8 @@ public sealed record PopOffLine(PopOffSpec? Limits, double GaugeStepKPa, string 
         return (StudentT.InvCDF(0, 1, pops.Count - 1, 0.975) * Math.Sqrt(variance / pops.Count)) + (step / 2);
     }
 
-    private Judgement Open(string finding, Sentence next, Span? found, IReadOnlyList<Figure> figures) =>
-        Said(Verdict.CannotTell, finding, "Cannot tell yet", Lean.None, next, found, figures);
-
-    private Judgement Said(
-        Verdict verdict,
-        string finding,
-        string word,
-        Lean lean,
-        Sentence next,
-        Span? found,
-        IReadOnlyList<Figure> figures
-    ) => new(verdict, finding, word, lean, next, found, figures, Why(), []);
+    private Judgement Said(LineFinding finding, Sentence next, Span? found, IReadOnlyList<Figure> figures) =>
+        finding.Judged(next, found: found, figures: figures, why: Why());
 
     private List<Sentence> Why() =>
         [

@@ -15,8 +15,18 @@ public sealed record SeatBoreReading(double BoreMm) : Reading;
 /// <param name="SpecName">Where the figures are from.</param>
 /// <param name="TwoStroke">Whether the engine draws at every turn.</param>
 public sealed record SeatBoreLine(FloatSpec Float, FloatBody Body, EngineSize? Feeds, string SpecName, bool TwoStroke = false)
-    : GaugeLine("setting/seat-bore", Station.Setting, "Needle and seat", "Seat’s bore")
+    : GaugeLine<SeatBoreReading>("setting/seat-bore", Station.Setting, "Needle and seat", "Seat’s bore")
 {
+    private static readonly LineFinding SeatStarves = LineFinding.Bad("seatStarves", "Too small", Lean.Below);
+    private static readonly LineFinding SeatTooLarge = LineFinding.Bad("seatTooLarge", "Too large", Lean.Above);
+    private static readonly LineFinding SeatFits = LineFinding.Good("seatFits", "Fits");
+
+    /// <summary>Its kind of reading, with everything it can find.</summary>
+    public static IReadOnlyList<LineFinding> CanFind { get; } = [SeatStarves, SeatTooLarge, SeatFits];
+
+    /// <inheritdoc/>
+    public override IReadOnlyList<LineFinding> Findings => CanFind;
+
     /// <summary>Share of the tank's head that is left when it is nearly empty. Own judgement.</summary>
     private const double NearlyEmpty = 0.25;
 
@@ -56,60 +66,44 @@ public sealed record SeatBoreLine(FloatSpec Float, FloatBody Body, EngineSize? F
     public override bool GoesWithTheTray => true;
 
     /// <inheritdoc/>
-    public override Expected? ExpectedIn(string field) => field == "bore" ? new(Body.SeatBoreMm, Dimension.Length) : null;
+    public override LineLimits? Limits =>
+        new(
+            LeastMm is { } least
+                ? Sentence.Of(
+                    "{0} to {1}, the sheet has {2}",
+                    Quantity.Mm(Math.Round(least, 2)),
+                    Quantity.Mm(Math.Round(MostMm, 2)),
+                    Quantity.Mm(Body.SeatBoreMm)
+                )
+                : Sentence.Of("up to {0}, the sheet has {1}", Quantity.Mm(Math.Round(MostMm, 2)), Quantity.Mm(Body.SeatBoreMm)),
+            new Span(Dimension.Length, LeastMm is { } lowest ? Math.Round(lowest, 2) : null, Math.Round(MostMm, 2)),
+            SpecName
+        );
+
+    private LineBox<double> BoreBox => Box.Number("bore", "bore", Dimension.Length, 0.2m, 20).About(Body.SeatBoreMm);
 
     /// <inheritdoc/>
-    public override Sentence Target =>
-        LeastMm is { } least
-            ? Sentence.Of(
-                "{0} to {1}, the sheet has {2}",
-                Quantity.Mm(Math.Round(least, 2)),
-                Quantity.Mm(Math.Round(MostMm, 2)),
-                Quantity.Mm(Body.SeatBoreMm)
-            )
-            : Sentence.Of("up to {0}, the sheet has {1}", Quantity.Mm(Math.Round(MostMm, 2)), Quantity.Mm(Body.SeatBoreMm));
+    protected override LineForm<SeatBoreReading> Boxes =>
+        new(new BoxGroup("bore", "Bore", [BoreBox]), boxes => new SeatBoreReading(boxes.Get(BoreBox)));
 
     /// <inheritdoc/>
-    public override Span? Window => new(Dimension.Length, LeastMm is { } least ? Math.Round(least, 2) : null, Math.Round(MostMm, 2));
+    protected override Sentence Describe(SeatBoreReading seat) => Sentence.Of("{0}", Quantity.Mm(seat.BoreMm));
 
     /// <inheritdoc/>
-    public override string LimitSource => SpecName;
+    protected override Sentence Ask => Sentence.Of("Try pins in the seat’s bore without scratching its face: the largest that goes in.");
 
     /// <inheritdoc/>
-    public override EntryForm Form => new([new EntryGroup("bore", "Bore", [EntryField.Measure("bore", "bore", Dimension.Length)])], null);
-
-    /// <inheritdoc/>
-    public override ReadReading Read(TypedReading typed)
+    protected override Judgement Judge(SeatBoreReading seat, PinSet pins)
     {
-        var reader = new TypedReader(typed);
-        var bore = (double)reader.Required("bore", Dimension.Length, 0.2m, 20);
-        return Result(reader, () => new SeatBoreReading(bore));
-    }
-
-    /// <inheritdoc/>
-    public override Sentence Describe(Reading reading) =>
-        reading is SeatBoreReading seat ? Sentence.Of("{0}", Quantity.Mm(seat.BoreMm)) : Sentence.None;
-
-    /// <inheritdoc/>
-    public override Judgement Judge(Reading? reading, PinSet pins)
-    {
-        if (reading is not SeatBoreReading seat)
-        {
-            return Judgement.NotRead(Sentence.Of("Try pins in the seat’s bore without scratching its face: the largest that goes in."));
-        }
-
         var (full, low) = (
             SeatFlow.MLPerMin(seat.BoreMm, FloatBalance.SupplyKPa(Body), Fuel),
             SeatFlow.MLPerMin(seat.BoreMm, LowHeadKPa, Fuel)
         );
         var standing = FloatStanding.Of(Float, (double)Float.HeightMm, Float.DryMassG ?? 0, null, seat.BoreMm);
-        var (verdict, finding, word, lean, next) =
+        var (finding, next) =
             seat.BoreMm < LeastMm
                 ? (
-                    Verdict.NotGood,
-                    "seatStarves",
-                    "Too small",
-                    Lean.Below,
+                    SeatStarves,
                     Sentence.Of(
                         "On a nearly empty tank it passes {0}, the engine drinks {1}: it starves at full load. Fit a seat of {2} or more.",
                         Quantity.MLPerMin(Math.Round(low)),
@@ -119,24 +113,18 @@ public sealed record SeatBoreLine(FloatSpec Float, FloatBody Body, EngineSize? F
                 )
             : seat.BoreMm > MostMm
                 ? (
-                    Verdict.NotGood,
-                    "seatTooLarge",
-                    "Too large",
-                    Lean.Above,
+                    SeatTooLarge,
                     Sentence.Of(
                         $"The float can hardly shut it against {FloatBalance.AgainstWords(Body, 0)}. Fit a seat of {{1}} or less.",
                         FloatBalance.Against(Body),
                         Quantity.Mm(Math.Floor(MostMm * 20) / 20)
                     )
                 )
-            : (Verdict.Good, "seatFits", "Fits", Lean.None, Sentence.Of("It feeds the engine and the float can shut it. Go on."));
-        return new Judgement(
-            verdict,
-            finding,
-            word,
-            lean,
+            : (SeatFits, Sentence.Of("It feeds the engine and the float can shut it. Go on."));
+        return finding.Judged(
             next,
-            new Span(Dimension.Length, seat.BoreMm, seat.BoreMm),
+            found: new Span(Dimension.Length, seat.BoreMm, seat.BoreMm),
+            figures:
             [
                 new("seatFlow", "Passes on a full tank", Quantity.MLPerMin(Math.Round(full))),
                 new("seatFlowLow", "On a nearly empty one", Quantity.MLPerMin(Math.Round(low))),
@@ -147,6 +135,7 @@ public sealed record SeatBoreLine(FloatSpec Float, FloatBody Body, EngineSize? F
                     ? [new Figure("level", "Fuel below the body’s face", Quantity.Mm(Math.Round(level, 1)))]
                     : Array.Empty<Figure>(),
             ],
+            why:
             [
                 Sentence.Of(
                     "Flow = 0.6 × area × √(2 × pressure ÷ density) through a sharp-edged opening (ISO 5167, from memory), with "
@@ -165,8 +154,7 @@ public sealed record SeatBoreLine(FloatSpec Float, FloatBody Body, EngineSize? F
                     ]
                     : Array.Empty<Sentence>(),
                 Sentence.Of($"Float and engine: {SpecName}."),
-            ],
-            []
+            ]
         );
     }
 }

@@ -25,15 +25,15 @@ public sealed class SettingStation : LinesStation
     /// <inheritdoc/>
     public override IReadOnlyList<ReadingKind> Readings { get; } =
     [
-        new(typeof(FloatHeightReading), "floatHeight"),
-        new(typeof(FloatMassReading), "floatMass"),
-        new(typeof(HoldReading), "hold"),
-        new(typeof(LookReading), "look"),
-        new(typeof(LeverHeightReading), "leverHeight"),
-        new(typeof(PopOffReading), "popOff"),
-        new(typeof(FloatDropReading), "floatDrop"),
-        new(typeof(SeatBoreReading), "seatBore"),
-        new(typeof(BowlGasketReading), "bowlGasket"),
+        ReadingKind.Of<FloatHeightReading>("floatHeight", FloatHeightLine.CanFind),
+        ReadingKind.Of<FloatMassReading>("floatMass", FloatMassLine.CanFind),
+        ReadingKind.Of<HoldReading>("hold", NeedleHoldLine.CanFind),
+        ReadingKind.Of(ShippedLooks),
+        ReadingKind.Of<LeverHeightReading>("leverHeight", LeverHeightLine.CanFind),
+        ReadingKind.Of<PopOffReading>("popOff", PopOffLine.CanFind),
+        ReadingKind.Of<FloatDropReading>("floatDrop", FloatDropLine.CanFind),
+        ReadingKind.Of<SeatBoreReading>("seatBore", SeatBoreLine.CanFind),
+        ReadingKind.Of<BowlGasketReading>("bowlGasket", BowlGasketLine.CanFind),
     ];
 
     /// <inheritdoc/>
@@ -74,7 +74,7 @@ public sealed class SettingStation : LinesStation
     {
         if (sheet.Float is not { } limits)
         {
-            yield return new NoLimitLine(new FloatHeightLine(new FloatSpec(1, 1, 1, 1, 1, null, 0), sheet.Name));
+            yield return new FloatHeightLine(null, sheet.Name);
             yield break;
         }
 

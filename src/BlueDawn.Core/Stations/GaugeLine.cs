@@ -14,17 +14,23 @@ namespace BlueDawn.Core.Stations;
 /// <param name="Label">What is measured.</param>
 public abstract record GaugeLine(string Key, Station Station, string Section, string Label)
 {
+    /// <summary>What it is held against; null where nobody knows: then it is kept, and judged once a sheet says.</summary>
+    public abstract LineLimits? Limits { get; }
+
     /// <summary>What it should be, in words.</summary>
-    public abstract Sentence Target { get; }
+    public Sentence Target => Limits?.Target ?? Sentence.Of("No limit known");
 
     /// <summary>The window on the line's scale, or null for a line without a scale.</summary>
-    public abstract Span? Window { get; }
+    public Span? Window => Limits?.Window;
+
+    /// <summary>Where the limits come from: the spec sheet or the shop's defaults.</summary>
+    public string LimitSource => Limits?.Source ?? "No sheet gives one";
 
     /// <summary>What is asked for.</summary>
     public abstract EntryForm Form { get; }
 
-    /// <summary>Where the limits come from: the spec sheet or the shop's defaults.</summary>
-    public abstract string LimitSource { get; }
+    /// <summary>Everything it can find.</summary>
+    public abstract IReadOnlyList<LineFinding> Findings { get; }
 
     /// <summary>The caution that belongs to this measurement, or null.</summary>
     public virtual Caution? Caution => null;
@@ -37,13 +43,13 @@ public abstract record GaugeLine(string Key, Station Station, string Section, st
 
     /// <summary>What a number in a box should be about by the sheet; null for a box that it does not speak of.</summary>
     /// <param name="field">The box's name, without its row.</param>
-    public virtual Expected? ExpectedIn(string field) => null;
+    public abstract Expected? ExpectedIn(string field);
 
     /// <summary>Whether the tray can be released without it.</summary>
     public virtual bool Required => true;
 
     /// <summary>Whether it stands aside until somebody wants it.</summary>
-    public virtual bool StandsAside => !Required;
+    public virtual bool StandsAside => Limits is not null && !Required;
 
     /// <summary>Whether it is asked only while the machine is in the shop: unread on a tray that was handed back it is not
     /// listed.</summary>
@@ -101,7 +107,67 @@ public abstract record GaugeLine(string Key, Station Station, string Section, st
     /// <summary>What was read, in a few words, such as <c>0.65 mm goes, 0.67 mm stops</c>.</summary>
     /// <param name="reading">A reading that <see cref="Read"/> gave for this line.</param>
     public abstract Sentence Describe(Reading reading);
+}
 
-    private protected static ReadReading Result(TypedReader reader, Func<Reading> reading) =>
-        reader.Problems.Count > 0 ? new ReadReading(null, reader.Problems) : new ReadReading(reading(), []);
+/// <summary>What a gauge line is held against.</summary>
+/// <param name="Target">What it should be, in words.</param>
+/// <param name="Window">The window on the line's scale, or null for a line without a scale.</param>
+/// <param name="Source">Where that is from: the spec sheet, the shop's defaults, common practice.</param>
+public sealed record LineLimits(Sentence Target, Span? Window, string Source);
+
+/// <summary>
+/// A gauge line with its own kind of reading. Its boxes say form, limits, units and what is near; its findings are
+/// declared; what is left to write is how it is judged.
+/// </summary>
+/// <typeparam name="TReading">Its reading.</typeparam>
+/// <inheritdoc cref="GaugeLine"/>
+public abstract record GaugeLine<TReading>(string Key, Station Station, string Section, string Label)
+    : GaugeLine(Key, Station, Section, Label)
+    where TReading : Reading
+{
+    /// <summary>Its boxes, and the reading that follows from them.</summary>
+    protected abstract LineForm<TReading> Boxes { get; }
+
+    /// <summary>What to do to read it, one short sentence.</summary>
+    protected abstract Sentence Ask { get; }
+
+    /// <summary>Numbers that stand behind it before anything is read.</summary>
+    protected virtual IReadOnlyList<Figure> FiguresBefore => [];
+
+    /// <summary>What is to be known before anything is read.</summary>
+    protected virtual IReadOnlyList<Sentence> WhyBefore => [];
+
+    /// <summary>What was read, in a few words.</summary>
+    /// <param name="reading">The reading.</param>
+    protected abstract Sentence Describe(TReading reading);
+
+    /// <summary>Judges a reading.</summary>
+    /// <param name="reading">The reading.</param>
+    /// <param name="pins">The pins the technician has at hand.</param>
+    protected abstract Judgement Judge(TReading reading, PinSet pins);
+
+    /// <inheritdoc/>
+    public sealed override EntryForm Form => Boxes.AsAsked();
+
+    /// <inheritdoc/>
+    public sealed override Expected? ExpectedIn(string field) => Boxes.Find(field)?.Expected;
+
+    /// <inheritdoc/>
+    public sealed override ReadReading Read(TypedReading typed) => Boxes.Read(typed);
+
+    /// <inheritdoc/>
+    public sealed override Judgement Judge(Reading? reading, PinSet pins) =>
+        reading is TReading read ? Judge(read, pins) : LineFinding.NotRead.Judged(Ask, figures: FiguresBefore, why: WhyBefore);
+
+    /// <inheritdoc/>
+    public sealed override Sentence Describe(Reading reading) => reading is TReading read ? Describe(read) : Sentence.None;
+
+    /// <summary>What is said of a reading that nobody knows a limit for; how far it has been proven does not hang on one.</summary>
+    /// <param name="found">What the reading has proven.</param>
+    protected static Judgement WithoutLimit(Span? found) =>
+        LineFinding.NoLimit.Judged(
+            Sentence.Of("It is kept. Put its limit on a sheet and it is judged at once."),
+            found: found,
+            why: [Sentence.Of("No sheet gives a limit for it, and none is usual.")]
+        );
 }

@@ -63,9 +63,4 @@ public sealed record Judgement(
     IReadOnlyList<Figure> Figures,
     IReadOnlyList<Sentence> Why,
     IReadOnlyList<QuickAnswer> Answers
-)
-{
-    /// <summary>The judgement of a line without a reading.</summary>
-    /// <param name="doNext">What to read.</param>
-    public static Judgement NotRead(Sentence doNext) => new(Verdict.NotRead, "notRead", "Not read", Lean.None, doNext, null, [], [], []);
-}
+) { }

@@ -12,7 +12,11 @@ namespace BlueDawn.Core.Stations;
 /// <param name="Next">What to do at once.</param>
 /// <param name="Why">Why it matters.</param>
 /// <param name="Source">Where this is from.</param>
-public sealed record LookAnswer(string Value, string Label, Verdict Verdict, string Word, string Next, string Why, string Source);
+public sealed record LookAnswer(string Value, string Label, Verdict Verdict, string Word, string Next, string Why, string Source)
+{
+    /// <summary>What it finds.</summary>
+    public LineFinding Finding { get; } = new(Value, Word, Verdict);
+}
 
 /// <summary>A quick confirmation: something is looked at or felt, and it is right or it is not. Each station that takes looks has a
 /// table of them.</summary>

@@ -11,7 +11,8 @@ public sealed record LookReading(string Seen) : Reading;
 /// <param name="At">The station it is taken at.</param>
 /// <param name="Folder">What its key begins with: the station's word.</param>
 /// <param name="Look">What is looked at.</param>
-public sealed record LookLine(Station At, string Folder, Look Look) : GaugeLine($"{Folder}/{Look.Key}", At, Look.Section, Look.Label)
+public sealed record LookLine(Station At, string Folder, Look Look)
+    : GaugeLine<LookReading>($"{Folder}/{Look.Key}", At, Look.Section, Look.Label)
 {
     /// <inheritdoc/>
     public override string? Part => Look.Part;
@@ -29,66 +30,36 @@ public sealed record LookLine(Station At, string Folder, Look Look) : GaugeLine(
     public override string NotReadWords => "was not looked at";
 
     /// <inheritdoc/>
-    public override Sentence Target => Sentence.Of(Look.Answers[0].Label.ToLowerInvariant());
+    public override LineLimits Limits => new(Sentence.Of(Look.Answers[0].Label.ToLowerInvariant()), null, "Common practice");
 
     /// <inheritdoc/>
-    public override Span? Window => null;
+    public override IReadOnlyList<LineFinding> Findings => [.. Look.Answers.Select(answer => answer.Finding)];
+
+    private LineBox<string> SeenBox =>
+        Box.Choice("seen", "seen", [.. Look.Answers.Select(answer => (answer.Value, answer.Value, answer.Label))]);
 
     /// <inheritdoc/>
-    public override string LimitSource => "Common practice";
-
-    /// <inheritdoc/>
-    public override EntryForm Form =>
-        new(
-            [
-                new EntryGroup(
-                    "look",
-                    "Look",
-                    [
-                        EntryField.Choice(
-                            "seen",
-                            "seen",
-                            false,
-                            [.. Look.Answers.Select(answer => new EntryChoice(answer.Value, answer.Label))]
-                        ),
-                    ]
-                ),
-            ],
-            null,
-            OneTouch: true
-        );
+    protected override LineForm<LookReading> Boxes =>
+        new(new BoxGroup("look", "Look", SeenBox), boxes => new LookReading(boxes.Get(SeenBox))) { OneTouch = true };
 
     /// <inheritdoc/>
     public override Caution? Caution => Look.Caution;
 
     /// <inheritdoc/>
-    public override ReadReading Read(TypedReading typed)
-    {
-        var reader = new TypedReader(typed);
-        var seen = reader.Choice("seen", [.. Look.Answers.Select(answer => answer.Value)]);
-        return Result(reader, () => new LookReading(seen));
-    }
+    protected override Sentence Ask => Sentence.Of(Look.Ask);
 
     /// <inheritdoc/>
-    public override Sentence Describe(Reading reading) => Answer(reading) is { } answer ? Sentence.Of(answer.Label) : Sentence.None;
-
-    /// <inheritdoc/>
-    public override Judgement Judge(Reading? reading, PinSet pins) =>
-        Answer(reading) is not { } answer
-            ? Judgement.NotRead(Sentence.Of(Look.Ask))
-            : new Judgement(
-                answer.Verdict,
-                answer.Value,
-                answer.Word,
-                Lean.None,
-                Sentence.Of(answer.Next),
-                null,
-                [],
-                [Sentence.Of(answer.Why), Sentence.Of($"{char.ToUpperInvariant(answer.Source[0])}{answer.Source[1..]}.")],
-                []
-            );
+    protected override Sentence Describe(LookReading reading) => Answer(reading) is { } answer ? Sentence.Of(answer.Label) : Sentence.None;
 
     // An answer that the table no longer has says nothing.
-    private LookAnswer? Answer(Reading? reading) =>
-        reading is LookReading look ? Look.Answers.FirstOrDefault(answer => answer.Value == look.Seen) : null;
+    /// <inheritdoc/>
+    protected override Judgement Judge(LookReading reading, PinSet pins) =>
+        Answer(reading) is { } answer
+            ? answer.Finding.Judged(
+                Sentence.Of(answer.Next),
+                why: [Sentence.Of(answer.Why), Sentence.Of($"{char.ToUpperInvariant(answer.Source[0])}{answer.Source[1..]}.")]
+            )
+            : LineFinding.NotRead.Judged(Ask);
+
+    private LookAnswer? Answer(LookReading reading) => Look.Answers.FirstOrDefault(answer => answer.Value == reading.Seen);
 }

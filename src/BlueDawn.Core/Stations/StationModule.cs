@@ -20,10 +20,24 @@ public sealed record NoteKind(Type Type, string Word, May Needs)
         where T : Note => new(typeof(T), word, needs);
 }
 
-/// <summary>A kind of reading: its class and the word it goes by in JSON.</summary>
+/// <summary>A kind of reading: its class, the word it goes by in JSON, and what lines that take it can find.</summary>
 /// <param name="Type">A sealed class derived from <see cref="Reading"/>.</param>
 /// <param name="Word">Its word, camel case, never changed once it stands in a logbook.</param>
-public sealed record ReadingKind(Type Type, string Word);
+/// <param name="Findings">Everything that this station's lines can find by it.</param>
+public sealed record ReadingKind(Type Type, string Word, IReadOnlyList<LineFinding> Findings)
+{
+    /// <summary>A kind of reading.</summary>
+    /// <typeparam name="T">Its class.</typeparam>
+    /// <param name="word">Its word.</param>
+    /// <param name="findings">What its line can find.</param>
+    public static ReadingKind Of<T>(string word, IReadOnlyList<LineFinding> findings)
+        where T : Reading => new(typeof(T), word, findings);
+
+    /// <summary>Looks of a table.</summary>
+    /// <param name="looks">The looks.</param>
+    public static ReadingKind Of(IReadOnlyList<Look> looks) =>
+        Of<LookReading>("look", [.. looks.SelectMany(look => look.Answers).Select(answer => answer.Finding)]);
+}
 
 /// <summary>A finding of the trace that a station has come upon by itself.</summary>
 /// <param name="FindingId">The finding, of data/faults/findings.csv.</param>

@@ -60,7 +60,7 @@ public class LinesState(Station station, TrayBook tray) : StationState
                 : counted == 0 ? StationProgress.Done("nothing asked", 0)
                 : open == 0
                     ? StationProgress.Done(
-                        Lines.Count(line => line.Judgement.Word == NoLimitLine.Word) is > 0 and var kept
+                        Lines.Count(line => line.Judgement.Finding == LineFinding.NoLimit.Id) is > 0 and var kept
                             ? $"{kept} without a limit"
                             : "all good",
                         counted

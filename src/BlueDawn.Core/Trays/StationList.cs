@@ -37,7 +37,15 @@ public static class StationList
     public static IReadOnlyList<NoteKind> Notes { get; } = [.. All.SelectMany(station => station.Notes)];
 
     /// <summary>Every kind of reading.</summary>
-    public static IReadOnlyList<ReadingKind> Readings { get; } = [.. All.SelectMany(station => station.Readings)];
+    public static IReadOnlyList<ReadingKind> Readings { get; } =
+    [.. All.SelectMany(station => station.Readings).DistinctBy(kind => kind.Type)];
+
+    /// <summary>Every finding a judgement can name, each id once.</summary>
+    public static IReadOnlyList<LineFinding> Findings { get; } =
+    [
+        LineFinding.NotRead,
+        .. All.SelectMany(station => station.Readings).SelectMany(kind => kind.Findings).DistinctBy(finding => finding.Id),
+    ];
 
     private static readonly Dictionary<Type, (NoteKind Kind, StationModule Station)> ByType = All.SelectMany(station =>
             station.Notes.Select(kind => (kind, station))

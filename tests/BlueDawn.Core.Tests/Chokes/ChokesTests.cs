@@ -138,8 +138,8 @@ public sealed class ChokesTests
         Assert.Equal(
             (20, 60, sheet.Name),
             (
-                own.OfType<OpeningLine>().Single().Limits.LowS,
-                own.OfType<OpeningLine>().Single().Limits.HighS,
+                own.OfType<OpeningLine>().Single().Opens.LowS,
+                own.OfType<OpeningLine>().Single().Opens.HighS,
                 own.OfType<OpeningLine>().Single().LimitSource
             )
         );

@@ -6,8 +6,8 @@ namespace BlueDawn.Core.Tests.Gauging;
 
 public class BoreLineTests
 {
-    private static readonly BoreLine Jet = new("gauging/idle-jet", "Jets", "Idle jet", 0.33m, 0.015m, null, "Spec sheet X");
-    private static readonly BoreLine Row = new("gauging/emulsion-row-1", "Tube", "Row 1", 0.60m, 0.02m, 4, "Spec sheet X");
+    private static readonly BoreLine Jet = new("gauging/idle-jet", "Jets", "Idle jet", new BoreLimits(0.33m, 0.015m, "Spec sheet X"), null);
+    private static readonly BoreLine Row = new("gauging/emulsion-row-1", "Tube", "Row 1", new BoreLimits(0.60m, 0.02m, "Spec sheet X"), 4);
     private static readonly PinSet Pins = PinSet.Parse("0.30, 0.315, 0.34, #81").Value!;
 
     private static Judgement Judge(BoreLine line, params (string, string)[] values)

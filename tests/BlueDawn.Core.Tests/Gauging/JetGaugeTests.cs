@@ -160,7 +160,7 @@ public class JetGaugeTests
                 (go, step, nominal, tolerance) =>
                 {
                     // Tenths of a thou, once as inches through the entry, once as exact millimetres.
-                    var line = new BoreLine("gauging/x", "", "", nominal * 0.00254m, tolerance * 0.00254m, null, "");
+                    var line = new BoreLine("gauging/x", "", "", new BoreLimits(nominal * 0.00254m, tolerance * 0.00254m, ""), null);
                     Reading? Read(string a, string b) => line.Read(TypedReading.Of(("go", a), ("noGo", b))).Reading;
                     var inch = Read($"{go / 10000m} in", $"{(go + step) / 10000m} in");
                     var thou = Read($"{go / 10m} thou", $"{(go + step) / 10m} thou");
