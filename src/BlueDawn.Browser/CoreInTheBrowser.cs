@@ -13,7 +13,7 @@ namespace BlueDawn.Browser;
 [SupportedOSPlatform("browser")]
 public static partial class CoreInTheBrowser
 {
-    private static readonly Dictionary<int, (TrayPapers Papers, Folded Folded)> Open = [];
+    private static readonly Dictionary<int, Folded> Open = [];
 
     /// <summary>Nothing to do: a page calls what it needs.</summary>
     public static void Main() { }
@@ -33,7 +33,7 @@ public static partial class CoreInTheBrowser
     {
         var tray = JsonSerializer.Deserialize<TrayPapers>(papers, DeviceJson.Options)!;
         var folded = tray.OpenWith(JsonSerializer.Deserialize<List<NewEntry>>(pending, DeviceJson.Options)!, by, DateTimeOffset.UtcNow);
-        Open[tray.Head.Number] = (tray, folded);
+        Open[tray.Head.Number] = folded;
         return JsonSerializer.Serialize(folded.LeftOut, DeviceJson.Options);
     }
 
@@ -50,8 +50,8 @@ public static partial class CoreInTheBrowser
             return null;
         }
 
-        var folded = open.Folded.With(JsonSerializer.Deserialize<List<NewEntry>>(pending, DeviceJson.Options)!, by, DateTimeOffset.UtcNow);
-        Open[number] = (open.Papers, folded);
+        var folded = open.With(JsonSerializer.Deserialize<List<NewEntry>>(pending, DeviceJson.Options)!, by, DateTimeOffset.UtcNow);
+        Open[number] = folded;
         return JsonSerializer.Serialize(folded.LeftOut, DeviceJson.Options);
     }
 
@@ -64,20 +64,13 @@ public static partial class CoreInTheBrowser
             ? null
             : page switch
             {
-                "tray" => JsonSerializer.Serialize(TrayView.Of(open.Folded.Head, open.Folded.Book), DeviceJson.Options),
-                "ledger" => JsonSerializer.Serialize(LedgerView.Of(open.Folded.Book), DeviceJson.Options),
-                "cleaning" => JsonSerializer.Serialize(CleaningView.Of(open.Folded.Book), DeviceJson.Options),
-                "trace" => JsonSerializer.Serialize(TraceView.Of(open.Folded.Book, history: true), DeviceJson.Options),
+                "tray" => JsonSerializer.Serialize(TrayView.Of(open.Head, open.Book), DeviceJson.Options),
+                "ledger" => JsonSerializer.Serialize(LedgerView.Of(open.Book), DeviceJson.Options),
+                "cleaning" => JsonSerializer.Serialize(CleaningView.Of(open.Book), DeviceJson.Options),
+                "trace" => JsonSerializer.Serialize(TraceView.Of(open.Book, history: true), DeviceJson.Options),
                 "trace-alone" => JsonSerializer.Serialize(
                     TraceView.Of(
-                        StationList.Open(
-                            open.Folded.Book.Facts,
-                            open.Folded.Book.Context with
-                            {
-                                History = Core.Shop.FaultHistory.None,
-                            },
-                            open.Folded.Book.Log
-                        ),
+                        StationList.Open(open.Book.Facts, open.Book.Context with { History = Core.Shop.FaultHistory.None }, open.Book.Log),
                         history: false
                     ),
                     DeviceJson.Options
@@ -91,13 +84,7 @@ public static partial class CoreInTheBrowser
     [JSExport]
     public static string? Judge(int number, string draft) =>
         Open.TryGetValue(number, out var open)
-        && DraftJudgement.Of(
-            JsonSerializer.Deserialize<ReadingDraft>(draft, DeviceJson.Options)!,
-            open.Folded.Book.Facts,
-            open.Papers.Shop,
-            open.Folded.Book.Context.Pins
-        )
-            is { } judged
+        && DraftJudgement.Of(JsonSerializer.Deserialize<ReadingDraft>(draft, DeviceJson.Options)!, open.Book) is { } judged
             ? JsonSerializer.Serialize(judged, DeviceJson.Options)
             : null;
 }

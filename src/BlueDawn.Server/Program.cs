@@ -123,7 +123,10 @@ var api = app.MapGroup("/api");
 api.MapFaultWords();
 api.MapSession();
 api.MapArchiveIn();
-var bench = api.MapGroup("").RequireAuthorization(nameof(May.Look)).AddEndpointFilter<AntiforgeryFilter>().AddEndpointFilter<AgainFilter>();
+var bench = api.MapGroup("")
+    .RequireAuthorization(nameof(Permission.Look))
+    .AddEndpointFilter<AntiforgeryFilter>()
+    .AddEndpointFilter<AgainFilter>();
 bench.MapLive();
 bench.MapMe();
 bench.MapPeople();

@@ -6,7 +6,7 @@ internal static class RoomArrows
 {
     /// <summary>One line a room, what it knows behind the colon, in alphabetical order; an indented line goes on with the one before.</summary>
     public const string Allowed = """
-        Build: Carburetors Catalogue Logbook Measures Parts Stations
+        Build: Carburetors Catalogue Measures Parts Shop Stations
         Carburetors: Measures Tables
         Catalogue: Carburetors Measures Tables
         Chokes: Carburetors Holding Logbook Measures Safety Shop Stations Tables
@@ -27,9 +27,9 @@ internal static class RoomArrows
         Shop: Carburetors Measures Parts Tables
         Stations: Carburetors Logbook Measures Parts Safety Shop Tables
         Stock: Measures
-        Strip: Carburetors Logbook Measures Parts Safety Stations
+        Strip: Carburetors Parts Safety Shop Stations
         Tables:
-        Trays: Build Catalogue Chokes Cleaning Faults Gauging Handover Holding Intake Kits Logbook Measures Parts
+        Trays: Build Catalogue Chokes Cleaning Faults Gauging Handover Intake Kits Logbook Measures Parts
             Proving Safety Setting Shop Stations Strip Tables
         """;
 }

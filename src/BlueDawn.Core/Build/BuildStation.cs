@@ -1,6 +1,8 @@
-using BlueDawn.Core.Logbook;
+using System.Text.Json.Serialization;
+using System.Text.Json.Serialization.Metadata;
 using BlueDawn.Core.Measures;
 using BlueDawn.Core.Parts;
+using BlueDawn.Core.Shop;
 using BlueDawn.Core.Stations;
 
 namespace BlueDawn.Core.Build;
@@ -12,18 +14,31 @@ public sealed class BuildStation : StationModule
     public override Station Station => Station.Build;
 
     /// <inheritdoc/>
-    public override IReadOnlyList<NoteKind> Notes { get; } = [NoteKind.Of<BackNote>("back")];
+    public override IReadOnlyList<NoteKind> Notes { get; } =
+    [
+        new NoteKind<BackNote>("back")
+        {
+            Needs = Permission.WorkAtTheBench,
+            Lookup = NoteLookup.None,
+            WhenWrong = Check,
+            Says = (note, tray) => tray.Ledger.Say(note, Jobs(tray)),
+            Leaves = NoteAnswers.AsBefore,
+            Shelf = (note, tray) => tray.Ledger.Moves(note),
+            Work = NoteAnswers.IsWork,
+        },
+    ];
+
+    /// <inheritdoc/>
+    public override IJsonTypeInfoResolver Json => BuildJson.Default;
 
     /// <inheritdoc/>
     public override StationState State(TrayBook tray) => new BuildState(tray);
 
-    /// <inheritdoc/>
-    public override IReadOnlyList<FieldProblem> Check(Note note, TrayBook tray)
+    private static IReadOnlyList<FieldProblem> Check(BackNote back, TrayBook tray)
     {
-        var back = (BackNote)note;
         IReadOnlyList<FieldProblem> problems =
         [
-            .. tray.Ledger.Check(back, tray.Knowledge.Of<LedgerKnowledge>().Jobs(tray.Kind.Family)),
+            .. tray.Ledger.Check(back, Jobs(tray)),
             .. StackCheck.Check(tray.Knowledge.Of<StackKnowledge>(), tray.Kind.Family, tray.Sheet, tray.Ledger, back),
         ];
         if (
@@ -32,7 +47,7 @@ public sealed class BuildStation : StationModule
             && tray.Fitting?.Items.FirstOrDefault(item => item.Number == back.Item) is { FromShelf: false } coming
         )
         {
-            return Wrong(
+            return NoteAnswers.Wrong(
                 "item",
                 $"{coming.Number} is still on order: what has not come cannot be in. Take one from the shelf, or wait for it."
             );
@@ -42,20 +57,17 @@ public sealed class BuildStation : StationModule
             problems.Count == 0
             && back is { Fate: Fate.Renewed, FromShelf: false, Item: not null }
             && tray.Fitting?.Items.Any(item => item.Number == back.Item) != true
-            ? Wrong("item", "That is not what was decided on at Kit. Take one from the shelf, or decide on it first.")
+            ? NoteAnswers.Wrong("item", "That is not what was decided on at Kit. Take one from the shelf, or decide on it first.")
             : problems;
     }
 
-    /// <inheritdoc/>
-    public override Sentence Say(Note note, TrayBook tray) =>
-        tray.Ledger.Say((LedgerNote)note, tray.Knowledge.Of<LedgerKnowledge>().Jobs(tray.Kind.Family));
-
-    /// <inheritdoc/>
-    public override bool Works(Note note) => note is BackNote;
-
-    /// <inheritdoc/>
-    public override ShelfMove? Moves(Note note, TrayBook tray) => tray.Ledger.Moves((LedgerNote)note);
+    private static IReadOnlyList<StripJob> Jobs(TrayBook tray) => tray.Knowledge.Of<LedgerKnowledge>().Jobs(tray.Kind.Family);
 }
+
+/// <summary>Its note as JSON.</summary>
+[JsonSourceGenerationOptions(GenerationMode = JsonSourceGenerationMode.Metadata)]
+[JsonSerializable(typeof(BackNote))]
+internal sealed partial class BuildJson : JsonSerializerContext;
 
 /// <summary>How far a tray is put together.</summary>
 /// <param name="tray">The tray.</param>

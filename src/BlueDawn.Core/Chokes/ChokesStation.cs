@@ -1,7 +1,7 @@
+using System.Text.Json.Serialization;
+using System.Text.Json.Serialization.Metadata;
 using BlueDawn.Core.Carburetors;
 using BlueDawn.Core.Holding;
-using BlueDawn.Core.Logbook;
-using BlueDawn.Core.Measures;
 using BlueDawn.Core.Shop;
 using BlueDawn.Core.Stations;
 using BlueDawn.Core.Tables;
@@ -20,7 +20,7 @@ public sealed class ChokesStation : LinesStation
     /// <summary>The look that says whether the throttle returns: an engine whose throttle hangs does not run.</summary>
     public const string ThrottleLook = "chokes/throttle-returns";
 
-    private const string ScrewLook = "chokes/cleaner-screw";
+    internal const string ScrewLook = "chokes/cleaner-screw";
 
     /// <inheritdoc/>
     public override IReadOnlyList<ReadingKind> Readings { get; } =
@@ -36,17 +36,7 @@ public sealed class ChokesStation : LinesStation
     ];
 
     /// <inheritdoc/>
-    public override IReadOnlyList<FieldProblem> Check(Note note, TrayBook tray) =>
-        note is ReadingNote { Line: "chokes/opening" }
-        && tray.Lines.Any(line => line.Line.Key == ScrewLook && line.Judgement.Verdict == Verdict.NotGood)
-            ?
-            [
-                new FieldProblem(
-                    "open",
-                    "The air cleaner’s screw is not in: nothing that is timed now counts. Put it in, say so, and time it again."
-                ),
-            ]
-            : base.Check(note, tray);
+    public override IJsonTypeInfoResolver Json => ChokesJson.Default;
 
     /// <inheritdoc/>
     public override IEnumerable<GaugeLine> Lines(TrayFacts tray, SpecSheet sheet, ShopDefaults shop)
@@ -74,29 +64,6 @@ public sealed class ChokesStation : LinesStation
         OpeningLine Opening(ChokeKind kind) => new(kind, OpeningLimits.Of(kind, sheet, shop.Chokes));
     }
 
-    /// <inheritdoc/>
-    public override Note Complete(Note note, TrayBook tray) =>
-        base.Complete(note, tray) switch
-        {
-            // An earlier start says when this one had to be open: whether it was tells an actuator from something that hangs.
-            ReadingNote { Reading: OpeningReading { AmbientC: { } ambient } start } reading
-                when tray.Lines.First(line => line.Line.Key == reading.Line).Line is OpeningLine line
-                    && Foretold(tray, line, ambient) is { } foretold
-                    && start with { Foretold = foretold } is var told => reading with
-            {
-                Reading = told,
-                Finding = line.Judge(told, PinSet.Empty).Finding,
-            },
-            var complete => complete,
-        };
-
-    private static PredictedTime? Foretold(TrayBook tray, OpeningLine line, double ambientC) =>
-        tray
-            .Log.Notes<ReadingNote>()
-            .Select(logged => logged.Note.Reading is OpeningReading earlier ? line.WarmUpOf(earlier) : null)
-            .LastOrDefault(warm => warm is not null)
-            ?.FullyOpen(ambientC);
-
     /// <summary>The chamber's hold test, where there is a chamber with its diaphragm under the body.</summary>
     private static IEnumerable<GaugeLine> Chamber(CarburetorFamily family, ChokeDefaults usual) =>
         family == CarburetorFamily.SuctionTank ? [new ChamberHoldLine(usual.ChamberHold, OpeningLimits.ShopDefault)] : [];
@@ -120,3 +87,13 @@ public sealed class ChokesStation : LinesStation
         }
     }
 }
+
+/// <summary>Its readings as JSON.</summary>
+[JsonSourceGenerationOptions(GenerationMode = JsonSourceGenerationMode.Metadata)]
+[JsonSerializable(typeof(OpeningReading))]
+[JsonSerializable(typeof(RodTravelReading))]
+[JsonSerializable(typeof(ReturnSpringReading))]
+[JsonSerializable(typeof(WarmWaterReading))]
+[JsonSerializable(typeof(SuctionForceReading))]
+[JsonSerializable(typeof(WarmStripReading))]
+internal sealed partial class ChokesJson : JsonSerializerContext;

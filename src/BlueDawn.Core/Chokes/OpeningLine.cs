@@ -1,4 +1,5 @@
 using BlueDawn.Core.Carburetors;
+using BlueDawn.Core.Logbook;
 using BlueDawn.Core.Measures;
 using BlueDawn.Core.Safety;
 using BlueDawn.Core.Shop;
@@ -254,6 +255,33 @@ public sealed record OpeningLine(ChokeKind Choke, OpeningLimits Opens)
             why: Why(start, low, high)
         );
     }
+
+    /// <summary>Nothing that is timed without the air cleaner's screw counts.</summary>
+    protected override IReadOnlyList<FieldProblem> CheckOn(OpeningReading reading, TrayBook tray) =>
+        tray.Lines.Any(line => line.Line.Key == ChokesStation.ScrewLook && line.Judgement.Verdict == Verdict.NotGood)
+            ?
+            [
+                new FieldProblem(
+                    OpenBox.Name,
+                    "The air cleaner’s screw is not in: nothing that is timed now counts. Put it in, say so, and time it again."
+                ),
+            ]
+            : [];
+
+    /// <summary>An earlier start says when this one had to be open: whether it was tells an actuator from something that hangs.</summary>
+    protected override OpeningReading Complete(OpeningReading reading, TrayBook tray) =>
+        reading.AmbientC is { } ambient
+        && tray
+            .Log.Notes<ReadingNote>()
+            .Select(logged => logged.Note.Reading is OpeningReading earlier ? WarmUpOf(earlier) : null)
+            .LastOrDefault(warm => warm is not null)
+            ?.FullyOpen(ambient)
+            is { } foretold
+            ? reading with
+            {
+                Foretold = foretold,
+            }
+            : reading;
 
     /// <summary>How the warm-up was fitted; null for a vacuum choke, or when too little was timed.</summary>
     /// <param name="start">The timed start.</param>

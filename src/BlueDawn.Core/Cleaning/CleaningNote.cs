@@ -1,4 +1,7 @@
 using BlueDawn.Core.Logbook;
+using BlueDawn.Core.Measures;
+using BlueDawn.Core.Shop;
+using BlueDawn.Core.Stations;
 
 namespace BlueDawn.Core.Cleaning;
 
@@ -23,12 +26,34 @@ public abstract record CleaningNote : Note
 {
     /// <summary>What happened, in words for the logbook.</summary>
     public abstract string Words(CleaningKnowledge knowledge, IReadOnlyList<Passage> passages);
+
+    private protected IReadOnlyList<FieldProblem> Check(TrayBook tray) =>
+        tray.State<CleaningState>().Plan.Check(this, tray.Knowledge.Of<CleaningKnowledge>());
+
+    private protected Sentence Say(TrayBook tray)
+    {
+        var knowledge = tray.Knowledge.Of<CleaningKnowledge>();
+        return Sentence.Say($"{Words(knowledge, knowledge.Passages(tray.Kind.Family, tray.Sheet))}");
+    }
 }
 
 /// <summary>What dirt there is.</summary>
 /// <param name="Soils">Keys of the dirt; empty when it looks clean.</param>
 public sealed record SoilsNote(IReadOnlyList<string> Soils) : CleaningNote
 {
+    /// <summary>How it is checked, said and kept.</summary>
+    public static NoteKind<SoilsNote> Kind { get; } =
+        new("soils")
+        {
+            Needs = Permission.WorkAtTheBench,
+            Lookup = NoteLookup.None,
+            WhenWrong = (note, tray) => note.Check(tray),
+            Says = (note, tray) => note.Say(tray),
+            Leaves = NoteAnswers.AsBefore,
+            Shelf = NoteAnswers.Stays,
+            Work = NoteAnswers.NotWork,
+        };
+
     /// <inheritdoc/>
     public override string Words(CleaningKnowledge knowledge, IReadOnlyList<Passage> passages) =>
         Soils.Count == 0
@@ -45,6 +70,19 @@ public sealed record SoilsNote(IReadOnlyList<string> Soils) : CleaningNote
 /// <param name="Step">Which of them.</param>
 public sealed record MethodNote(string Recipe, MethodStep Step) : CleaningNote
 {
+    /// <summary>How it is checked, said and kept.</summary>
+    public static NoteKind<MethodNote> Kind { get; } =
+        new("method")
+        {
+            Needs = Permission.WorkAtTheBench,
+            Lookup = NoteLookup.None,
+            WhenWrong = (note, tray) => note.Check(tray),
+            Says = (note, tray) => note.Say(tray),
+            Leaves = NoteAnswers.AsBefore,
+            Shelf = NoteAnswers.Stays,
+            Work = note => note.Step is MethodStep.Done or MethodStep.Short,
+        };
+
     /// <inheritdoc/>
     public override string Words(CleaningKnowledge knowledge, IReadOnlyList<Passage> passages)
     {
@@ -62,6 +100,23 @@ public sealed record MethodNote(string Recipe, MethodStep Step) : CleaningNote
 /// <summary>Rinsed, blown out and dry: what was used before is off, and another kind may follow.</summary>
 public sealed record DryNote : CleaningNote
 {
+    /// <summary>How it is checked, said and kept.</summary>
+    public static NoteKind<DryNote> Kind { get; } =
+        new("dry")
+        {
+            Needs = Permission.WorkAtTheBench,
+            Lookup = NoteLookup.None,
+            WhenWrong = (note, tray) =>
+                // While its basket is in the bath nobody rinses it.
+                tray.Facts.WaitsFor == WaitsFor.Bath
+                    ? [new("note", "Its basket is still in the bath. Take it out first.")]
+                    : note.Check(tray),
+            Says = (note, tray) => note.Say(tray),
+            Leaves = NoteAnswers.AsBefore,
+            Shelf = NoteAnswers.Stays,
+            Work = NoteAnswers.IsWork,
+        };
+
     /// <inheritdoc/>
     public override string Words(CleaningKnowledge knowledge, IReadOnlyList<Passage> passages) => "Rinsed, blown out and dry";
 }
@@ -72,6 +127,19 @@ public sealed record DryNote : CleaningNote
 /// <param name="AirSeen">Whether air was seen at its exit.</param>
 public sealed record PassageNote(string Passage, bool Cleaned, bool AirSeen) : CleaningNote
 {
+    /// <summary>How it is checked, said and kept.</summary>
+    public static NoteKind<PassageNote> Kind { get; } =
+        new("passage")
+        {
+            Needs = Permission.WorkAtTheBench,
+            Lookup = NoteLookup.None,
+            WhenWrong = (note, tray) => note.Check(tray),
+            Says = (note, tray) => note.Say(tray),
+            Leaves = NoteAnswers.AsBefore,
+            Shelf = NoteAnswers.Stays,
+            Work = note => note.Cleaned,
+        };
+
     /// <inheritdoc/>
     public override string Words(CleaningKnowledge knowledge, IReadOnlyList<Passage> passages)
     {
@@ -84,4 +152,42 @@ public sealed record PassageNote(string Passage, bool Cleaned, bool AirSeen) : C
             (false, false) => $"{label}: open again",
         };
     }
+}
+
+/// <summary>The tray's basket went into a bath or came out of it; recorded together with the bath's own event.</summary>
+/// <param name="Bath">What the bath is called.</param>
+/// <param name="Basket">Its basket, from 1.</param>
+/// <param name="Placed">True when it went in.</param>
+/// <param name="CountedMin">Minutes that counted, when it came out.</param>
+/// <param name="WantedMin">Minutes that were wanted, when it came out.</param>
+public sealed record BasketNote(string Bath, int Basket, bool Placed, double? CountedMin = null, double? WantedMin = null) : Note
+{
+    /// <summary>How it is checked, said and kept.</summary>
+    public static NoteKind<BasketNote> Kind { get; } =
+        new("basket")
+        {
+            Needs = Permission.WorkAtTheBench,
+            Lookup = NoteLookup.None,
+            RecordedByBench = "This is recorded at the bath.",
+            WhenWrong = NoteAnswers.Right,
+            Says = (note, _) => note.Said(),
+            Leaves = (note, tray) =>
+                note.Placed
+                    ? Waiting.After(tray.Facts, WaitEvent.IntoBath, $"{note.Bath}, basket {note.Basket}")
+                    : Waiting.After(tray.Facts, WaitEvent.OutOfBath),
+            Shelf = NoteAnswers.Stays,
+            Work = NoteAnswers.IsWork,
+        };
+
+    private static string Early(double counted, double wanted) => counted < wanted ? ", early" : "";
+
+    private Sentence Said() =>
+        this switch
+        {
+            { Placed: true } => Sentence.Say($"Into the {Bath.ToLowerInvariant()}, basket {Basket}"),
+            { CountedMin: { } counted, WantedMin: { } wanted } => Sentence.Say(
+                $"Out of the {Bath.ToLowerInvariant()} after {Quantity.Min(Math.Round(counted))} of {Quantity.Min(wanted)}{Early(counted, wanted)}"
+            ),
+            _ => Sentence.Say($"Out of the {Bath.ToLowerInvariant()}"),
+        };
 }

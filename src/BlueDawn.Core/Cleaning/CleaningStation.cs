@@ -1,18 +1,10 @@
-using BlueDawn.Core.Logbook;
-using BlueDawn.Core.Measures;
+using System.Text.Json.Serialization;
+using System.Text.Json.Serialization.Metadata;
 using BlueDawn.Core.Parts;
 using BlueDawn.Core.Safety;
 using BlueDawn.Core.Stations;
 
 namespace BlueDawn.Core.Cleaning;
-
-/// <summary>The tray's basket went into a bath or came out of it; recorded together with the bath's own event.</summary>
-/// <param name="Bath">What the bath is called.</param>
-/// <param name="Basket">Its basket, from 1.</param>
-/// <param name="Placed">True when it went in.</param>
-/// <param name="CountedMin">Minutes that counted, when it came out.</param>
-/// <param name="WantedMin">Minutes that were wanted, when it came out.</param>
-public sealed record BasketNote(string Bath, int Basket, bool Placed, double? CountedMin = null, double? WantedMin = null) : Note;
 
 /// <summary>Clean: what dirt there is, how it comes off, and whether the passages are through.</summary>
 public sealed class CleaningStation : StationModule
@@ -22,58 +14,23 @@ public sealed class CleaningStation : StationModule
 
     /// <inheritdoc/>
     public override IReadOnlyList<NoteKind> Notes { get; } =
-    [
-        NoteKind.Of<SoilsNote>("soils"),
-        NoteKind.Of<MethodNote>("method"),
-        NoteKind.Of<DryNote>("dry"),
-        NoteKind.Of<PassageNote>("passage"),
-        NoteKind.Of<BasketNote>("basket"),
-    ];
+    [SoilsNote.Kind, MethodNote.Kind, DryNote.Kind, PassageNote.Kind, BasketNote.Kind];
+
+    /// <inheritdoc/>
+    public override IJsonTypeInfoResolver Json => CleaningJson.Default;
 
     /// <inheritdoc/>
     public override StationState State(TrayBook tray) => new CleaningState(tray);
-
-    /// <inheritdoc/>
-    public override IReadOnlyList<FieldProblem> Check(Note note, TrayBook tray) =>
-        note switch
-        {
-            BasketNote => Wrong("kind", "This is recorded at the bath."),
-            // While its basket is in the bath nobody rinses it.
-            DryNote when tray.Facts.WaitsFor == WaitsFor.Bath => [new("note", "Its basket is still in the bath. Take it out first.")],
-            CleaningNote cleaning => ((CleaningState)State(tray)).Plan.Check(cleaning, tray.Knowledge.Of<CleaningKnowledge>()),
-            _ => [],
-        };
-
-    /// <inheritdoc/>
-    public override bool Works(Note note) =>
-        note is BasketNote or DryNote or MethodNote { Step: MethodStep.Done or MethodStep.Short } or PassageNote { Cleaned: true };
-
-    /// <inheritdoc/>
-    public override TrayFacts Facts(Note note, TrayBook tray) =>
-        note switch
-        {
-            BasketNote { Placed: true } basket => Waiting.After(tray.Facts, WaitEvent.IntoBath, $"{basket.Bath}, basket {basket.Basket}"),
-            BasketNote => Waiting.After(tray.Facts, WaitEvent.OutOfBath),
-            _ => tray.Facts,
-        };
-
-    private static string Early(double counted, double wanted) => counted < wanted ? ", early" : "";
-
-    /// <inheritdoc/>
-    public override Sentence Say(Note note, TrayBook tray) =>
-        note switch
-        {
-            BasketNote { Placed: true } basket => Sentence.Say($"Into the {basket.Bath.ToLowerInvariant()}, basket {basket.Basket}"),
-            BasketNote { CountedMin: { } counted, WantedMin: { } wanted } basket => Sentence.Say(
-                $"Out of the {basket.Bath.ToLowerInvariant()} after {Quantity.Min(Math.Round(counted))} of {Quantity.Min(wanted)}{Early(counted, wanted)}"
-            ),
-            BasketNote basket => Sentence.Say($"Out of the {basket.Bath.ToLowerInvariant()}"),
-            CleaningNote cleaning => Sentence.Say(
-                $"{cleaning.Words(tray.Knowledge.Of<CleaningKnowledge>(), tray.Knowledge.Of<CleaningKnowledge>().Passages(tray.Kind.Family, tray.Sheet))}"
-            ),
-            _ => Sentence.None,
-        };
 }
+
+/// <summary>Its notes as JSON.</summary>
+[JsonSourceGenerationOptions(GenerationMode = JsonSourceGenerationMode.Metadata)]
+[JsonSerializable(typeof(SoilsNote))]
+[JsonSerializable(typeof(MethodNote))]
+[JsonSerializable(typeof(DryNote))]
+[JsonSerializable(typeof(PassageNote))]
+[JsonSerializable(typeof(BasketNote))]
+internal sealed partial class CleaningJson : JsonSerializerContext;
 
 /// <summary>How a tray's parts are cleaned, and how far that is.</summary>
 public sealed class CleaningState : StationState

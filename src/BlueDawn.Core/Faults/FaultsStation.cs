@@ -1,3 +1,5 @@
+using System.Text.Json.Serialization;
+using System.Text.Json.Serialization.Metadata;
 using BlueDawn.Core.Carburetors;
 using BlueDawn.Core.Logbook;
 using BlueDawn.Core.Measures;
@@ -14,13 +16,7 @@ public sealed class FaultsStation : LinesStation
 
     /// <inheritdoc/>
     public override IReadOnlyList<NoteKind> Notes { get; } =
-    [
-        NoteKind.Of<FindingsNote>("findings"),
-        NoteKind.Of<FaultNote>("fault"),
-        NoteKind.Of<ApartNote>("apart"),
-        NoteKind.Of<SafetyNote>("safety"),
-        NoteKind.Of<ToldNote>("told", May.CheckIn),
-    ];
+    [FindingsNote.Kind, FaultNote.Kind, ApartNote.Kind, SafetyNote.Kind, ToldNote.Kind];
 
     /// <inheritdoc/>
     public override IReadOnlyList<ReadingKind> Readings { get; } =
@@ -62,10 +58,6 @@ public sealed class FaultsStation : LinesStation
     /// <inheritdoc/>
     public override StationState State(TrayBook tray) => new FaultsState(tray);
 
-    /// <inheritdoc/>
-    public override IReadOnlyList<FieldProblem> Check(Note note, TrayBook tray) =>
-        note is TraceNote step ? step.Check(tray.Knowledge.Of<FaultKnowledge>()) : base.Check(note, tray);
-
     /// <summary>What minutes to failure say, each held against its own time.</summary>
     /// <inheritdoc/>
     public override IReadOnlyList<FindingSign> Signs(TrayBook tray) =>
@@ -75,12 +67,21 @@ public sealed class FaultsStation : LinesStation
             : [];
 
     /// <inheritdoc/>
-    public override bool Works(Note note) => note is FaultNote { Outcome: FaultOutcome.Fixed };
-
-    /// <inheritdoc/>
-    public override Sentence Say(Note note, TrayBook tray) =>
-        note is TraceNote step ? Sentence.Say($"{step.Words(tray.Knowledge.Of<FaultKnowledge>())}") : base.Say(note, tray);
+    public override IJsonTypeInfoResolver Json => FaultsJson.Default;
 }
+
+/// <summary>Its notes and readings as JSON.</summary>
+[JsonSourceGenerationOptions(GenerationMode = JsonSourceGenerationMode.Metadata)]
+[JsonSerializable(typeof(FindingsNote))]
+[JsonSerializable(typeof(FaultNote))]
+[JsonSerializable(typeof(ApartNote))]
+[JsonSerializable(typeof(SafetyNote))]
+[JsonSerializable(typeof(ToldNote))]
+[JsonSerializable(typeof(CompressionReading))]
+[JsonSerializable(typeof(BulbStrokesReading))]
+[JsonSerializable(typeof(FailureTimeReading))]
+[JsonSerializable(typeof(MissingFuelReading))]
+internal sealed partial class FaultsJson : JsonSerializerContext;
 
 /// <summary>How a trace stands. The ranking is worked out only when somebody looks at it.</summary>
 public sealed class FaultsState : StationState

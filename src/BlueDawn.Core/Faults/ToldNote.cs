@@ -1,4 +1,5 @@
 using BlueDawn.Core.Measures;
+using BlueDawn.Core.Shop;
 using BlueDawn.Core.Stations;
 
 namespace BlueDawn.Core.Faults;
@@ -8,6 +9,19 @@ namespace BlueDawn.Core.Faults;
 /// <param name="Offered">What is said to be wrong.</param>
 public sealed record ToldNote(IReadOnlyList<TriedFix> Tried, IReadOnlyList<OfferedCause> Offered) : TraceNote
 {
+    /// <summary>How it is checked, said and kept.</summary>
+    public static NoteKind<ToldNote> Kind { get; } =
+        new("told")
+        {
+            Needs = Permission.CheckIn,
+            Lookup = NoteLookup.None,
+            WhenWrong = (note, tray) => note.Check(tray.Knowledge.Of<FaultKnowledge>()),
+            Says = (note, tray) => Sentence.Say($"{note.Words(tray.Knowledge.Of<FaultKnowledge>())}"),
+            Leaves = NoteAnswers.AsBefore,
+            Shelf = NoteAnswers.Stays,
+            Work = NoteAnswers.NotWork,
+        };
+
     private const int Most = 20;
 
     /// <inheritdoc/>

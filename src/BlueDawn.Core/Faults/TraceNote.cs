@@ -1,5 +1,8 @@
 using System.Text.Json.Serialization;
 using BlueDawn.Core.Logbook;
+using BlueDawn.Core.Measures;
+using BlueDawn.Core.Shop;
+using BlueDawn.Core.Stations;
 
 namespace BlueDawn.Core.Faults;
 
@@ -50,7 +53,7 @@ public abstract record TraceNote : Note
 
     /// <summary>What is wrong with it, field by field; empty when it can be recorded.</summary>
     /// <param name="knowledge">The fault knowledge.</param>
-    public virtual IReadOnlyList<Measures.FieldProblem> Check(FaultKnowledge knowledge) => [];
+    public virtual IReadOnlyList<FieldProblem> Check(FaultKnowledge knowledge) => [];
 }
 
 /// <summary>Findings that were answered together.</summary>
@@ -59,6 +62,19 @@ public abstract record TraceNote : Note
 /// <param name="FromOwner">True for what the owner said: it weighs less than what was seen.</param>
 public sealed record FindingsNote(string? CheckId, IReadOnlyList<FindingAnswer> Answers, bool FromOwner = false) : TraceNote
 {
+    /// <summary>How it is checked, said and kept.</summary>
+    public static NoteKind<FindingsNote> Kind { get; } =
+        new("findings")
+        {
+            Needs = Permission.WorkAtTheBench,
+            Lookup = NoteLookup.None,
+            WhenWrong = (note, tray) => note.Check(tray.Knowledge.Of<FaultKnowledge>()),
+            Says = (note, tray) => Sentence.Say($"{note.Words(tray.Knowledge.Of<FaultKnowledge>())}"),
+            Leaves = NoteAnswers.AsBefore,
+            Shelf = NoteAnswers.Stays,
+            Work = NoteAnswers.NotWork,
+        };
+
     /// <inheritdoc/>
     public override string Words(FaultKnowledge knowledge)
     {
@@ -78,9 +94,9 @@ public sealed record FindingsNote(string? CheckId, IReadOnlyList<FindingAnswer> 
     }
 
     /// <inheritdoc/>
-    public override IReadOnlyList<Measures.FieldProblem> Check(FaultKnowledge knowledge)
+    public override IReadOnlyList<FieldProblem> Check(FaultKnowledge knowledge)
     {
-        var problems = new List<Measures.FieldProblem>();
+        var problems = new List<FieldProblem>();
         if (CheckId is { } id && knowledge.FindCheck(id) is null)
         {
             problems.Add(new("note.checkId", "There is no check of this name; see /api/faults/knowledge."));
@@ -94,10 +110,7 @@ public sealed record FindingsNote(string? CheckId, IReadOnlyList<FindingAnswer> 
         problems.AddRange(
             Answers
                 .Where(answer => knowledge.FindFinding(answer.FindingId) is null)
-                .Select(answer => new Measures.FieldProblem(
-                    "note.answers",
-                    $"There is no finding “{answer.FindingId}”; see /api/faults/knowledge."
-                ))
+                .Select(answer => new FieldProblem("note.answers", $"There is no finding “{answer.FindingId}”; see /api/faults/knowledge."))
         );
         return problems;
     }
@@ -108,6 +121,19 @@ public sealed record FindingsNote(string? CheckId, IReadOnlyList<FindingAnswer> 
 /// <param name="Outcome">What became of it.</param>
 public sealed record FaultNote(string? CauseId, FaultOutcome Outcome) : TraceNote
 {
+    /// <summary>How it is checked, said and kept.</summary>
+    public static NoteKind<FaultNote> Kind { get; } =
+        new("fault")
+        {
+            Needs = Permission.WorkAtTheBench,
+            Lookup = NoteLookup.None,
+            WhenWrong = (note, tray) => note.Check(tray.Knowledge.Of<FaultKnowledge>()),
+            Says = (note, tray) => Sentence.Say($"{note.Words(tray.Knowledge.Of<FaultKnowledge>())}"),
+            Leaves = NoteAnswers.AsBefore,
+            Shelf = NoteAnswers.Stays,
+            Work = note => note.Outcome == FaultOutcome.Fixed,
+        };
+
     /// <summary>Whether it settles the trace: something was found, or nothing was.</summary>
     [JsonIgnore]
     public bool Settles => Outcome is FaultOutcome.Fixed or FaultOutcome.Referred or FaultOutcome.NothingFound;
@@ -142,7 +168,7 @@ public sealed record FaultNote(string? CauseId, FaultOutcome Outcome) : TraceNot
     }
 
     /// <inheritdoc/>
-    public override IReadOnlyList<Measures.FieldProblem> Check(FaultKnowledge knowledge) =>
+    public override IReadOnlyList<FieldProblem> Check(FaultKnowledge knowledge) =>
         Outcome == FaultOutcome.NothingFound
         || (Outcome == FaultOutcome.Open && CauseId is null)
         || (CauseId is { } id && knowledge.FindCause(id) is not null)
@@ -154,6 +180,19 @@ public sealed record FaultNote(string? CauseId, FaultOutcome Outcome) : TraceNot
 /// <param name="Level">How far apart it is now.</param>
 public sealed record ApartNote(ApartLevel Level) : TraceNote
 {
+    /// <summary>How it is checked, said and kept.</summary>
+    public static NoteKind<ApartNote> Kind { get; } =
+        new("apart")
+        {
+            Needs = Permission.WorkAtTheBench,
+            Lookup = NoteLookup.None,
+            WhenWrong = (note, tray) => note.Check(tray.Knowledge.Of<FaultKnowledge>()),
+            Says = (note, tray) => Sentence.Say($"{note.Words(tray.Knowledge.Of<FaultKnowledge>())}"),
+            Leaves = NoteAnswers.AsBefore,
+            Shelf = NoteAnswers.Stays,
+            Work = NoteAnswers.NotWork,
+        };
+
     /// <inheritdoc/>
     public override string Words(FaultKnowledge knowledge) => knowledge.Apart.First(cost => cost.Level == Level).Label;
 }
@@ -162,6 +201,19 @@ public sealed record ApartNote(ApartLevel Level) : TraceNote
 /// <param name="Condition">The condition.</param>
 public sealed record SafetyNote(SafetyCondition Condition) : TraceNote
 {
+    /// <summary>How it is checked, said and kept.</summary>
+    public static NoteKind<SafetyNote> Kind { get; } =
+        new("safety")
+        {
+            Needs = Permission.WorkAtTheBench,
+            Lookup = NoteLookup.None,
+            WhenWrong = (note, tray) => note.Check(tray.Knowledge.Of<FaultKnowledge>()),
+            Says = (note, tray) => Sentence.Say($"{note.Words(tray.Knowledge.Of<FaultKnowledge>())}"),
+            Leaves = NoteAnswers.AsBefore,
+            Shelf = NoteAnswers.Stays,
+            Work = NoteAnswers.NotWork,
+        };
+
     /// <inheritdoc/>
     public override string Words(FaultKnowledge knowledge) =>
         Condition switch

@@ -1,6 +1,6 @@
+using System.Text.Json.Serialization;
+using System.Text.Json.Serialization.Metadata;
 using BlueDawn.Core.Carburetors;
-using BlueDawn.Core.Logbook;
-using BlueDawn.Core.Measures;
 using BlueDawn.Core.Shop;
 using BlueDawn.Core.Stations;
 
@@ -13,11 +13,14 @@ public sealed class GaugingStation : LinesStation
     public override Station Station => Station.Gauging;
 
     /// <inheritdoc/>
-    public override IReadOnlyList<NoteKind> Notes => ReadingNotes;
+    public override IReadOnlyList<NoteKind> Notes { get; } = [ReadingNote.Kind, WithdrawalNote.Kind];
 
     /// <inheritdoc/>
     public override IReadOnlyList<ReadingKind> Readings { get; } =
     [ReadingKind.Of<BoreReading>("bore", BoreLine.CanFind), ReadingKind.Of<StepUpReading>("stepUp", StepUpLine.CanFind)];
+
+    /// <inheritdoc/>
+    public override IJsonTypeInfoResolver Json => GaugingJson.Default;
 
     /// <inheritdoc/>
     public override IEnumerable<GaugeLine> Lines(TrayFacts tray, SpecSheet sheet, ShopDefaults shop) =>
@@ -53,20 +56,6 @@ public sealed class GaugingStation : LinesStation
             School = shop.JetSchool,
         });
 
-    /// <inheritdoc/>
-    public override IReadOnlyList<FieldProblem> Check(Note note, TrayBook tray)
-    {
-        var problems = base.Check(note, tray);
-        return
-            problems.Count == 0
-            && note is ReadingNote reading
-            && tray.Lines.FirstOrDefault(line => line.Line.Key == reading.Line)?.Line is StepUpLine line
-            && line.Read(reading.Typed).Reading is StepUpReading { DrillMm: not null }
-            && tray.Lines.First(other => other.Line.Key == line.Jet.Key).Judgement.Verdict != Verdict.Good
-            ? [new FieldProblem("drill", "Clear the jet and gauge it first: only one in gauge is opened.")]
-            : problems;
-    }
-
     /// <summary>Jets that such a carburetor has, though its sheet gives no bore for them.</summary>
     private static IEnumerable<(string Key, string Label)> NotOnSheet(TrayFacts tray, SpecSheet sheet) =>
         UsualJets(tray.Kind.Family, sheet.IsOnFile).Where(jet => sheet.Jets.All(known => known.Key != jet.Key));
@@ -81,3 +70,11 @@ public sealed class GaugingStation : LinesStation
             CarburetorFamily.SuctionTank => [("main-jet", "Main jet")],
         };
 }
+
+/// <summary>Its readings as JSON.</summary>
+[JsonSourceGenerationOptions(GenerationMode = JsonSourceGenerationMode.Metadata)]
+[JsonSerializable(typeof(ReadingNote))]
+[JsonSerializable(typeof(WithdrawalNote))]
+[JsonSerializable(typeof(BoreReading))]
+[JsonSerializable(typeof(StepUpReading))]
+internal sealed partial class GaugingJson : JsonSerializerContext;

@@ -170,6 +170,12 @@ public sealed record StepUpLine(BoreLine Jet, BoreLimits Sheet)
                 why: WhyBefore
             );
 
+    /// <summary>Only a jet that is in gauge is opened.</summary>
+    protected override IReadOnlyList<FieldProblem> CheckOn(StepUpReading reading, TrayBook tray) =>
+        reading.DrillMm is not null && tray.Lines.First(line => line.Line.Key == Jet.Key).Judgement.Verdict != Verdict.Good
+            ? [new FieldProblem(DrillBox.Name, "Clear the jet and gauge it first: only one in gauge is opened.")]
+            : [];
+
     /// <summary>A drill that is larger by no more than this is the sheet's bore in other units, and no step. Own judgement.</summary>
     private const decimal SameBoreMm = 0.005m;
 

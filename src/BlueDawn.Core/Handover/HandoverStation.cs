@@ -1,4 +1,5 @@
 using System.Text.Json.Serialization;
+using System.Text.Json.Serialization.Metadata;
 using BlueDawn.Core.Logbook;
 using BlueDawn.Core.Measures;
 using BlueDawn.Core.Safety;
@@ -12,6 +13,38 @@ namespace BlueDawn.Core.Handover;
 /// <param name="Signed">The lead's signature for it; worked out when it is recorded.</param>
 public sealed record ReleaseNote(string? Reason = null, SignedReason? Signed = null) : Note
 {
+    /// <summary>How it is checked, said and kept.</summary>
+    public static NoteKind<ReleaseNote> Kind { get; } =
+        new("release")
+        {
+            Needs = Permission.HandBack,
+            Lookup = NoteLookup.Signature,
+            IsDecidedOnFacts = true,
+            WhenWrong = (note, tray) =>
+                tray.OpenElsewhere.Count > 0 && Logbook.Reason.Problem(note.Reason) is { } problem
+                    ? NoteAnswers.Wrong("reason", problem)
+                    : [],
+            Says = (note, _) =>
+                note.Signed is { } signed
+                    ? Sentence.Say($"Handed back, signed by {signed.SignedBy}: {signed.Reason}")
+                    : Sentence.Of("Handed back"),
+            Leaves = (_, tray) => Waiting.After(tray.Facts, WaitEvent.HandBack),
+            Shelf = NoteAnswers.Stays,
+            Work = NoteAnswers.NotWork,
+            Completed = (note, tray) =>
+                tray.OpenElsewhere is { Count: > 0 } open
+                    ? note with
+                    {
+                        Signed = new SignedReason(
+                            note.Reason!.Trim(),
+                            note.Signer ?? "",
+                            [.. open.Select(obstacle => $"{obstacle.Label}: {obstacle.Word}")]
+                        ),
+                    }
+                    : note,
+            StopsAt = (note, tray) => string.IsNullOrEmpty(note.Reason) ? tray.OpenElsewhere : [],
+        };
+
     /// <summary>Who signs, once name and password have been found right; never kept as such.</summary>
     [JsonIgnore]
     public string? Signer { get; init; }
@@ -27,47 +60,27 @@ public sealed class HandoverStation : StationModule
     public override Station Station => Station.Handover;
 
     /// <inheritdoc/>
-    public override IReadOnlyList<NoteKind> Notes { get; } = [NoteKind.Of<ReleaseNote>("release", May.HandBack)];
+    public override IReadOnlyList<NoteKind> Notes { get; } = [ReleaseNote.Kind];
+
+    /// <inheritdoc/>
+    public override IJsonTypeInfoResolver Json => HandoverJson.Default;
 
     /// <inheritdoc/>
     public override StationState State(TrayBook tray) => new HandoverState(tray);
-
-    /// <inheritdoc/>
-    public override bool ChangesFacts(Note note) => note is ReleaseNote;
-
-    /// <inheritdoc/>
-    public override IReadOnlyList<FieldProblem> Check(Note note, TrayBook tray) =>
-        note is ReleaseNote release && ((HandoverState)State(tray)).Open.Count > 0 && Reason.Problem(release.Reason) is { } problem
-            ? Wrong("reason", problem)
-            : [];
-
-    /// <inheritdoc/>
-    public override Note Complete(Note note, TrayBook tray) =>
-        note is ReleaseNote release && ((HandoverState)State(tray)).Open is { Count: > 0 } open
-            ? release with
-            {
-                Signed = new SignedReason(
-                    release.Reason!.Trim(),
-                    release.Signer ?? "",
-                    [.. open.Select(obstacle => $"{obstacle.Label}: {obstacle.Word}")]
-                ),
-            }
-            : note;
-
-    /// <inheritdoc/>
-    public override TrayFacts Facts(Note note, TrayBook tray) => Waiting.After(tray.Facts, WaitEvent.HandBack);
-
-    /// <inheritdoc/>
-    public override Sentence Say(Note note, TrayBook tray) =>
-        note is ReleaseNote { Signed: { } signed }
-            ? Sentence.Say($"Handed back, signed by {signed.SignedBy}: {signed.Reason}")
-            : Sentence.Of("Handed back");
 }
+
+/// <summary>Its note as JSON.</summary>
+[JsonSourceGenerationOptions(GenerationMode = JsonSourceGenerationMode.Metadata)]
+[JsonSerializable(typeof(ReleaseNote))]
+internal sealed partial class HandoverJson : JsonSerializerContext;
 
 /// <summary>Whether a tray may go.</summary>
 /// <param name="tray">The tray.</param>
 public sealed class HandoverState(TrayBook tray) : StationState
 {
+    /// <summary>The lead's signature for it as it was last handed back; null when it needed none.</summary>
+    public SignedReason? Signed => tray.Log.Notes<ReleaseNote>() is [.., var last] ? last.Note.Signed : null;
+
     /// <summary>What stands in the way at the other stations; nothing for a machine that is not repaired.</summary>
     public IReadOnlyList<Obstacle> Open => tray.OpenElsewhere;
 

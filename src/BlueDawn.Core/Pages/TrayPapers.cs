@@ -105,8 +105,8 @@ public sealed record Folded(TrayHead Head, TrayBook Book, IReadOnlyList<LeftOut>
             }
 
             // What changes the facts of a tray is decided with the server and never waits on a device.
-            var changes = StationList.StationOf(entry.Note, book).ChangesFacts(entry.Note);
-            var refusal = changes ? null : Writing.Refuses(entry, book, [.. Enum.GetValues<May>()]);
+            var changes = StationList.KindOf(entry.Note).IsDecidedOnFacts;
+            var refusal = changes ? null : Writing.Refuses(entry, book, [.. Enum.GetValues<Permission>()]);
             if (changes || refusal is not null)
             {
                 leftOut.Add(new LeftOut(entry.Id, refusal));

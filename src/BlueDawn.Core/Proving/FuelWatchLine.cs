@@ -1,3 +1,4 @@
+using System.Globalization;
 using BlueDawn.Core.Carburetors;
 using BlueDawn.Core.Measures;
 using BlueDawn.Core.Safety;
@@ -209,4 +210,28 @@ public sealed record FuelWatchLine(double MinutesNeeded, int BedInDays, Carburet
 
         return Dry.Judged(Sentence.Of("Needle, seat and joints are tight. Go on."), found: found, figures: figures, why: why);
     }
+
+    /// <summary>It has been seen to weep before: the days since then decide.</summary>
+    protected override FuelWatchReading Complete(FuelWatchReading reading, TrayBook tray) =>
+        reading.Leak == FuelLeak.NewPart && BedIn.DaysOf(tray) is { } days ? reading with { BeddedDays = days } : reading;
+
+    /// <summary>A new part that weeps waits some days; whatever is read after them takes it back to the hands.</summary>
+    protected override TrayFacts FactsAfter(FuelWatchReading reading, TrayBook tray) =>
+        Judge(reading, PinSet.Empty).Finding == BeddingIn.Id ? Wait(tray) : Waiting.After(tray.Facts, WaitEvent.BeddedIn);
+
+    /// <summary>Without the reading that wept nothing beds in; without the one after it, it does again.</summary>
+    protected override TrayFacts FactsWithout(FuelWatchReading withdrawn, TrayBook tray) =>
+        BedIn.DaysOf(tray) is null ? Waiting.After(tray.Facts, WaitEvent.BeddedIn)
+        : tray.Facts.WaitsFor == WaitsFor.Hands ? Wait(tray)
+        : tray.Facts;
+
+    private static TrayFacts Wait(TrayBook tray) =>
+        Waiting.After(
+            tray.Facts,
+            WaitEvent.ToBedIn,
+            string.Create(
+                CultureInfo.InvariantCulture,
+                $"look again from {tray.Context.Today.AddDays(tray.Shop.BedInDays - (BedIn.DaysOf(tray) ?? 0)):d MMM}"
+            )
+        );
 }

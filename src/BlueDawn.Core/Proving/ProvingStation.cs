@@ -1,6 +1,6 @@
-using System.Globalization;
+using System.Text.Json.Serialization;
+using System.Text.Json.Serialization.Metadata;
 using BlueDawn.Core.Carburetors;
-using BlueDawn.Core.Logbook;
 using BlueDawn.Core.Measures;
 using BlueDawn.Core.Shop;
 using BlueDawn.Core.Stations;
@@ -31,6 +31,9 @@ public sealed class ProvingStation : LinesStation
         ReadingKind.Of<ComplaintReading>("complaint", ComplaintLine.CanFind),
         ReadingKind.Of(ShippedLooks),
     ];
+
+    /// <inheritdoc/>
+    public override IJsonTypeInfoResolver Json => ProvingJson.Default;
 
     /// <inheritdoc/>
     public override IEnumerable<GaugeLine> Lines(TrayFacts tray, SpecSheet sheet, ShopDefaults shop)
@@ -85,48 +88,7 @@ public sealed class ProvingStation : LinesStation
     }
 
     /// <inheritdoc/>
-    public override Note Complete(Note note, TrayBook tray) =>
-        base.Complete(note, tray) switch
-        {
-            ReadingNote { Reading: FuelWatchReading { Leak: FuelLeak.NewPart } watch } reading
-                when BedIn.DaysOf(tray) is { } days && tray.Lines.First(line => line.Line.Key == reading.Line).Line is { } line =>
-            // It has been seen to weep before: the days since then decide.
-            reading with
-            {
-                Reading = watch with { BeddedDays = days },
-                Finding = line.Judge(watch with { BeddedDays = days }, PinSet.Empty).Finding,
-            },
-            var complete => complete,
-        };
-
-    /// <inheritdoc/>
     public override StationState State(TrayBook tray) => new ProvingState(tray);
-
-    /// <summary>A new part that weeps waits some days; whatever is read after them takes it back to the hands.</summary>
-    public override TrayFacts Facts(Note note, TrayBook tray) =>
-        note switch
-        {
-            ReadingNote { Reading: FuelWatchReading, Finding: "beddingIn" } => Wait(tray),
-            ReadingNote { Reading: FuelWatchReading } => Waiting.After(tray.Facts, WaitEvent.BeddedIn),
-            _ => tray.Facts,
-        };
-
-    /// <summary>Without the reading that wept nothing beds in; without the one after it, it does again.</summary>
-    public override TrayFacts Without(Note withdrawn, TrayBook tray) =>
-        withdrawn is not ReadingNote { Reading: FuelWatchReading } ? tray.Facts
-        : BedIn.DaysOf(tray) is null ? Waiting.After(tray.Facts, WaitEvent.BeddedIn)
-        : tray.Facts.WaitsFor == WaitsFor.Hands ? Wait(tray)
-        : tray.Facts;
-
-    private static TrayFacts Wait(TrayBook tray) =>
-        Waiting.After(
-            tray.Facts,
-            WaitEvent.ToBedIn,
-            string.Create(
-                CultureInfo.InvariantCulture,
-                $"look again from {tray.Context.Today.AddDays(tray.Shop.BedInDays - (BedIn.DaysOf(tray) ?? 0)):d MMM}"
-            )
-        );
 }
 
 /// <summary>How a tray stands at Prove.</summary>
@@ -145,3 +107,10 @@ public sealed class ProvingState(TrayBook tray) : LinesState(Station.Proving, tr
             }
             : base.Step;
 }
+
+/// <summary>Its readings as JSON.</summary>
+[JsonSourceGenerationOptions(GenerationMode = JsonSourceGenerationMode.Metadata)]
+[JsonSerializable(typeof(FuelWatchReading))]
+[JsonSerializable(typeof(SpeedReading))]
+[JsonSerializable(typeof(ComplaintReading))]
+internal sealed partial class ProvingJson : JsonSerializerContext;

@@ -1,3 +1,5 @@
+using System.Text.Json.Serialization;
+using System.Text.Json.Serialization.Metadata;
 using BlueDawn.Core.Carburetors;
 using BlueDawn.Core.Holding;
 using BlueDawn.Core.Shop;
@@ -35,6 +37,9 @@ public sealed class SettingStation : LinesStation
         ReadingKind.Of<SeatBoreReading>("seatBore", SeatBoreLine.CanFind),
         ReadingKind.Of<BowlGasketReading>("bowlGasket", BowlGasketLine.CanFind),
     ];
+
+    /// <inheritdoc/>
+    public override IJsonTypeInfoResolver Json => SettingJson.Default;
 
     /// <inheritdoc/>
     public override IEnumerable<GaugeLine> Lines(TrayFacts tray, SpecSheet sheet, ShopDefaults shop) =>
@@ -103,3 +108,16 @@ public sealed class SettingStation : LinesStation
         }
     }
 }
+
+/// <summary>Its readings as JSON.</summary>
+[JsonSourceGenerationOptions(GenerationMode = JsonSourceGenerationMode.Metadata)]
+[JsonSerializable(typeof(FloatHeightReading))]
+[JsonSerializable(typeof(FloatMassReading))]
+[JsonSerializable(typeof(HoldReading))]
+[JsonSerializable(typeof(LookReading))]
+[JsonSerializable(typeof(LeverHeightReading))]
+[JsonSerializable(typeof(PopOffReading))]
+[JsonSerializable(typeof(FloatDropReading))]
+[JsonSerializable(typeof(SeatBoreReading))]
+[JsonSerializable(typeof(BowlGasketReading))]
+internal sealed partial class SettingJson : JsonSerializerContext;

@@ -1,7 +1,7 @@
 namespace BlueDawn.Core.Shop;
 
 /// <summary>What somebody can be allowed to do. What is on no list of a role is not allowed to it.</summary>
-public enum May
+public enum Permission
 {
     /// <summary>Look at trays, stock and reports.</summary>
     Look,
@@ -46,23 +46,31 @@ public static class Roles
     /// <summary>Checks in, answers owners, changes promised days; takes no readings.</summary>
     public const string FrontDesk = "front-desk";
 
-    private static readonly Dictionary<string, IReadOnlyList<May>> Lists = new()
+    private static readonly Dictionary<string, IReadOnlyList<Permission>> Lists = new()
     {
-        [Technician] = [May.Look, May.CheckIn, May.ChangeTrays, May.WorkAtTheBench, May.HandBack, May.MakeSheets],
+        [Technician] =
+        [
+            Permission.Look,
+            Permission.CheckIn,
+            Permission.ChangeTrays,
+            Permission.WorkAtTheBench,
+            Permission.HandBack,
+            Permission.MakeSheets,
+        ],
         [Lead] =
         [
-            May.Look,
-            May.CheckIn,
-            May.ChangeTrays,
-            May.WorkAtTheBench,
-            May.HandBack,
-            May.Sign,
-            May.ImportCatalogue,
-            May.ManagePeople,
-            May.MakeSheets,
-            May.ManageShop,
+            Permission.Look,
+            Permission.CheckIn,
+            Permission.ChangeTrays,
+            Permission.WorkAtTheBench,
+            Permission.HandBack,
+            Permission.Sign,
+            Permission.ImportCatalogue,
+            Permission.ManagePeople,
+            Permission.MakeSheets,
+            Permission.ManageShop,
         ],
-        [FrontDesk] = [May.Look, May.CheckIn, May.ChangeTrays],
+        [FrontDesk] = [Permission.Look, Permission.CheckIn, Permission.ChangeTrays],
     };
 
     /// <summary>All roles.</summary>
@@ -70,5 +78,5 @@ public static class Roles
 
     /// <summary>What a role may do; nothing when it is not known.</summary>
     /// <param name="role">The role's name.</param>
-    public static IReadOnlyList<May> Allow(string? role) => role is not null && Lists.TryGetValue(role, out var list) ? list : [];
+    public static IReadOnlyList<Permission> Allow(string? role) => role is not null && Lists.TryGetValue(role, out var list) ? list : [];
 }

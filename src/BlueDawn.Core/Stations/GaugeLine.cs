@@ -107,6 +107,26 @@ public abstract record GaugeLine(string Key, Station Station, string Section, st
     /// <summary>What was read, in a few words, such as <c>0.65 mm goes, 0.67 mm stops</c>.</summary>
     /// <param name="reading">A reading that <see cref="Read"/> gave for this line.</param>
     public abstract Sentence Describe(Reading reading);
+
+    /// <summary>What stands against a reading on this tray, box by box; empty when it can be recorded.</summary>
+    /// <param name="reading">A reading that <see cref="Read"/> gave for this line.</param>
+    /// <param name="tray">The tray.</param>
+    public abstract IReadOnlyList<FieldProblem> CheckOn(Reading reading, TrayBook tray);
+
+    /// <summary>A reading with what the tray's logbook adds to it, as it is kept.</summary>
+    /// <param name="reading">A reading that <see cref="Read"/> gave for this line.</param>
+    /// <param name="tray">The tray before it.</param>
+    public abstract Reading Complete(Reading reading, TrayBook tray);
+
+    /// <summary>What stands on the tray once a reading is recorded.</summary>
+    /// <param name="reading">A reading, complete.</param>
+    /// <param name="tray">The tray before it.</param>
+    public abstract TrayFacts FactsAfter(Reading reading, TrayBook tray);
+
+    /// <summary>What stands on the tray once a reading is taken back.</summary>
+    /// <param name="withdrawn">The reading that is taken back.</param>
+    /// <param name="tray">The tray as if it had never been recorded.</param>
+    public abstract TrayFacts FactsWithout(Reading withdrawn, TrayBook tray);
 }
 
 /// <summary>What a gauge line is held against.</summary>
@@ -161,6 +181,37 @@ public abstract record GaugeLine<TReading>(string Key, Station Station, string S
 
     /// <inheritdoc/>
     public sealed override Sentence Describe(Reading reading) => reading is TReading read ? Describe(read) : Sentence.None;
+
+    /// <inheritdoc/>
+    public sealed override IReadOnlyList<FieldProblem> CheckOn(Reading reading, TrayBook tray) =>
+        reading is TReading read ? CheckOn(read, tray) : [];
+
+    /// <inheritdoc/>
+    public sealed override Reading Complete(Reading reading, TrayBook tray) => reading is TReading read ? Complete(read, tray) : reading;
+
+    /// <inheritdoc/>
+    public sealed override TrayFacts FactsAfter(Reading reading, TrayBook tray) =>
+        reading is TReading read ? FactsAfter(read, tray) : tray.Facts;
+
+    /// <inheritdoc/>
+    public sealed override TrayFacts FactsWithout(Reading withdrawn, TrayBook tray) =>
+        withdrawn is TReading read ? FactsWithout(read, tray) : tray.Facts;
+
+    /// <summary>What stands against a reading on this tray.</summary>
+    /// <inheritdoc cref="GaugeLine.CheckOn"/>
+    protected virtual IReadOnlyList<FieldProblem> CheckOn(TReading reading, TrayBook tray) => [];
+
+    /// <summary>A reading with what the tray's logbook adds to it.</summary>
+    /// <inheritdoc cref="GaugeLine.Complete"/>
+    protected virtual TReading Complete(TReading reading, TrayBook tray) => reading;
+
+    /// <summary>What stands on the tray once a reading is recorded.</summary>
+    /// <inheritdoc cref="GaugeLine.FactsAfter"/>
+    protected virtual TrayFacts FactsAfter(TReading reading, TrayBook tray) => tray.Facts;
+
+    /// <summary>What stands on the tray once a reading is taken back.</summary>
+    /// <inheritdoc cref="GaugeLine.FactsWithout"/>
+    protected virtual TrayFacts FactsWithout(TReading withdrawn, TrayBook tray) => tray.Facts;
 
     /// <summary>What is said of a reading that nobody knows a limit for; how far it has been proven does not hang on one.</summary>
     /// <param name="found">What the reading has proven.</param>

@@ -1,4 +1,6 @@
 using BlueDawn.Core.Logbook;
+using BlueDawn.Core.Measures;
+using BlueDawn.Core.Shop;
 
 namespace BlueDawn.Core.Stations;
 
@@ -10,9 +12,63 @@ namespace BlueDawn.Core.Stations;
 /// <param name="Sure">True when a number far from the sheet was asked about and is really so.</param>
 public sealed record ReadingNote(string Line, TypedReading Typed, Reading? Reading = null, string? Finding = null, bool Sure = false) : Note
 {
+    /// <summary>A reading is checked, judged and followed up by its line.</summary>
+    public static NoteKind<ReadingNote> Kind { get; } =
+        new("reading")
+        {
+            Needs = Permission.WorkAtTheBench,
+            Lookup = NoteLookup.None,
+            WhenWrong = (note, tray) => note.LineOn(tray) is { } line ? note.Wrong(line, tray) : [],
+            Says = (note, tray) =>
+                note.Reading is { } reading && note.LineOn(tray) is { } line
+                    ? Sentence.Say($"{line.Label}: {line.Describe(reading)}")
+                    : Sentence.Say($"{note.Line}"),
+            Leaves = (note, tray) =>
+                note.Reading is { } reading && note.LineOn(tray) is { } line ? line.FactsAfter(reading, tray) : tray.Facts,
+            Shelf = NoteAnswers.Stays,
+            Work = NoteAnswers.NotWork,
+            Completed = (note, tray) =>
+                note.LineOn(tray) is { } line && line.Read(note.Typed).Reading is { } typed && line.Complete(typed, tray) is var reading
+                    ? note with
+                    {
+                        Reading = reading,
+                        Finding = line.Judge(reading, PinSet.Empty).Finding,
+                    }
+                    : note,
+            LeavesWithout = (note, tray) =>
+                note.Reading is { } reading && note.LineOn(tray) is { } line ? line.FactsWithout(reading, tray) : tray.Facts,
+        };
+
     /// <inheritdoc/>
     public override Note AsSent() => this with { Reading = null, Finding = null };
+
+    private GaugeLine? LineOn(TrayBook tray) => tray.Lines.FirstOrDefault(line => line.Line.Key == Line)?.Line;
+
+    /// <summary>What cannot be read comes first, then what stands against it on this tray, then numbers far from the sheet.</summary>
+    private IReadOnlyList<FieldProblem> Wrong(GaugeLine line, TrayBook tray) =>
+        line.Wrong(Typed) is { Count: > 0 } problems ? problems
+        : line.Read(Typed).Reading is { } reading && line.CheckOn(reading, tray) is { Count: > 0 } against ? against
+        : Sure ? []
+        :
+        [
+            .. Slip.Find(line, Typed)
+                .Select(slip => new FieldProblem(slip.Field, $"{slip.Question} Type it again, or say that it is really so.")),
+        ];
 }
 
 /// <summary>A reading is taken back with none in its place; its entry supersedes the reading's.</summary>
-public sealed record WithdrawalNote : Note;
+public sealed record WithdrawalNote : Note
+{
+    /// <summary>What it takes back says the rest.</summary>
+    public static NoteKind<WithdrawalNote> Kind { get; } =
+        new("withdrawal")
+        {
+            Needs = Permission.WorkAtTheBench,
+            Lookup = NoteLookup.None,
+            WhenWrong = NoteAnswers.Right,
+            Says = (_, _) => Sentence.None,
+            Leaves = NoteAnswers.AsBefore,
+            Shelf = NoteAnswers.Stays,
+            Work = NoteAnswers.NotWork,
+        };
+}

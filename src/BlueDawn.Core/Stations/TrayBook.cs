@@ -16,18 +16,21 @@ public sealed class TrayBook
     private readonly Lazy<Ledger> ledger;
     private readonly Lazy<IReadOnlyList<FindingSign>> signs;
     private readonly Dictionary<Station, StationState> states = [];
+    private readonly Func<Note, NoteKind> kindOf;
 
     /// <summary>A tray seen by these stations.</summary>
     /// <param name="facts">What stands on it.</param>
     /// <param name="context">What it is judged by.</param>
     /// <param name="log">Its logbook.</param>
     /// <param name="modules">The stations, in bench order.</param>
-    public TrayBook(TrayFacts facts, TrayContext context, Log log, IReadOnlyList<StationModule> modules)
+    /// <param name="kindOf">The kind of a note, of those the stations list.</param>
+    public TrayBook(TrayFacts facts, TrayContext context, Log log, IReadOnlyList<StationModule> modules, Func<Note, NoteKind> kindOf)
     {
         Facts = facts;
         Context = context;
         Log = log;
         Modules = modules;
+        this.kindOf = kindOf;
         lines = new(() =>
             [
                 .. JudgedLine
@@ -89,8 +92,7 @@ public sealed class TrayBook
         [.. Lines.SelectMany(line => line.Readings).OrderBy(reading => reading.TakenAt).ThenBy(reading => reading.EntryId)];
 
     /// <summary>When something was first done to the carburetor, or null.</summary>
-    public DateTimeOffset? WorkBegan =>
-        Log.Notes<Note>().FirstOrDefault(logged => Modules.Any(module => module.Works(logged.Note)))?.TakenAt;
+    public DateTimeOffset? WorkBegan => Log.Notes<Note>().FirstOrDefault(logged => kindOf(logged.Note).IsWork(logged.Note))?.TakenAt;
 
     /// <summary>Whether hands have begun: something was read, or parts came out.</summary>
     public bool IsWorkedOn => Ledger.IsBegun || Lines.Any(line => !line.Line.IsQuickTest && line.Readings.Count > 0);

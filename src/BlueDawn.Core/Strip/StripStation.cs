@@ -1,7 +1,8 @@
-using BlueDawn.Core.Logbook;
-using BlueDawn.Core.Measures;
+using System.Text.Json.Serialization;
+using System.Text.Json.Serialization.Metadata;
 using BlueDawn.Core.Parts;
 using BlueDawn.Core.Safety;
+using BlueDawn.Core.Shop;
 using BlueDawn.Core.Stations;
 
 namespace BlueDawn.Core.Strip;
@@ -14,7 +15,10 @@ public sealed class StripStation : StationModule
 
     /// <inheritdoc/>
     public override IReadOnlyList<NoteKind> Notes { get; } =
-    [NoteKind.Of<JobNote>("job"), NoteKind.Of<OutNote>("out"), NoteKind.Of<StaysNote>("stays"), NoteKind.Of<UndoNote>("undo")];
+    [Kind<JobNote>("job"), Kind<OutNote>("out", (note, _) => note.Read().Note), Kind<StaysNote>("stays"), Kind<UndoNote>("undo")];
+
+    /// <inheritdoc/>
+    public override IJsonTypeInfoResolver Json => StripJson.Default;
 
     /// <inheritdoc/>
     public override StationState State(TrayBook tray) => new StripState(tray);
@@ -29,20 +33,31 @@ public sealed class StripStation : StationModule
             tray.Ledger
         );
 
-    /// <inheritdoc/>
-    public override IReadOnlyList<FieldProblem> Check(Note note, TrayBook tray) =>
-        tray.Ledger.Check((LedgerNote)note, tray.Knowledge.Of<LedgerKnowledge>().Jobs(tray.Kind.Family));
+    /// <summary>An entry of the ledger: the ledger checks it, says it, and knows what goes back to the shelf.</summary>
+    private static NoteKind<T> Kind<T>(string word, Func<T, TrayBook, T>? completed = null)
+        where T : LedgerNote =>
+        new(word)
+        {
+            Needs = Permission.WorkAtTheBench,
+            Lookup = NoteLookup.None,
+            WhenWrong = (note, tray) => tray.Ledger.Check(note, Jobs(tray)),
+            Says = (note, tray) => tray.Ledger.Say(note, Jobs(tray)),
+            Leaves = NoteAnswers.AsBefore,
+            Shelf = (note, tray) => tray.Ledger.Moves(note),
+            Work = NoteAnswers.NotWork,
+            Completed = completed,
+        };
 
-    /// <inheritdoc/>
-    public override Note Complete(Note note, TrayBook tray) => note is OutNote found ? found.Read().Note : note;
-
-    /// <inheritdoc/>
-    public override Sentence Say(Note note, TrayBook tray) =>
-        tray.Ledger.Say((LedgerNote)note, tray.Knowledge.Of<LedgerKnowledge>().Jobs(tray.Kind.Family));
-
-    /// <inheritdoc/>
-    public override ShelfMove? Moves(Note note, TrayBook tray) => tray.Ledger.Moves((LedgerNote)note);
+    private static IReadOnlyList<StripJob> Jobs(TrayBook tray) => tray.Knowledge.Of<LedgerKnowledge>().Jobs(tray.Kind.Family);
 }
+
+/// <summary>Its notes as JSON.</summary>
+[JsonSourceGenerationOptions(GenerationMode = JsonSourceGenerationMode.Metadata)]
+[JsonSerializable(typeof(JobNote))]
+[JsonSerializable(typeof(OutNote))]
+[JsonSerializable(typeof(StaysNote))]
+[JsonSerializable(typeof(UndoNote))]
+internal sealed partial class StripJson : JsonSerializerContext;
 
 /// <summary>How far a tray is taken apart.</summary>
 /// <param name="tray">The tray.</param>

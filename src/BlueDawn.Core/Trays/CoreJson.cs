@@ -26,7 +26,8 @@ public static class CoreJson
         AsWeb(new JsonSerializerOptions(JsonSerializerDefaults.Web) { TypeInfoResolver = new DefaultJsonTypeInfoResolver() });
 
     /// <summary>Every kind of note and reading as it is written, from code that is generated: no class is looked at.</summary>
-    public static IJsonTypeInfoResolver GeneratedKinds { get; } = KindsJson.Default.WithAddedModifier(KnowKinds);
+    public static IJsonTypeInfoResolver GeneratedKinds { get; } =
+        JsonTypeInfoResolver.Combine([.. StationList.All.Select(station => station.Json)]).WithAddedModifier(KnowKinds);
 
     /// <summary>Sets a serializer up to read and write as answers of the server are written.</summary>
     /// <param name="options">The serializer's options, with a resolver of their own.</param>

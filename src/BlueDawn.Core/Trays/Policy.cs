@@ -147,7 +147,7 @@ public static class Policy
     public static Refusal? Refuses(Note note, TrayBook tray)
     {
         // A tray that was handed back takes no more entries, save the one that brings it back to the bench.
-        if (tray.IsHandedBack && note is not FactsNote { WaitsFor: not null })
+        if (tray.IsHandedBack && !StationList.KindOf(note).ReopensTray(note))
         {
             return Refusal.Conflict(
                 $"Tray {tray.Facts.Number} has been handed back.",

@@ -47,28 +47,17 @@ public static class StationList
         .. All.SelectMany(station => station.Readings).SelectMany(kind => kind.Findings).DistinctBy(finding => finding.Id),
     ];
 
-    private static readonly Dictionary<Type, (NoteKind Kind, StationModule Station)> ByType = All.SelectMany(station =>
-            station.Notes.Select(kind => (kind, station))
-        )
-        .ToDictionary(pair => pair.kind.Type);
+    private static readonly Dictionary<Type, NoteKind> ByType = Notes.ToDictionary(kind => kind.Type);
 
     /// <summary>The kind of a note.</summary>
     /// <param name="note">The note.</param>
-    public static NoteKind KindOf(Note note) => ByType[note.GetType()].Kind;
-
-    /// <summary>The station a note belongs to; a reading belongs to its line's.</summary>
-    /// <param name="note">The note.</param>
-    /// <param name="tray">The tray it is recorded on.</param>
-    public static StationModule StationOf(Note note, TrayBook tray) =>
-        note is ReadingNote reading && tray.Lines.FirstOrDefault(line => line.Line.Key == reading.Line) is { } line
-            ? All.Single(station => station.Station == line.Line.Station)
-            : ByType[note.GetType()].Station;
+    public static NoteKind KindOf(Note note) => ByType[note.GetType()];
 
     /// <summary>A tray seen by these stations.</summary>
     /// <param name="facts">What stands on it.</param>
     /// <param name="context">What it is judged by.</param>
     /// <param name="log">Its logbook.</param>
-    public static TrayBook Open(TrayFacts facts, TrayContext context, Log log) => new(facts, context, log, All);
+    public static TrayBook Open(TrayFacts facts, TrayContext context, Log log) => new(facts, context, log, All, KindOf);
 
     /// <summary>What an entry says, in the words of its station.</summary>
     /// <param name="entry">The entry.</param>
@@ -76,5 +65,5 @@ public static class StationList
     public static Measures.Sentence Say(Entry entry, TrayBook tray) =>
         entry is { Note: WithdrawalNote, Supersedes: { } withdrawn } && tray.Log.Find(withdrawn) is { } before
             ? Measures.Sentence.Say($"Withdrawn: {Say(before, tray)}")
-            : StationOf(entry.Note, tray).Say(entry.Note, tray);
+            : KindOf(entry.Note).Say(entry.Note, tray);
 }

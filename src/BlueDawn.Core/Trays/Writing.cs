@@ -1,6 +1,5 @@
 using System.Text.Json;
 using System.Text.Json.Nodes;
-using BlueDawn.Core.Handover;
 using BlueDawn.Core.Logbook;
 using BlueDawn.Core.Shop;
 using BlueDawn.Core.Stations;
@@ -48,7 +47,7 @@ public static class Writing
     /// <summary>That a note is not for the sender's role, or null when it is.</summary>
     /// <param name="note">The note.</param>
     /// <param name="allowed">What the sender may do.</param>
-    public static Refusal? NotAllowed(Note note, IReadOnlyList<May> allowed) =>
+    public static Refusal? NotAllowed(Note note, IReadOnlyList<Permission> allowed) =>
         allowed.Contains(StationList.KindOf(note).Needs) ? null : NotForTheRole;
 
     private static Refusal NotForTheRole { get; } =
@@ -57,15 +56,16 @@ public static class Writing
     /// <summary>Why an entry is refused, or null when it can be recorded.</summary>
     /// <param name="sent">The entry, what has to be looked up for it looked up.</param>
     /// <param name="tray">The tray as it stands.</param>
-    /// <param name="allowed">What the sender may do.</param>
-    public static Refusal? Refuses(NewEntry sent, TrayBook tray, IReadOnlyList<May> allowed)
+    /// <param name="allowed">What the sender may do; null for the bench itself, which records what no device may send.</param>
+    public static Refusal? Refuses(NewEntry sent, TrayBook tray, IReadOnlyList<Permission>? allowed)
     {
-        if (NotAllowed(sent.Note, allowed) is { } notAllowed)
+        var kind = StationList.KindOf(sent.Note);
+        if (allowed is not null && NotAllowed(sent.Note, allowed) is { } notAllowed)
         {
             return notAllowed;
         }
 
-        if (StationList.StationOf(sent.Note, tray).TakesBesides(sent.Note, tray) is { } besides && !allowed.Contains(besides))
+        if (allowed is not null && kind.NeedsBesides(sent.Note, tray) is { } besides && !allowed.Contains(besides))
         {
             return NotForTheRole;
         }
@@ -75,12 +75,17 @@ public static class Writing
             return refused;
         }
 
+        if (allowed is not null && kind.RecordedByBench is { } why)
+        {
+            return Refusal.Wrong(NoteAnswers.Wrong("kind", why));
+        }
+
         if (SupersedesWrong(sent, tray) is { } wrong)
         {
             return wrong;
         }
 
-        if (sent.Note is ReleaseNote { Reason: null or "" } && Policy.Obstacles(tray) is { Count: > 0 } open)
+        if (kind.StoppedBy(sent.Note, tray) is { Count: > 0 } open)
         {
             return new Refusal(
                 RefusalKind.StillOpen,
@@ -90,7 +95,7 @@ public static class Writing
             );
         }
 
-        return StationList.StationOf(sent.Note, tray).Check(sent.Note, tray) is { Count: > 0 } problems ? Refusal.Wrong(problems) : null;
+        return kind.Check(sent.Note, tray) is { Count: > 0 } problems ? Refusal.Wrong(problems) : null;
     }
 
     /// <summary>An entry that was not refused, as it is kept, and what stands on the tray then.</summary>
@@ -100,15 +105,15 @@ public static class Writing
     /// <param name="now">Now, by the clock of the server: nothing was taken later than that.</param>
     public static Written Write(NewEntry sent, TrayBook tray, string by, DateTimeOffset now)
     {
-        var station = StationList.StationOf(sent.Note, tray);
+        var kind = StationList.KindOf(sent.Note);
         // A correction is completed as if what it corrects had never been read.
         var before = sent.Supersedes is { } corrected ? StationList.Open(tray.Facts, tray.Context, tray.Log.Without(corrected)) : tray;
-        var note = station.Complete(sent.Note, before);
+        var note = kind.Complete(sent.Note, before);
         return new Written(
             new Entry(sent.Id, sent.Supersedes, sent.TakenAt < now ? sent.TakenAt.ToUniversalTime() : now, by, note),
             sent is { Note: WithdrawalNote, Supersedes: { } gone } && tray.Log.Find(gone) is { } withdrawn
-                ? StationList.StationOf(withdrawn.Note, tray).Without(withdrawn.Note, before)
-                : station.Facts(note, tray)
+                ? StationList.KindOf(withdrawn.Note).FactsWithout(withdrawn.Note, before)
+                : kind.FactsAfter(note, tray)
         );
     }
 

@@ -32,7 +32,7 @@ internal static class CatalogueEndpoints
             .WithSummary("A catalogue file as CSV")
             .Produces<string>(200, "text/csv");
         catalogue.MapGet("/imports/{id:guid}", FindAsync).WithName("getImport").WithSummary("How an import stands");
-        var lead = catalogue.MapGroup("/imports").RequireAuthorization(nameof(May.ImportCatalogue));
+        var lead = catalogue.MapGroup("/imports").RequireAuthorization(nameof(Permission.ImportCatalogue));
         lead.MapPut("/{id:guid}", StartAsync)
             .WithName("startImport")
             .WithSummary("Send a catalogue file in")

@@ -1,4 +1,5 @@
 using BlueDawn.Core.Cleaning;
+using BlueDawn.Core.Logbook;
 using BlueDawn.Core.Measures;
 using BlueDawn.Core.Shop;
 using BlueDawn.Server.People;
@@ -65,7 +66,7 @@ internal static class BathEndpoints
             .MapPost("/{bath}/events", RecordAsync)
             .WithName("recordBathEvent")
             .WithSummary("Record what happened at a bath")
-            .RequireAuthorization(nameof(May.WorkAtTheBench));
+            .RequireAuthorization(nameof(Permission.WorkAtTheBench));
     }
 
     private static async Task<Ok<BathsView>> ShowAsync(BlueDawnDb db, Me me, TimeProvider clock, CancellationToken cancel) =>
@@ -161,11 +162,6 @@ internal static class BathEndpoints
             return Problem.Field("trayNumber", "Say which tray goes in.");
         }
 
-        if (file.Book.IsHandedBack)
-        {
-            return Problem.Field("trayNumber", $"Tray {number} has been handed back.");
-        }
-
         if (states.FirstOrDefault(state => state.Baskets.Any(basket => basket.Tray == number)) is { } where)
         {
             return Problem.Field("trayNumber", $"Tray {number} is in the {where.Bath.Label.ToLowerInvariant()} already.");
@@ -193,13 +189,12 @@ internal static class BathEndpoints
         row.Basket = input.Basket ?? state.FreeBaskets[0];
         row.Recipe = offer.Recipe.Key;
         row.Minutes = offer.Recipe.Minutes;
-        if (!offer.Chosen)
-        {
-            file = writer.Append(file, new MethodNote(offer.Recipe.Key, MethodStep.Chosen), me);
-        }
-
-        writer.Append(file, new BasketNote(vessel.Label, row.Basket.Value, true), me);
-        return null;
+        Note[] notes =
+        [
+            .. offer.Chosen ? Array.Empty<Note>() : [new MethodNote(offer.Recipe.Key, MethodStep.Chosen)],
+            new BasketNote(vessel.Label, row.Basket.Value, true),
+        ];
+        return Record(writer, file, notes, me);
     }
 
     private static async Task<ValidationProblem?> OfBasketAsync(
@@ -233,12 +228,29 @@ internal static class BathEndpoints
             return null;
         }
 
-        file = writer.Append(
+        return Record(
+            writer,
             file,
-            new MethodNote(basket.Recipe, basket.HasHadItsTime || input.Clean ? MethodStep.Done : MethodStep.Short),
+            [
+                new MethodNote(basket.Recipe, basket.HasHadItsTime || input.Clean ? MethodStep.Done : MethodStep.Short),
+                new BasketNote(state.Bath.Label, basket.Number, false, basket.Counted, basket.Minutes),
+            ],
             me
         );
-        writer.Append(file, new BasketNote(state.Bath.Label, basket.Number, false, basket.Counted, basket.Minutes), me);
+    }
+
+    /// <summary>Records what a bath says of a tray; what the rules refuse is said of the tray.</summary>
+    private static ValidationProblem? Record(NoteWriter writer, TrayFile file, IReadOnlyList<Note> notes, Me me)
+    {
+        foreach (var note in notes)
+        {
+            (file, var refused) = writer.Record(file, note, me);
+            if (refused is not null)
+            {
+                return Problem.Field("trayNumber", refused.Fields is [var first, ..] ? first.Message : refused.Title);
+            }
+        }
+
         return null;
     }
 

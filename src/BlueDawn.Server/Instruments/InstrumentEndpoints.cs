@@ -84,7 +84,7 @@ internal static class InstrumentEndpoints
                 .MapPost("", (NewSeries sent, InstrumentShelf shelf, TimeProvider clock) => Take(instrument, sent, shelf, clock))
                 .WithName($"send{instrument}")
                 .WithSummary($"Send what the {name} shows")
-                .RequireAuthorization(nameof(May.WorkAtTheBench));
+                .RequireAuthorization(nameof(Permission.WorkAtTheBench));
         }
     }
 

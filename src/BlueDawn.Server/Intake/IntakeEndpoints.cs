@@ -2,6 +2,7 @@ using BlueDawn.Core.Carburetors;
 using BlueDawn.Core.Faults;
 using BlueDawn.Core.Intake;
 using BlueDawn.Core.Kits;
+using BlueDawn.Core.Logbook;
 using BlueDawn.Core.Measures;
 using BlueDawn.Core.Pages;
 using BlueDawn.Core.Shop;
@@ -137,17 +138,17 @@ internal static class IntakeEndpoints
             .WithName("checkIn")
             .WithSummary("Check a machine in on a new tray")
             .WithTags("Intake")
-            .RequireAuthorization(nameof(May.CheckIn));
+            .RequireAuthorization(nameof(Permission.CheckIn));
         api.MapPut("/trays/{number:int}/whose", ChangeWhoseAsync)
             .WithName("changeWhose")
             .WithSummary("Put right whose a tray is")
             .WithTags("Intake")
-            .RequireAuthorization(nameof(May.ChangeTrays));
+            .RequireAuthorization(nameof(Permission.ChangeTrays));
         api.MapPut("/trays/{number:int}/story", ChangeStoryAsync)
             .WithName("changeStory")
             .WithSummary("Put right what was told at check-in")
             .WithTags("Intake")
-            .RequireAuthorization(nameof(May.ChangeTrays));
+            .RequireAuthorization(nameof(Permission.ChangeTrays));
         api.MapGet("/stamped", StampedAsync)
             .WithName("findStamped")
             .WithSummary("The spec sheet a stamped number is on")
@@ -311,10 +312,15 @@ internal static class IntakeEndpoints
         {
             await db.SaveChangesAsync(cancel);
             var file = (await TrayFile.OpenAsync(db, tray.Number, me.Desk, cancel))!;
-            file = writer.Append(file, new CheckedInNote(tray.SpecCode), me, input.EntryId);
-            foreach (var note in story)
+            foreach (
+                var (note, id) in story.Select(told => ((Note)told, (Guid?)null)).Prepend((new CheckedInNote(tray.SpecCode), input.EntryId))
+            )
             {
-                file = writer.Append(file, note, me);
+                (file, var refused) = writer.Record(file, note, me, id);
+                if (refused is not null)
+                {
+                    return Problem.Of(refused);
+                }
             }
 
             await db.SaveChangesAsync(cancel);
@@ -438,14 +444,6 @@ internal static class IntakeEndpoints
             return TypedResults.Problem(statusCode: 404, title: $"There is no tray {number}.", detail: "Look at the bench for its number.");
         }
 
-        if (file.Tray.Version != input.Version)
-        {
-            return Problem.Conflict(
-                "Someone else changed this tray meanwhile.",
-                "Look at what stands on it now, then decide. Nothing was changed."
-            );
-        }
-
         var (tray, before) = (file.Tray, file.Tray.Machine);
         var owner = await FindOwnerAsync(db, name, clock.GetUtcNow(), cancel);
         // Spelled otherwise it is the same owner, spelled right.
@@ -484,9 +482,12 @@ internal static class IntakeEndpoints
                 db.Machines.Add(machine);
             }
 
+            if (writer.Record(file, new PutRightNote(string.Join("; ", words)), me, version: input.Version).Refusal is { } refused)
+            {
+                return Problem.Of(refused);
+            }
+
             tray.Machine = machine;
-            writer.Append(file, new PutRightNote(string.Join("; ", words)), me);
-            tray.Version++;
             await db.SaveChangesAsync(cancel);
             await LeaveNothingAsync(db, before, machine, cancel);
             await db
@@ -528,14 +529,6 @@ internal static class IntakeEndpoints
             return TypedResults.Problem(statusCode: 404, title: $"There is no tray {number}.", detail: "Look at the bench for its number.");
         }
 
-        if (file.Tray.Version != input.Version)
-        {
-            return Problem.Conflict(
-                "Someone else changed this tray meanwhile.",
-                "Look at what stands on it now, then decide. Nothing was changed."
-            );
-        }
-
         var before = file.Tray.Story ?? new Story([], StoodFor.NotSaid, WorkedOnBy.NotSaid, OilFound.NotLooked, FuelSaid.NotSaid);
         var after = input.On(before);
         if (after.Check(me.Desk.Today) is { Count: > 0 } problems)
@@ -545,9 +538,12 @@ internal static class IntakeEndpoints
 
         if (after != before)
         {
+            if (writer.Record(file, new PutRightNote("What was told at check-in"), me, version: input.Version).Refusal is { } refused)
+            {
+                return Problem.Of(refused);
+            }
+
             file.Tray.Story = after;
-            writer.Append(file, new PutRightNote("What was told at check-in"), me);
-            file.Tray.Version++;
             await db.SaveChangesAsync(cancel);
             await transaction.CommitAsync(cancel);
         }

@@ -57,8 +57,8 @@ internal static class OwnerEndpoints
             .MapPut("/{id:guid}", ChangeAsync)
             .WithName("changeOwner")
             .WithSummary("Correct an owner's name or how to reach them")
-            .RequireAuthorization(nameof(May.ChangeTrays));
-        var lead = owners.MapGroup("").RequireAuthorization(nameof(May.ManageShop));
+            .RequireAuthorization(nameof(Permission.ChangeTrays));
+        var lead = owners.MapGroup("").RequireAuthorization(nameof(Permission.ManageShop));
         lead.MapPost("/{id:guid}/merge", MergeAsync)
             .WithName("mergeOwner")
             .WithSummary("Two owners are one: their machines and trays go to the other");

@@ -40,7 +40,7 @@ internal static class PhotoEndpoints
             .WithName("addPhoto")
             .WithSummary("Add a photo to a tray")
             .WithTags("Intake")
-            .RequireAuthorization(nameof(May.CheckIn))
+            .RequireAuthorization(nameof(Permission.CheckIn))
             .WithMetadata(new BodyUpTo(LargestFile))
             .Accepts<byte[]>("application/octet-stream", "image/jpeg", "image/png", "image/webp");
         api.MapGet("/photos/{id:guid}", ShowAsync)
@@ -107,11 +107,6 @@ internal static class PhotoEndpoints
         }
 
         var note = new PhotoNote(part is { Length: > 0 and <= LongestPart } ? part : null);
-        if (Policy.Refuses(note, file.Book) is { } refused)
-        {
-            return Problem.Conflict(refused.Title, refused.Detail);
-        }
-
         if (await db.Photos.CountAsync(photo => photo.TrayId == tray.Id, cancel) >= MostOfOneTray)
         {
             return Problem.Field("photo", $"A tray holds {MostOfOneTray} photos at most.");
@@ -120,6 +115,11 @@ internal static class PhotoEndpoints
         if (made is null)
         {
             return Problem.Field("photo", problem!);
+        }
+
+        if (writer.Record(file, note, me).Refusal is { } refused)
+        {
+            return Problem.Of(refused);
         }
 
         var photo = new Photo
@@ -135,7 +135,6 @@ internal static class PhotoEndpoints
             AddedAt = clock.GetUtcNow(),
         };
         db.Photos.Add(photo);
-        writer.Append(file, note, me);
         await db.SaveChangesAsync(cancel);
         await transaction.CommitAsync(cancel);
         return TypedResults.Ok(ViewOf(photo));

@@ -28,7 +28,7 @@ internal static class ArchiveEndpoints
             .WithTags("Moving")
             .WithName("getArchive")
             .WithSummary("Everything of the shop as one file of open formats, without passwords")
-            .RequireAuthorization(nameof(May.ManageShop))
+            .RequireAuthorization(nameof(Permission.ManageShop))
             .Produces<byte[]>(200, "application/zip");
 
     /// <summary>In: for whoever is at the machine while the shop has nobody in it.</summary>

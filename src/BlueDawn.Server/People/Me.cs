@@ -7,7 +7,7 @@ using BlueDawn.Store.Trays;
 namespace BlueDawn.Server.People;
 
 /// <summary>Whoever asks: who they are, what they may do, and what trays are judged by for them. One look-up a request.</summary>
-internal sealed record Me(Person Person, Desk Desk, IReadOnlyList<May> Allowed, uint ShopVersion)
+internal sealed record Me(Person Person, Desk Desk, IReadOnlyList<Permission> Allowed, uint ShopVersion)
 {
     /// <summary>Units they read and type in.</summary>
     public UnitSystem Units => Person.Units;

@@ -60,7 +60,7 @@ internal static class PeopleEndpoints
 
     public static void MapPeople(this RouteGroupBuilder api)
     {
-        var people = api.MapGroup("/people").WithTags("People").RequireAuthorization(nameof(May.ManagePeople));
+        var people = api.MapGroup("/people").WithTags("People").RequireAuthorization(nameof(Permission.ManagePeople));
         people
             .MapGet("", async (BlueDawnDb db, CancellationToken cancel) => TypedResults.Ok(await ListAsync(db, cancel)))
             .WithName("listPeople")

@@ -51,7 +51,7 @@ internal static class PeopleSetup
         });
         // One policy for each thing that can be allowed, by its name. Whoever is signed in has at least to be allowed to look.
         var authorization = services.AddAuthorizationBuilder();
-        foreach (var may in Enum.GetValues<May>())
+        foreach (var may in Enum.GetValues<Permission>())
         {
             authorization.AddPolicy(may.ToString(), policy =>
                 policy

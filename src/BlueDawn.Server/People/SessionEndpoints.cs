@@ -28,7 +28,7 @@ internal sealed record PersonView(
     string UserName,
     string DisplayName,
     string Role,
-    IReadOnlyList<May> May,
+    IReadOnlyList<Permission> May,
     UnitSystem Units,
     string Pins,
     bool HasPin,

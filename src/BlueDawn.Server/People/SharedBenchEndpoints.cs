@@ -41,7 +41,7 @@ internal static class SharedBenchEndpoints
 
     public static void MapSharedBenches(this RouteGroupBuilder api)
     {
-        var benches = api.MapGroup("/shared-benches").WithTags("People").RequireAuthorization(nameof(May.ManagePeople));
+        var benches = api.MapGroup("/shared-benches").WithTags("People").RequireAuthorization(nameof(Permission.ManagePeople));
         benches
             .MapGet("", async (HttpContext context, BlueDawnDb db, CancellationToken cancel) =>
                 TypedResults.Ok(await ListAsync(context, db, null, cancel))

@@ -1,4 +1,5 @@
 using BlueDawn.Core.Measures;
+using BlueDawn.Core.Trays;
 using Microsoft.AspNetCore.Http.HttpResults;
 
 namespace BlueDawn.Server.Problems;
@@ -9,9 +10,7 @@ internal static class Problem
     /// <summary>400: fields that are wrong, each with what to do.</summary>
     public static ValidationProblem Fields(IEnumerable<FieldProblem> problems)
     {
-        var errors = problems
-            .GroupBy(problem => problem.Field)
-            .ToDictionary(field => field.Key, field => field.Select(problem => problem.Message).ToArray());
+        var errors = Errors(problems);
         return TypedResults.ValidationProblem(
             errors,
             title: "Something that was entered cannot be used.",
@@ -41,6 +40,35 @@ internal static class Problem
             detail: detail,
             extensions: both.ToDictionary(pair => pair.Key, pair => pair.Value)
         );
+
+    /// <summary>What the rules say to a note.</summary>
+    /// <param name="refusal">Why it is not recorded.</param>
+    public static ProblemHttpResult Of(Refusal refusal) =>
+        TypedResults.Problem(
+            new HttpValidationProblemDetails(Errors(refusal.Fields))
+            {
+                Status = StatusOf(refusal.Kind),
+                Title = refusal.Title,
+                Detail = refusal.Detail,
+            }
+        );
+
+    /// <summary>The status that stands for a kind of refusal.</summary>
+    /// <param name="kind">The kind.</param>
+    public static int StatusOf(RefusalKind kind) =>
+        kind switch
+        {
+            RefusalKind.Wrong => 400,
+            RefusalKind.NotAllowed => 403,
+            RefusalKind.NotFound => 404,
+            RefusalKind.Conflict => 409,
+            RefusalKind.StillOpen => 422,
+        };
+
+    /// <summary>Problems field by field.</summary>
+    /// <param name="problems">The problems.</param>
+    public static Dictionary<string, string[]> Errors(IEnumerable<FieldProblem> problems) =>
+        problems.GroupBy(problem => problem.Field).ToDictionary(field => field.Key, field => field.Select(one => one.Message).ToArray());
 
     /// <summary>403: not for this role.</summary>
     public static ProblemHttpResult NotYours(string title, string detail) =>

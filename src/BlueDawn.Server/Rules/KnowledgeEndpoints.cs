@@ -142,7 +142,7 @@ internal static class KnowledgeEndpoints
             .ProducesProblem(404);
         var lead = knowledge
             .MapGroup("")
-            .RequireAuthorization(nameof(May.ManageShop))
+            .RequireAuthorization(nameof(Permission.ManageShop))
             .WithMetadata(new Microsoft.AspNetCore.Mvc.RequestSizeLimitAttribute(MostBytes));
         lead.MapPost("/look", LookAsync).WithName("lookAtKnowledge").WithSummary("What other tables would do, without doing it");
         lead.MapPost("/table.csv", LookAtFileAsync)

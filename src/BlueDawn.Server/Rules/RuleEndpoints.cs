@@ -69,12 +69,12 @@ internal static class RuleEndpoints
             .MapPut("/{key}", ChangeAsync)
             .WithName("changeRule")
             .WithSummary("Change a rule; trays that are worked on keep the old one")
-            .RequireAuthorization(nameof(May.ManageShop));
+            .RequireAuthorization(nameof(Permission.ManageShop));
         api.MapPost("/trays/{number:int}/rules", JudgeAnewAsync)
             .WithTags("Rules")
             .WithName("judgeByTodaysRules")
             .WithSummary("Judge a tray by the shop's rules of today")
-            .RequireAuthorization(nameof(May.ManageShop));
+            .RequireAuthorization(nameof(Permission.ManageShop));
     }
 
     private static async Task<List<RuleView>> ListAsync(BlueDawnDb db, ShopDefaults shop, CancellationToken cancel)

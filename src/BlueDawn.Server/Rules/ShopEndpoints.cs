@@ -95,7 +95,7 @@ internal static class ShopEndpoints
             )
             .WithName("getShop")
             .WithSummary("What belongs to the shop besides its rules");
-        var lead = shop.MapGroup("").RequireAuthorization(nameof(May.ManageShop));
+        var lead = shop.MapGroup("").RequireAuthorization(nameof(Permission.ManageShop));
         lead.MapPut("/facts", FactsAsync).WithName("changeShopFacts").WithSummary("Change the shop's name, time zone or currency");
         lead.MapPut("/open", OpenAsync).WithName("changeOpenDays").WithSummary("Change when the shop is open");
         lead.MapPut("/suppliers", SuppliersAsync)

@@ -147,7 +147,7 @@ internal static class SheetEndpoints
         sheets
             .MapPost("/file", TakeFileAsync)
             .WithName("takeSheetFile")
-            .RequireAuthorization(nameof(May.ManageShop))
+            .RequireAuthorization(nameof(Permission.ManageShop))
             .WithSummary("Look a file of spec sheets through, and with take=true put all of it on file");
         sheets
             .MapGet("/file.csv", CsvAsync)
@@ -157,7 +157,7 @@ internal static class SheetEndpoints
         sheets
             .MapPost("/file.csv", TakeCsvAsync)
             .WithName("takeSheetCsv")
-            .RequireAuthorization(nameof(May.ManageShop))
+            .RequireAuthorization(nameof(Permission.ManageShop))
             .Accepts<string>("text/csv")
             .WithSummary("The same for a table")
             .WithMetadata(new BodyUpTo(LargestCsv));
@@ -165,32 +165,32 @@ internal static class SheetEndpoints
             .MapPost("/look", LookAsync)
             .WithName("lookAtSheet")
             .WithSummary("What can be said of a sheet while it is typed")
-            .RequireAuthorization(nameof(May.MakeSheets));
+            .RequireAuthorization(nameof(Permission.MakeSheets));
         sheets.MapGet("/{code}", ShowAsync).WithName("getSheet").WithSummary("A spec sheet with all its issues");
         sheets
             .MapPut("/{code}", SaveAsync)
             .WithName("saveSheet")
             .WithSummary("Put a spec sheet, or a new issue of it, on file")
-            .RequireAuthorization(nameof(May.MakeSheets));
+            .RequireAuthorization(nameof(Permission.MakeSheets));
         sheets
             .MapPut("/{code}/typed", SaveTypedAsync)
             .WithName("saveTypedSheet")
             .WithSummary("The same, as it was typed")
-            .RequireAuthorization(nameof(May.MakeSheets));
+            .RequireAuthorization(nameof(Permission.MakeSheets));
         sheets
             .MapDelete("/{code}", (string code, BlueDawnDb db, Me me, TimeProvider clock, CancellationToken cancel) =>
                 RetireAsync(code, true, db, me, clock, cancel)
             )
             .WithName("retireSheet")
             .WithSummary("Offer a spec sheet no more; trays keep it")
-            .RequireAuthorization(nameof(May.ManageShop));
+            .RequireAuthorization(nameof(Permission.ManageShop));
         sheets
             .MapPost("/{code}/again", (string code, BlueDawnDb db, Me me, TimeProvider clock, CancellationToken cancel) =>
                 RetireAsync(code, false, db, me, clock, cancel)
             )
             .WithName("offerSheetAgain")
             .WithSummary("Offer a retired spec sheet again")
-            .RequireAuthorization(nameof(May.ManageShop));
+            .RequireAuthorization(nameof(Permission.ManageShop));
     }
 
     private static async Task<Ok<List<SheetSummary>>> ListAsync(BlueDawnDb db, CancellationToken cancel)

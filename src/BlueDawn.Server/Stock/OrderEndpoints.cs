@@ -49,7 +49,7 @@ internal static class OrderEndpoints
             .MapGet("", async (BlueDawnDb db, Me me, CancellationToken cancel) => TypedResults.Ok(await ListAsync(db, me, cancel)))
             .WithName("listOrders")
             .WithSummary("What is on order");
-        var bench = orders.MapGroup("").RequireAuthorization(nameof(May.WorkAtTheBench));
+        var bench = orders.MapGroup("").RequireAuthorization(nameof(Permission.WorkAtTheBench));
         bench.MapPost("", PlaceAsync).WithName("placeOrder").WithSummary("Order what the buying plan says");
         bench
             .MapPost("/{order:guid}/came", CameAsync)

@@ -82,7 +82,7 @@ internal static class StockEndpoints
         stock.MapGet("", ShowAsync).WithName("getStock").WithSummary("The shelf and what is to be ordered");
         stock.MapGet("/items", FindAsync).WithName("findItems").WithSummary("Find items by number or name");
         stock.MapGet("/items/{item}", ShowItemAsync).WithName("getStockItem").WithSummary("One item of the shelf");
-        var bench = stock.MapGroup("").RequireAuthorization(nameof(May.WorkAtTheBench));
+        var bench = stock.MapGroup("").RequireAuthorization(nameof(Permission.WorkAtTheBench));
         bench.MapPost("/moves", MoveAsync).WithName("moveStock").WithSummary("Move pieces onto or off the shelf");
         bench.MapPost("/donors", AddDonorAsync).WithName("addDonor").WithSummary("Keep a carburetor for parts");
     }

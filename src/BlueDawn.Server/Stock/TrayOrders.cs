@@ -43,7 +43,7 @@ internal sealed class TrayOrders(BlueDawnDb db, NoteWriter writer)
             var one = wanted[file.Tray.Number];
             if (file.Kits.Stage is PartsStage.ToOrder or PartsStage.Ordered)
             {
-                writer.Append(
+                writer.Record(
                     file,
                     new OrderedNote(order.Id, order.Supplier, one.Items, me.Desk.Shop.Open.OnOrAfter(me.Desk.Today.AddDays(one.Days))),
                     me
@@ -97,7 +97,7 @@ internal sealed class TrayOrders(BlueDawnDb db, NoteWriter writer)
             var needed = await NeededAsync(file, me, cancel);
             if (Take(needed))
             {
-                writer.Append(file, new ArrivedNote([.. needed.Select(item => item.Number)]), me);
+                writer.Record(file, new ArrivedNote([.. needed.Select(item => item.Number)]), me);
             }
         }
 
@@ -109,7 +109,7 @@ internal sealed class TrayOrders(BlueDawnDb db, NoteWriter writer)
     {
         foreach (var file in waiting.Where(file => IsFor(file, order.Id)))
         {
-            writer.Append(file, new OrderUndoneNote(order.Id, order.Supplier), me);
+            writer.Record(file, new OrderUndoneNote(order.Id, order.Supplier), me);
         }
 
         await db.SaveChangesAsync(cancel);

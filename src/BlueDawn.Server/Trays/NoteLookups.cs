@@ -3,6 +3,7 @@ using BlueDawn.Core.Kits;
 using BlueDawn.Core.Logbook;
 using BlueDawn.Core.Parts;
 using BlueDawn.Core.Shop;
+using BlueDawn.Core.Stations;
 using BlueDawn.Core.Trays;
 using BlueDawn.Server.People;
 using BlueDawn.Store;
@@ -27,39 +28,37 @@ internal sealed class NoteLookups(BlueDawnDb db)
         Me me,
         CancellationToken cancel
     ) =>
-        input.Note.AsSent() switch
+        StationList.KindOf(input.Note).Lookup switch
         {
-            SheetNote sheet => (
-                sheet with
-                {
-                    Sheet = (
-                        await db.SpecSheets.AsNoTracking().SingleOrDefaultAsync(row => row.Code == sheet.SpecCode && row.Current, cancel)
-                    )?.Sheet,
-                },
-                null
-            ),
-            FittingNote fitting => await DecideAsync(fitting, file, me, cancel),
-            PartsHereNote parts when file.Book.Fitting is { } before => (
-                parts with
-                {
-                    Decided = await FittingChoice.FromShelfAsync(db, file, before, me.Desk.Today, cancel),
-                },
-                null
-            ),
-            ReleaseNote release when !string.IsNullOrWhiteSpace(release.Reason) && Policy.Obstacles(file.Book).Count > 0 => await SignAsync(
-                release,
-                signature,
-                cancel
-            ),
-            var note => (note, null),
+            NoteLookup.Sheet => (await WithSheetAsync((SheetNote)input.Note.AsSent(), cancel), null),
+            NoteLookup.Fitting => await DecideAsync((FittingNote)input.Note.AsSent(), file, me, cancel),
+            NoteLookup.FromShelf => (await FromShelfAsync((PartsHereNote)input.Note.AsSent(), file, me, cancel), null),
+            NoteLookup.Signature => await SignAsync((ReleaseNote)input.Note.AsSent(), signature, file, cancel),
+            NoteLookup.None or NoteLookup.BackToShelf => (input.Note.AsSent(), null),
         };
+
+    private async Task<SheetNote> WithSheetAsync(SheetNote note, CancellationToken cancel) =>
+        note with
+        {
+            Sheet = (
+                await db.SpecSheets.AsNoTracking().SingleOrDefaultAsync(row => row.Code == note.SpecCode && row.Current, cancel)
+            )?.Sheet,
+        };
+
+    private async Task<PartsHereNote> FromShelfAsync(PartsHereNote note, TrayFile file, Me me, CancellationToken cancel) =>
+        file.Book.Fitting is { } before
+            ? note with
+            {
+                Decided = await FittingChoice.FromShelfAsync(db, file, before, me.Desk.Today, cancel),
+            }
+            : note;
 
     /// <summary>Takes what is fitted off the shelf. Nothing happens for notes that fit nothing.</summary>
     public async Task<(Note Note, Refusal? Refusal)> FitAsync(Note note, TrayFile file, Me me, DateTimeOffset at, CancellationToken cancel)
     {
-        switch (note)
+        switch (StationList.KindOf(note).Lookup)
         {
-            case FittingNote { Decided: { } decided } fitting:
+            case NoteLookup.Fitting when note is FittingNote { Decided: { } decided } fitting:
                 return (
                     fitting with
                     {
@@ -67,10 +66,10 @@ internal sealed class NoteLookups(BlueDawnDb db)
                     },
                     null
                 );
-            case UnfitNote:
+            case NoteLookup.BackToShelf:
                 await Shelf.UnfitAsync(db, file.Tray.Id, file.Book.Fitting, me.Person.Id, at, cancel);
                 return (note, null);
-            case PartsHereNote parts:
+            case NoteLookup.FromShelf when note is PartsHereNote parts:
                 // What it has already goes back to the shelf in thought: the whole of it is looked for anew. When something is
                 // still missing, none of it has happened.
                 await db.Database.CurrentTransaction!.CreateSavepointAsync("fit", cancel);
@@ -98,8 +97,10 @@ internal sealed class NoteLookups(BlueDawnDb db)
                             : new("note.kind", NotThere(there ?? file.Book.Fitting!)),
                     ])
                 );
-            default:
+            case NoteLookup.None or NoteLookup.Sheet or NoteLookup.Signature or NoteLookup.Fitting or NoteLookup.FromShelf:
                 return (note, null);
+            default:
+                throw new System.Diagnostics.UnreachableException();
         }
     }
 
@@ -137,9 +138,10 @@ internal sealed class NoteLookups(BlueDawnDb db)
     }
 
     /// <summary>The lead's signature: a name and a password that the doorkeeper has looked at, before the tray was held.</summary>
-    private async Task<(Note Note, Refusal? Refusal)> SignAsync(ReleaseNote note, Knock? signature, CancellationToken cancel)
+    private async Task<(Note Note, Refusal? Refusal)> SignAsync(ReleaseNote note, Knock? signature, TrayFile file, CancellationToken cancel)
     {
-        if (Reason.Problem(note.Reason) is not null)
+        // Nothing open, or no reason yet: there is nothing to sign.
+        if (Policy.Obstacles(file.Book).Count == 0 || Reason.Problem(note.Reason) is not null)
         {
             return (note, null);
         }
@@ -163,7 +165,7 @@ internal sealed class NoteLookups(BlueDawnDb db)
             .UserRoles.Where(has => has.UserId == signer.Id)
             .Join(db.Roles, has => has.RoleId, role => role.Id, (_, role) => role.Name)
             .ToListAsync(cancel);
-        return roles.Any(role => Roles.Allow(role).Contains(May.Sign))
+        return roles.Any(role => Roles.Allow(role).Contains(Permission.Sign))
             ? (note with { Signer = signer.DisplayName }, null)
             : (note, Refusal.Wrong([new("signature.userName", "Only the lead can sign for this. Enter the lead's sign-in name.")]));
     }

@@ -1,11 +1,10 @@
-using System.Text.Json;
-using BlueDawn.Core.Handover;
 using BlueDawn.Core.Logbook;
 using BlueDawn.Core.Pages;
 using BlueDawn.Core.Parts;
 using BlueDawn.Core.Stock;
 using BlueDawn.Core.Trays;
 using BlueDawn.Server.People;
+using BlueDawn.Server.Problems;
 using BlueDawn.Store;
 using BlueDawn.Store.Logbook;
 using BlueDawn.Store.Stock;
@@ -57,18 +56,33 @@ internal sealed class NoteWriter(BlueDawnDb db, NoteLookups lookups, TimeProvide
         }
     }
 
-    /// <summary>Adds what the bench itself records, such as a basket at a bath, to a tray that is held.</summary>
-    public TrayFile Append(TrayFile file, Note note, Me me, Guid? id = null)
+    /// <summary>
+    /// Records what the bench itself says, such as a basket at a bath, on a tray that is held: by the same rules as what a
+    /// device sends, save who may. It is written with the next save.
+    /// </summary>
+    /// <param name="file">The tray, its row locked.</param>
+    /// <param name="note">What is said.</param>
+    /// <param name="me">Who says it.</param>
+    /// <param name="id">Its id where a device gave one.</param>
+    /// <param name="version">The version of the tray it was decided on, where somebody decided on one.</param>
+    /// <returns>The tray after it, or the tray as it is and why it was refused.</returns>
+    public (TrayFile After, Refusal? Refusal) Record(TrayFile file, Note note, Me me, Guid? id = null, int? version = null)
     {
+        if (version is not null && version != file.Tray.Version)
+        {
+            return (file, ChangedSince);
+        }
+
         var now = clock.GetUtcNow();
-        return LogWriter.Append(
-            db,
-            file,
-            Writing.Write(new NewEntry(id ?? Guid.CreateVersion7(now), now, note), file.Book, me.Person.DisplayName, now),
-            me.Person,
-            now
-        );
+        var entry = new NewEntry(id ?? Guid.CreateVersion7(now), now, note);
+        return Writing.Refuses(entry, file.Book, allowed: null) is { } refused ? (file, refused) : (Write(file, entry, me, now), null);
     }
+
+    private static Refusal ChangedSince { get; } =
+        Refusal.Conflict("Someone else changed this tray meanwhile.", "Look at what stands on it now, then decide. Nothing was changed.");
+
+    private TrayFile Write(TrayFile file, NewEntry entry, Me me, DateTimeOffset now) =>
+        LogWriter.Append(db, file, Writing.Write(entry, file.Book, me.Person.DisplayName, now), me.Person, now);
 
     /// <summary>Whether a save failed because the same id, or a second correction of one entry, was already there.</summary>
     public static bool IsDuplicate(DbUpdateException exception) =>
@@ -171,13 +185,13 @@ internal sealed class NoteWriter(BlueDawnDb db, NoteLookups lookups, TimeProvide
             return (Refused(input, problem, file), null);
         }
 
-        var station = StationList.StationOf(note, file.Book);
-        if (station.ChangesNothing(note, file.Book))
+        var kind = StationList.KindOf(note);
+        if (kind.ChangesNothing(note, file.Book))
         {
             return (new EntryOutcome(input.Id, Outcome.Already), null);
         }
 
-        if (station.Moves(note, file.Book) is { } move && await MoveAsync(move, file, me, now, cancel) is { } notThere)
+        if (kind.Moves(note, file.Book) is { } move && await MoveAsync(move, file, me, now, cancel) is { } notThere)
         {
             return (Refused(input, notThere, file), null);
         }
@@ -188,32 +202,18 @@ internal sealed class NoteWriter(BlueDawnDb db, NoteLookups lookups, TimeProvide
             return (Refused(input, notFitted, file), null);
         }
 
-        var written = Writing.Write(entry with { Note = fitted }, file.Book, me.Person.DisplayName, now);
-        var report = written.Entry.Note is ReleaseNote release
-            ? JsonSerializer.Serialize(
-                file.Report() with
-                {
-                    ReleasedAt = now,
-                    ReleasedBy = me.Person.DisplayName,
-                    Signed = release.Signed,
-                },
-                StoreJson.Options
-            )
-            : null;
-        return (new EntryOutcome(input.Id, Outcome.Recorded), LogWriter.Append(db, file, written, me.Person, now, report));
+        return (new EntryOutcome(input.Id, Outcome.Recorded), Write(file, entry with { Note = fitted }, me, now));
     }
 
     /// <summary>A change of what stands on the tray that was decided on something else than stands there now.</summary>
     private static EntryOutcome? ChangedMeanwhile(EntryInput input, TrayFile file)
     {
-        if (!StationList.StationOf(input.Note, file.Book).ChangesFacts(input.Note) || input.Version == file.Tray.Version)
+        if (!StationList.KindOf(input.Note).IsDecidedOnFacts || input.Version == file.Tray.Version)
         {
             return null;
         }
 
-        var last = file.Book.Log.Entries.LastOrDefault(entry =>
-            entry.Note is WordsNote || StationList.StationOf(entry.Note, file.Book).ChangesFacts(entry.Note)
-        );
+        var last = file.Book.Log.Entries.LastOrDefault(entry => StationList.KindOf(entry.Note).IsDecidedOnFacts);
         return new EntryOutcome(
             input.Id,
             Outcome.Refused,
@@ -255,19 +255,10 @@ internal sealed class NoteWriter(BlueDawnDb db, NoteLookups lookups, TimeProvide
             input.Id,
             Outcome.Refused,
             new EntryProblem(
-                refusal.Kind switch
-                {
-                    RefusalKind.Wrong => 400,
-                    RefusalKind.NotAllowed => 403,
-                    RefusalKind.NotFound => 404,
-                    RefusalKind.Conflict => 409,
-                    RefusalKind.StillOpen => 422,
-                },
+                Problem.StatusOf(refusal.Kind),
                 refusal.Title,
                 refusal.Detail,
-                refusal
-                    .Fields.GroupBy(problem => problem.Field)
-                    .ToDictionary(field => field.Key, field => field.Select(problem => problem.Message).ToArray()),
+                Problem.Errors(refusal.Fields),
                 refusal.Kind == RefusalKind.StillOpen ? Policy.Obstacles(file.Book) : null,
                 TheirsBy: refusal.Kind == RefusalKind.Conflict && input.Supersedes is { } corrected
                     ? file.Book.Log.Entries.FirstOrDefault(entry => entry.Supersedes == corrected)?.By

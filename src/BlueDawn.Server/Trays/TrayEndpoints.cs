@@ -25,7 +25,7 @@ internal static class TrayEndpoints
             .MapPost("/draft", JudgeDraftAsync)
             .WithName("judgeDraft")
             .WithSummary("Judge a reading that is not recorded yet")
-            .RequireAuthorization(nameof(May.WorkAtTheBench));
+            .RequireAuthorization(nameof(Permission.WorkAtTheBench));
     }
 
     private static async Task<IResult> ShowAsync(int number, HttpContext context, BlueDawnDb db, Me me, CancellationToken cancel)
@@ -71,15 +71,7 @@ internal static class TrayEndpoints
         CancellationToken cancel
     )
     {
-        var row = await db
-            .Trays.Where(tray => tray.Number == number)
-            .Include(tray => tray.Spec)
-            .AsNoTracking()
-            .SingleOrDefaultAsync(cancel);
-        return
-            row is not null
-            && DraftJudgement.Of(draft, row.Facts(me.Desk.Knowledge.Of(row.KnowledgeVersion)), row.Rules ?? me.Desk.Shop, me.Desk.Pins)
-                is { } judged
+        return await TrayFile.OpenAsync(db, number, me.Desk, cancel) is { } file && DraftJudgement.Of(draft, file.Book) is { } judged
             ? TypedResults.Ok(judged)
             : TypedResults.Problem(
                 statusCode: 404,

@@ -509,19 +509,12 @@ public sealed class DemoScenario(BlueDawnDb db, NpgsqlDataSource database, UserM
     {
         var at = now.AddHours(-release.HoursAgo);
         var note = new ReleaseNote(release.Reason) { Signer = release.SignedBy is { } signer ? staff[signer].DisplayName : null };
-        var written = Writing.Write(new NewEntry(Guid.CreateVersion7(at), at, note), file.Book, staff[release.By].DisplayName, at);
         if (Policy.Obstacles(file.Book) is [var open, ..] && release.SignedBy is null)
         {
             throw new InvalidOperationException($"Demo tray {file.Tray.Number} is handed back with {open.Label} open and no signature.");
         }
 
-        var report = file.Report() with
-        {
-            ReleasedAt = at,
-            ReleasedBy = staff[release.By].DisplayName,
-            Signed = ((ReleaseNote)written.Entry.Note).Signed,
-        };
-        LogWriter.Append(db, file, written, staff[release.By], at, JsonSerializer.Serialize(report, StoreJson.Options));
+        Append(file, note, staff[release.By], at);
     }
 
     /// <summary>Records a note as the rules allow it at that moment.</summary>

@@ -42,10 +42,10 @@ public class FactsTests
     {
         var tray = TestTray.Untouched();
         var before = tray.Facts;
-        Assert.False(new IntakeStation().ChangesNothing(Note(what), tray.Book));
+        Assert.False(FactsNote.Kind.ChangesNothing(Note(what), tray.Book));
         tray.Does(Note(what));
-        Assert.True(new IntakeStation().ChangesNothing(Note(what), tray.Book));
-        Assert.False(new IntakeStation().ChangesNothing(new PhotoNote(null), tray.Book));
+        Assert.True(FactsNote.Kind.ChangesNothing(Note(what), tray.Book));
+        Assert.False(PhotoNote.Kind.ChangesNothing(new PhotoNote(null), tray.Book));
         Assert.NotEqual(before, tray.Facts);
         Assert.Contains(words, StationList.Say(tray.Log.Entries[^1], tray.Book).ToString(), StringComparison.OrdinalIgnoreCase);
         var after = tray.Facts;

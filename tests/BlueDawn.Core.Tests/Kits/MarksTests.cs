@@ -14,8 +14,8 @@ public class MarksTests
         Assert.Equal(MarksNote.None, tray.Book.State<KitsState>().Marks);
         tray.Does(new MarksNote("2214", "")).Does(new MarksNote("2214", "K170/0414"));
         Assert.Equal(new MarksNote("2214", "K170/0414"), tray.Book.State<KitsState>().Marks);
-        Assert.True(new KitsStation().ChangesNothing(new MarksNote("2214", "K170/0414"), tray.Book));
-        Assert.False(new KitsStation().ChangesNothing(new MarksNote("2214", ""), tray.Book));
+        Assert.True(MarksNote.Kind.ChangesNothing(new MarksNote("2214", "K170/0414"), tray.Book));
+        Assert.False(MarksNote.Kind.ChangesNothing(new MarksNote("2214", ""), tray.Book));
         Assert.Equal("Date code 2214, engine plate K170/0414", StationList.Say(tray.Log.Entries[^1], tray.Book).ToString());
         Assert.Equal("Date code 2214, engine plate not read", StationList.Say(tray.Log.Entries[^2], tray.Book).ToString());
     }

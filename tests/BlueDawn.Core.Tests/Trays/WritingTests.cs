@@ -147,7 +147,7 @@ public sealed class WritingTests
         Assert.Equal(RefusalKind.NotAllowed, TestTray.Untouched().Refuses(new JobNote("full"), role: Roles.FrontDesk)?.Kind);
         Assert.Null(TestTray.Untouched().Refuses(new FactsNote(Complaint: "Hunts"), role: Roles.FrontDesk));
         Assert.Null(TestTray.Untouched().Refuses(new JobNote("full"), role: Roles.Technician));
-        Assert.DoesNotContain(May.Sign, Roles.Allow(Roles.Technician));
+        Assert.DoesNotContain(Permission.Sign, Roles.Allow(Roles.Technician));
         Assert.Empty(Roles.Allow(null));
     }
 
@@ -270,9 +270,15 @@ public sealed class WritingTests
     public void What_the_bench_records_itself_cannot_be_sent()
     {
         var tray = TestTray.Untouched();
-        foreach (var note in new Note[] { new CheckedInNote(null), new WordsNote("x", "y"), new BasketNote("Heated bath", 1, true) })
+        var own = OneOfEach.Where(note => StationList.KindOf(note).RecordedByBench is not null).ToList();
+        Assert.Equal(
+            ["arrived", "basket", "checkedIn", "orderUndone", "ordered", "photo", "putRight", "words"],
+            own.Select(note => StationList.KindOf(note).Word).Order(StringComparer.Ordinal)
+        );
+        foreach (var note in own)
         {
             Assert.Equal(RefusalKind.Wrong, tray.Refuses(note)?.Kind);
+            Assert.Equal("note.kind", Assert.Single(tray.Refuses(note)!.Fields).Field);
         }
     }
 
@@ -288,7 +294,7 @@ public sealed class WritingTests
                     null,
                     DateTimeOffset.UnixEpoch,
                     "Ilse",
-                    StationList.StationOf(note, tray.Book).Complete(note, tray.Book)
+                    StationList.KindOf(note).Complete(note, tray.Book)
                 ),
                 tray.Book
             );
