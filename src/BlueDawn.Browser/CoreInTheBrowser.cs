@@ -7,7 +7,7 @@ using BlueDawn.Core.Trays;
 namespace BlueDawn.Browser;
 
 /// <summary>
-/// Core as a page uses it: the same verdicts as the server's, from the papers of a tray and what is still on its way.
+/// Core as a page uses it: the same verdicts as the server's, from the snapshot of a tray and what is still on its way.
 /// Everything goes in and out as JSON, written as the server writes it.
 /// </summary>
 [SupportedOSPlatform("browser")]
@@ -22,16 +22,16 @@ public static partial class CoreInTheBrowser
     [JSExport]
     public static string Version() => CoreVersion.Current;
 
-    /// <summary>Takes the papers of a tray, with entries that are still on their way written on top; what the rules refuse is left
+    /// <summary>Takes the snapshot of a tray, with entries that are still on their way written on top; what the rules refuse is left
     /// out.</summary>
-    /// <param name="papers">The papers.</param>
+    /// <param name="snapshot">The snapshot.</param>
     /// <param name="pending">Entries in their order.</param>
     /// <param name="by">Who took them.</param>
     /// <returns>Those that were left out, with what the rules say to them.</returns>
     [JSExport]
-    public static string Take(string papers, string pending, string by)
+    public static string Take(string snapshot, string pending, string by)
     {
-        var tray = JsonSerializer.Deserialize<TrayPapers>(papers, DeviceJson.Options)!;
+        var tray = JsonSerializer.Deserialize<TraySnapshot>(snapshot, DeviceJson.Options)!;
         var folded = tray.OpenWith(JsonSerializer.Deserialize<List<NewEntry>>(pending, DeviceJson.Options)!, by, DateTimeOffset.UtcNow);
         Open[tray.Head.Number] = folded;
         return JsonSerializer.Serialize(folded.LeftOut, DeviceJson.Options);

@@ -1,6 +1,7 @@
 using System.Text.Json.Serialization;
 using System.Text.Json.Serialization.Metadata;
 using BlueDawn.Core.Shop;
+using BlueDawn.Core.Stock;
 using BlueDawn.Core.Trays;
 using BlueDawn.Server.Bench;
 using BlueDawn.Server.Catalogue;
@@ -22,6 +23,7 @@ using BlueDawn.Server.Sheets;
 using BlueDawn.Server.Stock;
 using BlueDawn.Server.Strip;
 using BlueDawn.Server.Trays;
+using BlueDawn.Solvers;
 using BlueDawn.Store;
 using BlueDawn.Store.Demo;
 using BlueDawn.Store.Stock;
@@ -74,7 +76,7 @@ builder.Services.ConfigureHttpJsonOptions(options =>
     options.SerializerOptions.UnmappedMemberHandling = JsonUnmappedMemberHandling.Disallow;
     options.SerializerOptions.TypeInfoResolverChain.Insert(
         0,
-        new DefaultJsonTypeInfoResolver { Modifiers = { CoreJson.KnowKinds, Door.RefuseNothing } }
+        new DefaultJsonTypeInfoResolver { Modifiers = { CoreJson.KnowKinds, RequestScreening.RefuseNothing } }
     );
     options.SerializerOptions.RespectNullableAnnotations = true;
     options.SerializerOptions.RespectRequiredConstructorParameters = true;
@@ -85,6 +87,8 @@ builder.Services.AddBlueDawnHealth();
 builder.Services.AddScoped<DemoScenario>();
 builder.Services.AddSingleton<SetupCode>();
 builder.Services.AddMemoryCache();
+builder.Services.AddSmallAnswers();
+builder.Services.AddSingleton<IBuyingSolver, CpSatBuyingSolver>();
 builder.Services.AddSingleton<ImportJobs>();
 builder.Services.AddSingleton<LiveChanges>();
 builder.Services.AddSingleton<KnowledgeMemory>();
@@ -108,11 +112,12 @@ var app = builder.Build();
 app.UseForwardedHeaders();
 app.UseHostFiltering();
 app.UseHeaders();
+app.UseSmallAnswers();
 app.UseExceptionHandler();
 app.UseStatusCodePages();
 app.UseWhen(context => context.Request.IsHttps, secure => secure.UseHsts());
 app.UseBodyLimit();
-app.UseDoor();
+app.UseRequestScreening();
 app.UseAuthentication();
 app.UseAuthorization();
 app.UseAntiforgery();
@@ -126,7 +131,7 @@ api.MapArchiveIn();
 var bench = api.MapGroup("")
     .RequireAuthorization(nameof(Permission.Look))
     .AddEndpointFilter<AntiforgeryFilter>()
-    .AddEndpointFilter<AgainFilter>();
+    .AddEndpointFilter<IdempotencyFilter>();
 bench.MapLive();
 bench.MapMe();
 bench.MapPeople();
@@ -188,11 +193,7 @@ if (!writingDocument)
             async () =>
             {
                 await Shelf.EnsureSumAsync(db, default);
-                await DemoScenario.EnsureShopAsync(
-                    db,
-                    scope.ServiceProvider.GetRequiredService<RoleManager<IdentityRole<Guid>>>(),
-                    default
-                );
+                await ShopSeed.EnsureAsync(db, scope.ServiceProvider.GetRequiredService<RoleManager<IdentityRole<Guid>>>(), default);
                 if (app.Configuration.GetValue<bool>("BLUE_DAWN_DEMO"))
                 {
                     await scope.ServiceProvider.GetRequiredService<DemoScenario>().LoadAsync(default);

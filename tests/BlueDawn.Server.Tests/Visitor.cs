@@ -158,6 +158,14 @@ public sealed class Visitor(HttpClient http)
 
         using var response = await http.SendAsync(request, TestContext.Current.CancellationToken);
         var text = await response.Content.ReadAsStringAsync();
+        var wrong = DocumentCheck.Problem(
+            request.Method.Method,
+            request.RequestUri!.AbsolutePath,
+            (int)response.StatusCode,
+            response.Content.Headers.ContentType?.MediaType,
+            text
+        );
+        Assert.True(wrong is null, wrong);
         return new Answer(
             response.StatusCode,
             text.StartsWith('{') || text.StartsWith('[') ? JsonSerializer.Deserialize<JsonElement>(text) : default

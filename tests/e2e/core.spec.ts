@@ -2,7 +2,7 @@ import { expect, test } from './test';
 import { atStation, fresh, get, signIn } from './bench';
 
 interface Core {
-  Take: (papers: string, pending: string, by: string) => string;
+  Take: (snapshot: string, pending: string, by: string) => string;
   Show: (number: number, page: string) => string | null;
   Judge: (number: number, draft: string) => string | null;
 }
@@ -35,14 +35,14 @@ const start = async (page: import('@playwright/test').Page): Promise<void> => {
 const differing = (
   page: import('@playwright/test').Page,
   number: number,
-  papers: string,
+  snapshot: string,
   pending: object[],
   by: string,
 ) =>
   page.evaluate(
-    async ({ number, papers, pending, by, pages }) => {
+    async ({ number, snapshot, pending, by, pages }) => {
       const { core } = window as unknown as { core: Core };
-      const refused = core.Take(papers, JSON.stringify(pending), by);
+      const refused = core.Take(snapshot, JSON.stringify(pending), by);
       const found: string[] = refused === '[]' ? [] : [`refused ${refused}`];
       for (const [path, name] of pages) {
         const server = await (await fetch(`/api/trays/${number}${path}`)).text();
@@ -54,7 +54,7 @@ const differing = (
       }
       return found;
     },
-    { number, papers, pending, by, pages },
+    { number, snapshot, pending, by, pages },
   );
 
 test('the demo shop folded in the browser is the server’s, byte by byte', async ({ page }) => {
@@ -64,8 +64,8 @@ test('the demo shop folded in the browser is the server’s, byte by byte', asyn
   const trays = (await get(page, '/api/bench')).trays as { number: number }[];
   const all: string[] = [];
   for (const { number } of trays.filter((one) => one.number <= 40)) {
-    const papers = await (await page.request.get(`/api/trays/${number}/papers`)).text();
-    all.push(...(await differing(page, number, papers, [], 'Jory Tamblyn')));
+    const snapshot = await (await page.request.get(`/api/trays/${number}/snapshot`)).text();
+    all.push(...(await differing(page, number, snapshot, [], 'Jory Tamblyn')));
   }
   expect(trays.length).toBeGreaterThan(15);
   expect(all).toEqual([]);
@@ -74,7 +74,7 @@ test('the demo shop folded in the browser is the server’s, byte by byte', asyn
 test('what is still on its way is judged as the server judges it when it has come', async ({ page }) => {
   const tray = await atStation(page, 'jory', 'kit', fresh('Core pump'));
   await start(page);
-  const papers = await (await page.request.get(`/api/trays/${tray}/papers`)).text();
+  const snapshot = await (await page.request.get(`/api/trays/${tray}/snapshot`)).text();
   const now = Date.now();
   const entries = [
     { kind: 'job', job: 'full' },
@@ -97,7 +97,7 @@ test('what is still on its way is judged as the server judges it when it has com
   const outcomes = (await sent.json()).outcomes as { id: string; outcome: string }[];
   const recorded = entries.filter(({ id }) => outcomes.find((one) => one.id === id)?.outcome === 'recorded');
   expect(recorded.length).toBeGreaterThan(3);
-  expect(await differing(page, tray, papers, recorded, 'Jory Tamblyn')).toEqual([]);
+  expect(await differing(page, tray, snapshot, recorded, 'Jory Tamblyn')).toEqual([]);
 
   // What is being typed is judged the same, without the way there and back.
   const draft = { lineKey: 'gauging/idle-jet', typed: { units: 'metric', values: { go: '0.29' }, rows: [] } };
@@ -144,8 +144,8 @@ test('what the shop knows by itself is known in the browser, byte by byte, and f
   const all: string[] = [];
   const again = async () => {
     for (const { number } of some) {
-      const papers = await (await page.request.get(`/api/trays/${number}/papers`)).text();
-      all.push(...(await differing(page, number, papers, [], 'Ilse Brandt')));
+      const snapshot = await (await page.request.get(`/api/trays/${number}/snapshot`)).text();
+      all.push(...(await differing(page, number, snapshot, [], 'Ilse Brandt')));
     }
   };
   await again();

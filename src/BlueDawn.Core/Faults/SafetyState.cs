@@ -1,3 +1,5 @@
+using System.Text.Json.Serialization;
+
 namespace BlueDawn.Core.Faults;
 
 /// <summary>Something that must be so before a check may start.</summary>
@@ -28,6 +30,7 @@ public sealed record SafetyState(IReadOnlySet<SafetyCondition> Met, bool OilThin
     internal const string FuelInOil = "fuel-in-oil";
 
     /// <summary>What has to be said of the oil before the engine runs, or null.</summary>
+    [JsonIgnore]
     public (SafetyCondition Condition, string Words)? BeforeRunning =>
         OilThinned ? (SafetyCondition.OilChanged, "Fuel in the oil: drain and change it before the engine runs")
         : OilUnread

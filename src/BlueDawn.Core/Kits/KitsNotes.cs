@@ -260,6 +260,7 @@ public sealed record OldPartNote(
         {
             Needs = Permission.WorkAtTheBench,
             Lookup = NoteLookup.None,
+            ChangesWanted = true,
             WhenWrong = (note, _) => note.Read().Problems,
             Says = (note, _) => note.Said(),
             Leaves = NoteAnswers.AsBefore,

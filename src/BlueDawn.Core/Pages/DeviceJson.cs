@@ -11,7 +11,7 @@ namespace BlueDawn.Core.Pages;
 /// </summary>
 public static class DeviceJson
 {
-    /// <summary>To read papers with, and to write pages with.</summary>
+    /// <summary>To read snapshot with, and to write pages with.</summary>
     public static JsonSerializerOptions Options { get; } = Generated();
 
     private static JsonSerializerOptions Generated()
@@ -27,7 +27,7 @@ public static class DeviceJson
 
 /// <summary>What goes in and out, generated.</summary>
 [JsonSourceGenerationOptions(GenerationMode = JsonSourceGenerationMode.Metadata)]
-[JsonSerializable(typeof(TrayPapers))]
+[JsonSerializable(typeof(TraySnapshot))]
 [JsonSerializable(typeof(List<NewEntry>))]
 [JsonSerializable(typeof(IReadOnlyList<LeftOut>))]
 [JsonSerializable(typeof(TrayView))]

@@ -111,7 +111,7 @@ internal sealed record TrayPatch(
             .Concat(added.Select(entry => entry.Supersedes is { } id ? book.Log.Find(id) : null).OfType<Entry>())
             .DistinctBy(entry => entry.Id);
         // An old part that was measured changes what is wanted; nothing else that is patched does.
-        var measured = added.Any(entry => entry.Note is OldPartNote);
+        var measured = added.Any(entry => StationList.KindOf(entry.Note).ChangesWanted);
         return new TrayPatch(
             tray.Number,
             tray.Version,

@@ -23,7 +23,7 @@ public sealed record BowlGasketLine()
     /// <inheritdoc/>
     public override IReadOnlyList<LineFinding> Findings => CanFind;
 
-    /// <summary>A calliper on rubber is read to this either way, in millimetres. Own judgement.</summary>
+    /// <summary>A caliper on rubber is read to this either way, in millimetres. Own judgement.</summary>
     private const double ReadToMm = 0.05;
 
     /// <inheritdoc/>

@@ -25,7 +25,7 @@ public sealed record FloatDropLine(FloatSpec Float, double? SeatBoreMm, string S
     /// <inheritdoc/>
     public override IReadOnlyList<LineFinding> Findings => CanFind;
 
-    /// <summary>A float is read to this with a rule or calliper, either way, in millimetres. Own judgement.</summary>
+    /// <summary>A float is read to this with a rule or caliper, either way, in millimetres. Own judgement.</summary>
     private const double ReadToMm = 0.25;
 
     private double Arms => (double)Float.TabArmMm / (double)Float.MeasuringArmMm;

@@ -93,7 +93,7 @@ public sealed record FloatLevelResult(
 /// </remarks>
 public static class FloatLevel
 {
-    /// <summary>Standard uncertainty of one height in millimetres: a float read with a calliper. Own judgement, no source.</summary>
+    /// <summary>Standard uncertainty of one height in millimetres: a float read with a caliper. Own judgement, no source.</summary>
     public const double HeightErrorMm = 0.03;
 
     /// <summary>Covers 95 of 100 of one quantity (normal distribution, two sides).</summary>

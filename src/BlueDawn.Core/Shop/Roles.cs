@@ -1,3 +1,5 @@
+using System.Text.Json.Serialization;
+
 namespace BlueDawn.Core.Shop;
 
 /// <summary>What somebody can be allowed to do. What is on no list of a role is not allowed to it.</summary>
@@ -34,49 +36,66 @@ public enum Permission
     ManageShop,
 }
 
-/// <summary>The roles people have, each a list of what it may do. A role that is not known may do nothing.</summary>
-public static class Roles
+/// <summary>A role somebody has.</summary>
+public enum Role
 {
     /// <summary>Works at the bench.</summary>
-    public const string Technician = "technician";
+    [JsonStringEnumMemberName("technician")]
+    Technician,
 
     /// <summary>All that a technician may, and signs.</summary>
-    public const string Lead = "lead";
+    [JsonStringEnumMemberName("lead")]
+    Lead,
 
     /// <summary>Checks in, answers owners, changes promised days; takes no readings.</summary>
-    public const string FrontDesk = "front-desk";
+    [JsonStringEnumMemberName("front-desk")]
+    FrontDesk,
+}
 
-    private static readonly Dictionary<string, IReadOnlyList<Permission>> Lists = new()
-    {
-        [Technician] =
-        [
+/// <summary>What a role is called and may do.</summary>
+/// <param name="Role">The role.</param>
+/// <param name="Name">Its name in the store and on the wire, never changed.</param>
+/// <param name="Label">Its name on the screen.</param>
+/// <param name="Permissions">What it may do.</param>
+public sealed record RoleEntry(Role Role, string Name, string Label, IReadOnlyList<Permission> Permissions);
+
+/// <summary>The roles people have, each a list of what it may do. A new role is one value and one row here.</summary>
+public static class Roles
+{
+    /// <summary>All roles, in the order they are offered.</summary>
+    public static IReadOnlyList<RoleEntry> All { get; } =
+    [
+        Entry(
+            Role.Technician,
+            "technician",
+            "Technician",
             Permission.Look,
             Permission.CheckIn,
             Permission.ChangeTrays,
             Permission.WorkAtTheBench,
             Permission.HandBack,
-            Permission.MakeSheets,
-        ],
-        [Lead] =
-        [
-            Permission.Look,
-            Permission.CheckIn,
-            Permission.ChangeTrays,
-            Permission.WorkAtTheBench,
-            Permission.HandBack,
-            Permission.Sign,
-            Permission.ImportCatalogue,
-            Permission.ManagePeople,
-            Permission.MakeSheets,
-            Permission.ManageShop,
-        ],
-        [FrontDesk] = [Permission.Look, Permission.CheckIn, Permission.ChangeTrays],
-    };
+            Permission.MakeSheets
+        ),
+        Entry(Role.Lead, "lead", "Lead", Enum.GetValues<Permission>()),
+        Entry(Role.FrontDesk, "front-desk", "Front desk", Permission.Look, Permission.CheckIn, Permission.ChangeTrays),
+    ];
 
-    /// <summary>All roles.</summary>
-    public static IReadOnlyCollection<string> All => Lists.Keys;
+    /// <summary>The entry of a role.</summary>
+    /// <param name="role">The role.</param>
+    public static RoleEntry Of(Role role) => All.Single(entry => entry.Role == role);
 
-    /// <summary>What a role may do; nothing when it is not known.</summary>
-    /// <param name="role">The role's name.</param>
-    public static IReadOnlyList<Permission> Allow(string? role) => role is not null && Lists.TryGetValue(role, out var list) ? list : [];
+    /// <summary>The entry of a role by its name in the store; null when it is not known.</summary>
+    /// <param name="name">Its name.</param>
+    public static RoleEntry? Find(string? name) => All.FirstOrDefault(entry => entry.Name == name);
+
+    /// <summary>What a role may do, by its name in the store; nothing when it is not known.</summary>
+    /// <param name="name">Its name.</param>
+    public static IReadOnlyList<Permission> Allow(string? name) => Find(name)?.Permissions ?? [];
+
+    /// <summary>What a role may do.</summary>
+    /// <param name="role">The role.</param>
+    public static IReadOnlyList<Permission> Allow(Role role) => Of(role).Permissions;
+
+    private static RoleEntry Entry(Role role, string name, string label, params IReadOnlyList<Permission> permissions) =>
+        new(role, name, label, permissions);
 }

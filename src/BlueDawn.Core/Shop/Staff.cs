@@ -8,8 +8,8 @@ namespace BlueDawn.Core.Shop;
 /// <param name="UserName">The name they sign in with.</param>
 /// <param name="DisplayName">The name in the logbook.</param>
 /// <param name="Initials">Up to four letters that stand for them; empty to take them from the name.</param>
-/// <param name="Role">One of <see cref="Roles.All"/>.</param>
-public sealed partial record StaffEntry(string UserName, string DisplayName, string Initials, string Role)
+/// <param name="Role">Their role.</param>
+public sealed partial record StaffEntry(string UserName, string DisplayName, string Initials, Role Role)
 {
     private const int LongestName = 60;
 
@@ -33,11 +33,6 @@ public sealed partial record StaffEntry(string UserName, string DisplayName, str
         if (Initials.Length > 0 && !FewLetters().IsMatch(Initials))
         {
             problems.Add(new("initials", "One to four letters, such as AK; left empty they are taken from the name."));
-        }
-
-        if (!Roles.All.Contains(Role))
-        {
-            problems.Add(new("role", "Choose a role from the list."));
         }
 
         return problems;

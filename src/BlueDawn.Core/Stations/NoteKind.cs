@@ -58,6 +58,9 @@ public abstract class NoteKind
     /// counts up with it.</summary>
     public bool ChangesHead { get; init; }
 
+    /// <summary>Whether it says what parts are wanted.</summary>
+    public bool ChangesWanted { get; init; }
+
     /// <summary>What is wrong with a note as things stand, field by field; empty when it can be recorded.</summary>
     /// <param name="note">One of its notes.</param>
     /// <param name="tray">The tray.</param>

@@ -110,8 +110,37 @@ public sealed record BuyingPlan(
     bool Proven
 )
 {
+    /// <summary>Pieces taken off the shelf, by item.</summary>
+    /// <param name="book">What it was made for.</param>
+    public IReadOnlyDictionary<string, int> TakenOffShelf(BuyingBook book) =>
+        Met.Where(met => met.Supplier is null).GroupBy(met => met.Item).ToDictionary(group => group.Key, group => PiecesFor(group, book));
+
+    /// <summary>Pieces that uses of one item take: whole ones, and as many opened as the scarcest part in them asks for.</summary>
+    /// <param name="uses">The uses.</param>
+    /// <param name="book">What it was made for.</param>
+    public static int PiecesFor(IEnumerable<NeedMet> uses, BuyingBook book)
+    {
+        var list = uses.ToList();
+        var opened = list.Where(met => met.Part is not null)
+            .GroupBy(met => met.Part!.Value)
+            .Select(group => (int)Math.Ceiling(group.Sum(met => met.Pieces) / (double)book.PartsIn[group.First().Item][group.Key]))
+            .DefaultIfEmpty(0)
+            .Max();
+        return list.Where(met => met.Part is null).Sum(met => met.Pieces) + opened;
+    }
+
     /// <summary>All that the plan costs: goods, freight, what leaves the shelf, and lateness.</summary>
     public decimal Money => BoughtMoney + ShelfMoney + LateMoney;
+}
+
+/// <summary>Finds the cheapest buying plan exactly. What does it is the server's: a device plans no buying.</summary>
+public interface IBuyingSolver
+{
+    /// <summary>Solves a book.</summary>
+    /// <param name="book">Needs, offers and shelf; money with two decimals.</param>
+    /// <param name="seconds">Longest time.</param>
+    /// <param name="cancel">Cancels before the search starts.</param>
+    BuyingPlan Solve(BuyingBook book, double seconds, CancellationToken cancel);
 }
 
 /// <summary>A plan and what it is worth.</summary>
@@ -133,17 +162,18 @@ public sealed record BuyingAdvice(
 
     /// <summary>The plan for all trays, held against ordering each need by itself as it comes up.</summary>
     /// <param name="book">Needs, offers and shelf.</param>
+    /// <param name="solver">Finds a plan.</param>
     /// <param name="seconds">Longest time for the whole plan.</param>
     /// <param name="cancel">Cancels.</param>
-    public static BuyingAdvice Of(BuyingBook book, double seconds = 10, CancellationToken cancel = default)
+    public static BuyingAdvice Of(BuyingBook book, IBuyingSolver solver, double seconds = 10, CancellationToken cancel = default)
     {
-        var plan = BuyingSolver.Solve(book, seconds, cancel);
+        var plan = solver.Solve(book, seconds, cancel);
         var left = book.Shelf.ToDictionary(lot => lot.Item, lot => lot.Pieces);
         var (money, orders) = (0m, 0);
         foreach (var need in book.Needs.OrderBy(need => need.DaysToPromise).ThenBy(need => need.Tray))
         {
             cancel.ThrowIfCancellationRequested();
-            var alone = BuyingSolver.Solve(
+            var alone = solver.Solve(
                 book with
                 {
                     Needs = [need],

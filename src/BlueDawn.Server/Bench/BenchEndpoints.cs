@@ -81,11 +81,11 @@ internal static class BenchEndpoints
             return TypedResults.StatusCode(304);
         }
 
-        var files = await TrayFile.OpenBenchAsync(db, HandedBackShown, me.Desk, cancel);
+        var files = await TrayFile.OpenBenchAsync(db, HandedBackShown, me.Context, cancel);
         return TypedResults.Ok(
             new BenchView(
-                me.Desk.Today,
-                me.Desk.Shop.Open.OnOrAfter(me.Desk.Today.AddDays(me.Desk.Shop.PromisedDays)),
+                me.Context.Today,
+                me.Context.Shop.Open.OnOrAfter(me.Context.Today.AddDays(me.Context.Shop.PromisedDays)),
                 await ListAsync(files, me, memory, cancel)
             )
         );

@@ -157,7 +157,7 @@ internal static class BathEndpoints
         CancellationToken cancel
     )
     {
-        if (input.TrayNumber is not { } number || await TrayFile.OpenAsync(db, number, me.Desk, cancel, locked: true) is not { } file)
+        if (input.TrayNumber is not { } number || await TrayFile.OpenAsync(db, number, me.Context, cancel, locked: true) is not { } file)
         {
             return Problem.Field("trayNumber", "Say which tray goes in.");
         }
@@ -212,7 +212,7 @@ internal static class BathEndpoints
             return Problem.Field("trayNumber", "That tray is not in it.");
         }
 
-        var file = (await TrayFile.OpenAsync(db, basket.Tray, me.Desk, cancel, locked: true))!;
+        var file = (await TrayFile.OpenAsync(db, basket.Tray, me.Context, cancel, locked: true))!;
         row.TrayId = file.Tray.Id;
         row.TrayNumber = basket.Tray;
         row.Basket = basket.Number;
@@ -257,7 +257,7 @@ internal static class BathEndpoints
     private static async Task<BathsView> ViewAsync(BlueDawnDb db, Me me, TimeProvider clock, CancellationToken cancel)
     {
         var now = clock.GetUtcNow();
-        var shop = me.Desk.Shop;
+        var shop = me.Context.Shop;
         var rows = (await BathBook.EventsAsync(db, now, cancel)).ToLookup(row => row.Bath);
         return new BathsView(
             now,

@@ -21,7 +21,7 @@ internal static class CleaningEndpoints
         Me me,
         CancellationToken cancel
     ) =>
-        await TrayFile.OpenAsync(db, number, me.Desk, cancel) is { } file
+        await TrayFile.OpenAsync(db, number, me.Context, cancel) is { } file
             ? TypedResults.Ok(CleaningView.Of(file.Book))
             : Problem.NoTray(number);
 }

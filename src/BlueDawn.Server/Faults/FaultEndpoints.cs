@@ -5,6 +5,7 @@ using BlueDawn.Core.Measures;
 using BlueDawn.Core.Pages;
 using BlueDawn.Server.People;
 using BlueDawn.Server.Problems;
+using BlueDawn.Server.Trays;
 using BlueDawn.Store;
 using BlueDawn.Store.Trays;
 using Microsoft.AspNetCore.Http.HttpResults;
@@ -56,7 +57,12 @@ internal static class FaultEndpoints
             .WithTags("Faults");
 
     public static void MapFaults(this RouteGroupBuilder api) =>
-        api.MapGet("/trays/{number:int}/trace", ShowAsync).WithName("getTrace").WithSummary("A tray's trace").WithTags("Faults");
+        api.MapGet("/trays/{number:int}/trace", ShowAsync)
+            .WithName("getTrace")
+            .WithSummary("A tray's trace")
+            .WithTags("Faults")
+            .Produces<TraceView>()
+            .Produces(304);
 
     /// <summary>Enums in an address are words in camel case as everywhere else, which the framework does not read by itself.</summary>
     private static async Task<Results<Ok<FaultWords>, ValidationProblem>> ShowKnowledgeAsync(
@@ -127,15 +133,37 @@ internal static class FaultEndpoints
         );
     }
 
-    private static async Task<Results<Ok<TraceView>, ProblemHttpResult>> ShowAsync(
+    private static async Task<IResult> ShowAsync(
         int number,
+        HttpContext context,
         BlueDawnDb db,
         Me me,
         CancellationToken cancel,
         bool history = true
     )
     {
-        if (await TrayFile.OpenAsync(db, number, me.Desk, cancel) is not { } file)
+        var seen = await db
+            .Trays.Where(tray => tray.Number == number)
+            .Select(tray => new
+            {
+                tray.Id,
+                tray.Revision,
+                tray.Version,
+                Sheet = (uint?)tray.Spec!.Version,
+            })
+            .SingleOrDefaultAsync(cancel);
+        if (seen is null)
+        {
+            return Problem.NoTray(number);
+        }
+
+        var confirmed = history ? await TrayFile.HistoryStampAsync(db, seen.Id, cancel) : "alone";
+        if (Etag.IsFresh(context, $"{seen.Revision}.{seen.Version}.{seen.Sheet}.{confirmed}.{me.Stamp}"))
+        {
+            return TypedResults.StatusCode(304);
+        }
+
+        if (await TrayFile.OpenAsync(db, number, me.Context, cancel) is not { } file)
         {
             return Problem.NoTray(number);
         }

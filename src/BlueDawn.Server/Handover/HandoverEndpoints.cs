@@ -70,7 +70,7 @@ internal static class HandoverEndpoints
     /// <summary>The report as it was handed over, or as it would be now.</summary>
     private static async Task<HandoverReport?> ReportAsync(BlueDawnDb db, int number, Me me, CancellationToken cancel)
     {
-        if (await TrayFile.OpenAsync(db, number, me.Desk, cancel) is not { } file)
+        if (await TrayFile.OpenAsync(db, number, me.Context, cancel) is not { } file)
         {
             return null;
         }

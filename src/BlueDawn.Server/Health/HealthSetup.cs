@@ -1,5 +1,5 @@
 using BlueDawn.Store;
-using Microsoft.AspNetCore.Diagnostics.HealthChecks;
+using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.Diagnostics.HealthChecks;
 
@@ -22,19 +22,34 @@ internal static class HealthSetup
 
     public static void MapBlueDawnHealth(this WebApplication app)
     {
-        app.MapHealthChecks("/health/live", new HealthCheckOptions { Predicate = _ => false });
-        app.MapHealthChecks(
-            "/health/ready",
-            new HealthCheckOptions { Predicate = check => check.Tags.Contains(Ready), ResponseWriter = WriteAsync }
-        );
+        var health = app.MapGroup("/health").WithTags("Health").AllowAnonymous();
+        health
+            .MapGet("/live", () => TypedResults.Ok(new HealthView("healthy", new Dictionary<string, string>())))
+            .WithName("isLive")
+            .WithSummary("Whether the server answers");
+        health
+            .MapGet("/ready", ReadyAsync)
+            .WithName("isReady")
+            .WithSummary("Whether it can be worked with: its database answers, in this version")
+            .Produces<HealthView>(503);
     }
 
-    private static Task WriteAsync(HttpContext context, HealthReport report) =>
-        context.Response.WriteAsJsonAsync(
-            new
-            {
-                status = report.Status.ToString().ToLowerInvariant(),
-                checks = report.Entries.ToDictionary(entry => entry.Key, entry => entry.Value.Status.ToString().ToLowerInvariant()),
-            }
-        );
+    private static async Task<Results<Ok<HealthView>, JsonHttpResult<HealthView>>> ReadyAsync(
+        HealthCheckService checks,
+        HttpResponse response,
+        CancellationToken cancel
+    )
+    {
+        response.Headers.CacheControl = "no-store";
+        var report = await checks.CheckHealthAsync(check => check.Tags.Contains(Ready), cancel);
+        var view = new HealthView(Word(report.Status), report.Entries.ToDictionary(entry => entry.Key, entry => Word(entry.Value.Status)));
+        return report.Status == HealthStatus.Healthy ? TypedResults.Ok(view) : TypedResults.Json(view, statusCode: 503);
+    }
+
+    private static string Word(HealthStatus status) => status.ToString().ToLowerInvariant();
 }
+
+/// <summary>How the server stands.</summary>
+/// <param name="Status">healthy, degraded or unhealthy.</param>
+/// <param name="Checks">The same for each thing that was looked at.</param>
+internal sealed record HealthView(string Status, IReadOnlyDictionary<string, string> Checks);

@@ -1,3 +1,6 @@
+using System.IO.Compression;
+using Microsoft.AspNetCore.ResponseCompression;
+
 namespace BlueDawn.Server.Hosting;
 
 /// <summary>What every answer says besides its body, also when something went wrong.</summary>
@@ -7,6 +10,22 @@ internal static class Headers
     private const string Policy =
         "default-src 'self'; script-src 'self' 'wasm-unsafe-eval'; img-src 'self' data: blob:; style-src "
         + "'self' 'unsafe-inline'; object-src 'none'; frame-ancestors 'none'; base-uri 'self'; form-action 'self'";
+
+    /// <summary>Answers of JSON are sent small. What a session says is not: it holds a token beside what others may choose.</summary>
+    public static void UseSmallAnswers(this WebApplication app) =>
+        app.UseWhen(context => !context.Request.Path.StartsWithSegments("/api/session"), answers => answers.UseResponseCompression());
+
+    /// <summary>How answers are made small: the quick way, since they go a short way.</summary>
+    public static void AddSmallAnswers(this IServiceCollection services)
+    {
+        services.AddResponseCompression(options =>
+        {
+            options.EnableForHttps = true;
+            options.MimeTypes = ["application/json", "application/problem+json", "application/schema+json", "text/csv"];
+        });
+        services.Configure<BrotliCompressionProviderOptions>(options => options.Level = CompressionLevel.Fastest);
+        services.Configure<GzipCompressionProviderOptions>(options => options.Level = CompressionLevel.Fastest);
+    }
 
     /// <summary>Writes them when the answer starts: whoever clears an answer before cannot lose them.</summary>
     public static void UseHeaders(this WebApplication app) =>
@@ -26,6 +45,18 @@ internal static class Headers
                     {
                         // People and owners are in it: no cache keeps it, and a tag asks again every time.
                         headers.CacheControl = headers.ETag.Count > 0 ? "private, no-cache" : "no-store";
+                    }
+                    else if (context.Request.Path.StartsWithSegments("/assets") && context.Response.StatusCode == 200)
+                    {
+                        // Its content stands in its name: it never changes.
+                        headers.CacheControl = "public, max-age=31536000, immutable";
+                    }
+                    else if (
+                        headers.CacheControl.Count == 0
+                        && context.Response.ContentType?.StartsWith("text/html", StringComparison.Ordinal) == true
+                    )
+                    {
+                        headers.CacheControl = "no-cache";
                     }
 
                     return Task.CompletedTask;

@@ -194,7 +194,7 @@ internal static class IntakeEndpoints
         var earlier = new List<EarlierTray>();
         foreach (var number in numbers)
         {
-            var file = (await TrayFile.OpenAsync(db, number, me.Desk, cancel))!;
+            var file = (await TrayFile.OpenAsync(db, number, me.Context, cancel))!;
             earlier.Add(
                 new EarlierTray(
                     number,
@@ -280,10 +280,10 @@ internal static class IntakeEndpoints
         var kind = CheckIn.KindOf(input.Family, input.Engine, input.Choke, sheet);
         if (
             checkIn
-                .Check(me.Desk.Today)
+                .Check(me.Context.Today)
                 .Concat(kind.Problem is { } which ? [new FieldProblem("family", which)] : [])
-                .Concat(input.Story?.Check(me.Desk.Today) ?? [])
-                .Concat(story.SelectMany(note => note.Check(me.Desk.Knowledge.Of().Of<FaultKnowledge>())))
+                .Concat(input.Story?.Check(me.Context.Today) ?? [])
+                .Concat(story.SelectMany(note => note.Check(me.Context.Knowledge.Of().Of<FaultKnowledge>())))
                 .ToList() is
             { Count: > 0 } problems
         )
@@ -311,7 +311,7 @@ internal static class IntakeEndpoints
         try
         {
             await db.SaveChangesAsync(cancel);
-            var file = (await TrayFile.OpenAsync(db, tray.Number, me.Desk, cancel))!;
+            var file = (await TrayFile.OpenAsync(db, tray.Number, me.Context, cancel))!;
             foreach (
                 var (note, id) in story.Select(told => ((Note)told, (Guid?)null)).Prepend((new CheckedInNote(tray.SpecCode), input.EntryId))
             )
@@ -334,7 +334,7 @@ internal static class IntakeEndpoints
                 ?? Problem.Conflict("That logbook id has been used.", "Reload the page and check in again.");
         }
 
-        return TypedResults.Created($"/api/trays/{tray.Number}", Shown((await TrayFile.OpenAsync(db, tray.Number, me.Desk, cancel))!));
+        return TypedResults.Created($"/api/trays/{tray.Number}", Shown((await TrayFile.OpenAsync(db, tray.Number, me.Context, cancel))!));
     }
 
     /// <summary>The tray as it is when this very check-in is in the book already; 409 when its id stands for another.</summary>
@@ -369,7 +369,7 @@ internal static class IntakeEndpoints
                 cancel
             );
         return same
-            ? TypedResults.Ok(Shown((await TrayFile.OpenAsync(db, before.Number, me.Desk, cancel))!))
+            ? TypedResults.Ok(Shown((await TrayFile.OpenAsync(db, before.Number, me.Context, cancel))!))
             : Problem.Conflict("That tray's id stands for another check-in.", "Reload the page and check in again.");
     }
 
@@ -433,13 +433,13 @@ internal static class IntakeEndpoints
     )
     {
         var (name, contact, machineName) = (input.OwnerName.Trim(), input.OwnerContact.Trim(), input.MachineName.Trim());
-        if (new CheckIn(name, contact, machineName, null, "-", me.Desk.Today).Check(me.Desk.Today) is { Count: > 0 } problems)
+        if (new CheckIn(name, contact, machineName, null, "-", me.Context.Today).Check(me.Context.Today) is { Count: > 0 } problems)
         {
             return Problem.Fields(problems);
         }
 
         await using var transaction = await db.Database.BeginTransactionAsync(cancel);
-        if (await TrayFile.OpenAsync(db, number, me.Desk, cancel, locked: true) is not { } file)
+        if (await TrayFile.OpenAsync(db, number, me.Context, cancel, locked: true) is not { } file)
         {
             return TypedResults.Problem(statusCode: 404, title: $"There is no tray {number}.", detail: "Look at the bench for its number.");
         }
@@ -496,7 +496,7 @@ internal static class IntakeEndpoints
         }
 
         await transaction.CommitAsync(cancel);
-        return TypedResults.Ok(Shown((await TrayFile.OpenAsync(db, number, me.Desk, cancel))!));
+        return TypedResults.Ok(Shown((await TrayFile.OpenAsync(db, number, me.Context, cancel))!));
     }
 
     /// <summary>A machine no tray came off, and an owner without a machine, were a slip.</summary>
@@ -524,14 +524,14 @@ internal static class IntakeEndpoints
     )
     {
         await using var transaction = await db.Database.BeginTransactionAsync(cancel);
-        if (await TrayFile.OpenAsync(db, number, me.Desk, cancel, locked: true) is not { } file)
+        if (await TrayFile.OpenAsync(db, number, me.Context, cancel, locked: true) is not { } file)
         {
             return TypedResults.Problem(statusCode: 404, title: $"There is no tray {number}.", detail: "Look at the bench for its number.");
         }
 
         var before = file.Tray.Story ?? new Story([], StoodFor.NotSaid, WorkedOnBy.NotSaid, OilFound.NotLooked, FuelSaid.NotSaid);
         var after = input.On(before);
-        if (after.Check(me.Desk.Today) is { Count: > 0 } problems)
+        if (after.Check(me.Context.Today) is { Count: > 0 } problems)
         {
             return Problem.Fields(problems);
         }
@@ -548,7 +548,7 @@ internal static class IntakeEndpoints
             await transaction.CommitAsync(cancel);
         }
 
-        return TypedResults.Ok(Shown((await TrayFile.OpenAsync(db, number, me.Desk, cancel))!));
+        return TypedResults.Ok(Shown((await TrayFile.OpenAsync(db, number, me.Context, cancel))!));
     }
 
     /// <summary>The spec sheet whose stamped number is exactly this one, when there is just one such sheet.</summary>

@@ -1,3 +1,4 @@
+using System.Text.Json;
 using BlueDawn.Core.Intake;
 using BlueDawn.Core.Shop;
 using BlueDawn.Core.Stations;
@@ -66,7 +67,7 @@ internal static class OwnerEndpoints
         lead.MapGet("/{id:guid}/data.json", DataAsync)
             .WithName("getOwnerData")
             .WithSummary("Everything of an owner")
-            .Produces<string>(200, "application/json")
+            .Produces<JsonElement>(200, "application/json")
             .ProducesProblem(404);
         lead.MapPost("/{id:guid}/blank", BlankAsync)
             .WithName("blankOwner")

@@ -47,7 +47,8 @@ internal static class PhotoEndpoints
             .WithName("getPhoto")
             .WithSummary("A photo")
             .WithTags("Intake")
-            .Produces<byte[]>(200, "image/jpeg");
+            .Produces<byte[]>(200, "image/jpeg")
+            .ProducesProblem(404);
     }
 
     private static async Task<Results<Ok<List<PhotoView>>, ProblemHttpResult>> ListAsync(
@@ -93,7 +94,7 @@ internal static class PhotoEndpoints
         }
 
         await using var transaction = await db.Database.BeginTransactionAsync(cancel);
-        if (await TrayFile.OpenAsync(db, number, me.Desk, cancel, locked: true) is not { } file)
+        if (await TrayFile.OpenAsync(db, number, me.Context, cancel, locked: true) is not { } file)
         {
             return Problem.NoTray(number);
         }

@@ -37,21 +37,21 @@ internal static class FittingEndpoints
         CancellationToken cancel
     )
     {
-        if (await TrayFile.OpenAsync(db, number, me.Desk, cancel) is not { } file)
+        if (await TrayFile.OpenAsync(db, number, me.Context, cancel) is not { } file)
         {
             return Problem.NoTray(number);
         }
 
         var asked = renew is { Length: > 0 } ? renew : null;
-        var (priced, decision) = await FittingChoice.DecideAsync(db, file, asked, me.Desk.Today, cancel);
+        var (priced, decision) = await FittingChoice.DecideAsync(db, file, asked, me.Context.Today, cancel);
         return TypedResults.Ok(
             new FittingView(
                 decision,
                 priced.ToDictionary(option => option.Offer.Option, option => option.Items),
                 [.. file.Kits.Wanted.Select(part => part.Part).Where(part => asked is null || asked.Contains(part))],
-                FittingChoice.Terms(file, me.Desk.Today),
-                await Shelf.ReturnRatesAsync(db, me.Desk.Shop.Fit, cancel),
-                me.Desk.Shop.Currency
+                FittingChoice.Terms(file, me.Context.Today),
+                await Shelf.ReturnRatesAsync(db, me.Context.Shop.Fit, cancel),
+                me.Context.Shop.Currency
             )
         );
     }

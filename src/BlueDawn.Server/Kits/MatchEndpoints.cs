@@ -31,7 +31,7 @@ internal static class MatchEndpoints
         CancellationToken cancel
     )
     {
-        if (await TrayFile.OpenAsync(db, number, me.Desk, cancel) is not { } file)
+        if (await TrayFile.OpenAsync(db, number, me.Context, cancel) is not { } file)
         {
             return Problem.NoTray(number);
         }
@@ -51,7 +51,7 @@ internal static class MatchEndpoints
             .ToListAsync(cancel);
         var items = await CatalogueSearch.ItemsAsync(db, ids, cancel);
         return TypedResults.Ok(
-            new MatchView(me.Desk.Shop.Currency, KitOffers.Rank(items, wanted, file.Kits.Numbers, supersessions, before, knowledge))
+            new MatchView(me.Context.Shop.Currency, KitOffers.Rank(items, wanted, file.Kits.Numbers, supersessions, before, knowledge))
         );
     }
 }

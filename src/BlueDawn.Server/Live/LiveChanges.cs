@@ -129,5 +129,5 @@ internal static class LiveEndpoints
             .WithName("hearChanges")
             .WithSummary("What changes, as server-sent events")
             .WithTags("Live")
-            .ExcludeFromDescription();
+            .Produces<string>(200, "text/event-stream");
 }

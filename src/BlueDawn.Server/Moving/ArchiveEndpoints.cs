@@ -74,7 +74,7 @@ internal static class ArchiveEndpoints
     private static async Task<Results<Ok<SessionView>, ValidationProblem, ProblemHttpResult>> TakeAsync(
         HttpContext context,
         SetupCode setup,
-        Doorkeeper door,
+        SignInLimiter door,
         BlueDawnDb db,
         UserManager<Person> people,
         IAntiforgery antiforgery,
@@ -89,7 +89,7 @@ internal static class ArchiveEndpoints
             return TypedResults.Problem(
                 statusCode: 401,
                 title: "Too many tries.",
-                detail: $"Wait {Doorkeeper.Window.TotalMinutes:0} minutes."
+                detail: $"Wait {SignInLimiter.Window.TotalMinutes:0} minutes."
             );
         }
 
@@ -131,7 +131,7 @@ internal static class ArchiveEndpoints
                 cancel
             );
             await ShopArchive.ReadThroughAsync(db, cancel);
-            var leads = (await people.GetUsersInRoleAsync(Roles.Lead)).Where(lead => !lead.LockedOut).ToList();
+            var leads = (await people.GetUsersInRoleAsync(Roles.Of(Role.Lead).Name)).Where(lead => !lead.LockedOut).ToList();
             if (leads.FirstOrDefault(lead => string.Equals(lead.UserName, userName, StringComparison.OrdinalIgnoreCase)) is not { } person)
             {
                 return Problem.Field(

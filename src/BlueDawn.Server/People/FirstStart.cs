@@ -81,7 +81,7 @@ internal static class FirstStart
         FirstStartInput input,
         HttpContext context,
         SetupCode setup,
-        Doorkeeper door,
+        SignInLimiter door,
         BlueDawnDb db,
         UserManager<Person> people,
         IAntiforgery antiforgery,
@@ -94,7 +94,7 @@ internal static class FirstStart
             return TypedResults.Problem(
                 statusCode: 401,
                 title: "Too many tries.",
-                detail: $"Wait {Doorkeeper.Window.TotalMinutes:0} minutes."
+                detail: $"Wait {SignInLimiter.Window.TotalMinutes:0} minutes."
             );
         }
 
@@ -104,7 +104,7 @@ internal static class FirstStart
         }
 
         var shop = new ShopStart(input.ShopName, input.TimeZone, input.Currency, input.Labour);
-        var staff = new StaffEntry(input.UserName.Trim(), input.DisplayName.Trim(), "", Roles.Lead);
+        var staff = new StaffEntry(input.UserName.Trim(), input.DisplayName.Trim(), "", Role.Lead);
         List<FieldProblem> problems =
         [
             .. setup.Is(input.Code) ? [] : new[] { NotTheCode },
@@ -143,7 +143,7 @@ internal static class FirstStart
             return Problem.Field("userName", string.Join(" ", refused.Errors.Select(error => error.Description)));
         }
 
-        await people.AddToRoleAsync(person, Roles.Lead);
+        await people.AddToRoleAsync(person, Roles.Of(Role.Lead).Name);
         db.ShopChanges.Add(
             new ShopChange
             {

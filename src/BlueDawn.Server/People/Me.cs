@@ -7,19 +7,19 @@ using BlueDawn.Store.Trays;
 namespace BlueDawn.Server.People;
 
 /// <summary>Whoever asks: who they are, what they may do, and what trays are judged by for them. One look-up a request.</summary>
-internal sealed record Me(Person Person, Desk Desk, IReadOnlyList<Permission> Allowed, uint ShopVersion)
+internal sealed record Me(Person Person, JudgingContext Context, IReadOnlyList<Permission> Allowed, uint ShopVersion)
 {
     /// <summary>Units they read and type in.</summary>
     public UnitSystem Units => Person.Units;
 
     /// <summary>The pins they have at hand, as they were described.</summary>
-    public string Pins => Desk.Shop.PinsOf(Person.Pins);
+    public string Pins => Context.Shop.PinsOf(Person.Pins);
 
     /// <summary>What the shop knows about cleaning.</summary>
-    public CleaningKnowledge Recipes => Desk.Knowledge.Of().Of<CleaningKnowledge>();
+    public CleaningKnowledge Recipes => Context.Knowledge.Of().Of<CleaningKnowledge>();
 
     /// <summary>What an answer to them hangs on besides the trays themselves.</summary>
-    public string Stamp => $"{ShopVersion}.{Person.Id:N}.{Person.Pins.GetHashCode(StringComparison.Ordinal):x}.{Desk.Today:yyyyMMdd}";
+    public string Stamp => $"{ShopVersion}.{Person.Id:N}.{Person.Pins.GetHashCode(StringComparison.Ordinal):x}.{Context.Today:yyyyMMdd}";
 
     /// <summary>Fills a parameter of an endpoint behind the sign-in.</summary>
     public static ValueTask<Me?> BindAsync(HttpContext context)
@@ -31,7 +31,7 @@ internal sealed record Me(Person Person, Desk Desk, IReadOnlyList<Permission> Al
         return ValueTask.FromResult<Me?>(
             new Me(
                 person,
-                new Desk(
+                new JudgingContext(
                     shop.Defaults,
                     PinSet.Parse(shop.Defaults.PinsOf(person.Pins)).Value ?? PinSet.Empty,
                     clock.Today(shop.TimeZone),

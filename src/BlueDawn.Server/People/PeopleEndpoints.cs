@@ -1,3 +1,4 @@
+using System.Text.Json;
 using BlueDawn.Core.Shop;
 using BlueDawn.Server.Problems;
 using BlueDawn.Store;
@@ -15,7 +16,8 @@ namespace BlueDawn.Server.People;
 /// <param name="UserName">The name they sign in with.</param>
 /// <param name="DisplayName">The name in the logbook.</param>
 /// <param name="Initials">What stands for them where a name is too long.</param>
-/// <param name="Role">technician, lead or front-desk.</param>
+/// <param name="Role">Their role; null while they have none that is known.</param>
+/// <param name="RoleLabel">What that is called; empty with it.</param>
 /// <param name="LockedOut">True when they cannot sign in.</param>
 /// <param name="CodeUntil">Until when a one-time code for them counts, or null.</param>
 /// <param name="Devices">Devices they are signed in on.</param>
@@ -25,18 +27,24 @@ internal sealed record StaffLine(
     string UserName,
     string DisplayName,
     string Initials,
-    string Role,
+    Role? Role,
+    string RoleLabel,
     bool LockedOut,
     DateTimeOffset? CodeUntil,
     int Devices,
     DateTimeOffset? SeenAt
 );
 
+/// <summary>A role somebody can have.</summary>
+/// <param name="Role">The role.</param>
+/// <param name="Label">What it is called.</param>
+internal sealed record RoleLine(Role Role, string Label);
+
 /// <summary>Somebody new. They set their own password with the code that is answered.</summary>
-internal sealed record NewStaff(Guid Id, string UserName, string DisplayName, string Initials, string Role);
+internal sealed record NewStaff(Guid Id, string UserName, string DisplayName, string Initials, Role Role);
 
 /// <summary>What changes about somebody.</summary>
-internal sealed record StaffChange(string DisplayName, string Initials, string Role, bool LockedOut);
+internal sealed record StaffChange(string DisplayName, string Initials, Role Role, bool LockedOut);
 
 /// <summary>A one-time code to hand to somebody.</summary>
 /// <param name="UserName">The name they sign in with.</param>
@@ -65,6 +73,10 @@ internal static class PeopleEndpoints
             .MapGet("", async (BlueDawnDb db, CancellationToken cancel) => TypedResults.Ok(await ListAsync(db, cancel)))
             .WithName("listPeople")
             .WithSummary("Everybody who works here");
+        people
+            .MapGet("/roles", () => TypedResults.Ok(Roles.All.Select(role => new RoleLine(role.Role, role.Label)).ToList()))
+            .WithName("listRoles")
+            .WithSummary("The roles somebody can have");
         people.MapPost("", AddAsync).WithName("addPerson").WithSummary("Add somebody; answers the code they set their password with");
         people
             .MapPut("/{id:guid}", ChangeAsync)
@@ -78,7 +90,7 @@ internal static class PeopleEndpoints
             .MapGet("/{id:guid}/data.json", DataAsync)
             .WithName("getPersonData")
             .WithSummary("Everything of a person")
-            .Produces<string>(200, "application/json")
+            .Produces<JsonElement>(200, "application/json")
             .ProducesProblem(404);
         people
             .MapPost("/{id:guid}/blank", BlankAsync)
@@ -90,28 +102,43 @@ internal static class PeopleEndpoints
             .WithSummary("Sign somebody out on all their devices");
     }
 
-    private static async Task<List<StaffLine>> ListAsync(BlueDawnDb db, CancellationToken cancel) =>
-        await (
+    private static async Task<List<StaffLine>> ListAsync(BlueDawnDb db, CancellationToken cancel)
+    {
+        var rows = await (
             from person in db.Users
             orderby person.LockedOut, person.DisplayName
-            select new StaffLine(
-                person.Id,
-                person.UserName!,
-                person.DisplayName,
-                person.Initials,
-                (
+            select new
+            {
+                Person = person,
+                Role = (
                     from has in db.UserRoles
                     join role in db.Roles on has.RoleId equals role.Id
                     where has.UserId == person.Id
                     orderby role.Name
                     select role.Name
-                ).FirstOrDefault() ?? "",
-                person.LockedOut,
-                person.CodeUntil,
-                db.Sessions.Count(session => session.PersonId == person.Id),
-                db.Sessions.Where(session => session.PersonId == person.Id).Max(session => (DateTimeOffset?)session.SeenAt)
-            )
-        ).ToListAsync(cancel);
+                ).FirstOrDefault(),
+                Devices = db.Sessions.Count(session => session.PersonId == person.Id),
+                SeenAt = db.Sessions.Where(session => session.PersonId == person.Id).Max(session => (DateTimeOffset?)session.SeenAt),
+            }
+        )
+            .AsNoTracking()
+            .ToListAsync(cancel);
+        return
+        [
+            .. rows.Select(row => new StaffLine(
+                row.Person.Id,
+                row.Person.UserName!,
+                row.Person.DisplayName,
+                row.Person.Initials,
+                Roles.Find(row.Role)?.Role,
+                Roles.Find(row.Role)?.Label ?? "",
+                row.Person.LockedOut,
+                row.Person.CodeUntil,
+                row.Devices,
+                row.SeenAt
+            )),
+        ];
+    }
 
     private static async Task<Results<Ok<StaffCode>, ValidationProblem, ProblemHttpResult>> AddAsync(
         NewStaff input,
@@ -161,8 +188,8 @@ internal static class PeopleEndpoints
             return Problem.Field("userName", string.Join(" ", refused.Errors.Select(error => error.Description)));
         }
 
-        await people.AddToRoleAsync(person, staff.Role);
-        Write(db, me, now, person, $"{person.DisplayName} was added as {staff.Role}.");
+        await people.AddToRoleAsync(person, Roles.Of(staff.Role).Name);
+        Write(db, me, now, person, $"{person.DisplayName} was added as {Roles.Of(staff.Role).Name}.");
         await db.SaveChangesAsync(cancel);
         await transaction.CommitAsync(cancel);
         return TypedResults.Ok(new StaffCode(person.UserName!, code, person.CodeUntil.Value));
@@ -192,7 +219,8 @@ internal static class PeopleEndpoints
         }
 
         var before = (await people.GetRolesAsync(person)).FirstOrDefault();
-        var stepsDown = before == Roles.Lead && !person.LockedOut && (input.LockedOut || input.Role != Roles.Lead);
+        var after = Roles.Of(staff.Role).Name;
+        var stepsDown = Roles.Find(before)?.Role == Role.Lead && !person.LockedOut && (input.LockedOut || staff.Role != Role.Lead);
         if (stepsDown && await IsLastLeadAsync(db, id, cancel))
         {
             return Problem.Field(
@@ -204,7 +232,7 @@ internal static class PeopleEndpoints
         List<string> happened =
         [
             .. person.DisplayName == staff.DisplayName ? [] : new[] { $"{person.DisplayName} is now called {staff.DisplayName}." },
-            .. before == staff.Role ? [] : new[] { $"{staff.DisplayName} is now {staff.Role}, was {before}." },
+            .. before == after ? [] : new[] { $"{staff.DisplayName} is now {after}, was {before}." },
             .. person.LockedOut == input.LockedOut
                 ? []
                 : new[] { input.LockedOut ? $"{staff.DisplayName} was locked out." : $"{staff.DisplayName} may sign in again." },
@@ -215,10 +243,10 @@ internal static class PeopleEndpoints
             return Meanwhile(person);
         }
 
-        if (before != staff.Role)
+        if (before != after)
         {
             await people.RemoveFromRolesAsync(person, before is null ? [] : [before]);
-            await people.AddToRoleAsync(person, staff.Role);
+            await people.AddToRoleAsync(person, after);
         }
 
         if (input.LockedOut)
@@ -285,7 +313,7 @@ internal static class PeopleEndpoints
     public static async Task<Results<Ok<SessionView>, ValidationProblem, ProblemHttpResult>> UseCodeAsync(
         CodeSignIn input,
         HttpContext context,
-        Doorkeeper door,
+        SignInLimiter door,
         BlueDawnDb db,
         UserManager<Person> people,
         IAntiforgery antiforgery,
@@ -298,7 +326,7 @@ internal static class PeopleEndpoints
             return TypedResults.Problem(
                 statusCode: 401,
                 title: "Too many tries.",
-                detail: $"Wait {Doorkeeper.Window.TotalMinutes:0} minutes."
+                detail: $"Wait {SignInLimiter.Window.TotalMinutes:0} minutes."
             );
         }
 
@@ -347,14 +375,14 @@ internal static class PeopleEndpoints
     public static async Task<Results<NoContent, ValidationProblem, ProblemHttpResult>> ChangePasswordAsync(
         PasswordChange input,
         HttpContext context,
-        Doorkeeper door,
+        SignInLimiter door,
         BlueDawnDb db,
         UserManager<Person> people,
         Me me,
         CancellationToken cancel
     )
     {
-        if (await door.KnockAsync(me.Person.UserName!, input.Now, context, cancel) is not { Person: not null } knock)
+        if (await door.CheckAsync(me.Person.UserName!, input.Now, context, cancel) is not { Person: not null } knock)
         {
             return Problem.Field("now", "That is not your password now.");
         }
@@ -398,7 +426,7 @@ internal static class PeopleEndpoints
             from person in db.Users
             join has in db.UserRoles on person.Id equals has.UserId
             join role in db.Roles on has.RoleId equals role.Id
-            where role.Name == Roles.Lead && person.Id != id && !person.LockedOut && person.PasswordHash != null
+            where role.Name == Roles.Of(Role.Lead).Name && person.Id != id && !person.LockedOut && person.PasswordHash != null
             select person.Id
         ).AnyAsync(cancel);
 

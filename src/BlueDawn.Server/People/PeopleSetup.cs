@@ -34,7 +34,7 @@ internal static class PeopleSetup
         // OWASP, Password Storage Cheat Sheet: 210,000 rounds of PBKDF2-HMAC-SHA512 (from memory). A hash with fewer is made anew at the
         // next sign-in.
         services.Configure<PasswordHasherOptions>(options => options.IterationCount = 210_000);
-        services.AddScoped<Doorkeeper>();
+        services.AddScoped<SignInLimiter>();
         services.AddAuthentication(IdentityConstants.ApplicationScheme).AddIdentityCookies();
         services.ConfigureApplicationCookie(options =>
         {

@@ -17,8 +17,9 @@ namespace BlueDawn.Server.People;
 /// <param name="Id">Their id.</param>
 /// <param name="UserName">The name they sign in with.</param>
 /// <param name="DisplayName">The name in the logbook.</param>
-/// <param name="Role">technician, lead or front-desk.</param>
-/// <param name="May">What they may do.</param>
+/// <param name="Role">Their role; null when it is not known: then they may do nothing.</param>
+/// <param name="RoleLabel">What it is called.</param>
+/// <param name="Permissions">What they may do.</param>
 /// <param name="Units">The units they read and type in.</param>
 /// <param name="Pins">Their pins, as they described them.</param>
 /// <param name="HasPin">Whether they have a PIN for shared benches.</param>
@@ -27,8 +28,9 @@ internal sealed record PersonView(
     Guid Id,
     string UserName,
     string DisplayName,
-    string Role,
-    IReadOnlyList<Permission> May,
+    Role? Role,
+    string RoleLabel,
+    IReadOnlyList<Permission> Permissions,
     UnitSystem Units,
     string Pins,
     bool HasPin,
@@ -90,7 +92,12 @@ internal static class SessionEndpoints
             .MapGet("", async (HttpContext context, IAntiforgery antiforgery, BlueDawnDb db) => await ViewAsync(context, antiforgery, db))
             .WithName("getSession")
             .WithSummary("Who is signed in");
-        session.MapPost("", SignInAsync).WithName("signIn").WithSummary("Sign in").AddEndpointFilter<AntiforgeryFilter>();
+        session
+            .MapPost("", SignInAsync)
+            .WithName("signIn")
+            .WithSummary("Sign in")
+            .ProducesProblem(401)
+            .AddEndpointFilter<AntiforgeryFilter>();
         session
             .MapPost("/first", FirstStart.BeginAsync)
             .WithName("setUpShop")
@@ -144,20 +151,20 @@ internal static class SessionEndpoints
     private static async Task<Results<Ok<SessionView>, ProblemHttpResult>> SignInAsync(
         SignIn input,
         HttpContext context,
-        Doorkeeper door,
+        SignInLimiter door,
         BlueDawnDb db,
         IAntiforgery antiforgery,
         TimeProvider clock,
         CancellationToken cancel
     )
     {
-        var (person, locked) = await door.KnockAsync(input.UserName, input.Password, context, cancel);
+        var (person, locked) = await door.CheckAsync(input.UserName, input.Password, context, cancel);
         if (locked)
         {
             return TypedResults.Problem(
                 statusCode: 401,
                 title: "Too many tries.",
-                detail: $"Wait {Doorkeeper.Window.TotalMinutes:0} minutes, or sign in on a device you have used before."
+                detail: $"Wait {SignInLimiter.Window.TotalMinutes:0} minutes, or sign in on a device you have used before."
             );
         }
 
@@ -166,7 +173,7 @@ internal static class SessionEndpoints
             return TypedResults.Problem(
                 statusCode: 401,
                 title: "Name and password do not go together.",
-                detail: $"Check both. After {Doorkeeper.TriesOfOne} wrong tries there is a wait of {Doorkeeper.Window.TotalMinutes:0} minutes."
+                detail: $"Check both. After {SignInLimiter.TriesOfOne} wrong tries there is a wait of {SignInLimiter.Window.TotalMinutes:0} minutes."
             );
         }
 
@@ -182,13 +189,13 @@ internal static class SessionEndpoints
     private static async Task<Results<NoContent, ValidationProblem>> ProveAsync(
         Proof input,
         HttpContext context,
-        Doorkeeper door,
+        SignInLimiter door,
         BlueDawnDb db,
         Me me,
         CancellationToken cancel
     )
     {
-        if (await door.KnockAsync(me.Person.UserName!, input.Password, context, cancel) is not { Person: { } person })
+        if (await door.CheckAsync(me.Person.UserName!, input.Password, context, cancel) is not { Person: { } person })
         {
             return Problem.Field("password", "That is not your password.");
         }
@@ -332,7 +339,8 @@ internal static class SessionEndpoints
             person.Id,
             person.UserName!,
             person.DisplayName,
-            signedIn.Role,
+            Roles.Find(signedIn.Role)?.Role,
+            Roles.Find(signedIn.Role)?.Label ?? "",
             Roles.Allow(signedIn.Role),
             person.Units,
             person.Pins,

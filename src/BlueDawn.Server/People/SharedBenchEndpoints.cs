@@ -101,7 +101,7 @@ internal static class SharedBenchEndpoints
     public static async Task<Results<NoContent, ValidationProblem>> ChangePinAsync(
         PinChange input,
         HttpContext context,
-        Doorkeeper door,
+        SignInLimiter door,
         BlueDawnDb db,
         IPasswordHasher<Person> hasher,
         Me me,
@@ -114,7 +114,7 @@ internal static class SharedBenchEndpoints
             return Problem.Field("pin", weak);
         }
 
-        if (await door.KnockAsync(me.Person.UserName!, input.Password, context, cancel) is not { Person: { } person })
+        if (await door.CheckAsync(me.Person.UserName!, input.Password, context, cancel) is not { Person: { } person })
         {
             return Problem.Field("password", "That is not your password.");
         }

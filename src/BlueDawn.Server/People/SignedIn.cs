@@ -42,7 +42,7 @@ internal sealed record SignedIn(Guid Session, Person Person, string Role, ShopRo
             Id = Guid.CreateVersion7(now),
             PersonId = person.Id,
             Device = agent[..Math.Min(agent.Length, DeviceSession.LongestDevice)],
-            Address = Doorkeeper.AddressOf(context),
+            Address = SignInLimiter.AddressOf(context),
             SignedInAt = now,
             SeenAt = now,
             ByPin = byPin,
@@ -146,7 +146,14 @@ internal sealed record SignedIn(Guid Session, Person Person, string Role, ShopRo
             .SingleOrDefaultAsync(cancel);
         return found is null
             ? null
-            : new SignedIn(id, found.person, found.ByPin && found.Role == Roles.Lead ? Roles.Technician : found.Role ?? "", found.shop)
+            : new SignedIn(
+                id,
+                found.person,
+                found.ByPin && Roles.Find(found.Role)?.Role == Core.Shop.Role.Lead
+                    ? Roles.Of(Core.Shop.Role.Technician).Name
+                    : found.Role ?? "",
+                found.shop
+            )
             {
                 ByPin = found.ByPin,
                 SeenAt = found.SeenAt,

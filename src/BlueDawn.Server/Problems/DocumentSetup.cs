@@ -1,4 +1,9 @@
+using System.Text.Json;
+using System.Text.Json.Nodes;
 using System.Text.Json.Serialization.Metadata;
+using BlueDawn.Core.Stations;
+using BlueDawn.Core.Trays;
+using BlueDawn.Server.Compute;
 using BlueDawn.Server.People;
 using Microsoft.AspNetCore.Authorization;
 using Microsoft.AspNetCore.OpenApi;
@@ -12,6 +17,50 @@ internal static class DocumentSetup
     private const string Cookie = "session";
     private const string Token = "token";
     private const string ProblemName = "ProblemDetails";
+    private static readonly string[] ProblemNames = [ProblemName, "HttpValidationProblemDetails"];
+
+    /// <summary>What a parameter says, by its name; where one name means two things, by the address too.</summary>
+    private static readonly Dictionary<string, string> Parameters = new(StringComparer.Ordinal)
+    {
+        ["number"] = "Number on the tray's tag.",
+        ["/api/stamped number"] = "Number stamped on a carburetor, as it was read.",
+        ["id"] = "Its id.",
+        ["code"] = "The spec sheet's code.",
+        ["key"] = "The rule's key.",
+        ["name"] = "File name of the table, as GET /api/shop/knowledge lists it.",
+        ["/api/catalogue/imports/{id} name"] = "What the file is called.",
+        ["file"] = "Which of the catalogue's files.",
+        ["find"] = "What to look for in number or name.",
+        ["text"] = "What to look for.",
+        ["item"] = "Number of the item.",
+        ["order"] = "Id of the order.",
+        ["supplier"] = "Name of the supplier.",
+        ["refill"] = "Whether the shelf is filled up to its reorder points besides.",
+        ["bath"] = "The bath's key.",
+        ["part"] = "The part's key.",
+        ["renew"] = "Parts to renew; left out for all that are wanted.",
+        ["history"] = "Whether what the shop has confirmed on other carburetors counts.",
+        ["family"] = "The carburetor's family.",
+        ["engine"] = "The engine it feeds.",
+        ["choke"] = "Its choke.",
+        ["owner"] = "Name of the owner.",
+        ["machine"] = "Name of the machine.",
+        ["stamped"] = "Number stamped on it, as it was read.",
+        ["plate"] = "What stands on the engine's plate.",
+        ["date"] = "Its date code.",
+        ["maker"] = "Its maker.",
+        ["answer"] = "What was measured or seen, as trait:value.",
+        ["take"] = "Sheets to take; left out to look at the file only.",
+        ["decimalComma"] = "Whether a comma in a number is a decimal point.",
+        ["was"] = "The version that the change was decided on.",
+        ["why"] = "Why it is changed; it is kept.",
+    };
+
+    private const string FindingName = "Finding";
+
+    /// <summary>Classes whose <c>finding</c> is one of a gauge line.</summary>
+    private static readonly HashSet<Type> NamesFindings = [typeof(Judgement), typeof(TraceReading)];
+
     private const string ProblemJson = "application/problem+json";
 
     private static readonly Dictionary<string, string> Tags = new(StringComparer.Ordinal)
@@ -29,7 +78,45 @@ internal static class DocumentSetup
         ["Catalogue"] = "What is sold, in files.",
         ["Compute"] = "The bench's arithmetic by itself; no sign-in.",
         ["Live"] = "What changes.",
+        ["Health"] = "Whether the server answers, for whoever watches it.",
+        ["People"] = "Who works here.",
+        ["Owners"] = "Whose the machines are.",
+        ["Sheets"] = "Spec sheets, and how they are made.",
+        ["Rules"] = "What the shop goes by.",
+        ["Moving"] = "All of a shop as one file.",
+        ["Instruments"] = "What measures and sends its readings.",
     };
+
+    /// <summary>What a problem says besides what RFC 9457 lists, whichever of it there is.</summary>
+    private static void SayMore(OpenApiSchema problem, OpenApiDocument document)
+    {
+        OpenApiSchema Text(string about) => new() { Type = JsonSchemaType.String | JsonSchemaType.Null, Description = about };
+        problem.Properties ??= new Dictionary<string, IOpenApiSchema>();
+        problem.Properties["traceId"] = Text("The request in the server's log.");
+        problem.Properties["errors"] = new OpenApiSchema
+        {
+            Description = "What is wrong, field by field.",
+            Type = JsonSchemaType.Object | JsonSchemaType.Null,
+            AdditionalProperties = new OpenApiSchema
+            {
+                Type = JsonSchemaType.Array,
+                Items = new OpenApiSchema { Type = JsonSchemaType.String },
+            },
+        };
+        // What stands there now, for whoever was second: rules, issues of a sheet, an owner, entries of a tray.
+        problem.AdditionalPropertiesAllowed = true;
+        problem.AdditionalProperties = new OpenApiSchema();
+    }
+
+    /// <summary>An enumeration is its words: that it may be left out is said where it is used, and would count twice here.</summary>
+    private static void OnlyItsWords(IOpenApiSchema schema)
+    {
+        if (schema is OpenApiSchema { Enum: { Count: > 0 } words } enumeration)
+        {
+            enumeration.Enum = [.. words.Where(word => word is not null && word.GetValueKind() == JsonValueKind.String)];
+            enumeration.Type = JsonSchemaType.String;
+        }
+    }
 
     /// <summary>Words of a comment that goes over several lines of code.</summary>
     private static void OnOneLine(IOpenApiSchema schema)
@@ -84,6 +171,15 @@ internal static class DocumentSetup
                 foreach (var schema in document.Components.Schemas?.Values ?? [])
                 {
                     OnOneLine(schema);
+                    OnlyItsWords(schema);
+                }
+
+                foreach (var name in ProblemNames)
+                {
+                    if (document.Components.Schemas?.TryGetValue(name, out var found) == true && found is OpenApiSchema problem)
+                    {
+                        SayMore(problem, document);
+                    }
                 }
 
                 foreach (var (path, item) in document.Paths)
@@ -99,6 +195,20 @@ internal static class DocumentSetup
                         )
                         {
                             list.Required = false;
+                        }
+
+                        foreach (var parameter in operation.Parameters?.OfType<OpenApiParameter>() ?? [])
+                        {
+                            parameter.Description ??= Parameters.GetValueOrDefault($"{path} {parameter.Name}")
+                                ?? Parameters.GetValueOrDefault(parameter.Name ?? "");
+                        }
+
+                        if (Compute.Examples.Of(path) is { } example && operation.RequestBody?.Content is { } content)
+                        {
+                            foreach (var body in content.Values.OfType<OpenApiMediaType>())
+                            {
+                                body.Example = example;
+                            }
                         }
 
                         operation.OperationId ??= $"{method.Method.ToLowerInvariant()}{path.Replace('/', '-')}";
@@ -167,6 +277,58 @@ internal static class DocumentSetup
                 else if (context.JsonTypeInfo.Kind == JsonTypeInfoKind.Dictionary && context.JsonTypeInfo.ElementType == typeof(double))
                 {
                     schema.AdditionalProperties = new OpenApiSchema { Type = JsonSchemaType.Number, Format = "double" };
+                }
+
+                return Task.CompletedTask;
+            }
+        );
+        // What Core works out and may leave out is said so where it is a kind of its own, too.
+        options.AddSchemaTransformer(
+            (schema, context, _) =>
+            {
+                foreach (
+                    var property in context.JsonTypeInfo.Properties.Where(property =>
+                        property is { Set: null, IsGetNullable: true, AssociatedParameter: null }
+                    )
+                )
+                {
+                    if (
+                        schema.Properties?.TryGetValue(property.Name, out var value) == true
+                        && value is not OpenApiSchema { OneOf.Count: > 0 }
+                        && value.Type?.HasFlag(JsonSchemaType.Null) != true
+                    )
+                    {
+                        schema.Properties[property.Name] = new OpenApiSchema
+                        {
+                            Description = value.Description,
+                            OneOf = [new OpenApiSchema { Type = JsonSchemaType.Null }, value],
+                        };
+                    }
+                }
+
+                return Task.CompletedTask;
+            }
+        );
+        // A page judges by words that Core declares: any other does not compile there.
+        options.AddSchemaTransformer(
+            (schema, context, _) =>
+            {
+                if (NamesFindings.Contains(context.JsonTypeInfo.Type) && schema.Properties?.TryGetValue("finding", out var finding) == true)
+                {
+                    context.Document?.AddComponent(
+                        FindingName,
+                        new OpenApiSchema
+                        {
+                            Description = "What a gauge line can find.",
+                            Type = JsonSchemaType.String,
+                            Enum = [.. StationList.Findings.Select(one => (JsonNode)one.Id)],
+                        }
+                    );
+                    var reference = new OpenApiSchemaReference(FindingName, context.Document);
+                    schema.Properties["finding"] =
+                        finding is OpenApiSchema { Type: { } type } && type.HasFlag(JsonSchemaType.Null)
+                            ? new OpenApiSchema { OneOf = [new OpenApiSchema { Type = JsonSchemaType.Null }, reference] }
+                            : reference;
                 }
 
                 return Task.CompletedTask;

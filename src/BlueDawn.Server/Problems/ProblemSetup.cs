@@ -55,7 +55,7 @@ internal sealed class ProblemExceptionHandler(ILogger<ProblemExceptionHandler> l
                 "That id has been used for something else.",
                 "Reload the page and try again."
             ),
-            _ when AgainFilter.AsksAgain(exception) => TypedResults.Problem(
+            _ when IdempotencyFilter.AsksAgain(exception) => TypedResults.Problem(
                 statusCode: 503,
                 title: "Too many wanted the same thing at once.",
                 detail: "Nothing was saved. It is tried again by itself."

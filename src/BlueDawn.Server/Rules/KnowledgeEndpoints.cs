@@ -129,7 +129,7 @@ internal static class KnowledgeEndpoints
         var knowledge = api.MapGroup("/shop/knowledge").WithTags("Rules");
         knowledge
             .MapGet("", async (BlueDawnDb db, Me me, CancellationToken cancel) =>
-                TypedResults.Ok(await ViewAsync(db, me.Desk.Knowledge, cancel))
+                TypedResults.Ok(await ViewAsync(db, me.Context.Knowledge, cancel))
             )
             .WithName("getKnowledge")
             .WithSummary("The tables the bench knows from, and every version of them");
@@ -193,14 +193,14 @@ internal static class KnowledgeEndpoints
             ? NoTable(name)
             : TypedResults.Ok(
                 new KnowledgeTableView(
-                    me.Desk.Knowledge.Version,
+                    me.Context.Knowledge.Version,
                     table.Name,
                     table.Label,
                     table.What,
                     table.Columns,
                     table.Keys,
                     table.Stays,
-                    new TableChanges(me.Desk.Knowledge.Changes()).Rows(table)
+                    new TableChanges(me.Context.Knowledge.Changes()).Rows(table)
                 )
             );
 
@@ -214,7 +214,7 @@ internal static class KnowledgeEndpoints
         context.Response.ContentType = "text/csv; charset=utf-8";
         context.Response.Headers.ContentDisposition = $"attachment; filename={table.Name.Replace('/', '-')}";
         await using var writer = new StreamWriter(context.Response.Body, leaveOpen: true);
-        var rows = new TableChanges(me.Desk.Knowledge.Changes())
+        var rows = new TableChanges(me.Context.Knowledge.Changes())
             .Rows(table)
             .Where(row => row.Standing != RowStanding.TakenOut)
             .Select(row => row.Cells);
@@ -229,8 +229,8 @@ internal static class KnowledgeEndpoints
         CancellationToken cancel
     )
     {
-        var (edit, problem) = await EditAsync(wish, db, me.Desk.Knowledge, cancel);
-        return problem is not null ? problem : TypedResults.Ok(await EffectAsync(edit!, db, me.Desk, cancel));
+        var (edit, problem) = await EditAsync(wish, db, me.Context.Knowledge, cancel);
+        return problem is not null ? problem : TypedResults.Ok(await EffectAsync(edit!, db, me.Context, cancel));
     }
 
     private static async Task<Results<Ok<KnowledgeLook>, ProblemHttpResult>> LookAtFileAsync(
@@ -247,7 +247,9 @@ internal static class KnowledgeEndpoints
         }
 
         using var file = new StringReader(await TextAsync(context, cancel));
-        return TypedResults.Ok(await EffectAsync(KnowledgeEdit.OfFile(me.Desk.Knowledge.Changes(), table, file), db, me.Desk, cancel));
+        return TypedResults.Ok(
+            await EffectAsync(KnowledgeEdit.OfFile(me.Context.Knowledge.Changes(), table, file), db, me.Context, cancel)
+        );
     }
 
     private static Task<Results<Ok<KnowledgeView>, ValidationProblem, ProblemHttpResult>> AcceptAsync(
@@ -331,7 +333,7 @@ internal static class KnowledgeEndpoints
             return problem;
         }
 
-        var look = await EffectAsync(edit!, db, me.Desk with { Knowledge = shop }, cancel);
+        var look = await EffectAsync(edit!, db, me.Context with { Knowledge = shop }, cancel);
         if (look.Problems is [var wrong, ..])
         {
             return Problem.Field(wrong.Column.Length > 0 ? wrong.Column : "table", wrong.What);
@@ -415,7 +417,7 @@ internal static class KnowledgeEndpoints
         );
     }
 
-    private static async Task<KnowledgeLook> EffectAsync(KnowledgeEdit edit, BlueDawnDb db, Desk desk, CancellationToken cancel)
+    private static async Task<KnowledgeLook> EffectAsync(KnowledgeEdit edit, BlueDawnDb db, JudgingContext desk, CancellationToken cancel)
     {
         var files = edit.Rows.Count == 0 ? [] : await TrayFile.OpenBenchAsync(db, 0, desk, cancel);
         List<TableProblem> problems = [.. edit.Problems, .. KnowledgeEffect.Orphans(edit, [.. files.Select(file => file.Book)])];

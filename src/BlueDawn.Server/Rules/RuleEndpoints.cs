@@ -61,7 +61,7 @@ internal static class RuleEndpoints
         var rules = api.MapGroup("/shop/rules").WithTags("Rules");
         rules
             .MapGet("", async (BlueDawnDb db, Me me, CancellationToken cancel) =>
-                TypedResults.Ok(await ListAsync(db, me.Desk.Shop, cancel))
+                TypedResults.Ok(await ListAsync(db, me.Context.Shop, cancel))
             )
             .WithName("listRules")
             .WithSummary("Every number the shop goes by");
@@ -96,7 +96,7 @@ internal static class RuleEndpoints
                 rule.Source,
                 rule.Dimension,
                 rule.Get(shop),
-                rule.Get(DemoScenario.ShippedDefaults),
+                rule.Get(ShopSeed.ShippedDefaults),
                 rule.Counts == ShopRules.Money ? shop.Currency : rule.Counts,
                 rule.Choices,
                 changes.GetValueOrDefault($"rule/{rule.Key}")

@@ -142,7 +142,7 @@ internal static class SheetEndpoints
             .MapGet("/schema", () => TypedResults.Json(SchemaNode.Value, contentType: "application/schema+json"))
             .WithName("getSheetSchema")
             .WithSummary("JSON Schema of a spec sheet")
-            .ExcludeFromDescription();
+            .Produces<JsonElement>(200, "application/schema+json");
         sheets.MapGet("/file", FileAsync).WithName("getSheetFile").WithSummary("Every current spec sheet as one JSON file");
         sheets
             .MapPost("/file", TakeFileAsync)
@@ -295,7 +295,7 @@ internal static class SheetEndpoints
     }
 
     private static IReadOnlyList<StripPart> PartsOf(TypedSheet typed, Me me) =>
-        me.Desk.Knowledge.Of().Of<LedgerKnowledge>().All(typed.Family);
+        me.Context.Knowledge.Of().Of<LedgerKnowledge>().All(typed.Family);
 
     private static ReadSheet Read(TypedSheet typed, string? needs, SpecSheet? from, IReadOnlyList<StripPart> parts)
     {

@@ -44,20 +44,21 @@ internal static class BuyingEndpoints
     private static async Task<Ok<BuyingView>> ShowAsync(
         BlueDawnDb db,
         Me me,
+        IBuyingSolver solver,
         IMemoryCache memory,
         TimeProvider clock,
         CancellationToken cancel,
         bool refill = false
     )
     {
-        var (book, items) = await ShelfBook.BuyingAsync(db, me.Desk, refill, clock.GetUtcNow(), cancel);
+        var (book, items) = await ShelfBook.BuyingAsync(db, me.Context, refill, clock.GetUtcNow(), cancel);
         return TypedResults.Ok(
             new BuyingView(
-                Solved(book, memory, cancel),
+                Solved(book, solver, memory, cancel),
                 items.ToDictionary(pair => pair.Key, pair => pair.Value.Item.Name),
                 book.Needs.Count,
                 await NotesAsync(db, book, cancel),
-                me.Desk.Shop.Currency
+                me.Context.Shop.Currency
             )
         );
     }
@@ -72,25 +73,26 @@ internal static class BuyingEndpoints
 
     /// <summary>The plan for a book; solved once for the page and the files of it, and again when anything in the book has
     /// changed.</summary>
-    private static BuyingAdvice Solved(BuyingBook book, IMemoryCache memory, CancellationToken cancel) =>
+    private static BuyingAdvice Solved(BuyingBook book, IBuyingSolver solver, IMemoryCache memory, CancellationToken cancel) =>
         memory.GetOrCreate((nameof(BuyingAdvice), JsonSerializer.Serialize(book)), entry =>
         {
             entry.SlidingExpiration = TimeSpan.FromMinutes(10);
-            return BuyingAdvice.Of(book, cancel: cancel);
+            return BuyingAdvice.Of(book, solver, cancel: cancel);
         })!;
 
     private static async Task<IResult> DownloadAsync(
         string supplier,
         BlueDawnDb db,
         Me me,
+        IBuyingSolver solver,
         IMemoryCache memory,
         TimeProvider clock,
         CancellationToken cancel,
         bool refill = false
     )
     {
-        var (book, items) = await ShelfBook.BuyingAsync(db, me.Desk, refill, clock.GetUtcNow(), cancel);
-        var order = Solved(book, memory, cancel).Plan.Orders.FirstOrDefault(one => one.Supplier == supplier);
+        var (book, items) = await ShelfBook.BuyingAsync(db, me.Context, refill, clock.GetUtcNow(), cancel);
+        var order = Solved(book, solver, memory, cancel).Plan.Orders.FirstOrDefault(one => one.Supplier == supplier);
         if (order is null)
         {
             return TypedResults.Problem(
@@ -128,7 +130,7 @@ internal static class BuyingEndpoints
         return TypedResults.File(
             Encoding.UTF8.GetBytes(writer.ToString()),
             "text/csv; charset=utf-8",
-            $"order-{file}-{me.Desk.Today:yyyy-MM-dd}.csv"
+            $"order-{file}-{me.Context.Today:yyyy-MM-dd}.csv"
         );
     }
 }

@@ -61,7 +61,7 @@ internal static class OrderEndpoints
     private static async Task<OrdersView> ListAsync(BlueDawnDb db, Me me, CancellationToken cancel)
     {
         var orders = await OpenAsync(db, cancel);
-        var waiting = orders.Count == 0 ? [] : await TrayFile.OpenBenchAsync(db, 0, me.Desk, cancel);
+        var waiting = orders.Count == 0 ? [] : await TrayFile.OpenBenchAsync(db, 0, me.Context, cancel);
         var numbers = orders.SelectMany(order => order.Lines).Select(line => line.Item).Distinct().ToList();
         return new OrdersView(
             [.. orders.Select(order => View(order, [.. waiting.Where(file => TrayOrders.IsFor(file, order.Id))]))],

@@ -45,7 +45,12 @@ internal sealed class TrayOrders(BlueDawnDb db, NoteWriter writer)
             {
                 writer.Record(
                     file,
-                    new OrderedNote(order.Id, order.Supplier, one.Items, me.Desk.Shop.Open.OnOrAfter(me.Desk.Today.AddDays(one.Days))),
+                    new OrderedNote(
+                        order.Id,
+                        order.Supplier,
+                        one.Items,
+                        me.Context.Shop.Open.OnOrAfter(me.Context.Today.AddDays(one.Days))
+                    ),
                     me
                 );
             }
@@ -120,7 +125,7 @@ internal sealed class TrayOrders(BlueDawnDb db, NoteWriter writer)
     private async Task<IReadOnlyList<FittedItem>> NeededAsync(TrayFile file, Me me, CancellationToken cancel)
     {
         var fitting = file.Book.Fitting!;
-        var wanted = await FittingChoice.FromShelfAsync(db, file, fitting, me.Desk.Today, cancel);
+        var wanted = await FittingChoice.FromShelfAsync(db, file, fitting, me.Context.Today, cancel);
         var has = fitting.Items.Where(item => item.FromShelf).Select(item => item.Number).ToHashSet();
         return wanted is null ? [] : [.. wanted.Items.Where(item => !has.Contains(item.Number))];
     }
@@ -130,7 +135,7 @@ internal sealed class TrayOrders(BlueDawnDb db, NoteWriter writer)
         var files = new List<TrayFile>();
         foreach (var number in numbers)
         {
-            if (await TrayFile.OpenAsync(db, number, me.Desk, cancel, locked: true) is { } file && !file.Book.IsHandedBack)
+            if (await TrayFile.OpenAsync(db, number, me.Context, cancel, locked: true) is { } file && !file.Book.IsHandedBack)
             {
                 files.Add(file);
             }

@@ -26,7 +26,7 @@ internal static class LedgerEndpoints
         Me me,
         CancellationToken cancel
     ) =>
-        await TrayFile.OpenAsync(db, number, me.Desk, cancel) is { } file
+        await TrayFile.OpenAsync(db, number, me.Context, cancel) is { } file
             ? TypedResults.Ok(LedgerView.Of(file.Book))
             : Problem.NoTray(number);
 
@@ -39,7 +39,7 @@ internal static class LedgerEndpoints
         CancellationToken cancel
     )
     {
-        if (await TrayFile.OpenAsync(db, number, me.Desk, cancel) is not { } file)
+        if (await TrayFile.OpenAsync(db, number, me.Context, cancel) is not { } file)
         {
             return Problem.NoTray(number);
         }

@@ -96,7 +96,7 @@ internal static class NoteEndpoints
         int number,
         EntriesInput input,
         NoteWriter writer,
-        Doorkeeper door,
+        SignInLimiter door,
         TimeProvider clock,
         HttpContext context,
         Me me,
@@ -110,12 +110,12 @@ internal static class NoteEndpoints
 
         var off = DeviceClock.Off(input.SentAt, clock.GetUtcNow());
         // Before the tray is held: a try stays counted, whatever becomes of the entry.
-        var signatures = new Dictionary<Guid, Knock>();
+        var signatures = new Dictionary<Guid, SignInTry>();
         foreach (var entry in input.Entries)
         {
             if (entry.Signature is { } signature)
             {
-                signatures[entry.Id] = await door.KnockAsync(signature.UserName, signature.Password, context, cancel);
+                signatures[entry.Id] = await door.CheckAsync(signature.UserName, signature.Password, context, cancel);
             }
         }
 

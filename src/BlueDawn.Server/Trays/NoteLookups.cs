@@ -23,7 +23,7 @@ internal sealed class NoteLookups(BlueDawnDb db)
     /// <summary>The note with what was found for it, or why that cannot be.</summary>
     public async Task<(Note Note, Refusal? Refusal)> FindAsync(
         EntryInput input,
-        Knock? signature,
+        SignInTry? signature,
         TrayFile file,
         Me me,
         CancellationToken cancel
@@ -49,7 +49,7 @@ internal sealed class NoteLookups(BlueDawnDb db)
         file.Book.Fitting is { } before
             ? note with
             {
-                Decided = await FittingChoice.FromShelfAsync(db, file, before, me.Desk.Today, cancel),
+                Decided = await FittingChoice.FromShelfAsync(db, file, before, me.Context.Today, cancel),
             }
             : note;
 
@@ -116,12 +116,12 @@ internal sealed class NoteLookups(BlueDawnDb db)
         await Shelf.LockDonorsAsync(db, cancel);
         if (note.KitNumber is { } kit)
         {
-            return await FittingChoice.KitAsync(db, file, kit, me.Desk.Today, cancel) is { } picked
+            return await FittingChoice.KitAsync(db, file, kit, me.Context.Today, cancel) is { } picked
                 ? (note with { Decided = picked }, null)
                 : (note, Refusal.Wrong([new("note.kitNumber", "There is no kit of that number. Pick one from the list.")]));
         }
 
-        var (priced, _) = await FittingChoice.DecideAsync(db, file, note.Renew, me.Desk.Today, cancel);
+        var (priced, _) = await FittingChoice.DecideAsync(db, file, note.Renew, me.Context.Today, cancel);
         var option = priced.Single(one => one.Offer.Option == note.Option);
         return option.Offer.Obstacle is { } obstacle
             ? (note, Refusal.Wrong([new("note.option", obstacle)]))
@@ -138,7 +138,12 @@ internal sealed class NoteLookups(BlueDawnDb db)
     }
 
     /// <summary>The lead's signature: a name and a password that the doorkeeper has looked at, before the tray was held.</summary>
-    private async Task<(Note Note, Refusal? Refusal)> SignAsync(ReleaseNote note, Knock? signature, TrayFile file, CancellationToken cancel)
+    private async Task<(Note Note, Refusal? Refusal)> SignAsync(
+        ReleaseNote note,
+        SignInTry? signature,
+        TrayFile file,
+        CancellationToken cancel
+    )
     {
         // Nothing open, or no reason yet: there is nothing to sign.
         if (Policy.Obstacles(file.Book).Count == 0 || Reason.Problem(note.Reason) is not null)
@@ -154,7 +159,7 @@ internal sealed class NoteLookups(BlueDawnDb db)
                     new(
                         "signature.password",
                         signature?.Locked == true
-                            ? $"Too many tries. Wait {Doorkeeper.Window.TotalMinutes:0} minutes."
+                            ? $"Too many tries. Wait {SignInLimiter.Window.TotalMinutes:0} minutes."
                             : "Name and password do not go together."
                     ),
                 ])

@@ -22,7 +22,7 @@ internal sealed class NoteWriter(BlueDawnDb db, NoteLookups lookups, TimeProvide
     public async Task<Recorded?> RecordAsync(
         int number,
         IReadOnlyList<EntryInput> entries,
-        IReadOnlyDictionary<Guid, Knock> signatures,
+        IReadOnlyDictionary<Guid, SignInTry> signatures,
         TimeSpan clockOff,
         Me me,
         CancellationToken cancel
@@ -91,7 +91,7 @@ internal sealed class NoteWriter(BlueDawnDb db, NoteLookups lookups, TimeProvide
     private async Task<Recorded?> TryAsync(
         int number,
         IReadOnlyList<EntryInput> entries,
-        IReadOnlyDictionary<Guid, Knock> signatures,
+        IReadOnlyDictionary<Guid, SignInTry> signatures,
         TimeSpan clockOff,
         HashSet<Guid> taken,
         Me me,
@@ -99,7 +99,7 @@ internal sealed class NoteWriter(BlueDawnDb db, NoteLookups lookups, TimeProvide
     )
     {
         await using var transaction = await db.Database.BeginTransactionAsync(cancel);
-        if (await TrayFile.OpenAsync(db, number, me.Desk, cancel, locked: true) is not { } file)
+        if (await TrayFile.OpenAsync(db, number, me.Context, cancel, locked: true) is not { } file)
         {
             return null;
         }
@@ -150,7 +150,7 @@ internal sealed class NoteWriter(BlueDawnDb db, NoteLookups lookups, TimeProvide
 
     private async Task<(EntryOutcome Outcome, TrayFile? After)> DecideAsync(
         EntryInput input,
-        Knock? signature,
+        SignInTry? signature,
         TimeSpan clockOff,
         TrayFile file,
         Me me,

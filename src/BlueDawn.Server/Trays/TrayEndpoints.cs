@@ -16,10 +16,10 @@ internal static class TrayEndpoints
         var trays = api.MapGroup("/trays/{number:int}").WithTags("Trays");
         trays.MapGet("", ShowAsync).WithName("getTray").WithSummary("A tray").Produces<TrayView>().Produces(304).ProducesProblem(404);
         trays
-            .MapGet("/papers", ShowPapersAsync)
-            .WithName("getPapers")
+            .MapGet("/snapshot", ShowSnapshotAsync)
+            .WithName("getSnapshot")
             .WithSummary("All that a tray is judged from, to judge it without the server")
-            .Produces<TrayPapers>()
+            .Produces<TraySnapshot>()
             .Produces(304);
         trays
             .MapPost("/draft", JudgeDraftAsync)
@@ -41,11 +41,11 @@ internal static class TrayEndpoints
             .SingleOrDefaultAsync(cancel);
         return seen is null ? Problem.NoTray(number)
             : Etag.IsFresh(context, $"{seen.Revision}.{seen.Version}.{seen.Sheet}.{me.Stamp}") ? TypedResults.StatusCode(304)
-            : await TrayFile.OpenAsync(db, number, me.Desk, cancel) is { } file ? TypedResults.Ok(TrayView.Of(file.Head, file.Book))
+            : await TrayFile.OpenAsync(db, number, me.Context, cancel) is { } file ? TypedResults.Ok(TrayView.Of(file.Head, file.Book))
             : Problem.NoTray(number);
     }
 
-    private static async Task<IResult> ShowPapersAsync(int number, HttpContext context, BlueDawnDb db, Me me, CancellationToken cancel)
+    private static async Task<IResult> ShowSnapshotAsync(int number, HttpContext context, BlueDawnDb db, Me me, CancellationToken cancel)
     {
         var seen = await db
             .Trays.Where(tray => tray.Number == number)
@@ -58,8 +58,8 @@ internal static class TrayEndpoints
             .SingleOrDefaultAsync(cancel);
         return seen is null ? Problem.NoTray(number)
             : Etag.IsFresh(context, $"{seen.Revision}.{seen.Version}.{seen.Sheet}.{me.Stamp}") ? TypedResults.StatusCode(304)
-            : await TrayFile.OpenAsync(db, number, me.Desk, cancel) is { } file
-                ? TypedResults.Ok((await file.WithHistoryAsync(db, cancel)).Papers(me.Pins))
+            : await TrayFile.OpenAsync(db, number, me.Context, cancel) is { } file
+                ? TypedResults.Ok((await file.WithHistoryAsync(db, cancel)).Snapshot(me.Pins))
             : Problem.NoTray(number);
     }
 
@@ -71,7 +71,7 @@ internal static class TrayEndpoints
         CancellationToken cancel
     )
     {
-        return await TrayFile.OpenAsync(db, number, me.Desk, cancel) is { } file && DraftJudgement.Of(draft, file.Book) is { } judged
+        return await TrayFile.OpenAsync(db, number, me.Context, cancel) is { } file && DraftJudgement.Of(draft, file.Book) is { } judged
             ? TypedResults.Ok(judged)
             : TypedResults.Problem(
                 statusCode: 404,

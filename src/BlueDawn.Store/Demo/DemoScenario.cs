@@ -38,11 +38,6 @@ public sealed class DemoScenario(BlueDawnDb db, NpgsqlDataSource database, UserM
     /// <summary>The password of every demo account.</summary>
     public const string Password = "sandrigg-quay";
 
-    private const string ReferenceDefaults = "reference/shop-defaults.json";
-
-    /// <summary>The defaults every shop comes with.</summary>
-    public static ShopDefaults ShippedDefaults { get; } = Read<ShopDefaults>(ReferenceDefaults);
-
     private sealed record DemoPerson(string UserName, string DisplayName, string Role, UnitSystem Units, string Pins);
 
     private sealed record DemoStock(string Item, int OnHand, int UsedLately);
@@ -133,24 +128,6 @@ public sealed class DemoScenario(BlueDawnDb db, NpgsqlDataSource database, UserM
         double? OrderedHoursAgo = null,
         DemoWork? Work = null
     );
-
-    /// <summary>Puts the shop's defaults and the roles in place; does nothing where they are there already.</summary>
-    public static async Task EnsureShopAsync(BlueDawnDb db, RoleManager<IdentityRole<Guid>> roles, CancellationToken cancel)
-    {
-        if (!await db.Shop.AnyAsync(cancel))
-        {
-            db.Shop.Add(new ShopRow { Defaults = ShippedDefaults });
-            await db.SaveChangesAsync(cancel);
-        }
-
-        foreach (var role in Roles.All)
-        {
-            if (!await roles.RoleExistsAsync(role))
-            {
-                await roles.CreateAsync(new IdentityRole<Guid>(role));
-            }
-        }
-    }
 
     /// <summary>Loads the scenario when the store has no people yet.</summary>
     /// <returns>True when it was loaded.</returns>
@@ -395,7 +372,7 @@ public sealed class DemoScenario(BlueDawnDb db, NpgsqlDataSource database, UserM
         };
         db.Trays.Add(tray);
         await db.SaveChangesAsync(cancel);
-        var desk = new Desk(
+        var desk = new JudgingContext(
             await TrayFile.ShopAsync(db, cancel),
             PinSet.Empty,
             DateOnly.FromDateTime(now.LocalDateTime),
@@ -519,7 +496,7 @@ public sealed class DemoScenario(BlueDawnDb db, NpgsqlDataSource database, UserM
 
     /// <summary>Records a note as the rules allow it at that moment.</summary>
     private TrayFile Record(TrayFile file, Note note, Person person, DateTimeOffset at) =>
-        Writing.Refuses(new NewEntry(Guid.CreateVersion7(at), at, note), file.Book, Core.Shop.Roles.Allow(Core.Shop.Roles.Lead))
+        Writing.Refuses(new NewEntry(Guid.CreateVersion7(at), at, note), file.Book, Core.Shop.Roles.Allow(Core.Shop.Role.Lead))
             is { } refused
             ? throw new InvalidOperationException($"Demo tray {file.Tray.Number}, {at:u}: {refused.Title} {refused.Detail}")
             : Append(file, note, person, at);

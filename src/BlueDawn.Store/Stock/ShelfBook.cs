@@ -58,7 +58,7 @@ public static class ShelfBook
     /// <param name="cancel">Cancels.</param>
     public static async Task<(BuyingBook Book, IReadOnlyDictionary<string, StockedItem> Items)> BuyingAsync(
         BlueDawnDb db,
-        Desk desk,
+        JudgingContext desk,
         bool refill,
         DateTimeOffset now,
         CancellationToken cancel

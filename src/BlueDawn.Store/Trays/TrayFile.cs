@@ -36,7 +36,7 @@ public sealed record TrayFile(Tray Tray, TrayBook Book)
 
     /// <summary>All that it is judged from.</summary>
     /// <param name="pins">The reader's own pins, as they described them.</param>
-    public TrayPapers Papers(string pins) =>
+    public TraySnapshot Snapshot(string pins) =>
         new(
             Head,
             Book.Facts,
@@ -59,7 +59,13 @@ public sealed record TrayFile(Tray Tray, TrayBook Book)
     /// <param name="cancel">Cancellation.</param>
     /// <param name="locked">True to hold the tray until the transaction ends: what is added next is decided on everything that
     /// stands.</param>
-    public static async Task<TrayFile?> OpenAsync(BlueDawnDb db, int number, Desk desk, CancellationToken cancel, bool locked = false)
+    public static async Task<TrayFile?> OpenAsync(
+        BlueDawnDb db,
+        int number,
+        JudgingContext desk,
+        CancellationToken cancel,
+        bool locked = false
+    )
     {
         var rows = locked
             ? db.Trays.FromSql($"select * from trays where number = {number} for update")
@@ -79,7 +85,12 @@ public sealed record TrayFile(Tray Tray, TrayBook Book)
     /// <param name="handedBack">How many of the latest that have been handed back.</param>
     /// <param name="desk">What they are judged by.</param>
     /// <param name="cancel">Cancellation.</param>
-    public static async Task<IReadOnlyList<TrayFile>> OpenBenchAsync(BlueDawnDb db, int handedBack, Desk desk, CancellationToken cancel)
+    public static async Task<IReadOnlyList<TrayFile>> OpenBenchAsync(
+        BlueDawnDb db,
+        int handedBack,
+        JudgingContext desk,
+        CancellationToken cancel
+    )
     {
         var latest = db
             .Trays.Where(tray => tray.WaitsFor == WaitsFor.HandedBack)
@@ -166,6 +177,21 @@ public sealed record TrayFile(Tray Tray, TrayBook Book)
                 Book.Log
             ),
         };
+
+    /// <summary>What stands for all that the shop has confirmed on other carburetors than a tray's: another when any of it changes.</summary>
+    /// <param name="db">The store.</param>
+    /// <param name="but">The tray that does not count.</param>
+    /// <param name="cancel">Cancellation.</param>
+    public static Task<string> HistoryStampAsync(BlueDawnDb db, Guid but, CancellationToken cancel) =>
+        db
+            .Database.SqlQuery<string>(
+                $"""
+                select coalesce(md5(string_agg(concat_ws(' ', family, spec_code, confirmed, trays), ',' order by family, spec_code, confirmed)), '') as "Value"
+                from (select family, spec_code, confirmed, count(*) as trays from trays
+                    where confirmed is not null and id <> {but} group by family, spec_code, confirmed) closed
+                """
+            )
+            .SingleAsync(cancel);
 
     /// <summary>What has been confirmed on trays whose trace is settled, counted by the database: it costs the same with a thousand of
     /// them.</summary>

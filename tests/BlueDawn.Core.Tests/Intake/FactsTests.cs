@@ -66,8 +66,8 @@ public class FactsTests
     [InlineData("choke", false)]
     public void What_the_front_desk_may_change(string what, bool may)
     {
-        Assert.Equal(may ? null : RefusalKind.NotAllowed, TestTray.Untouched().Refuses(Note(what), role: Roles.FrontDesk)?.Kind);
-        Assert.Null(TestTray.Untouched().Refuses(Note(what), role: Roles.Technician));
+        Assert.Equal(may ? null : RefusalKind.NotAllowed, TestTray.Untouched().Refuses(Note(what), role: Role.FrontDesk)?.Kind);
+        Assert.Null(TestTray.Untouched().Refuses(Note(what), role: Role.Technician));
     }
 
     [Fact]
@@ -75,12 +75,10 @@ public class FactsTests
     {
         var gone = TestTray.Untouched();
         gone.Facts = gone.Facts with { WaitsFor = WaitsFor.HandedBack };
-        Assert.Equal(RefusalKind.NotAllowed, gone.Refuses(new FactsNote(WaitsFor: WaitsFor.Hands), role: Roles.FrontDesk)?.Kind);
-        Assert.Null(gone.Refuses(new FactsNote(WaitsFor: WaitsFor.Hands), role: Roles.Technician));
+        Assert.Equal(RefusalKind.NotAllowed, gone.Refuses(new FactsNote(WaitsFor: WaitsFor.Hands), role: Role.FrontDesk)?.Kind);
+        Assert.Null(gone.Refuses(new FactsNote(WaitsFor: WaitsFor.Hands), role: Role.Technician));
         // The same as before, sent along with a change, is no change of it.
-        Assert.Null(
-            TestTray.Untouched().Refuses(new FactsNote(StampedNumber: "4107", Complaint: "Hunts when warm"), role: Roles.FrontDesk)
-        );
+        Assert.Null(TestTray.Untouched().Refuses(new FactsNote(StampedNumber: "4107", Complaint: "Hunts when warm"), role: Role.FrontDesk));
     }
 
     [Theory]

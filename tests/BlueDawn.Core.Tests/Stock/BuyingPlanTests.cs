@@ -1,9 +1,12 @@
 using BlueDawn.Core.Stock;
+using BlueDawn.Solvers;
 
 namespace BlueDawn.Core.Tests.Stock;
 
 public class BuyingPlanTests
 {
+    private static readonly CpSatBuyingSolver Solver = new();
+
     private static readonly CancellationToken Cancel = TestContext.Current.CancellationToken;
 
     private static NeedSource Whole(string item) => new(item, null);
@@ -31,6 +34,7 @@ public class BuyingPlanTests
                 [new("North", "A", 1, 10, 3), new("North", "B", 1, 10, 3), new("South", "B", 1, 8, 3)],
                 [new("North", 5), new("South", 5)]
             ),
+            Solver,
             cancel: Cancel
         );
         Assert.Equal("North", Assert.Single(advice.Plan.Orders).Supplier);
@@ -55,7 +59,7 @@ public class BuyingPlanTests
                 ["K"] = [1, 1],
             }
         );
-        var plan = BuyingSolver.Solve(book, 10, Cancel);
+        var plan = Solver.Solve(book, 10, Cancel);
         Assert.Equal(["K", "P"], plan.Orders[0].Lines.Select(line => line.Item));
         Assert.Equal(25m, plan.Money);
         Assert.Equal(3, plan.Met.Sum(met => met.Pieces));
@@ -64,14 +68,14 @@ public class BuyingPlanTests
     [Fact]
     public void Packs_are_bought_whole()
     {
-        var plan = BuyingSolver.Solve(Book([Need(1, 7, 9, Whole("A"))], [new("North", "A", 5, 4, 3)], [new("North", 0)]), 10, Cancel);
+        var plan = Solver.Solve(Book([Need(1, 7, 9, Whole("A"))], [new("North", "A", 5, 4, 3)], [new("North", 0)]), 10, Cancel);
         Assert.Equal((2, 10, 8m), (plan.Orders[0].Lines[0].Packs, plan.Orders[0].Lines[0].Pieces, plan.BoughtMoney));
     }
 
     [Fact]
     public void The_shelf_comes_first_when_it_is_worth_less_than_buying()
     {
-        var plan = BuyingSolver.Solve(
+        var plan = Solver.Solve(
             Book([Need(1, 1, 9, Whole("A"))], [new("North", "A", 1, 10, 3)], [new("North", 5)], [new("A", 2, 10)]),
             10,
             Cancel
@@ -83,7 +87,7 @@ public class BuyingPlanTests
     [Fact]
     public void A_refill_is_not_met_from_the_shelf_it_is_to_fill() =>
         Assert.Single(
-            BuyingSolver
+            Solver
                 .Solve(
                     Book(
                         [Need(0, 1, 365, Whole("A")) with { Refill = true }],
@@ -103,19 +107,19 @@ public class BuyingPlanTests
         var slow = new SupplyOffer("Slow", "A", 1, 10, 8);
         var fast = new SupplyOffer("Fast", "A", 1, 18, 2);
         SupplierTerms[] terms = [new("Slow", 0), new("Fast", 0)];
-        var early = BuyingSolver.Solve(Book([Need(1, 1, 7, Whole("A"))], [slow, fast], terms), 10, Cancel);
+        var early = Solver.Solve(Book([Need(1, 1, 7, Whole("A"))], [slow, fast], terms), 10, Cancel);
         Assert.Equal(("Slow", 14m, 1), (early.Orders[0].Supplier, early.Money, early.DaysLate[1]));
-        Assert.Equal("Fast", BuyingSolver.Solve(Book([Need(1, 1, 4, Whole("A"))], [slow, fast], terms), 10, Cancel).Orders[0].Supplier);
+        Assert.Equal("Fast", Solver.Solve(Book([Need(1, 1, 4, Whole("A"))], [slow, fast], terms), 10, Cancel).Orders[0].Supplier);
         // A day that has passed already is not made later by what is there in time for nothing.
-        Assert.Equal("Fast", BuyingSolver.Solve(Book([Need(1, 1, -3, Whole("A"))], [slow, fast], terms), 10, Cancel).Orders[0].Supplier);
+        Assert.Equal("Fast", Solver.Solve(Book([Need(1, 1, -3, Whole("A"))], [slow, fast], terms), 10, Cancel).Orders[0].Supplier);
     }
 
     [Fact]
     public void What_nobody_has_is_left_out_and_the_rest_is_planned()
     {
-        var plan = BuyingSolver.Solve(Book([Need(1, 1, 9, Whole("Z")), Need(2, 3, 9, Whole("A"))], [], [], [new("A", 2, 1)]), 10, Cancel);
+        var plan = Solver.Solve(Book([Need(1, 1, 9, Whole("Z")), Need(2, 3, 9, Whole("A"))], [], [], [new("A", 2, 1)]), 10, Cancel);
         Assert.Equal([1, 2], plan.NotMet.Select(need => need.Tray).Order());
-        plan = BuyingSolver.Solve(Book([Need(1, 1, 9), Need(2, 1, 9, Whole("A"))], [], [], [new("A", 2, 1)]), 10, Cancel);
+        plan = Solver.Solve(Book([Need(1, 1, 9), Need(2, 1, 9, Whole("A"))], [], [], [new("A", 2, 1)]), 10, Cancel);
         Assert.Equal((1, 2), (Assert.Single(plan.NotMet).Tray, Assert.Single(plan.Met).Need.Tray));
     }
 
@@ -129,6 +133,7 @@ public class BuyingPlanTests
                 [new("North", 5)],
                 [new("A", 1, 10), new("B", 4, 1)]
             ),
+            Solver,
             cancel: Cancel
         );
         Assert.Equal(2, Assert.Single(advice.Plan.Met, met => met.Supplier is null).Need.Tray);
@@ -145,7 +150,7 @@ public class BuyingPlanTests
         for (var round = 0; round < 60; round++)
         {
             var book = RandomBook(random);
-            var plan = BuyingSolver.Solve(book, 10, Cancel);
+            var plan = Solver.Solve(book, 10, Cancel);
             Assert.True(plan.Proven);
             Assert.Equal(Exhaustive(book), plan.NotMet.Count > 0 ? null : plan.Money);
         }

@@ -74,6 +74,10 @@ internal sealed class TestTray
     public TestTray Adds(Note note) => Adds(note, out _);
 
     /// <summary>Why a note is refused, or null.</summary>
-    public Refusal? Refuses(Note note, Guid? supersedes = null, string role = Roles.Lead) =>
-        Writing.Refuses(new NewEntry(Guid.CreateVersion7(), Start.AddMinutes(minute + 1), note, supersedes), Book, Roles.Allow(role));
+    public Refusal? Refuses(Note note, Guid? supersedes = null, Role? role = Role.Lead) =>
+        Writing.Refuses(
+            new NewEntry(Guid.CreateVersion7(), Start.AddMinutes(minute + 1), note, supersedes),
+            Book,
+            role is { } has ? Roles.Allow(has) : []
+        );
 }

@@ -141,14 +141,14 @@ public sealed class WritingTests
     {
         foreach (var note in OneOfEach)
         {
-            Assert.Equal(RefusalKind.NotAllowed, new TestTray(Sheets.Spec).Refuses(note, role: "somebody")?.Kind);
+            Assert.Equal(RefusalKind.NotAllowed, new TestTray(Sheets.Spec).Refuses(note, role: null)?.Kind);
         }
 
-        Assert.Equal(RefusalKind.NotAllowed, TestTray.Untouched().Refuses(new JobNote("full"), role: Roles.FrontDesk)?.Kind);
-        Assert.Null(TestTray.Untouched().Refuses(new FactsNote(Complaint: "Hunts"), role: Roles.FrontDesk));
-        Assert.Null(TestTray.Untouched().Refuses(new JobNote("full"), role: Roles.Technician));
-        Assert.DoesNotContain(Permission.Sign, Roles.Allow(Roles.Technician));
-        Assert.Empty(Roles.Allow(null));
+        Assert.Equal(RefusalKind.NotAllowed, TestTray.Untouched().Refuses(new JobNote("full"), role: Role.FrontDesk)?.Kind);
+        Assert.Null(TestTray.Untouched().Refuses(new FactsNote(Complaint: "Hunts"), role: Role.FrontDesk));
+        Assert.Null(TestTray.Untouched().Refuses(new JobNote("full"), role: Role.Technician));
+        Assert.DoesNotContain(Permission.Sign, Roles.Allow(Role.Technician));
+        Assert.Empty(Roles.Allow("somebody"));
     }
 
     /// <summary>What has not come cannot be in: a part is not renewed out of an item that is still on order.</summary>
@@ -335,7 +335,7 @@ public sealed class WritingTests
     public void Entries_on_their_way_are_folded_on_top_of_the_papers_and_what_the_rules_refuse_is_left_out_with_its_reason()
     {
         var tray = new TestTray(Sheets.Spec).Does(new JobNote("full")).Does(new OutNote("bowl-gasket", LineVerdict.Renew), out var there);
-        var papers = new TrayPapers(
+        var papers = new TraySnapshot(
             new TrayHead(Guid.NewGuid(), 1, 1, 2, "Boat", "", "Pump", DateTimeOffset.UnixEpoch, null),
             tray.Facts,
             tray.Log.Entries,

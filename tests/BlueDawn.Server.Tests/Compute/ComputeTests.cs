@@ -162,6 +162,53 @@ public class ComputeTests(Shop shop)
     }
 
     [Fact]
+    public async Task Every_computation_has_an_example_in_the_document_that_is_answered()
+    {
+        var document = (await shop.Visit().GetAsync("/openapi/v1.json")).Body;
+        var asked = 0;
+        foreach (
+            var path in document
+                .GetProperty("paths")
+                .EnumerateObject()
+                .Where(path => path.Name.StartsWith("/api/compute/", StringComparison.Ordinal))
+        )
+        {
+            if (path.Value.TryGetProperty("post", out var post))
+            {
+                var example = post.GetProperty("requestBody").GetProperty("content").GetProperty("application/json").GetProperty("example");
+                var answer = await shop.Visit().PostAsync(path.Name, example);
+                Assert.True(answer.Status == HttpStatusCode.OK, $"{path.Name}: {answer.Status} {answer.Body}");
+                asked++;
+            }
+        }
+
+        Assert.Equal(14, asked);
+    }
+
+    [Fact]
+    public async Task Every_tag_is_declared_and_every_parameter_described()
+    {
+        var document = (await shop.Visit().GetAsync("/openapi/v1.json")).Body;
+        var tags = document.GetProperty("tags").EnumerateArray().Select(tag => tag.GetProperty("name").GetString()).ToHashSet();
+        foreach (var path in document.GetProperty("paths").EnumerateObject())
+        {
+            foreach (var operation in path.Value.EnumerateObject().Where(one => one.Name is "get" or "post" or "put" or "delete"))
+            {
+                Assert.All(operation.Value.GetProperty("tags").EnumerateArray(), tag => Assert.Contains(tag.GetString(), tags));
+                if (operation.Value.TryGetProperty("parameters", out var parameters))
+                {
+                    Assert.All(parameters.EnumerateArray(), one =>
+                        Assert.True(
+                            one.TryGetProperty("description", out var said) && said.GetString()!.Length > 5,
+                            $"{operation.Name} {path.Name}: {one}"
+                        )
+                    );
+                }
+            }
+        }
+    }
+
+    [Fact]
     public async Task The_document_describes_the_fields_with_their_units()
     {
         var document = await shop.Visit().GetAsync("/openapi/v1.json");

@@ -72,7 +72,7 @@ public sealed partial class ArchiveTests(Shop shop)
             ).Split(',')
         )
         {
-            foreach (var path in new[] { $"/api/trays/{tray}/report", $"/api/trays/{tray}/ledger", $"/api/trays/{tray}/papers" })
+            foreach (var path in new[] { $"/api/trays/{tray}/report", $"/api/trays/{tray}/ledger", $"/api/trays/{tray}/snapshot" })
             {
                 Assert.Equal(await SaidAsync(ilse, path), await SaidAsync(lead, path));
             }

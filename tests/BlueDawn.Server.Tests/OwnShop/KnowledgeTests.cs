@@ -50,7 +50,7 @@ public sealed class KnowledgeTests(EmptyShop shop) : IClassFixture<EmptyShop>
             .EnumerateArray()
             .Single(one => one.GetProperty("number").GetInt32() == tray);
         Assert.Equal(await NextAsync(lead, tray), listed.GetProperty("do").GetProperty("text").GetString());
-        Assert.Contains((await lead.GetAsync($"/api/trays/{tray}/papers")).Body.GetProperty("tables").EnumerateArray(), one =>
+        Assert.Contains((await lead.GetAsync($"/api/trays/{tray}/snapshot")).Body.GetProperty("tables").EnumerateArray(), one =>
             one.GetProperty("key").GetString() == "tank-vent-blocked"
         );
 

@@ -460,7 +460,7 @@ public sealed class OwnShopTests(EmptyShop shop) : IClassFixture<EmptyShop>
                 .Body.EnumerateArray()
                 .Select(issue => issue.GetProperty("sheet").GetProperty("issue").GetInt32())
         );
-        var papers = (await lead.GetAsync($"/api/trays/{tray}/papers")).Body;
+        var papers = (await lead.GetAsync($"/api/trays/{tray}/snapshot")).Body;
         Assert.Contains("\"issue\":1", papers.ToString(), StringComparison.Ordinal);
         // A device counts days as the shop does, fourteen hours ahead.
         Assert.Equal(14 * 60, papers.GetProperty("aheadOfUtcMin").GetInt32());

@@ -275,16 +275,7 @@ public sealed class UpgradeTests(Shop shop) : IAsyncLifetime
     private static JsonElement Before() =>
         JsonSerializer.Deserialize<JsonElement>(File.ReadAllText(Path.Combine(Folder(), "bench-2026-11-27.json")));
 
-    private static string Folder()
-    {
-        var at = new DirectoryInfo(AppContext.BaseDirectory);
-        while (!File.Exists(Path.Combine(at!.FullName, "BlueDawn.slnx")))
-        {
-            at = at.Parent;
-        }
-
-        return Path.Combine(at.FullName, "tests", "upgrade");
-    }
+    private static string Folder() => Path.Combine(Repository.Root, "tests", "upgrade");
 
     /// <summary>Debian keeps the tools of each PostgreSQL version in a folder of its own.</summary>
     private static async Task RestoreAsync(NpgsqlConnectionStringBuilder to)

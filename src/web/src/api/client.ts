@@ -37,7 +37,9 @@ export type Slip = Schemas['Slip'];
 export type KnownStamp = Schemas['KnownStamp'];
 export type TrayFacts = Schemas['TrayFactsView'];
 export type TrayPatch = Schemas['TrayPatch'];
-export type May = Schemas['May'];
+export type Permission = Schemas['Permission'];
+export type Finding = Schemas['Finding'];
+export type Role = Schemas['Role'];
 /** What one entry of a logbook says; every station has its own kinds. */
 export type Note = Schemas['Note'];
 export type DraftJudgement = Schemas['DraftJudgement'];

@@ -3,7 +3,7 @@ import { Card } from '../ui/card';
 import { Link } from 'react-router';
 import type { Bench, BenchTray, WaitsFor } from '../api/client';
 import { CheckedInHere } from '../shell/CheckedInHere';
-import { useMay, useUnits } from '../session/session';
+import { useAllowed, useUnits } from '../session/session';
 import { DeskPage } from './DeskPage';
 import { useBench } from '../shell/queries';
 import { waits, waitWord } from '../shell/words';
@@ -18,7 +18,7 @@ const DAYS = 7;
 /** Every tray by what it waits for, and what is next for the hands. */
 export function BenchPage() {
   const query = useBench();
-  const mayWork = useMay('workAtTheBench');
+  const mayWork = useAllowed('workAtTheBench');
   if (query.isPending) return <Loading what="the bench" />;
   if (!query.data) return <Trouble error={query.error} retry={() => void query.refetch()} />;
   if (!mayWork) return <DeskPage bench={query.data} />;

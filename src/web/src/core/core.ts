@@ -10,8 +10,8 @@ let worker: Worker | null = null;
 let version: string | null = null;
 let next = 0;
 const waiting = new Map<number, (reply: Reply) => void>();
-/** By tray, the papers and the entries it was taken with. */
-const taken = new Map<number, { papers: string; ids: string[] }>();
+/** By tray, the snapshot and the entries it was taken with. */
+const taken = new Map<number, { snapshot: string; ids: string[] }>();
 /** By entry, why the rules refuse it on the tray as it was taken last. */
 const refusals = new Map<string, Problem>();
 
@@ -51,10 +51,10 @@ function call<T>(name: Call['name'], ...args: unknown[]): Promise<T> {
   });
 }
 
-/** The papers of a tray as the server wrote them, or as this device keeps them; null when neither is there. */
-async function papersOf(tray: number): Promise<string | null> {
+/** The snapshot of a tray as the server wrote it, or as this device keeps it; null when neither is there. */
+async function snapshotOf(tray: number): Promise<string | null> {
   try {
-    const answer = await fetch(`/api/trays/${tray}/papers`);
+    const answer = await fetch(`/api/trays/${tray}/snapshot`);
     return answer.ok ? await answer.text() : null;
   } catch {
     return null;
@@ -66,24 +66,26 @@ let taking: Promise<boolean> = Promise.resolve(false);
 
 async function takeNow(tray: number, pending: () => readonly Pending[], by: string): Promise<boolean> {
   if (version === null) return false;
-  const papers = await papersOf(tray);
-  if (papers === null) return false;
+  const snapshot = await snapshotOf(tray);
+  if (snapshot === null) return false;
   const before = taken.get(tray);
-  if (before?.papers !== papers && (JSON.parse(papers) as { core: string }).core !== version) return false;
+  if (before?.snapshot !== snapshot && (JSON.parse(snapshot) as { core: string }).core !== version) return false;
   const entries = pending()
     .filter((one) => one.tray === tray)
     .map(({ id, takenAt, note, supersedes }) => ({ id, takenAt, note, supersedes }));
   const ids = entries.map(({ id }) => id);
   const more =
-    before?.papers === papers && before.ids.every((id, i) => ids[i] === id) ? entries.slice(before.ids.length) : null;
+    before?.snapshot === snapshot && before.ids.every((id, i) => ids[i] === id)
+      ? entries.slice(before.ids.length)
+      : null;
   if (more?.length === 0) return true;
   // One at a time: what is on its way is put on top of what is there already.
   const added = more ? await call<string | null>('Add', tray, JSON.stringify(more), by) : null;
-  const said = added ?? (await call<string>('Take', papers, JSON.stringify(entries), by));
+  const said = added ?? (await call<string>('Take', snapshot, JSON.stringify(entries), by));
   const leftOut = JSON.parse(said) as LeftOut[];
   for (const id of ids) refusals.delete(id);
   for (const { id, refusal } of leftOut) if (refusal) refusals.set(id, asProblem(refusal));
-  taken.set(tray, { papers, ids });
+  taken.set(tray, { snapshot, ids });
   return true;
 }
 
@@ -135,7 +137,7 @@ export const core = {
     return (await core.take(tray, pending, by)) ? refusals.get(id) : undefined;
   },
 
-  /** Takes a tray's papers with what is on its way. False when they cannot be had, or belong to another Core. */
+  /** Takes a tray's snapshot with what is on its way. False when it cannot be had, or belongs to another Core. */
   take(tray: number, pending: () => readonly Pending[], by: string): Promise<boolean> {
     const now = (): Promise<boolean> => takeNow(tray, pending, by);
     return (taking = taking.then(now, now));

@@ -3,7 +3,7 @@
 
 interface CoreExports {
   Version: () => string;
-  Take: (papers: string, pending: string, by: string) => string;
+  Take: (snapshot: string, pending: string, by: string) => string;
   Add: (number: number, pending: string, by: string) => string | null;
   Show: (number: number, page: string) => string | null;
   Judge: (number: number, draft: string) => string | null;

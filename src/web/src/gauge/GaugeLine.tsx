@@ -5,7 +5,7 @@ import { isFree } from '../ui/focus';
 import { Fragment, useId, useRef, useState, type ReactNode } from 'react';
 import type { Entry, Line } from '../api/client';
 import { isKept, lineDraftKey, useKept } from '../outbox/drafts';
-import { useMay, usePerson, useUnits } from '../session/session';
+import { useAllowed, usePerson, useUnits } from '../session/session';
 import { Button } from '../ui/button';
 import { CautionNote } from '../ui/caution';
 import { Choice } from '../ui/choice';
@@ -33,7 +33,7 @@ interface Props {
 /** The one component for every measurement: what it is, its window, the entry, the verdict, and the why a touch away. */
 export function GaugeLine({ tray, line, history, locked, way }: Props) {
   const units = useUnits();
-  const mayRecord = useMay('workAtTheBench') && !locked;
+  const mayRecord = useAllowed('workAtTheBench') && !locked;
   const state = useLine(tray, line);
   const [why, setWhy] = useState(false);
   const [moreOpen, setMore] = useState(false);

@@ -10,7 +10,7 @@ import { Button } from '../ui/button';
 import { Choice } from '../ui/choice';
 import { TextArea } from '../ui/field';
 import { Notice } from '../ui/states';
-import { useMay, usePerson, useSession } from './session';
+import { useAllowed, usePerson, useSession } from './session';
 import { Devices } from './Devices';
 import { MyPassword } from './MyPassword';
 import { MyPin, ProveMyself } from './MyPin';
@@ -31,7 +31,6 @@ const singles = [
   { value: 'withAlt', label: 'With Alt held' },
   { value: 'off', label: 'Off' },
 ] as const;
-const roleWord: Record<string, string> = { lead: 'Lead', technician: 'Technician', 'front-desk': 'Front desk' };
 
 /** The shop's sets of pins, each taken by a touch. */
 function PinSets({ onTake }: { onTake: (pins: string) => void }) {
@@ -56,7 +55,7 @@ function PinSets({ onTake }: { onTake: (pins: string) => void }) {
 /** How one person works: the units they read and the pins they own. Changes nothing that was recorded. */
 export function MyBenchPage() {
   const person = usePerson();
-  const mayTrust = useMay('managePeople');
+  const mayTrust = useAllowed('managePeople');
   const { refresh } = useSession();
   const [units, setUnits] = useState<UnitSystem>(person.units);
   const [pins, keepPins, clearPins] = useKept(`${person.id}:pins`, person.pins);
@@ -80,7 +79,7 @@ export function MyBenchPage() {
       <header>
         <h1 className="text-heading leading-tight">My bench</h1>
         <p className="text-mute">
-          {person.displayName}, {roleWord[person.role] ?? person.role}
+          {person.displayName}, {person.roleLabel}
         </p>
       </header>
       <Card label="Mine" pad="form">

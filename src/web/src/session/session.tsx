@@ -8,7 +8,7 @@ import {
   setToken,
   type ArchiveBearer,
   type FirstStart,
-  type May,
+  type Permission,
   type Person,
   type Session,
   type Tray,
@@ -118,11 +118,11 @@ export const useUnits = () => usePerson().units;
 export const useInitials = (): Record<string, string> => useSession().query.data?.initials ?? {};
 
 /** Whether this person may do something; a role that is not known may do nothing. */
-export const useMay = (what: May): boolean => usePerson().may.includes(what);
+export const useAllowed = (what: Permission): boolean => usePerson().permissions.includes(what);
 
 /** Why whoever is signed in records nothing on a tray; undefined when they may. */
 export function useOff({ facts }: Tray): string | undefined {
-  const may = useMay('workAtTheBench');
+  const may = useAllowed('workAtTheBench');
   if (facts.waitsFor === 'handedBack') return 'Handed back: bring it back to the bench to change it.';
   return may ? undefined : 'A technician records here; you are reading along.';
 }

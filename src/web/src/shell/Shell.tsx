@@ -1,7 +1,7 @@
 import { Keyboard, LogOut, Menu, SlidersHorizontal } from 'lucide-react';
 import { Suspense, useRef, useState } from 'react';
 import { Link, NavLink, Outlet, useLocation, useNavigate } from 'react-router';
-import type { May } from '../api/client';
+import type { Permission } from '../api/client';
 import { usePerson, useSession } from '../session/session';
 import { Dialog } from '../ui/dialog';
 import { Loading } from '../ui/states';
@@ -21,14 +21,14 @@ import { ServerAway } from './ServerAway';
 const item = 'inline-flex min-h-11 items-center gap-1.5 rounded-lg px-1.75 font-medium hover:bg-white/10';
 
 /** Every page of the shop besides bench and check-in, and what somebody has to be allowed to do for it. */
-const pages: readonly { to: string; word: string; may?: May }[] = [
+const pages: readonly { to: string; word: string; needs?: Permission }[] = [
   { to: '/stock', word: 'Stock' },
   { to: '/baths', word: 'Baths' },
   { to: '/owners', word: 'Owners' },
   { to: '/sheets', word: 'Sheets' },
   { to: '/rules', word: 'Rules' },
   { to: '/knowledge', word: 'Knowledge' },
-  { to: '/people', word: 'People', may: 'managePeople' },
+  { to: '/people', word: 'People', needs: 'managePeople' },
 ];
 
 export function Shell() {
@@ -86,7 +86,7 @@ export function Shell() {
       </NavLink>
     </>
   );
-  const allowed = pages.filter((page) => !page.may || person.may.includes(page.may));
+  const allowed = pages.filter((page) => !page.needs || person.permissions.includes(page.needs));
   const mine = [
     { to: '/', word: 'Bench' },
     { to: '/check-in', word: 'Check in' },

@@ -7,18 +7,30 @@ const TRY_AGAIN_MS = 5_000;
 const TOGETHER_MS = 120;
 const LOCK = 'blue-dawn-hears';
 const CHANNEL = 'blue-dawn-changes';
+const MISSED = 'missed';
 
 let heardAt = 0;
 
 /** How long to wait before asking again: often while nothing is heard, seldom while changes come by themselves. */
 export const lookAgainMs = (): number => (Date.now() - heardAt < QUIET_MS ? 60_000 : 8_000);
 
-/** What the server says has changed: everything, a tray, the baths, the stock. */
-function lookAt(queries: QueryClient, changes: ReadonlySet<string>): void {
+/**
+ * What the server says has changed: everything, a tray, the baths, the stock. After a silence something may have been
+ * missed: the bench, whose tag changes with every entry of every tray, is asked whether it was. A page that has just
+ * been opened does not fetch everything twice.
+ */
+export async function lookAt(queries: QueryClient, changes: ReadonlySet<string>): Promise<void> {
   const look = (queryKey: readonly unknown[]): void => void queries.invalidateQueries({ queryKey });
-  if (changes.has('all')) {
-    void queries.invalidateQueries({ predicate: ({ queryKey }) => queryKey[0] !== keys.session[0] });
-    return;
+  const everything = (...but: readonly string[]): void =>
+    void queries.invalidateQueries({ predicate: ({ queryKey }) => !but.includes(String(queryKey[0])) });
+  if (changes.has('all')) return everything(keys.session[0]);
+  if (changes.has(MISSED)) {
+    const before = queries.getQueryData(keys.bench);
+    look(keys.baths);
+    look(keys.stock);
+    await queries.refetchQueries({ queryKey: keys.bench });
+    if (before !== undefined && queries.getQueryData(keys.bench) !== before)
+      everything(keys.session[0], keys.bench[0], keys.baths[0], keys.stock[0]);
   }
   for (const change of changes) {
     const [what, number] = change.split(' ');
@@ -43,16 +55,15 @@ export function useLive(personId: string): void {
     const waiting = new Set<string>();
     let timer: ReturnType<typeof setTimeout> | undefined;
     const hear = (change: string): void => {
-      const first = Date.now() - heardAt >= QUIET_MS;
+      const silent = Date.now() - heardAt >= QUIET_MS;
       heardAt = Date.now();
-      // What is heard again after a silence may have missed something.
-      if (change === 'beat' && !first) return;
-      waiting.add(change === 'beat' ? 'all' : change);
+      if (change === 'beat' && !silent) return;
+      waiting.add(change === 'beat' ? MISSED : change);
       timer ??= setTimeout(() => {
         timer = undefined;
         const changes = new Set(waiting);
         waiting.clear();
-        lookAt(queries, changes);
+        void lookAt(queries, changes);
       }, TOGETHER_MS);
     };
     tabs.onmessage = ({ data }: MessageEvent<string>) => hear(data);

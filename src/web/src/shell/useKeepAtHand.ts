@@ -10,7 +10,7 @@ const answersOf = (tray: number): string[] => {
   const of = `/api/trays/${tray}`;
   return [
     of,
-    `${of}/papers`,
+    `${of}/snapshot`,
     `${of}/ledger`,
     `${of}/cleaning`,
     `${of}/kits`,

@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
 import { api, ask, type KnowledgeVersion } from '../api/client';
-import { useMay } from '../session/session';
+import { useAllowed } from '../session/session';
 import { keys } from '../shell/keys';
 import { useTitle } from '../shell/title';
 import { moment } from '../units/format';
@@ -70,7 +70,7 @@ export function KnowledgePage() {
 }
 
 function VersionRow({ one, stands, aside }: { one: KnowledgeVersion; stands: boolean; aside: boolean }) {
-  const mayChange = useMay('manageShop');
+  const mayChange = useAllowed('manageShop');
   const proposal = useProposal();
   return (
     <li aria-label={`Version ${one.number}`} className="py-1.5">

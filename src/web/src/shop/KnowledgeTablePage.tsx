@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { api, ask, type KnowledgeTable, type StandingRow } from '../api/client';
 import { useKept } from '../outbox/drafts';
-import { useMay, usePerson } from '../session/session';
+import { useAllowed, usePerson } from '../session/session';
 import { keys } from '../shell/keys';
 import { useTitle } from '../shell/title';
 import { Button, FileButton, LinkButton } from '../ui/button';
@@ -57,7 +57,7 @@ export function KnowledgeTablePage() {
 }
 
 function Table({ table }: { table: KnowledgeTable }) {
-  const mayChange = useMay('manageShop');
+  const mayChange = useAllowed('manageShop');
   const [find, setFind] = useState('');
   const [open, setOpen] = useState<string | null>(null);
   const wanted = find.trim().toLowerCase();
@@ -130,7 +130,7 @@ function Row({
   open: boolean;
   setOpen: (open: boolean) => void;
 }) {
-  const mayChange = useMay('manageShop');
+  const mayChange = useAllowed('manageShop');
   const label = row.cells[table.columns.indexOf('label')];
   const others = table.columns
     .map((column, i) => [column, row.cells[i] ?? ''] as const)

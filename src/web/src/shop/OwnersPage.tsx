@@ -4,7 +4,7 @@ import { Link } from 'react-router';
 import { api, ask, type OwnerLine } from '../api/client';
 import { useWrite } from '../api/useWrite';
 import { useKept } from '../outbox/drafts';
-import { useMay, usePerson } from '../session/session';
+import { useAllowed, usePerson } from '../session/session';
 import { keys } from '../shell/keys';
 import { useTitle } from '../shell/title';
 import { Button, FileButton } from '../ui/button';
@@ -68,7 +68,7 @@ function OwnerRow({
   open: boolean;
   setOpen: (open: boolean) => void;
 }) {
-  const mayChange = useMay('changeTrays');
+  const mayChange = useAllowed('changeTrays');
   return (
     <li aria-label={owner.name} className="py-1.5">
       <div className="flex min-h-11 flex-wrap items-center gap-x-4">
@@ -102,7 +102,7 @@ function OwnerRow({
 
 function OwnerForm({ owner, all, done }: { owner: OwnerLine; all: OwnerLine[]; done: () => void }) {
   const person = usePerson();
-  const isLead = useMay('manageShop');
+  const isLead = useAllowed('manageShop');
   const queries = useQueryClient();
   const was = { name: owner.name, contact: owner.contact };
   const [draft, keep, clear] = useKept(`${person.id}:owner:${owner.id}`, was);

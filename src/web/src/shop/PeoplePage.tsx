@@ -1,8 +1,8 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
-import { api, ask, type StaffCode, type StaffLine } from '../api/client';
+import { api, ask, type Role, type StaffCode, type StaffLine } from '../api/client';
 import { useWrite } from '../api/useWrite';
-import { useMay, usePerson } from '../session/session';
+import { useAllowed, usePerson } from '../session/session';
 import { keys } from '../shell/keys';
 import { useTitle } from '../shell/title';
 import { moment } from '../units/format';
@@ -12,17 +12,20 @@ import { Choice } from '../ui/choice';
 import { TextField } from '../ui/field';
 import { Loading, Notice, Trouble } from '../ui/states';
 
-const roles = [
-  { value: 'technician', label: 'Technician' },
-  { value: 'lead', label: 'Lead' },
-  { value: 'front-desk', label: 'Front desk' },
-];
-const roleWord = (role: string): string => roles.find((one) => one.value === role)?.label ?? role;
+/** The roles somebody can have, as Core names them. */
+const useRoles = (): { value: Role; label: string }[] => {
+  const roles = useQuery({
+    queryKey: keys.roles,
+    queryFn: () => ask(api.GET('/api/people/roles')),
+    staleTime: Infinity,
+  });
+  return (roles.data ?? []).map(({ role, label }) => ({ value: role, label }));
+};
 
 /** Who works here: added, given a role and a code, locked out. What they did stays. */
 export function PeoplePage() {
   useTitle('People');
-  const may = useMay('managePeople');
+  const may = useAllowed('managePeople');
   const people = useQuery({ queryKey: keys.people, queryFn: () => ask(api.GET('/api/people')), enabled: may });
   const [code, setCode] = useState<StaffCode | null>(null);
   if (!may)
@@ -57,12 +60,20 @@ export function PeoplePage() {
   );
 }
 
+const nobody: { displayName: string; userName: string; initials: string; role: Role } = {
+  displayName: '',
+  userName: '',
+  initials: '',
+  role: 'technician',
+};
+
 function AddPerson({ onCode }: { onCode: (code: StaffCode) => void }) {
-  const [draft, setDraft] = useState({ displayName: '', userName: '', initials: '', role: 'technician' });
+  const roles = useRoles();
+  const [draft, setDraft] = useState(nobody);
   const add = useWrite(() => ask(api.POST('/api/people', { body: { id: crypto.randomUUID(), ...draft } })), {
     changes: [keys.people],
     done: (code) => {
-      setDraft({ displayName: '', userName: '', initials: '', role: 'technician' });
+      setDraft(nobody);
       onCode(code);
     },
   });
@@ -154,14 +165,17 @@ function PersonRow({ line, onCode }: { line: StaffLine; onCode: (code: StaffCode
   const me = usePerson();
   const queries = useQueryClient();
   const [open, setOpen] = useState(false);
-  const [draft, setDraft] = useState({ displayName: line.displayName, initials: line.initials, role: line.role });
+  const roles = useRoles();
+  // Somebody whose role is not known any more may do nothing: the least is offered.
+  const role = line.role ?? 'front-desk';
+  const [draft, setDraft] = useState({ displayName: line.displayName, initials: line.initials, role });
   const take = (all: StaffLine[]): void => {
     queries.setQueryData(keys.people, all);
     if (line.id === me.id) void queries.invalidateQueries({ queryKey: keys.session });
   };
   const path = { params: { path: { id: line.id } } };
   const change = useWrite(
-    (body: { displayName: string; initials: string; role: string; lockedOut: boolean }) =>
+    (body: { displayName: string; initials: string; role: Role; lockedOut: boolean }) =>
       ask(api.PUT('/api/people/{id}', { ...path, body })),
     { done: take },
   );
@@ -178,7 +192,7 @@ function PersonRow({ line, onCode }: { line: StaffLine; onCode: (code: StaffCode
         <span className="min-w-0 flex-1 leading-tight">
           <span className={`font-strong ${line.lockedOut ? 'text-mute line-through' : ''}`}>{line.displayName}</span>
           <span className="text-mute block text-note">
-            {line.userName}, {roleWord(line.role).toLowerCase()}
+            {line.userName}, {line.roleLabel.toLowerCase()}
             {line.lockedOut && ', locked out'}
             {line.codeUntil && `, has a code until ${moment(line.codeUntil)}`}
             {line.devices > 0 && `, signed in on ${line.devices === 1 ? 'one device' : `${line.devices} devices`}`}
@@ -238,7 +252,7 @@ function PersonRow({ line, onCode }: { line: StaffLine; onCode: (code: StaffCode
                 void change.run({
                   displayName: line.displayName,
                   initials: line.initials,
-                  role: line.role,
+                  role,
                   lockedOut: !line.lockedOut,
                 })
               }

@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { api, ask, type Rule } from '../api/client';
 import { useWrite } from '../api/useWrite';
 import { useKept } from '../outbox/drafts';
-import { useMay, usePerson, useUnits } from '../session/session';
+import { useAllowed, usePerson, useUnits } from '../session/session';
 import { keys } from '../shell/keys';
 import { useTitle } from '../shell/title';
 import { figure, moment, sign } from '../units/format';
@@ -16,7 +16,7 @@ import { ShopCards } from './ShopCards';
 /** Every number the shop goes by: what it does, where it is from, who changed it and why. */
 export function RulesPage() {
   useTitle('Rules');
-  const mayLeave = useMay('manageShop');
+  const mayLeave = useAllowed('manageShop');
   const rules = useQuery({ queryKey: keys.rules, queryFn: () => ask(api.GET('/api/shop/rules')) });
   if (rules.isPending) return <Loading what="the rules" />;
   if (!rules.data) return <Trouble error={rules.error} retry={() => void rules.refetch()} />;
@@ -60,7 +60,7 @@ export function RulesPage() {
 function RuleRow({ rule }: { rule: Rule }) {
   const units = useUnits();
   const person = usePerson();
-  const mayChange = useMay('manageShop');
+  const mayChange = useAllowed('manageShop');
   const queries = useQueryClient();
   const [open, setOpen] = useState(false);
   // Counts and amounts keep the digits they were typed with.

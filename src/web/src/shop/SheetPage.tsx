@@ -5,7 +5,7 @@ import { v7 as uuidv7 } from 'uuid';
 import { api, ask, type SheetForm, type SheetIssue } from '../api/client';
 import { useWrite } from '../api/useWrite';
 import { sendEntries } from '../outbox/outbox';
-import { useMay, useUnits } from '../session/session';
+import { useAllowed, useUnits } from '../session/session';
 import { keys } from '../shell/keys';
 import { useTitle } from '../shell/title';
 import { moment } from '../units/format';
@@ -19,7 +19,7 @@ import { linesOf } from './sheetFields';
 /** Trays that are judged by an older issue, and the way to the newest for all of them. */
 function StillBy({ issue, newest }: { issue: SheetIssue; newest: number | null }) {
   const { code, issue: old } = issue.sheet;
-  const mayMove = useMay('workAtTheBench');
+  const mayMove = useAllowed('workAtTheBench');
   const move = useWrite(
     async () => {
       // One after the other: each is decided on what stands on its tray now, and says so when somebody was quicker.
@@ -57,7 +57,7 @@ export function SheetPage() {
   const { code = '' } = useParams();
   useTitle(`Sheet ${code}`);
   const queries = useQueryClient();
-  const [mayMake, mayRetire] = [useMay('makeSheets'), useMay('manageShop')];
+  const [mayMake, mayRetire] = [useAllowed('makeSheets'), useAllowed('manageShop')];
   const [beside, setBeside] = useState('');
   const issues = useQuery({
     queryKey: keys.sheet(code),

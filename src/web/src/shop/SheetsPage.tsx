@@ -2,7 +2,7 @@ import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { api, ask, type SheetSummary } from '../api/client';
-import { useMay } from '../session/session';
+import { useAllowed } from '../session/session';
 import { keys } from '../shell/keys';
 import { useTitle } from '../shell/title';
 import { chokeWord, familyWord } from '../shell/words';
@@ -15,8 +15,8 @@ import { Loading, Trouble } from '../ui/states';
 /** Every spec sheet of the shop, found by code, maker or stamped number. */
 export function SheetsPage() {
   useTitle('Spec sheets');
-  const mayMake = useMay('makeSheets');
-  const mayTake = useMay('manageShop');
+  const mayMake = useAllowed('makeSheets');
+  const mayTake = useAllowed('manageShop');
   const [find, setFind] = useState('');
   const sheets = useQuery({ queryKey: keys.sheets, queryFn: () => ask(api.GET('/api/sheets')) });
   if (sheets.isPending) return <Loading what="the sheets" />;

@@ -4,7 +4,7 @@ import { type ReactNode } from 'react';
 import { api, ask, type Problem, type ShopView, type TypedBath } from '../api/client';
 import { useWrite } from '../api/useWrite';
 import { useKept } from '../outbox/drafts';
-import { useMay, usePerson, useUnits } from '../session/session';
+import { useAllowed, usePerson, useUnits } from '../session/session';
 import { keys } from '../shell/keys';
 import { figure, sign } from '../units/format';
 import { Button } from '../ui/button';
@@ -18,7 +18,7 @@ const useShop = () => useQuery({ queryKey: keys.shop, queryFn: () => ask(api.GET
 /** What the shop is called, its baths, and how makers write the day a carburetor was made. */
 export function ShopCards() {
   const shop = useShop();
-  const mayChange = useMay('manageShop');
+  const mayChange = useAllowed('manageShop');
   if (!shop.data) return null;
   // What was changed elsewhere begins anew; what is being typed is kept under what it was typed on.
   return (
@@ -38,7 +38,7 @@ export function ShopCards() {
 function useChange<T>(name: string, start: T, send: (draft: T) => Promise<ShopView>) {
   const person = usePerson();
   const queries = useQueryClient();
-  const mayChange = useMay('manageShop');
+  const mayChange = useAllowed('manageShop');
   const [kept, keep, clear] = useKept(`${person.id}:shop:${name}`, { on: JSON.stringify(start), draft: start });
   // A draft of what has been changed meanwhile is no draft of this.
   const draft = kept.on === JSON.stringify(start) ? kept.draft : start;

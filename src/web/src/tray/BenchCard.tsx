@@ -4,7 +4,7 @@ import { useNavigate } from 'react-router';
 import type { CarburetorFamily, Line, QuickAnswer, Station, Tray } from '../api/client';
 import { focusLine } from '../gauge/boxes';
 import { useLine } from '../gauge/useLine';
-import { useMay, useOff, useUnits } from '../session/session';
+import { useAllowed, useOff, useUnits } from '../session/session';
 import { useTrace } from '../shell/queries';
 import { stationWord, trayPath } from '../stations/registry';
 import { Button, LinkButton } from '../ui/button';
@@ -140,7 +140,7 @@ function SuspectCutaway({ tray, onPick }: { tray: Tray; onPick: (line: Line) => 
 /** The answers that would settle it, one touch each. */
 function Answers({ tray, line, answers }: { tray: Tray; line: Line; answers: QuickAnswer[] }) {
   const state = useLine(tray.number, line);
-  const mayRecord = useMay('workAtTheBench');
+  const mayRecord = useAllowed('workAtTheBench');
   const [failed, setFailed] = useState(false);
   return (
     <div className="mt-2.5 flex flex-wrap gap-2">

@@ -1,5 +1,5 @@
 import type { ReactNode } from 'react';
-import type { Line, Tray } from '../api/client';
+import type { Finding, Line, Tray } from '../api/client';
 import { DrawnPart } from './DrawnPart';
 import { findingOf, lineOf, outline, summaryOf, tones } from './drawn';
 
@@ -47,7 +47,7 @@ function captionOf(lines: (Line | undefined)[]): string {
 }
 
 /** How far the lever’s end is drawn off its place. A low one lies away from the membrane, toward the throat: up in the drawing. */
-const leverShift: Record<string, number> = { leverLow: -9, leverHigh: 9 };
+const leverShift: Partial<Record<Finding, number>> = { leverLow: -9, leverHigh: 9 };
 
 /**
  * A diaphragm carburetor cut open, drawn from the tray's readings: pump side above the throat, metering side below it.

@@ -1,13 +1,13 @@
 import { api, ask, type Tray } from '../api/client';
 import { useWrite } from '../api/useWrite';
-import { useMay } from '../session/session';
+import { useAllowed } from '../session/session';
 import { keys } from '../shell/keys';
 import { Button } from '../ui/button';
 import { Notice } from '../ui/states';
 
 /** A tray that keeps the shop's rules of when work on it began, and the way to those of today. */
 export function OldRules({ tray }: { tray: Tray }) {
-  const mayJudge = useMay('manageShop');
+  const mayJudge = useAllowed('manageShop');
   const anew = useWrite(
     () => ask(api.POST('/api/trays/{number}/rules', { params: { path: { number: tray.number } } })),
     { changes: [keys.ofTray(tray.number), keys.bench] },

@@ -1,4 +1,4 @@
-import type { Line, Tray } from '../api/client';
+import type { Finding, Line, Tray } from '../api/client';
 
 /** The colour of a part by what was found of it. */
 export const tones = {
@@ -20,7 +20,8 @@ export const outline = (line: Line | undefined) => {
 
 export const lineOf = (tray: Tray, key: string): Line | undefined => tray.lines.find((line) => line.key === key);
 
-export const findingOf = (line: Line | undefined): string => line?.judgement.finding ?? 'notRead';
+/** What was found on a line: one of the words that Core declares. */
+export const findingOf = (line: Line | undefined): Finding => line?.judgement.finding ?? 'notRead';
 
 /** What a drawing says to whoever does not see it. */
 export const summaryOf = (what: string, tray: Tray): string =>

@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import type { ChokeKind, Tray } from '../../api/client';
+import type { ChokeKind, Finding, Tray } from '../../api/client';
 import { LinesPage } from '../../gauge/LinesPage';
 import { useOff } from '../../session/session';
 import { choices, chokeWord } from '../../shell/words';
@@ -7,6 +7,7 @@ import { OffBecause } from '../../ui/button';
 import { Card } from '../../ui/card';
 import { Choice } from '../../ui/choice';
 import { Notice } from '../../ui/states';
+import { findingOf, lineOf } from '../../tray/drawn';
 import type { StationProps } from '../registry';
 import { ChokeDrawing } from './ChokeDrawing';
 import { StartClock } from './StartClock';
@@ -20,10 +21,10 @@ const titles: Record<ChokeKind, string> = {
 
 /** How far the plate of a choke that is not timed stands open, by what was seen last. */
 const seenOpen = (tray: Tray): number => {
-  const finding = (key: string): string => tray.lines.find((l) => l.key === `chokes/${key}`)?.judgement.finding ?? '';
+  const finding = (key: string): Finding => findingOf(lineOf(tray, `chokes/${key}`));
   if (finding('lever-lets') === 'misses' || finding('knob-ends') === 'notOpen') return 0;
   if (finding('lever-return') === 'half') return 0.5;
-  return finding('lever-return') === '' || finding('lever-return') === 'notRead' ? 0 : 1;
+  return finding('lever-return') === 'notRead' ? 0 : 1;
 };
 
 /** What was seen of the plate of a choke that is not timed: where it came to rest before what let it go. */

@@ -1,4 +1,4 @@
-import { useMay } from '../../session/session';
+import { useAllowed } from '../../session/session';
 import { useBaths } from '../../shell/queries';
 import { Loading, Trouble } from '../../ui/states';
 import { BathPanel } from './BathPanel';
@@ -8,7 +8,7 @@ import { useNow } from './useNow';
 export function BathsPage() {
   const baths = useBaths();
   const now = useNow(baths.data?.now);
-  const mayRecord = useMay('workAtTheBench');
+  const mayRecord = useAllowed('workAtTheBench');
   if (baths.isPending) return <Loading what="the baths" />;
   if (!baths.data) return <Trouble error={baths.error} retry={() => void baths.refetch()} />;
   return (

@@ -5,7 +5,7 @@ import { Link } from 'react-router';
 import type { Obstacle, Problem, Tray } from '../../api/client';
 import { focusLine } from '../../gauge/boxes';
 import { useKept } from '../../outbox/drafts';
-import { useMay, usePerson, useUnits } from '../../session/session';
+import { useAllowed, usePerson, useUnits } from '../../session/session';
 import { isConflict, type TrayWrite } from '../../tray/useTrayWrite';
 import { stationWord, trayPath, type StationProps } from '../registry';
 import { Button, LinkButton } from '../../ui/button';
@@ -109,9 +109,9 @@ function OpenLine({ tray, obstacle }: { tray: Tray; obstacle: Obstacle }) {
 
 function Release({ tray, writing }: { tray: Tray; writing: TrayWrite }) {
   const person = usePerson();
-  const mayRelease = useMay('handBack');
+  const mayRelease = useAllowed('handBack');
   const [reason, keepReason, clearReason] = useKept(`${person.id}:${tray.number}:reason`, '');
-  const [signer, setSigner] = useState(person.may.includes('sign') ? person.userName : '');
+  const [signer, setSigner] = useState(person.permissions.includes('sign') ? person.userName : '');
   const [password, setPassword] = useState('');
   const [problem, setProblem] = useState<Problem | null>(null);
   const [busy, setBusy] = useState(false);

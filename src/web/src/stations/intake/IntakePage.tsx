@@ -2,7 +2,7 @@ import { Card } from '../../ui/card';
 import { useState } from 'react';
 import { isKept, useKept } from '../../outbox/drafts';
 import type { CarburetorFamily, ChokeKind, EngineKind, Tray } from '../../api/client';
-import { useMay, usePerson } from '../../session/session';
+import { useAllowed, usePerson } from '../../session/session';
 import { Logbook } from '../../tray/Logbook';
 import { Button, LinkButton } from '../../ui/button';
 import { TextArea, TextField } from '../../ui/field';
@@ -73,7 +73,7 @@ export default function IntakePage({ tray, writing }: StationProps) {
   const { facts } = tray;
   const [editing, keep, clear] = useKept<Editing | null>(`${person.id}:${tray.number}:facts`, null);
   const [busy, setBusy] = useState(false);
-  const mayChange = useMay('changeTrays') && facts.waitsFor !== 'handedBack';
+  const mayChange = useAllowed('changeTrays') && facts.waitsFor !== 'handedBack';
   const typed = (what: string): boolean => isKept(`${person.id}:${tray.number}:${what}`);
   // What was half typed before a reload is in sight again.
   const [right, setRight] = useState(() => (typed('whose') ? 'whose' : typed('story') ? 'story' : null));

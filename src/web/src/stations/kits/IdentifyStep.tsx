@@ -3,7 +3,7 @@ import { useDeferredValue, useMemo } from 'react';
 import { api, ask, type MarksNote, type Trait, type Tray } from '../../api/client';
 import { useKept } from '../../outbox/drafts';
 import { useRecord } from '../../outbox/useRecord';
-import { useMay, useOff, usePerson } from '../../session/session';
+import { useAllowed, useOff, usePerson } from '../../session/session';
 import type { TrayWrite } from '../../tray/useTrayWrite';
 import { LinkButton } from '../../ui/button';
 import { TextField } from '../../ui/field';
@@ -21,7 +21,7 @@ type Answers = Partial<Record<Trait, string>>;
 export function IdentifyStep({ tray, writing }: { tray: Tray; writing: TrayWrite }) {
   const person = usePerson();
   const work = useFittingWrite(writing);
-  const mayMake = useMay('makeSheets');
+  const mayMake = useAllowed('makeSheets');
   const mayChoose = useOff(tray) === undefined && !work.busy;
   const key = `${person.id}:${tray.number}`;
   const [stamped, keepStamped] = useKept(`${key}:stamp`, tray.facts.stampedNumber);

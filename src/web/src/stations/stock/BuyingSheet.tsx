@@ -6,7 +6,7 @@ import { Link } from 'react-router';
 import { v7 as uuidv7 } from 'uuid';
 import { api, ask, type BuyingView } from '../../api/client';
 import { useWrite } from '../../api/useWrite';
-import { useMay } from '../../session/session';
+import { useAllowed } from '../../session/session';
 import { trayPath } from '../registry';
 import { announce } from '../../ui/announce';
 import { Button, LinkButton } from '../../ui/button';
@@ -184,7 +184,7 @@ function Order({
   refill: boolean;
   onOrdered: (placed: Placed) => void;
 }) {
-  const mayOrder = useMay('workAtTheBench');
+  const mayOrder = useAllowed('workAtTheBench');
   const [id, setId] = useState(() => uuidv7());
   const { currency, names } = view;
   const trays = [...new Set(order.lines.flatMap((line) => line.trays))].filter((tray) => tray > 0);

@@ -13,7 +13,7 @@ import {
   type Problem,
 } from '../../api/client';
 import { useWrite } from '../../api/useWrite';
-import { useMay } from '../../session/session';
+import { useAllowed } from '../../session/session';
 import { Notice, Trouble } from '../../ui/states';
 import { ImportReport } from './ImportReport';
 import { keys } from '../../shell/keys';
@@ -32,7 +32,7 @@ const LOOK_AGAIN_MS = 400;
 /** The catalogue as files: out as they stand, in after a dry run that changes nothing. */
 export function CatalogueSheet() {
   const queries = useQueryClient();
-  const mayImport = useMay('importCatalogue');
+  const mayImport = useAllowed('importCatalogue');
   const catalogue = useQuery({ queryKey: keys.catalogue, queryFn: () => ask(api.GET('/api/catalogue')) });
   const [job, setJob] = useState<ImportView | null>(null);
   const [problem, setProblem] = useState<Problem | null>(null);

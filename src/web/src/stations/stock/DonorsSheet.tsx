@@ -4,7 +4,7 @@ import { useState } from 'react';
 import { v7 as uuidv7 } from 'uuid';
 import { api, ask, type StockView } from '../../api/client';
 import { useWrite } from '../../api/useWrite';
-import { useMay, useUnits } from '../../session/session';
+import { useAllowed, useUnits } from '../../session/session';
 import { Button } from '../../ui/button';
 import { Dialog } from '../../ui/dialog';
 import { TextField } from '../../ui/field';
@@ -15,7 +15,7 @@ import { keys } from '../../shell/keys';
 /** Carburetors kept for their parts, with what is still on them. */
 export function DonorsSheet({ stock }: { stock: StockView }) {
   const [adding, setAdding] = useState(false);
-  const mayAdd = useMay('workAtTheBench');
+  const mayAdd = useAllowed('workAtTheBench');
   const units = useUnits();
   return (
     <section aria-label="Donors" className="grid gap-3">

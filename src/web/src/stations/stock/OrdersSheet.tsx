@@ -4,7 +4,7 @@ import { Link } from 'react-router';
 import { v7 as uuidv7 } from 'uuid';
 import { api, ask, type Orders } from '../../api/client';
 import { useWrite } from '../../api/useWrite';
-import { useMay } from '../../session/session';
+import { useAllowed } from '../../session/session';
 import { keys } from '../../shell/keys';
 import { announce } from '../../ui/announce';
 import { Button, LinkButton } from '../../ui/button';
@@ -37,7 +37,7 @@ export function OrdersSheet() {
 }
 
 function OneOrder({ one, names }: { one: Orders['orders'][number]; names: Orders['names'] }) {
-  const mayOrder = useMay('workAtTheBench');
+  const mayOrder = useAllowed('workAtTheBench');
   const { order, trays } = one;
   return (
     <Card label={`Order from ${order.supplier}`} className="grid gap-2">

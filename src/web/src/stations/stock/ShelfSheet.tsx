@@ -1,7 +1,7 @@
 import { Card } from '../../ui/card';
 import { useSearchParams } from 'react-router';
 import type { ShelfLine, ShelfStanding, StockView } from '../../api/client';
-import { useMay } from '../../session/session';
+import { useAllowed } from '../../session/session';
 import { shelfWord } from '../../shell/words';
 import { money } from '../../units/format';
 import { FindItem } from './FindItem';
@@ -21,7 +21,7 @@ export function ShelfSheet({ stock }: { stock: StockView }) {
   const [query, setQuery] = useSearchParams();
   const open = query.get('item');
   const setOpen = (item: string | null): void => setQuery(item === null ? {} : { item });
-  const mayMove = useMay('workAtTheBench');
+  const mayMove = useAllowed('workAtTheBench');
   return (
     <Card label="Shelf" className="grid gap-3">
       <div className="flex flex-wrap items-end justify-between gap-x-6 gap-y-2">

@@ -11,7 +11,7 @@ namespace BlueDawn.Server.People;
 /// <summary>What a name and a password came to.</summary>
 /// <param name="Person">Who it is, or null.</param>
 /// <param name="Locked">True when nothing was looked at: there have been too many tries.</param>
-internal sealed record Knock(Person? Person, bool Locked);
+internal sealed record SignInTry(Person? Person, bool Locked);
 
 /// <summary>
 /// Looks at names and passwords, and slows guessing down. A try is counted in the database before the password is looked
@@ -19,7 +19,7 @@ internal sealed record Knock(Person? Person, bool Locked);
 /// from all others: guesses from elsewhere cannot keep them out. (OWASP, "Slow Down Online Guessing Attacks with Device
 /// Cookies".) A name nobody has is treated, and takes as long, as one that somebody has.
 /// </summary>
-internal sealed class Doorkeeper(
+internal sealed class SignInLimiter(
     BlueDawnDb db,
     UserManager<Person> people,
     IPasswordHasher<Person> hasher,
@@ -48,7 +48,7 @@ internal sealed class Doorkeeper(
     private readonly IDataProtector protector = protection.CreateProtector("device");
 
     /// <summary>Counts the try, then looks at name and password. Call it outside of a transaction: a try stays counted.</summary>
-    public async Task<Knock> KnockAsync(string userName, string password, HttpContext context, CancellationToken cancel)
+    public async Task<SignInTry> CheckAsync(string userName, string password, HttpContext context, CancellationToken cancel)
     {
         var name = people.NormalizeName(userName.Trim()) ?? "";
         var known = DeviceOf(context, name);
@@ -63,7 +63,7 @@ internal sealed class Doorkeeper(
         var tries = await CountAsync([.. counted.Select(one => one.Key)], cancel);
         if (counted.Any(one => tries[one.Key] > one.Most))
         {
-            return new Knock(null, Locked: true);
+            return new SignInTry(null, Locked: true);
         }
 
         var person = name.Length is 0 or > LongestName || password.Length > LongestPassword ? null : await people.FindByNameAsync(name);
@@ -75,12 +75,12 @@ internal sealed class Doorkeeper(
                 nobodysHash ??= hasher.HashPassword(new Person(), Guid.NewGuid().ToString()),
                 password
             );
-            return new Knock(null, Locked: false);
+            return new SignInTry(null, Locked: false);
         }
 
         if (!await people.CheckPasswordAsync(person, password) || person.LockedOut)
         {
-            return new Knock(null, Locked: false);
+            return new SignInTry(null, Locked: false);
         }
 
         var keys = counted.Select(one => one.Key).ToList();
@@ -91,7 +91,7 @@ internal sealed class Doorkeeper(
         await db
             .SignInTries.Where(one => one.Since < old || (keys.Contains(one.Key) && !one.Key.StartsWith("address")))
             .ExecuteDeleteAsync(cancel);
-        return new Knock(person, Locked: false);
+        return new SignInTry(person, Locked: false);
     }
 
     /// <summary>Counts a try at a one-time code; true when there have been too many for this name or from this address.</summary>

@@ -12,7 +12,7 @@ namespace BlueDawn.Store.Trays;
 /// <param name="Pins">The reader's own pins.</param>
 /// <param name="Today">Today, by the clock of the shop.</param>
 /// <param name="Knowledge">What the shop knows.</param>
-public sealed record Desk(ShopDefaults Shop, PinSet Pins, DateOnly Today, ShopKnowledge Knowledge)
+public sealed record JudgingContext(ShopDefaults Shop, PinSet Pins, DateOnly Today, ShopKnowledge Knowledge)
 {
     /// <summary>Minutes the clock of the shop is ahead of universal time.</summary>
     public int AheadOfUtcMin { get; init; }

@@ -9,7 +9,7 @@ namespace BlueDawn.Server.Problems;
 /// Runs a write again when PostgreSQL asks for it: two that wait for each other, or the same id at the same moment. The
 /// second time it finds what the other has written, and answers as if it had come later.
 /// </summary>
-internal sealed class AgainFilter : IEndpointFilter
+internal sealed class IdempotencyFilter : IEndpointFilter
 {
     private const int MostTimes = 6;
 

@@ -9,7 +9,7 @@ namespace BlueDawn.Server.Problems;
 /// What no endpoint can use is refused before any of them sees it, with the field: text that no database keeps, numbers
 /// that are none, nothing where a list or a map has to have something, and ids of nobody.
 /// </summary>
-internal static class Door
+internal static class RequestScreening
 {
     /// <summary>Most letters of one text. Fields have shorter limits of their own.</summary>
     public const int LongestText = 4000;
@@ -21,7 +21,7 @@ internal static class Door
     private static readonly string Nobody = Guid.Empty.ToString();
 
     /// <summary>Looks at the address and at a body of JSON of everything that goes to /api.</summary>
-    public static void UseDoor(this WebApplication app) =>
+    public static void UseRequestScreening(this WebApplication app) =>
         app.Use(
             async (context, next) =>
             {

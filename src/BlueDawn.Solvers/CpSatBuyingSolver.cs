@@ -1,12 +1,13 @@
+using BlueDawn.Core.Stock;
 using Google.OrTools.Sat;
 
-namespace BlueDawn.Core.Stock;
+namespace BlueDawn.Solvers;
 
 /// <summary>
 /// Finds the cheapest buying plan exactly, as an integer programme solved by OR-Tools' CP-SAT. An item can be used
 /// whole or be opened for the parts in it; freight is paid once per supplier; a tray is late by its latest part.
 /// </summary>
-public static class BuyingSolver
+public sealed class CpSatBuyingSolver : IBuyingSolver
 {
     private const int MostPacks = 200;
 
@@ -14,18 +15,8 @@ public static class BuyingSolver
     private const int Hundredths = 100;
     private const long NotMetPrice = 100_000_000;
 
-    /// <summary>Pieces taken off the shelf, by item.</summary>
-    internal static IReadOnlyDictionary<string, int> TakenOffShelf(this BuyingPlan plan, BuyingBook book) =>
-        plan
-            .Met.Where(met => met.Supplier is null)
-            .GroupBy(met => met.Item)
-            .ToDictionary(group => group.Key, group => PiecesFor(group, book));
-
-    /// <summary>Solves a book.</summary>
-    /// <param name="book">Needs, offers and shelf; money with two decimals.</param>
-    /// <param name="seconds">Longest time.</param>
-    /// <param name="cancel">Cancels before the search starts.</param>
-    public static BuyingPlan Solve(BuyingBook book, double seconds, CancellationToken cancel)
+    /// <inheritdoc/>
+    public BuyingPlan Solve(BuyingBook book, double seconds, CancellationToken cancel)
     {
         cancel.ThrowIfCancellationRequested();
         var pools = Pools(book);
@@ -51,18 +42,6 @@ public static class BuyingSolver
             .. book.Shelf.Where(lot => lot.Pieces > 0).Select(lot => new Pool(lot.Item, null, lot.Pieces, lot.EachMoney, 0)),
             .. book.Offers.Select(offer => new Pool(offer.Item, offer, 0, 0, offer.LeadDays)),
         ];
-
-    /// <summary>Pieces that uses of one item take: whole ones, and as many opened as the scarcest part in them asks for.</summary>
-    private static int PiecesFor(IEnumerable<NeedMet> uses, BuyingBook book)
-    {
-        var list = uses.ToList();
-        var opened = list.Where(met => met.Part is not null)
-            .GroupBy(met => met.Part!.Value)
-            .Select(group => (int)Math.Ceiling(group.Sum(met => met.Pieces) / (double)book.PartsIn[group.First().Item][group.Key]))
-            .DefaultIfEmpty(0)
-            .Max();
-        return list.Where(met => met.Part is null).Sum(met => met.Pieces) + opened;
-    }
 
     /// <summary>Pieces of one item from one place: the shelf, or one supplier's offer.</summary>
     private sealed record Pool(string Item, SupplyOffer? Offer, int Pieces, decimal EachMoney, int LeadDays);

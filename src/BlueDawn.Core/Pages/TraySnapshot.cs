@@ -45,7 +45,7 @@ public sealed record TrayHead(
 /// <param name="Today">Today, by the clock of the shop.</param>
 /// <param name="Tables">What the shop has changed of the tables of knowledge.</param>
 /// <param name="Core">Which Core the server judges by; see <see cref="CoreVersion"/>.</param>
-public sealed record TrayPapers(
+public sealed record TraySnapshot(
     TrayHead Head,
     TrayFacts Facts,
     IReadOnlyList<Entry> Entries,
@@ -93,7 +93,7 @@ public sealed record TrayPapers(
 public sealed record Folded(TrayHead Head, TrayBook Book, IReadOnlyList<LeftOut> LeftOut)
 {
     /// <summary>The same with more entries on top.</summary>
-    /// <inheritdoc cref="TrayPapers.OpenWith"/>
+    /// <inheritdoc cref="TraySnapshot.OpenWith"/>
     public Folded With(IReadOnlyList<NewEntry> pending, string by, DateTimeOffset now)
     {
         var (book, leftOut, added) = (Book, LeftOut.ToList(), 0);
@@ -122,7 +122,7 @@ public sealed record Folded(TrayHead Head, TrayBook Book, IReadOnlyList<LeftOut>
     }
 }
 
-/// <summary>An entry that could not be written on top of a tray's papers.</summary>
+/// <summary>An entry that could not be written on top of a tray's snapshot.</summary>
 /// <param name="Id">Which.</param>
 /// <param name="Refusal">What the rules say to it; null when it is for the server to say.</param>
 public sealed record LeftOut(Guid Id, Refusal? Refusal);

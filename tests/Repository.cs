@@ -1,4 +1,4 @@
-namespace BlueDawn.Core.Tests;
+namespace BlueDawn.Tests;
 
 /// <summary>The files of the repository these tests were built in.</summary>
 internal static class Repository
