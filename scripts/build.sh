@@ -27,47 +27,71 @@ source_hash() {
 
 server_is_built() { [ "$(cat artifacts/server/.source-hash 2>/dev/null)" = "$1" ]; }
 
-# compile_server HASH: the server, and from its OpenAPI document the web application's client. The packages of the web
+# What a start needs of the build and no more: the compiler looks at style and analyses in ./test, the interface's document
+# is written for the types of the pages, and over loopback nothing is gained by packing what is sent.
+QUICKLY=(-p:RunAnalyzers=false -p:OpenApiGenerateDocuments=false -p:CompressionEnabled=false)
+
+# in_background LOG COMMAND…: runs it beside; sets BESIDE to its process, which wait tells the outcome of.
+in_background() {
+  local log=$1
+  shift
+  own "$@" >"$log" 2>&1 &
+  BESIDE=$!
+}
+
+# compile_server HASH [FLAG…]: Core, then the server and Core for the browser beside each other. The packages of the web
 # application come meanwhile.
 compile_server() {
+  local mark=-p:SourceRevisionId=$1 packages= core
+  shift
   mkdir -p artifacts
-  local log=artifacts/build.log packages=
+  local log=artifacts/build.log
   if ! npm_is_there src/web; then
-    step "Fetching packages for src/web"
+    step "Fetching packages for src/web (half a minute)"
     setpriv --pdeathsig KILL npm ci --prefix src/web --no-fund --no-audit --loglevel=error >&2 9>&- &
     packages=$!
   fi
-  step "Restoring .NET packages"
-  own dotnet restore src/BlueDawn.Server --locked-mode >"$log" 2>&1 || { cat "$log" >&2; fail "dotnet restore failed."; }
-  step "Compiling the server"
+  step "Restoring .NET packages (half a minute when they are new)"
+  { own dotnet restore src/BlueDawn.Server --locked-mode && own dotnet restore src/BlueDawn.Browser --locked-mode; } >"$log" 2>&1 \
+    || { cat "$log" >&2; fail "dotnet restore failed."; }
+  step "Compiling Core"
   # One mark for all that is built from these sources: a page knows by it whether its Core is the server's.
-  own dotnet build src/BlueDawn.Server -c Release --no-restore -p:SourceRevisionId="$1" >"$log" 2>&1 || { cat "$log" >&2; fail "The server does not compile."; }
-  [ -z "$packages" ] || { wait "$packages" && npm_is_done src/web; } || fail "The packages of the web application could not be fetched."
-  own npm --prefix src/web run --silent generate >"$log" 2>&1 || { cat "$log" >&2; fail "The client could not be generated."; }
-}
-
-# finish_server HASH: Core for the browser, the web application, and all of it in artifacts/server.
-finish_server() {
-  local log=artifacts/finish.log
-  rm -rf artifacts/server artifacts/browser
-  step "Compiling Core for the browser"
-  { own dotnet restore src/BlueDawn.Browser --locked-mode && own dotnet publish src/BlueDawn.Browser -c Release --no-restore -p:SourceRevisionId="$1" -o artifacts/browser; } >"$log" 2>&1 \
-    || { cat "$log" >&2; fail "Core does not compile for the browser."; }
+  own dotnet build src/BlueDawn.Core -c Release --no-restore "$mark" "$@" >"$log" 2>&1 || { cat "$log" >&2; fail "Core does not compile."; }
+  step "Compiling the server, and Core for the browser beside it (half a minute)"
+  rm -rf artifacts/browser
+  in_background artifacts/browser.log dotnet publish src/BlueDawn.Browser -c Release --no-restore --no-dependencies "$mark" "$@" -o artifacts/browser
+  core=$BESIDE
+  own dotnet build src/BlueDawn.Server -c Release --no-restore "$mark" "$@" >"$log" 2>&1 || { cat "$log" >&2; fail "The server does not compile."; }
+  wait "$core" || { cat artifacts/browser.log >&2; fail "Core does not compile for the browser."; }
   rm -rf src/web/public/core
   cp -r artifacts/browser/wwwroot/_framework src/web/public/core
+  [ -z "$packages" ] || { wait "$packages" && npm_is_done src/web; } || fail "The packages of the web application could not be fetched."
+}
+
+# client_of_server: the web application's client, from the document that the server's build has written.
+client_of_server() {
+  own npm --prefix src/web run --silent generate >artifacts/client.log 2>&1 || { cat artifacts/client.log >&2; fail "The client could not be generated."; }
+}
+
+# finish_server HASH [FLAG…]: the web application, and all of it in artifacts/server.
+finish_server() {
+  local log=artifacts/finish.log now=$1
+  shift
+  rm -rf artifacts/server
   step "Building the web application"
   own npm --prefix src/web run --silent build >"$log" 2>&1 || { cat "$log" >&2; fail "The web application does not build."; }
   rm -rf src/BlueDawn.Server/wwwroot
   cp -r src/web/dist src/BlueDawn.Server/wwwroot
   step "Putting the server together"
-  own dotnet publish src/BlueDawn.Server -c Release --no-restore -p:SourceRevisionId="$1" -o artifacts/server >"$log" 2>&1 || { cat "$log" >&2; fail "dotnet publish failed."; }
-  echo "$1" >artifacts/server/.source-hash
+  own dotnet publish src/BlueDawn.Server -c Release --no-restore -p:SourceRevisionId="$now" "$@" -o artifacts/server >"$log" 2>&1 || { cat "$log" >&2; fail "dotnet publish failed."; }
+  echo "$now" >artifacts/server/.source-hash
 }
 
 # Everything, when it is not there yet.
 build_server() {
   local now; now=$(source_hash)
   if server_is_built "$now"; then return; fi
-  compile_server "$now"
-  finish_server "$now"
+  say "Building what has changed since the last start: about a minute and a quarter the first time."
+  compile_server "$now" "${QUICKLY[@]}"
+  finish_server "$now" "${QUICKLY[@]}"
 }

@@ -37,20 +37,6 @@ public partial class ArchitectureTests
     }
 
     [Fact]
-    public void No_switch_over_an_enum_of_ours_has_a_discard_arm()
-    {
-        var enums = typeof(StationModule).Assembly.GetTypes().Where(type => type.IsEnum).Select(type => type.Name).ToHashSet();
-        foreach (var file in Sources())
-        {
-            foreach (Match body in SwitchBody().Matches(File.ReadAllText(file)))
-            {
-                var arms = EnumArm().Matches(body.Value).Select(arm => arm.Groups[1].Value).Where(enums.Contains);
-                Assert.False(DiscardArm().IsMatch(body.Value) && arms.Any(), $"{file}: {body.Value}");
-            }
-        }
-    }
-
-    [Fact]
     public void Every_arrow_between_two_rooms_is_on_the_table_and_the_table_has_no_other()
     {
         var found = new SortedDictionary<string, SortedSet<string>>(StringComparer.Ordinal);
@@ -67,15 +53,6 @@ public partial class ArchitectureTests
             string.Join('\n', found.Select(room => $"{room.Key}: {string.Join(' ', room.Value)}".TrimEnd()))
         );
     }
-
-    [GeneratedRegex(@"\bswitch\s*\{[^{}]*(\{[^{}]*(\{[^{}]*\}[^{}]*)*\}[^{}]*)*\}")]
-    private static partial Regex SwitchBody();
-
-    [GeneratedRegex(@"(?:^|[{,]|\bor\b)\s*(\w+)\.\w+(?=\s*(?:=>|or\b|when\b))", RegexOptions.Multiline)]
-    private static partial Regex EnumArm();
-
-    [GeneratedRegex(@"(?:[{,]\s*)_\s*(?:=>|when\b)")]
-    private static partial Regex DiscardArm();
 
     [GeneratedRegex(@"\b(?:using BlueDawn\.Core|global::BlueDawn\.Core|Core)\.([A-Z]\w+)\b")]
     private static partial Regex UsedRoom();

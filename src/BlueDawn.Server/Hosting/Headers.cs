@@ -11,7 +11,7 @@ internal static class Headers
         "default-src 'self'; script-src 'self' 'wasm-unsafe-eval'; img-src 'self' data: blob:; style-src "
         + "'self' 'unsafe-inline'; object-src 'none'; frame-ancestors 'none'; base-uri 'self'; form-action 'self'";
 
-    /// <summary>Answers of JSON are sent small. What a session says is not: it holds a token beside what others may choose.</summary>
+    /// <summary>Answers and the program itself are sent small. What a session says is not: it holds a token beside what others may choose.</summary>
     public static void UseSmallAnswers(this WebApplication app) =>
         app.UseWhen(context => !context.Request.Path.StartsWithSegments("/api/session"), answers => answers.UseResponseCompression());
 
@@ -21,7 +21,18 @@ internal static class Headers
         services.AddResponseCompression(options =>
         {
             options.EnableForHttps = true;
-            options.MimeTypes = ["application/json", "application/problem+json", "application/schema+json", "text/csv"];
+            options.MimeTypes =
+            [
+                "text/html",
+                "text/javascript",
+                "text/css",
+                "application/wasm",
+                "image/svg+xml",
+                "application/json",
+                "application/problem+json",
+                "application/schema+json",
+                "text/csv",
+            ];
         });
         services.Configure<BrotliCompressionProviderOptions>(options => options.Level = CompressionLevel.Fastest);
         services.Configure<GzipCompressionProviderOptions>(options => options.Level = CompressionLevel.Fastest);
