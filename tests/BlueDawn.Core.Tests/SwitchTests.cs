@@ -18,7 +18,7 @@ public sealed class SwitchTests
     [Fact]
     public void No_switch_over_an_enum_of_ours_or_over_notes_has_an_arm_for_the_rest()
     {
-        var found = Rest(Sources().Select(file => CSharpSyntaxTree.ParseText(File.ReadAllText(file), path: file)));
+        var found = Rest(Sources().Select(file => Parse(File.ReadAllText(file), file)));
         Assert.True(found.Count == 0, string.Join("\n", found));
     }
 
@@ -34,16 +34,13 @@ public sealed class SwitchTests
     [InlineData("static int A(string text) => text switch { \"a\" => 1, _ => 2 };", false)]
     public void What_is_looked_for_is_found(string member, bool isFound)
     {
-        var tree = CSharpSyntaxTree.ParseText(
-            $"namespace BlueDawn.Core.X; public enum Of {{ One, Two }} static class C {{ {member} }}",
-            path: "x.cs"
-        );
-        var note = CSharpSyntaxTree.ParseText(
-            "namespace BlueDawn.Core.Logbook; public abstract record Note; public sealed record WordsNote : Note;",
-            path: "note.cs"
-        );
+        var tree = Parse($"namespace BlueDawn.Core.X; public enum Of {{ One, Two }} static class C {{ {member} }}", "x.cs");
+        var note = Parse("namespace BlueDawn.Core.Logbook; public abstract record Note; public sealed record WordsNote : Note;", "note.cs");
         Assert.Equal(isFound, Rest([tree, note]).Count > 0);
     }
+
+    private static SyntaxTree Parse(string text, string path) =>
+        CSharpSyntaxTree.ParseText(text, path: path, cancellationToken: TestContext.Current.CancellationToken);
 
     private static List<string> Rest(IEnumerable<SyntaxTree> trees)
     {
@@ -51,7 +48,7 @@ public sealed class SwitchTests
             .Split(Path.PathSeparator)
             .Where(path => Path.GetFileName(path).StartsWith("System.", StringComparison.Ordinal))
             .Select(path => MetadataReference.CreateFromFile(path));
-        var all = trees.Append(CSharpSyntaxTree.ParseText(Usings)).ToList();
+        var all = trees.Append(Parse(Usings, "usings.cs")).ToList();
         var compilation = CSharpCompilation.Create("looked-at", all, platform);
         var found = new List<string>();
         foreach (var tree in all)

@@ -1,3 +1,4 @@
+using System.Diagnostics;
 using System.Globalization;
 using BlueDawn.Core.Carburetors;
 using BlueDawn.Core.Tables;
@@ -168,9 +169,11 @@ public static class CatalogueCsv
                 return cells[0] == cells[1] ? "An item cannot take its own place." : null;
             case CatalogueFile.Suppliers:
                 return Money(cells, 1, "freight");
-            default:
+            case CatalogueFile.Offers:
                 return Whole(cells, 2, "pack_pieces", 1, 9999) ?? Money(cells, 3, "pack_price") ?? Whole(cells, 4, "lead_days", 0, 365);
         }
+
+        throw new UnreachableException();
     }
 
     private static bool MustBeFilled(CatalogueFile file, string column) =>

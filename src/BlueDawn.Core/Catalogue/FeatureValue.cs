@@ -1,4 +1,5 @@
 using System.Collections.Concurrent;
+using System.Diagnostics;
 using System.Globalization;
 using BlueDawn.Core.Measures;
 
@@ -59,9 +60,11 @@ public sealed record FeatureValue(string Text, decimal? Mm, decimal ToleranceMm,
                 return ring.IsRight
                     ? Parsed<FeatureValue>.Right(new FeatureValue(ring.Value!.Label, null, 0, null, ring.Value))
                     : Parsed<FeatureValue>.Wrong(ring.Problem!);
-            default:
+            case FeatureKind.Length or FeatureKind.Squeeze:
                 return Length(trimmed, units);
         }
+
+        throw new UnreachableException();
     }
 
     private static Parsed<FeatureValue> Length(string text, UnitSystem units)

@@ -1,5 +1,4 @@
 using BlueDawn.Core.Carburetors;
-using BlueDawn.Core.Logbook;
 using BlueDawn.Core.Measures;
 using BlueDawn.Core.Safety;
 using BlueDawn.Core.Shop;

@@ -2,7 +2,6 @@ using System.Text.Json.Serialization;
 using System.Text.Json.Serialization.Metadata;
 using BlueDawn.Core.Carburetors;
 using BlueDawn.Core.Logbook;
-using BlueDawn.Core.Measures;
 using BlueDawn.Core.Shop;
 using BlueDawn.Core.Stations;
 

@@ -255,36 +255,32 @@ public sealed record BoreLine(string Key, string Section, string Label, BoreLimi
             ]
         );
 
-    private Sentence DoNext(JetGaugeResult result)
-    {
-        switch (result.Verdict)
+    private Sentence DoNext(JetGaugeResult result) =>
+        result.Verdict switch
         {
-            case BoreVerdict.InGauge:
-                return Sentence.Of("Leave it. Go on.");
-            case BoreVerdict.OpenedUp when Holes is not null:
-                return Sentence.Of("At least {0} too wide: renew the tube.", Quantity.Mm(result.BoreLowMm - result.WindowHighMm));
-            case BoreVerdict.OpenedUp:
-                return Sentence.Of("At least {0} too wide: fit a new jet.", Quantity.Mm(result.BoreLowMm - result.WindowHighMm));
-            case BoreVerdict.Restricted when Holes is null && School == JetSchool.Renew:
-                return Sentence.Of("Fit a new jet, then gauge it: this shop renews a jet that starves.");
-            case BoreVerdict.Restricted:
-                return WireGauge.ThickestWithin(result.WindowLowMm) is { } gauge
-                    ? Sentence.Of(
-                        "Clear with a soft strand no thicker than {0}, then gauge again.",
-                        Quantity.Mm(WireGauge.DiameterMm(gauge), $"AWG {gauge} ({WireGauge.DiameterMm(gauge):0.00} mm)")
-                    )
-                    : Sentence.Of("Soak and blow through, then gauge again.");
-            default:
-                if (result.DecidingPin is { } pin)
-                {
-                    return Sentence.Of("Try the {0} pin.", Quantity.Mm(pin.DiameterMm, pin.Label.StartsWith('#') ? pin.Label : null));
-                }
-
-                return result.DecidingSizeMm is { } size
-                    ? Sentence.Of("No pin of yours lies between: borrow one near {0} or measure the bore directly.", Quantity.Mm(size))
-                    : Sentence.Of("Measure again with a finer instrument.");
-        }
-    }
+            BoreVerdict.InGauge => Sentence.Of("Leave it. Go on."),
+            BoreVerdict.OpenedUp => Sentence.Of(
+                $"At least {{0}} too wide: {(Holes is null ? "fit a new jet" : "renew the tube")}.",
+                Quantity.Mm(result.BoreLowMm - result.WindowHighMm)
+            ),
+            BoreVerdict.Restricted when Holes is null && School == JetSchool.Renew => Sentence.Of(
+                "Fit a new jet, then gauge it: this shop renews a jet that starves."
+            ),
+            BoreVerdict.Restricted when WireGauge.ThickestWithin(result.WindowLowMm) is { } gauge => Sentence.Of(
+                "Clear with a soft strand no thicker than {0}, then gauge again.",
+                Quantity.Mm(WireGauge.DiameterMm(gauge), $"AWG {gauge} ({WireGauge.DiameterMm(gauge):0.00} mm)")
+            ),
+            BoreVerdict.Restricted => Sentence.Of("Soak and blow through, then gauge again."),
+            BoreVerdict.CannotTell when result.DecidingPin is { } pin => Sentence.Of(
+                "Try the {0} pin.",
+                Quantity.Mm(pin.DiameterMm, pin.Label.StartsWith('#') ? pin.Label : null)
+            ),
+            BoreVerdict.CannotTell when result.DecidingSizeMm is { } size => Sentence.Of(
+                "No pin of yours lies between: borrow one near {0} or measure the bore directly.",
+                Quantity.Mm(size)
+            ),
+            BoreVerdict.CannotTell => Sentence.Of("Measure again with a finer instrument."),
+        };
 
     private List<Figure> Figures(JetGaugeResult result, BoreLimits limits)
     {

@@ -6,6 +6,28 @@ namespace BlueDawn.Core.Handover;
 /// <summary>What the owner and the next technician should watch, drawn from the readings.</summary>
 public static class WatchList
 {
+    private const string OpenedOnPurpose = "openedOneStep";
+
+    /// <summary>Findings that are told of after they were put right; each is one that some line declares, which a test asks.</summary>
+    public static IReadOnlyList<string> Troubles { get; } =
+    [
+        "restricted",
+        "blocked",
+        "openedUp",
+        "leaks",
+        "overflows",
+        "takenOnFuel",
+        "tooHigh",
+        "tooLow",
+        "uneven",
+        "wetAtBowlJoint",
+        "wetAtInlet",
+        "plungerWeeps",
+        "tooSlow",
+        "tooFast",
+        "hunts",
+    ];
+
     /// <summary>The points to watch; never empty, storage is always one.</summary>
     /// <param name="lines">Every judged line.</param>
     /// <param name="fates">How the parts that were out ended, by their key in the ledger: what is said to be new was renewed.</param>
@@ -13,40 +35,26 @@ public static class WatchList
     public static IReadOnlyList<string> Of(IReadOnlyList<JudgedLine> lines, IReadOnlyDictionary<string, Fate> fates, bool declined)
     {
         var points = new List<string>();
-        foreach (var judged in lines)
-        {
-            var earlier = judged.Readings.SkipLast(1).Select(reading => reading.Finding).ToList();
-            var label = judged.Line.Label;
-            switch (judged.Judgement.Verdict)
-            {
-                case Verdict.NotGood:
-                    points.Add($"{label}: {Lower(judged.Judgement.Word)} when it left the bench.");
-                    break;
-                case Verdict.CannotTell:
-                    points.Add($"{label}: could not be decided on the bench.");
-                    break;
-                case Verdict.NotRead when judged.Line.Required && !declined:
-                    points.Add($"{label}: {judged.Line.NotReadWords}.");
-                    break;
-                case Verdict.Good when judged.Judgement.Finding == "openedOneStep":
-                    points.Add(
-                        $"{label}: opened one drill size on purpose. It idles richer than the sheet says; whoever works on it next has to know."
-                    );
-                    break;
-                default:
-                    if (earlier.LastOrDefault(IsTrouble) is { } trouble)
-                    {
-                        points.Add(
-                            Cured(label, trouble, judged.Line.Part is { } part && fates.TryGetValue(part, out var fate) ? fate : null)
-                        );
-                    }
-
-                    break;
-            }
-        }
-
+        points.AddRange(lines.Select(judged => Point(judged, fates, declined)).OfType<string>());
         points.Add("Standing for more than a month: shut the fuel tap and run it dry.");
         return points;
+    }
+
+    private static string? Point(JudgedLine judged, IReadOnlyDictionary<string, Fate> fates, bool declined)
+    {
+        var label = judged.Line.Label;
+        return judged.Judgement.Verdict switch
+        {
+            Verdict.NotGood => $"{label}: {Lower(judged.Judgement.Word)} when it left the bench.",
+            Verdict.CannotTell => $"{label}: could not be decided on the bench.",
+            Verdict.NotRead when judged.Line.Required && !declined => $"{label}: {judged.Line.NotReadWords}.",
+            Verdict.Good when judged.Judgement.Finding == OpenedOnPurpose =>
+                $"{label}: opened one drill size on purpose. It idles richer than the sheet says; whoever works on it next has to know.",
+            Verdict.Good or Verdict.NotRead => judged.Readings.SkipLast(1).Select(reading => reading.Finding).LastOrDefault(IsTrouble)
+                is { } trouble
+                ? Cured(label, trouble, judged.Line.Part is { } part && fates.TryGetValue(part, out var fate) ? fate : null)
+                : null,
+        };
     }
 
     private static string Cured(string label, string finding, Fate? fate)
@@ -72,23 +80,7 @@ public static class WatchList
         };
     }
 
-    private static bool IsTrouble(string finding) =>
-        finding
-            is "restricted"
-                or "blocked"
-                or "openedUp"
-                or "leaks"
-                or "overflows"
-                or "takenOnFuel"
-                or "tooHigh"
-                or "tooLow"
-                or "uneven"
-                or "wetAtBowlJoint"
-                or "wetAtInlet"
-                or "plungerWeeps"
-                or "tooSlow"
-                or "tooFast"
-                or "hunts";
+    private static bool IsTrouble(string finding) => Troubles.Contains(finding);
 
     private static string Lower(string word) => word.Length == 0 ? word : char.ToLowerInvariant(word[0]) + word[1..];
 }

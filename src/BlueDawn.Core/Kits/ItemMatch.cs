@@ -65,44 +65,43 @@ public sealed record ItemMatch(FitVerdict Verdict, StampReading? Listed, Sentenc
         return new ItemMatch(verdict, listed, Sentence.Say($"{Say(verdict, parts)} {start}"), parts);
     }
 
-    private static Sentence Say(FitVerdict verdict, List<PartMatch> parts)
-    {
-        switch (verdict)
+    private static Sentence Say(FitVerdict verdict, List<PartMatch> parts) =>
+        verdict switch
         {
-            case FitVerdict.NearMiss:
-                var wrong = parts
-                    .Where(part => part.Verdict == PartVerdict.Differs)
-                    .SelectMany(part =>
-                        part.Features.Where(feature => feature.Verdict == FeatureVerdict.Differs)
-                            .Select(feature => (part.Part, Feature: feature))
-                    )
-                    .ToList();
-                var told = Sentence.Join(
-                    ". ",
-                    wrong.Select(pair =>
-                        pair.Feature.Consequence is { } consequence
-                            ? Sentence.Say($"{Capital(pair.Part)} {pair.Feature.Note}: {consequence}")
-                            : Sentence.Say($"{Capital(pair.Part)} {pair.Feature.Note}")
-                    )
-                );
-                return wrong.Count == 1
-                    ? Sentence.Say(
-                        $"All but the {wrong[0].Part}’s {wrong[0].Feature.Note}{(wrong[0].Feature.Consequence is { } one ? ": " + one : "")}."
-                    )
-                    : Sentence.Say($"{wrong.Count} things differ. {told}.");
-            case FitVerdict.Partly:
-                var notBrought = parts
-                    .Where(part => part.Verdict is PartVerdict.Missing or PartVerdict.TooFew)
-                    .Select(part => part.Verdict == PartVerdict.TooFew ? $"{part.Needed - part.Brought} more {part.Part}" : part.Part);
-                return Sentence.Of($"Does not bring: {string.Join(", ", notBrought)}.");
-            case FitVerdict.SoFar when parts.Count == 0:
-                return Sentence.Of("Nothing to compare its parts with: choose a spec sheet or measure the old parts.");
-            case FitVerdict.SoFar:
-                var open = parts.Where(part => part.Verdict is PartVerdict.CannotTell or PartVerdict.NotMeasured).ToList();
-                return Sentence.Say($"Nothing differs, but not all can be told. {Capital(open[0].Part)}: {open[0].Note}.");
-            default:
-                return Sentence.Of("Every part agrees.");
-        }
+            FitVerdict.NearMiss => SayWrong(parts),
+            FitVerdict.Partly => Sentence.Of($"Does not bring: {string.Join(", ", NotBrought(parts))}."),
+            FitVerdict.SoFar when parts.Find(part => part.Verdict is PartVerdict.CannotTell or PartVerdict.NotMeasured) is { } open =>
+                Sentence.Say($"Nothing differs, but not all can be told. {Capital(open.Part)}: {open.Note}."),
+            FitVerdict.SoFar => Sentence.Of("Nothing to compare its parts with: choose a spec sheet or measure the old parts."),
+            FitVerdict.Fits => Sentence.Of("Every part agrees."),
+        };
+
+    private static IEnumerable<string> NotBrought(List<PartMatch> parts) =>
+        parts
+            .Where(part => part.Verdict is PartVerdict.Missing or PartVerdict.TooFew)
+            .Select(part => part.Verdict == PartVerdict.TooFew ? $"{part.Needed - part.Brought} more {part.Part}" : part.Part);
+
+    private static Sentence SayWrong(List<PartMatch> parts)
+    {
+        var wrong = parts
+            .Where(part => part.Verdict == PartVerdict.Differs)
+            .SelectMany(part =>
+                part.Features.Where(feature => feature.Verdict == FeatureVerdict.Differs).Select(feature => (part.Part, Feature: feature))
+            )
+            .ToList();
+        var told = Sentence.Join(
+            ". ",
+            wrong.Select(pair =>
+                pair.Feature.Consequence is { } consequence
+                    ? Sentence.Say($"{Capital(pair.Part)} {pair.Feature.Note}: {consequence}")
+                    : Sentence.Say($"{Capital(pair.Part)} {pair.Feature.Note}")
+            )
+        );
+        return wrong.Count == 1
+            ? Sentence.Say(
+                $"All but the {wrong[0].Part}’s {wrong[0].Feature.Note}{(wrong[0].Feature.Consequence is { } one ? ": " + one : "")}."
+            )
+            : Sentence.Say($"{wrong.Count} things differ. {told}.");
     }
 
     private static string Capital(string text) => text.Length == 0 ? text : char.ToUpperInvariant(text[0]) + text[1..];

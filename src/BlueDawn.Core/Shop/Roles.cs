@@ -1,8 +1,10 @@
+using System.Diagnostics.CodeAnalysis;
 using System.Text.Json.Serialization;
 
 namespace BlueDawn.Core.Shop;
 
 /// <summary>What somebody can be allowed to do. What is on no list of a role is not allowed to it.</summary>
+[SuppressMessage("Naming", "CA1711", Justification = "It is what the field calls it; no class of the framework is meant.")]
 public enum Permission
 {
     /// <summary>Look at trays, stock and reports.</summary>

@@ -1,6 +1,5 @@
 using System.Text.Json.Serialization.Metadata;
 using BlueDawn.Core.Carburetors;
-using BlueDawn.Core.Measures;
 using BlueDawn.Core.Shop;
 
 namespace BlueDawn.Core.Stations;

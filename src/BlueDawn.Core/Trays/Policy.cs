@@ -3,7 +3,6 @@ using BlueDawn.Core.Chokes;
 using BlueDawn.Core.Cleaning;
 using BlueDawn.Core.Faults;
 using BlueDawn.Core.Handover;
-using BlueDawn.Core.Intake;
 using BlueDawn.Core.Logbook;
 using BlueDawn.Core.Measures;
 using BlueDawn.Core.Parts;

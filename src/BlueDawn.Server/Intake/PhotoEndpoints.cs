@@ -1,6 +1,5 @@
 using BlueDawn.Core.Intake;
 using BlueDawn.Core.Shop;
-using BlueDawn.Core.Trays;
 using BlueDawn.Server.People;
 using BlueDawn.Server.Problems;
 using BlueDawn.Server.Trays;

@@ -59,7 +59,7 @@ internal static class DocumentSetup
     private const string FindingName = "Finding";
 
     /// <summary>Classes whose <c>finding</c> is one of a gauge line.</summary>
-    private static readonly HashSet<Type> NamesFindings = [typeof(Judgement), typeof(TraceReading)];
+    private static readonly string[] NamesFindings = [nameof(Judgement), nameof(TraceReading)];
 
     private const string ProblemJson = "application/problem+json";
 
@@ -86,6 +86,27 @@ internal static class DocumentSetup
         ["Moving"] = "All of a shop as one file.",
         ["Instruments"] = "What measures and sends its readings.",
     };
+
+    /// <summary>A page judges by words that Core declares: any other does not compile there.</summary>
+    private static void SayFindings(OpenApiDocument document)
+    {
+        document.AddComponent(
+            FindingName,
+            new OpenApiSchema
+            {
+                Description = "What a gauge line can find.",
+                Type = JsonSchemaType.String,
+                Enum = [.. StationList.Findings.Select(one => (JsonNode)one.Id)],
+            }
+        );
+        foreach (var name in NamesFindings)
+        {
+            if (document.Components!.Schemas!.TryGetValue(name, out var found) && found is OpenApiSchema { Properties: { } properties })
+            {
+                properties["finding"] = new OpenApiSchemaReference(FindingName, document);
+            }
+        }
+    }
 
     /// <summary>What a problem says besides what RFC 9457 lists, whichever of it there is.</summary>
     private static void SayMore(OpenApiSchema problem, OpenApiDocument document)
@@ -174,6 +195,7 @@ internal static class DocumentSetup
                     OnlyItsWords(schema);
                 }
 
+                SayFindings(document);
                 foreach (var name in ProblemNames)
                 {
                     if (document.Components.Schemas?.TryGetValue(name, out var found) == true && found is OpenApiSchema problem)
@@ -304,31 +326,6 @@ internal static class DocumentSetup
                             OneOf = [new OpenApiSchema { Type = JsonSchemaType.Null }, value],
                         };
                     }
-                }
-
-                return Task.CompletedTask;
-            }
-        );
-        // A page judges by words that Core declares: any other does not compile there.
-        options.AddSchemaTransformer(
-            (schema, context, _) =>
-            {
-                if (NamesFindings.Contains(context.JsonTypeInfo.Type) && schema.Properties?.TryGetValue("finding", out var finding) == true)
-                {
-                    context.Document?.AddComponent(
-                        FindingName,
-                        new OpenApiSchema
-                        {
-                            Description = "What a gauge line can find.",
-                            Type = JsonSchemaType.String,
-                            Enum = [.. StationList.Findings.Select(one => (JsonNode)one.Id)],
-                        }
-                    );
-                    var reference = new OpenApiSchemaReference(FindingName, context.Document);
-                    schema.Properties["finding"] =
-                        finding is OpenApiSchema { Type: { } type } && type.HasFlag(JsonSchemaType.Null)
-                            ? new OpenApiSchema { OneOf = [new OpenApiSchema { Type = JsonSchemaType.Null }, reference] }
-                            : reference;
                 }
 
                 return Task.CompletedTask;

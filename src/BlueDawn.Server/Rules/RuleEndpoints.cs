@@ -6,7 +6,6 @@ using BlueDawn.Server.People;
 using BlueDawn.Server.Problems;
 using BlueDawn.Store;
 using BlueDawn.Store.Carburetors;
-using BlueDawn.Store.Demo;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 

@@ -1,3 +1,4 @@
+using System.Diagnostics;
 using BlueDawn.Core.Handover;
 using BlueDawn.Core.Kits;
 using BlueDawn.Core.Logbook;
@@ -99,9 +100,9 @@ internal sealed class NoteLookups(BlueDawnDb db)
                 );
             case NoteLookup.None or NoteLookup.Sheet or NoteLookup.Signature or NoteLookup.Fitting or NoteLookup.FromShelf:
                 return (note, null);
-            default:
-                throw new System.Diagnostics.UnreachableException();
         }
+
+        throw new UnreachableException();
     }
 
     private static string NotThere(Fitting fitting) =>

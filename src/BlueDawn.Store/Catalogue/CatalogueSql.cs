@@ -50,7 +50,7 @@ internal static class CatalogueSql
                     "There is no supplier of this name. Import suppliers.csv first."
                 );
                 break;
-            default:
+            case CatalogueFile.Items or CatalogueFile.Suppliers:
                 break;
         }
     }

@@ -10,7 +10,6 @@ using BlueDawn.Core.Kits;
 using BlueDawn.Core.Logbook;
 using BlueDawn.Core.Measures;
 using BlueDawn.Core.Parts;
-using BlueDawn.Core.Shop;
 using BlueDawn.Core.Stations;
 using BlueDawn.Core.Stock;
 using BlueDawn.Core.Trays;

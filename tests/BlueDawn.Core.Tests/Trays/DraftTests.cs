@@ -1,6 +1,5 @@
 using System.Text.Json;
 using BlueDawn.Core.Carburetors;
-using BlueDawn.Core.Chokes;
 using BlueDawn.Core.Cleaning;
 using BlueDawn.Core.Faults;
 using BlueDawn.Core.Logbook;

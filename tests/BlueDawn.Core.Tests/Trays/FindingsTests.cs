@@ -1,4 +1,6 @@
 using System.Reflection;
+using BlueDawn.Core.Faults;
+using BlueDawn.Core.Handover;
 using BlueDawn.Core.Measures;
 using BlueDawn.Core.Stations;
 using BlueDawn.Core.Trays;
@@ -64,6 +66,17 @@ public sealed class FindingsTests
         {
             Assert.Single(finding.Select(one => one.Verdict).Distinct());
         }
+    }
+
+    /// <summary>What else speaks of findings speaks of declared ones: the trace's table, and what an owner is told to watch.</summary>
+    [Fact]
+    public void Whoever_speaks_of_a_finding_speaks_of_one_that_a_line_declares()
+    {
+        var declared = StationList.Findings.Select(finding => finding.Id).ToHashSet();
+        Assert.All(WatchList.Troubles, trouble => Assert.Contains(trouble, declared));
+        var rows = FaultKnowledge.Shipped.StationFindings;
+        Assert.True(rows.Count > 100);
+        Assert.All(rows, row => Assert.Contains(row.Judged, declared));
     }
 
     /// <summary>A line nobody knows a limit for says so itself; none is made up for it.</summary>

@@ -8,7 +8,7 @@ async function opened(bench: () => unknown) {
   const client = new QueryClient();
   const asked = { bench: 0, tray: 0, rules: 0 };
   const keep = (key: readonly unknown[], what: keyof typeof asked, answer: () => unknown) =>
-    client.fetchQuery({
+    client.query({
       queryKey: key,
       queryFn: () => {
         asked[what]++;

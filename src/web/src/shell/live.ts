@@ -23,7 +23,10 @@ export async function lookAt(queries: QueryClient, changes: ReadonlySet<string>)
   const look = (queryKey: readonly unknown[]): void => void queries.invalidateQueries({ queryKey });
   const everything = (...but: readonly string[]): void =>
     void queries.invalidateQueries({ predicate: ({ queryKey }) => !but.includes(String(queryKey[0])) });
-  if (changes.has('all')) return everything(keys.session[0]);
+  if (changes.has('all')) {
+    everything(keys.session[0]);
+    return;
+  }
   if (changes.has(MISSED)) {
     const before = queries.getQueryData(keys.bench);
     look(keys.baths);
