@@ -9,7 +9,7 @@ internal static class RoomArrows
         Build: Carburetors Catalogue Measures Parts Shop Stations
         Carburetors: Measures Tables
         Catalogue: Carburetors Measures Tables
-        Chokes: Carburetors Holding Logbook Measures Safety Shop Stations Tables
+        Chokes: Carburetors Holding Measures Safety Shop Stations Tables
         Cleaning: Carburetors Logbook Measures Parts Safety Shop Stations Tables
         Faults: Carburetors Logbook Measures Parts Safety Shop Stations Tables
         Gauging: Carburetors Logbook Measures Safety Shop Stations

@@ -5,6 +5,8 @@ import { onOtherTab, PersonProvider, useSession } from './session/session';
 import { SignInPage } from './session/SignInPage';
 import { keepFocus } from './ui/focus';
 import { Shell } from './shell/Shell';
+import { BathCalls } from './stations/cleaning/BathCalls';
+import { stationPages } from './stations/registry';
 import { Loading, Notice, Trouble } from './ui/states';
 
 // Every page comes when it is asked for; a tray's is fetched while the bench is being read, so that it opens at once.
@@ -60,13 +62,13 @@ export function App() {
   return (
     <PersonProvider person={query.data.person}>
       <Routes>
-        <Route element={<Shell />}>
+        <Route element={<Shell calls={<BathCalls />} />}>
           <Route index element={<BenchPage />} />
           <Route path="check-in" element={<CheckInPage />} />
           <Route path="my-bench" element={<MyBenchPage />} />
           <Route path="tray/:number/report" element={<ReportPage />} />
           <Route path="tray/:number/label" element={<LabelPage />} />
-          <Route path="tray/:number/:station?/:step?" element={<TrayPage />} />
+          <Route path="tray/:number/:station?/:step?" element={<TrayPage pages={stationPages} />} />
           <Route path="people" element={<PeoplePage />} />
           <Route path="rules" element={<RulesPage />} />
           <Route path="knowledge" element={<KnowledgePage />} />

@@ -7,7 +7,7 @@ import { useAllowed, useUnits } from '../session/session';
 import { DeskPage } from './DeskPage';
 import { useBench } from '../shell/queries';
 import { waits, waitWord } from '../shell/words';
-import { stationWord, trayPath } from '../stations/registry';
+import { stationWord, trayPath } from '../shell/stations';
 import { RuleTicks } from '../ui/rule';
 import { Loading, Trouble } from '../ui/states';
 import { Tag } from '../ui/tag';

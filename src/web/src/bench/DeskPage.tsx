@@ -2,7 +2,7 @@ import { Link } from 'react-router';
 import type { Bench, BenchTray } from '../api/client';
 import { CheckedInHere } from '../shell/CheckedInHere';
 import { waitWord } from '../shell/words';
-import { trayPath } from '../stations/registry';
+import { trayPath } from '../shell/stations';
 import { LinkButton } from '../ui/button';
 import { Card } from '../ui/card';
 import { Tag } from '../ui/tag';

@@ -2,7 +2,7 @@ import { Pencil, Undo2 } from 'lucide-react';
 import { useState } from 'react';
 import type { Entry, Line } from '../api/client';
 import { outbox } from '../outbox/outbox';
-import { usePending } from '../outbox/useRecord';
+import { usePending } from '../shell/useRecord';
 import { useUnits } from '../session/session';
 import { Button } from '../ui/button';
 import { verdictText } from '../ui/verdict';

@@ -15,7 +15,7 @@ import { outbox, type Pending } from '../outbox/outbox';
 import { announce } from '../ui/announce';
 import { useRested } from '../ui/useRested';
 import { isKept, lineDraftKey, useKept, type Draft } from '../outbox/drafts';
-import { usePending, useStillKept } from '../outbox/useRecord';
+import { usePending, useStillKept } from '../shell/useRecord';
 import { usePerson } from '../session/session';
 import { inBoxes, isEmpty } from './entry';
 

@@ -1,8 +1,8 @@
 import { useQuery } from '@tanstack/react-query';
 import { api, ask } from '../api/client';
-import { PhotoPicker } from '../tray/Photos';
-import { useAddPhotos } from '../tray/useAddPhotos';
-import { keys } from '../shell/keys';
+import { PhotoPicker } from './Photos';
+import { useAddPhotos } from './useAddPhotos';
+import { keys } from '../api/keys';
 
 const usePhotos = (tray: number) =>
   useQuery({

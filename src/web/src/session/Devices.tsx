@@ -1,7 +1,7 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { api, ask, type Device } from '../api/client';
 import { useWrite } from '../api/useWrite';
-import { keys } from '../shell/keys';
+import { keys } from '../api/keys';
 import { Button } from '../ui/button';
 import { Card } from '../ui/card';
 import { Notice } from '../ui/states';

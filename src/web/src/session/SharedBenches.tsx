@@ -2,7 +2,7 @@ import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { api, ask } from '../api/client';
 import { useWrite } from '../api/useWrite';
-import { keys } from '../shell/keys';
+import { keys } from '../api/keys';
 import { Button } from '../ui/button';
 import { Card } from '../ui/card';
 import { TextField } from '../ui/field';

@@ -14,7 +14,7 @@ import {
   type Tray,
 } from '../api/client';
 import { device } from '../outbox/device';
-import { keys } from '../shell/keys';
+import { keys } from '../api/keys';
 
 export async function fetchSession(): Promise<Session> {
   const session = await ask(api.GET('/api/session'));

@@ -3,8 +3,8 @@ import { Search } from 'lucide-react';
 import { useDeferredValue, useId, useState, type KeyboardEvent, type RefObject } from 'react';
 import { useNavigate } from 'react-router';
 import { api, ask, type BenchTray, type Found } from '../api/client';
-import { trayPath } from '../stations/registry';
-import { keys } from './keys';
+import { trayPath } from './stations';
+import { keys } from '../api/keys';
 import { useBench } from './queries';
 
 interface Page {

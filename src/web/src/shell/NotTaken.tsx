@@ -6,7 +6,7 @@ import { lineDraftKey } from '../outbox/drafts';
 import { outbox, type NotTaken } from '../outbox/outbox';
 import { parcels, type Parcel } from '../outbox/parcels';
 import { usePerson } from '../session/session';
-import { stationOfLine, trayPath } from '../stations/registry';
+import { stationOfLine, trayPath } from './stations';
 import { noteWord } from './words';
 import { Button } from '../ui/button';
 import { Dialog } from '../ui/dialog';

@@ -7,7 +7,7 @@ import { outbox, type Pending } from '../outbox/outbox';
 import { parcels } from '../outbox/parcels';
 import { fetchSession, usePerson } from '../session/session';
 import { Button } from '../ui/button';
-import { keys } from './keys';
+import { keys } from '../api/keys';
 import { NotTakenDialog } from './NotTaken';
 import { useTakePatch } from './queries';
 

@@ -2,7 +2,7 @@ import { NavLink } from 'react-router';
 import type { BenchTray } from '../api/client';
 import { useBench } from './queries';
 import { waits, waitWord } from './words';
-import { stationWord, trayPath } from '../stations/registry';
+import { stationWord, trayPath } from './stations';
 
 const short = (tray: BenchTray): string =>
   tray.needsHands || !tray.waitNote

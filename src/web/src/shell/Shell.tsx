@@ -1,5 +1,5 @@
 import { Keyboard, LogOut, Menu, SlidersHorizontal } from 'lucide-react';
-import { Suspense, useRef, useState } from 'react';
+import { Suspense, useRef, useState, type ReactNode } from 'react';
 import { Link, NavLink, Outlet, useLocation, useNavigate } from 'react-router';
 import type { Permission } from '../api/client';
 import { usePerson, useSession } from '../session/session';
@@ -7,9 +7,8 @@ import { Dialog } from '../ui/dialog';
 import { Loading } from '../ui/states';
 import { Whole } from '../ui/Whole';
 import { Announcer } from '../ui/announce';
-import { BathCalls } from './BathCalls';
 import { FindBox } from './FindBox';
-import { hotkeys, useHotkeys } from './hotkeys';
+import { hotkeys, useHotkeys } from '../session/hotkeys';
 import { useLive } from './live';
 import { UpToDate } from './UpToDate';
 import { useKeepAtHand } from './useKeepAtHand';
@@ -31,7 +30,8 @@ const pages: readonly { to: string; word: string; needs?: Permission }[] = [
   { to: '/people', word: 'People', needs: 'managePeople' },
 ];
 
-export function Shell() {
+/** What stands around every page. */
+export function Shell({ calls }: { calls: ReactNode }) {
   const [help, setHelp] = useState(false);
   const [menu, setMenu] = useState<'shut' | 'open' | 'find'>('shut');
   const find = useRef<HTMLInputElement>(null);
@@ -136,7 +136,7 @@ export function Shell() {
         <NewVersion />
         <ServerAway />
         <Outbox />
-        <BathCalls />
+        {calls}
         <main id="main" data-path={pathname} tabIndex={-1} className="min-w-0 flex-1 outline-none">
           <Suspense fallback={<Loading what="the page" />}>
             <Whole at={pathname}>

@@ -1,6 +1,6 @@
 import { QueryClient } from '@tanstack/react-query';
 import { describe, expect, test } from 'vitest';
-import { keys } from './keys';
+import { keys } from '../api/keys';
 import { lookAt } from './live';
 
 /** A client with a bench, a tray and the shelf, each counted when it is asked for. */

@@ -1,6 +1,6 @@
 import { useQueryClient, type QueryClient } from '@tanstack/react-query';
 import { useEffect } from 'react';
-import { keys } from './keys';
+import { keys } from '../api/keys';
 
 const QUIET_MS = 40_000; // the server says something every 15 s
 const TRY_AGAIN_MS = 5_000;

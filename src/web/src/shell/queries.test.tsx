@@ -2,7 +2,7 @@ import { QueryClient, QueryClientProvider, useQuery } from '@tanstack/react-quer
 import { act, renderHook, waitFor } from '@testing-library/react';
 import type { ReactNode } from 'react';
 import { expect, it } from 'vitest';
-import { keys } from './keys';
+import { keys } from '../api/keys';
 import { useTakePatch } from './queries';
 
 it('asks again for what was already on its way when an entry was recorded', async () => {

@@ -14,7 +14,7 @@ import {
 import { core, type CorePage } from '../core/core';
 import { outbox } from '../outbox/outbox';
 import { usePerson } from '../session/session';
-import { keys } from './keys';
+import { keys } from '../api/keys';
 import { lookAgainMs } from './live';
 
 const LOOK_MS = 20;

@@ -2,7 +2,7 @@ import { useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
 import { api, ask, type KnowledgeVersion } from '../api/client';
 import { useAllowed } from '../session/session';
-import { keys } from '../shell/keys';
+import { keys } from '../api/keys';
 import { useTitle } from '../shell/title';
 import { moment } from '../units/format';
 import { Button } from '../ui/button';

@@ -4,7 +4,7 @@ import { Link, useParams } from 'react-router';
 import { api, ask, type KnowledgeTable, type StandingRow } from '../api/client';
 import { useKept } from '../outbox/drafts';
 import { useAllowed, usePerson } from '../session/session';
-import { keys } from '../shell/keys';
+import { keys } from '../api/keys';
 import { useTitle } from '../shell/title';
 import { Button, FileButton, LinkButton } from '../ui/button';
 import { Card } from '../ui/card';

@@ -5,7 +5,7 @@ import { api, ask, type OwnerLine } from '../api/client';
 import { useWrite } from '../api/useWrite';
 import { useKept } from '../outbox/drafts';
 import { useAllowed, usePerson } from '../session/session';
-import { keys } from '../shell/keys';
+import { keys } from '../api/keys';
 import { useTitle } from '../shell/title';
 import { Button, FileButton } from '../ui/button';
 import { Card } from '../ui/card';

@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { api, ask, type Role, type StaffCode, type StaffLine } from '../api/client';
 import { useWrite } from '../api/useWrite';
 import { useAllowed, usePerson } from '../session/session';
-import { keys } from '../shell/keys';
+import { keys } from '../api/keys';
 import { useTitle } from '../shell/title';
 import { moment } from '../units/format';
 import { Button, FileButton } from '../ui/button';

@@ -4,7 +4,7 @@ import { api, ask, type Rule } from '../api/client';
 import { useWrite } from '../api/useWrite';
 import { useKept } from '../outbox/drafts';
 import { useAllowed, usePerson, useUnits } from '../session/session';
-import { keys } from '../shell/keys';
+import { keys } from '../api/keys';
 import { useTitle } from '../shell/title';
 import { figure, moment, sign } from '../units/format';
 import { Button, FileButton } from '../ui/button';

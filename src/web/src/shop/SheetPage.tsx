@@ -6,7 +6,7 @@ import { api, ask, type SheetForm, type SheetIssue } from '../api/client';
 import { useWrite } from '../api/useWrite';
 import { sendEntries } from '../outbox/outbox';
 import { useAllowed, useUnits } from '../session/session';
-import { keys } from '../shell/keys';
+import { keys } from '../api/keys';
 import { useTitle } from '../shell/title';
 import { moment } from '../units/format';
 import { Button, LinkButton } from '../ui/button';

@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 import { api, ask, type SheetSummary } from '../api/client';
 import { useAllowed } from '../session/session';
-import { keys } from '../shell/keys';
+import { keys } from '../api/keys';
 import { useTitle } from '../shell/title';
 import { chokeWord, familyWord } from '../shell/words';
 import { FileButton, LinkButton } from '../ui/button';

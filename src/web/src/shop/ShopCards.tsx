@@ -5,7 +5,7 @@ import { api, ask, type Problem, type ShopView, type TypedBath } from '../api/cl
 import { useWrite } from '../api/useWrite';
 import { useKept } from '../outbox/drafts';
 import { useAllowed, usePerson, useUnits } from '../session/session';
-import { keys } from '../shell/keys';
+import { keys } from '../api/keys';
 import { figure, sign } from '../units/format';
 import { Button } from '../ui/button';
 import { Card } from '../ui/card';

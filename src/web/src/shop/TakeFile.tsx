@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { api, ask, sendSheetTable, type SheetFileLook, type SheetTaken, type SpecSheet } from '../api/client';
 import { useWrite } from '../api/useWrite';
-import { keys } from '../shell/keys';
+import { keys } from '../api/keys';
 import { Button } from '../ui/button';
 import { Card } from '../ui/card';
 import { Notice } from '../ui/states';

@@ -9,7 +9,7 @@ import {
   type Problem,
 } from '../api/client';
 import { useWrite } from '../api/useWrite';
-import { keys } from '../shell/keys';
+import { keys } from '../api/keys';
 
 /** A row, a way back, or a whole table from a file. */
 export type Wish = Omit<KnowledgeWish, 'was' | 'why'> | { table: string; file: File };

@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
 import { api, ask } from '../api/client';
-import { keys } from '../shell/keys';
+import { keys } from '../api/keys';
 
 /** How a spec sheet is typed: Core's own list of boxes. */
 export const useSheetForm = () =>

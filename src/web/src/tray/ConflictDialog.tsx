@@ -1,5 +1,5 @@
 import type { Tray, TrayFacts } from '../api/client';
-import { keys } from '../shell/keys';
+import { keys } from '../api/keys';
 import { waitWord } from '../shell/words';
 import { useQueryClient } from '@tanstack/react-query';
 import { Button } from '../ui/button';

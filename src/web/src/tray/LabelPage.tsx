@@ -2,10 +2,10 @@ import { useQuery } from '@tanstack/react-query';
 import { ArrowLeft, Printer } from 'lucide-react';
 import { useParams } from 'react-router';
 import { api, ask, type ShopView, type Tray } from '../api/client';
-import { keys } from '../shell/keys';
+import { keys } from '../api/keys';
 import { useTray } from '../shell/queries';
 import { useTitle } from '../shell/title';
-import { trayPath } from '../stations/registry';
+import { trayPath } from '../shell/stations';
 import { Button, LinkButton } from '../ui/button';
 import { Loading, Trouble } from '../ui/states';
 

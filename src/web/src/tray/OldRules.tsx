@@ -1,7 +1,7 @@
 import { api, ask, type Tray } from '../api/client';
 import { useWrite } from '../api/useWrite';
 import { useAllowed } from '../session/session';
-import { keys } from '../shell/keys';
+import { keys } from '../api/keys';
 import { Button } from '../ui/button';
 import { Notice } from '../ui/states';
 

@@ -2,7 +2,7 @@ import { ChevronDown, ChevronLeft, ChevronRight } from 'lucide-react';
 import { useState } from 'react';
 import { NavLink } from 'react-router';
 import type { Station, StationView } from '../api/client';
-import { stations, stationWord, trayPath } from '../stations/registry';
+import { stations, stationWord, trayPath } from '../shell/stations';
 import { RuleTicks } from '../ui/rule';
 
 const TICKS_EACH = 20;

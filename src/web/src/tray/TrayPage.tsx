@@ -6,17 +6,18 @@ import { core } from '../core/core';
 import { firstBox } from '../gauge/boxes';
 import { outbox } from '../outbox/outbox';
 import { useOff, usePerson } from '../session/session';
-import { useHotkeys } from '../shell/hotkeys';
-import { keys } from '../shell/keys';
+import { useHotkeys } from '../session/hotkeys';
+import { keys } from '../api/keys';
 import { useTray } from '../shell/queries';
 import { useTitle } from '../shell/title';
-import { stationAt, stationOf, stations, trayPath } from '../stations/registry';
+import { stationAt, stations, trayPath } from '../shell/stations';
 import { OffReason } from '../ui/button';
 import { Loading, Notice, Trouble } from '../ui/states';
 import { BenchCard } from './BenchCard';
 import { ConflictDialog } from './ConflictDialog';
 import { JustCheckedIn } from './JustCheckedIn';
 import { OldRules } from './OldRules';
+import type { StationPage } from './stationPage';
 import { StationStrip } from './StationStrip';
 import { TrayHeader } from './TrayHeader';
 import { useTrayWrite } from './useTrayWrite';
@@ -24,7 +25,8 @@ import { useTrayWrite } from './useTrayWrite';
 const CORE_AFTER_MS = 8_000;
 const LOOK_MS = 1_000;
 
-export function TrayPage() {
+/** A tray with one of its stations open. */
+export function TrayPage({ pages }: { pages: Record<Station, StationPage> }) {
   const params = useParams();
   const number = Number(params.number);
   const query = useTray(number);
@@ -42,14 +44,14 @@ export function TrayPage() {
           </Notice>
         </div>
       )}
-      <OpenTray key={number} tray={query.data} station={station} />
+      <OpenTray key={number} tray={query.data} station={station} shown={pages[station]} />
     </>
   );
 }
 
-function OpenTray({ tray, station }: { tray: Tray; station: Station }) {
+function OpenTray({ tray, station, shown }: { tray: Tray; station: Station; shown: StationPage }) {
   const { conflict, dismiss, problem, ...writing } = useTrayWrite(tray);
-  const { Page, wide, drawn } = stationOf(station);
+  const { Page, wide, drawn } = shown;
   useStationKeys(tray.number);
   useCore(
     tray,

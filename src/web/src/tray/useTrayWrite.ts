@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { v7 as uuidv7 } from 'uuid';
 import type { FactsNote, Note, Problem, Signature, Tray, TrayFacts } from '../api/client';
-import { useDecide } from '../outbox/useRecord';
+import { useDecide } from '../shell/useRecord';
 
 /** What can be changed on the tray itself, whatever its station. */
 export type TrayChange = Omit<FactsNote, 'kind' | 'changes'>;

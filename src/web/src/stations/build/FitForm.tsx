@@ -23,7 +23,7 @@ import { HoleChoice } from '../../parts/HoleChoice';
 import { PartPhotos } from '../../parts/PartPhotos';
 import { TurnsChoice } from '../../parts/TurnsChoice';
 import { WayChoice } from '../../parts/WayChoice';
-import { keys } from '../../shell/keys';
+import { keys } from '../../api/keys';
 
 interface Props {
   tray: Tray;

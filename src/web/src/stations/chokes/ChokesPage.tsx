@@ -8,7 +8,7 @@ import { Card } from '../../ui/card';
 import { Choice } from '../../ui/choice';
 import { Notice } from '../../ui/states';
 import { findingOf, lineOf } from '../../tray/drawn';
-import type { StationProps } from '../registry';
+import type { StationProps } from '../../tray/stationPage';
 import { ChokeDrawing } from './ChokeDrawing';
 import { StartClock } from './StartClock';
 

@@ -4,7 +4,7 @@ import { Link } from 'react-router';
 import type { Basket, BathView } from '../../api/client';
 import { useKept } from '../../outbox/drafts';
 import { usePerson, useUnits } from '../../session/session';
-import { trayPath } from '../registry';
+import { trayPath } from '../../shell/stations';
 import { Button } from '../../ui/button';
 import { CautionNote } from '../../ui/caution';
 import { TextField } from '../../ui/field';

@@ -1,10 +1,11 @@
 import { Card } from '../../ui/card';
 import { useParams } from 'react-router';
 import type { CleaningNote } from '../../api/client';
-import { useRecord } from '../../outbox/useRecord';
+import { useRecord } from '../../shell/useRecord';
 import { useOff } from '../../session/session';
 import { useCleaning } from '../../shell/queries';
-import { trayPath, type StationProps } from '../registry';
+import { trayPath } from '../../shell/stations';
+import type { StationProps } from '../../tray/stationPage';
 import { Loading, Notice, Trouble } from '../../ui/states';
 import { Steps } from '../../ui/steps';
 import { BathStep } from './BathStep';

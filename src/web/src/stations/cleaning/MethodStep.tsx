@@ -2,7 +2,7 @@ import { Check, TriangleAlert } from 'lucide-react';
 import { Link } from 'react-router';
 import type { RecipeOffer } from '../../api/client';
 import { useUnits } from '../../session/session';
-import { trayPath } from '../registry';
+import { trayPath } from '../../shell/stations';
 import { Button, LinkButton } from '../../ui/button';
 import { Several } from '../../ui/choice';
 import { focusNextThere } from '../../ui/focus';

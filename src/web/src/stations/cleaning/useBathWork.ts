@@ -2,7 +2,7 @@ import { useQueryClient } from '@tanstack/react-query';
 import { v7 as uuidv7 } from 'uuid';
 import { api, ask, type BathEventKind } from '../../api/client';
 import { useWrite } from '../../api/useWrite';
-import { keys } from '../../shell/keys';
+import { keys } from '../../api/keys';
 
 /** What happens at a bath goes to the server at once: everybody shares it. */
 export function useBathWork() {

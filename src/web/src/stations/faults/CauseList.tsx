@@ -8,7 +8,7 @@ import { PartPicture } from '../../parts/PartPicture';
 import { Button } from '../../ui/button';
 import { Choice } from '../../ui/choice';
 import { money, percent, say } from '../../units/format';
-import { useHistoryUsed } from './useHistoryUsed';
+import { useHistoryUsed } from '../../tray/useHistoryUsed';
 import { FixDone } from './NextPanel';
 
 const FEW = 6;

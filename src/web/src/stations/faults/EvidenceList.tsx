@@ -2,7 +2,7 @@ import { Card } from '../../ui/card';
 import { useId, useState } from 'react';
 import { Link } from 'react-router';
 import type { EvidenceItem, FaultWords, Said, Station, TraceNote, TraceView } from '../../api/client';
-import { stationWord, trayPath } from '../registry';
+import { stationWord, trayPath } from '../../shell/stations';
 import { Button } from '../../ui/button';
 import { TextField } from '../../ui/field';
 import { moment } from '../../units/format';

@@ -3,7 +3,7 @@ import { CloudOff } from 'lucide-react';
 import { useRef, useState } from 'react';
 import type { CheckValue, FaultWords, TraceNote, TraceView, Tray } from '../../api/client';
 import { useOff } from '../../session/session';
-import { useRecord } from '../../outbox/useRecord';
+import { useRecord } from '../../shell/useRecord';
 import { useFaultWords, useTrace } from '../../shell/queries';
 import { Button } from '../../ui/button';
 import { Choice } from '../../ui/choice';
@@ -15,8 +15,8 @@ import { EvidenceList } from './EvidenceList';
 import { FoundList } from './FoundList';
 import { NextPanel } from './NextPanel';
 import { ToldCard } from './ToldCard';
-import { useHistoryUsed } from './useHistoryUsed';
-import type { StationProps } from '../registry';
+import { useHistoryUsed } from '../../tray/useHistoryUsed';
+import type { StationProps } from '../../tray/stationPage';
 
 /** Evidence in, ranked causes and the next best step out. */
 export default function FaultsPage({ tray }: StationProps) {

@@ -1,7 +1,7 @@
 import { Check } from 'lucide-react';
 import { Link } from 'react-router';
 import type { FaultWords, Station, Trace, TraceNote } from '../../api/client';
-import { stationWord, trayPath } from '../registry';
+import { stationWord, trayPath } from '../../shell/stations';
 import { Button } from '../../ui/button';
 import { Notice } from '../../ui/states';
 import { moment } from '../../units/format';

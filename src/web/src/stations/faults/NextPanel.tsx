@@ -5,7 +5,7 @@ import { GaugeLine } from '../../gauge/GaugeLine';
 import { useKept } from '../../outbox/drafts';
 import { usePerson, useUnits } from '../../session/session';
 import { Link } from 'react-router';
-import { trayPath } from '../registry';
+import { trayPath } from '../../shell/stations';
 import { Button, LinkButton, OffBecause } from '../../ui/button';
 import { CautionNote } from '../../ui/caution';
 import { Choice } from '../../ui/choice';

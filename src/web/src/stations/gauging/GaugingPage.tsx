@@ -1,5 +1,5 @@
 import { LinesPage } from '../../gauge/LinesPage';
-import type { StationProps } from '../registry';
+import type { StationProps } from '../../tray/stationPage';
 
 /** Jets and the emulsion tube. */
 export default function GaugingPage({ tray }: StationProps) {

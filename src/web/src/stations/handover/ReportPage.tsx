@@ -4,12 +4,12 @@ import { useParams } from 'react-router';
 import { api, ask, type Report } from '../../api/client';
 import { useUnits } from '../../session/session';
 import { fateWord } from '../../shell/words';
-import { trayPath } from '../registry';
+import { trayPath } from '../../shell/stations';
 import { Button, FileButton, LinkButton } from '../../ui/button';
 import { Loading, Trouble } from '../../ui/states';
 import { VerdictMark, verdictText } from '../../ui/verdict';
 import { moment, money, quantity, say, turns } from '../../units/format';
-import { keys } from '../../shell/keys';
+import { keys } from '../../api/keys';
 
 /** What the owner and the next technician get: one or two sheets of A4, or a file. */
 export function ReportPage() {

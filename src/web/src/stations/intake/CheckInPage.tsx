@@ -23,7 +23,7 @@ import {
 } from '../../shell/words';
 import { ToldEditor, toldOf, type Told } from '../../tray/ToldEditor';
 import type { FromCheckIn } from '../../tray/JustCheckedIn';
-import { trayPath } from '../registry';
+import { trayPath } from '../../shell/stations';
 import { Button } from '../../ui/button';
 import { Choice, Several } from '../../ui/choice';
 import { SelectField, TextArea, TextField } from '../../ui/field';
@@ -31,8 +31,8 @@ import { Loading, Notice } from '../../ui/states';
 import { useRested } from '../../ui/useRested';
 import { localToday } from '../../units/format';
 import { Earlier } from './Earlier';
-import { PhotoPicker } from '../../tray/Photos';
-import { keys } from '../../shell/keys';
+import { PhotoPicker } from '../../parts/Photos';
+import { keys } from '../../api/keys';
 
 // Without its code generator, which a page that allows no foreign scripts refuses anyway.
 z.config({ jitless: true });

@@ -1,9 +1,9 @@
 import { useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
 import { api, ask } from '../../api/client';
-import { trayPath } from '../registry';
+import { trayPath } from '../../shell/stations';
 import { moment } from '../../units/format';
-import { keys } from '../../shell/keys';
+import { keys } from '../../api/keys';
 
 /** Earlier trays of the same machine, with what was wrong then. */
 export function Earlier({ owner, machine, except }: { owner: string; machine: string; except?: number }) {

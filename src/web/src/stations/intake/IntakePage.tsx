@@ -11,8 +11,8 @@ import { chokeWord, choices, engineWord, familyWord, fuelKindWord, oilLevelWord,
 import { Choice } from '../../ui/choice';
 import { day, localToday, moment } from '../../units/format';
 import { Earlier } from './Earlier';
-import { Photos } from '../../tray/Photos';
-import type { StationProps } from '../registry';
+import { Photos } from '../../parts/Photos';
+import type { StationProps } from '../../tray/stationPage';
 import { StoryForm } from './StoryForm';
 import { WhoseForm } from './WhoseForm';
 

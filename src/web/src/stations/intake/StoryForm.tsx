@@ -4,7 +4,7 @@ import { api, ask } from '../../api/client';
 import { useWrite } from '../../api/useWrite';
 import { useKept } from '../../outbox/drafts';
 import { usePerson } from '../../session/session';
-import { keys } from '../../shell/keys';
+import { keys } from '../../api/keys';
 import { choices, fuelKindWord, oilLevelWord, whoseWord } from '../../shell/words';
 import { Button } from '../../ui/button';
 import { Choice } from '../../ui/choice';

@@ -4,7 +4,7 @@ import { api, ask } from '../../api/client';
 import { useWrite } from '../../api/useWrite';
 import { useKept } from '../../outbox/drafts';
 import { usePerson } from '../../session/session';
-import { keys } from '../../shell/keys';
+import { keys } from '../../api/keys';
 import { Button } from '../../ui/button';
 import { TextField } from '../../ui/field';
 import { Notice } from '../../ui/states';

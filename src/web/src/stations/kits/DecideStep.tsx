@@ -11,7 +11,7 @@ import { Loading, Notice, Trouble } from '../../ui/states';
 import { MoneyFact } from './MoneyFact';
 import { OptionRow } from './OptionRow';
 import { useFittingWrite } from './useFittingWrite';
-import { keys } from '../../shell/keys';
+import { keys } from '../../api/keys';
 
 /** Every way to renew the parts, side by side, with the comeback that is to be expected. */
 export function DecideStep({ tray, writing }: { tray: Tray; writing: TrayWrite }) {

@@ -2,7 +2,7 @@ import { useQuery } from '@tanstack/react-query';
 import { useDeferredValue, useMemo } from 'react';
 import { api, ask, type MarksNote, type Trait, type Tray } from '../../api/client';
 import { useKept } from '../../outbox/drafts';
-import { useRecord } from '../../outbox/useRecord';
+import { useRecord } from '../../shell/useRecord';
 import { useAllowed, useOff, usePerson } from '../../session/session';
 import type { TrayWrite } from '../../tray/useTrayWrite';
 import { LinkButton } from '../../ui/button';
@@ -13,7 +13,7 @@ import { MeasureIt } from './MeasureIt';
 import { Numbers } from './Numbers';
 import { SheetList } from './SheetList';
 import { useFittingWrite } from './useFittingWrite';
-import { keys } from '../../shell/keys';
+import { keys } from '../../api/keys';
 
 type Answers = Partial<Record<Trait, string>>;
 

@@ -1,7 +1,8 @@
 import { Card } from '../../ui/card';
 import { useParams } from 'react-router';
 import { fitWord } from '../../shell/words';
-import { trayPath, type StationProps } from '../registry';
+import { trayPath } from '../../shell/stations';
+import type { StationProps } from '../../tray/stationPage';
 import { Steps } from '../../ui/steps';
 import { DecideStep } from './DecideStep';
 import { FittingNote } from './FittingNote';

@@ -8,7 +8,7 @@ import { Loading, Notice, Trouble } from '../../ui/states';
 import { ItemRow } from './ItemRow';
 import { OldParts } from './OldParts';
 import { useFittingWrite } from './useFittingWrite';
-import { keys } from '../../shell/keys';
+import { keys } from '../../api/keys';
 
 /** Part by part: each kit against the old parts on the bench and the spec sheet. */
 export function MatchStep({ tray, writing }: { tray: Tray; writing: TrayWrite }) {

@@ -2,7 +2,7 @@ import { Plus, Ruler } from 'lucide-react';
 import { useState } from 'react';
 import type { NoteOf, PartKind, Tray } from '../../api/client';
 import { useKept } from '../../outbox/drafts';
-import { useRecord } from '../../outbox/useRecord';
+import { useRecord } from '../../shell/useRecord';
 import { usePerson, useUnits } from '../../session/session';
 import { useParts } from '../../shell/queries';
 import { BareButton, Button } from '../../ui/button';

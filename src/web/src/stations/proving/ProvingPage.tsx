@@ -1,10 +1,11 @@
 import { LinesPage } from '../../gauge/LinesPage';
 import type { SafetyCondition, TraceNote } from '../../api/client';
-import { useRecord } from '../../outbox/useRecord';
+import { useRecord } from '../../shell/useRecord';
 import { useOff } from '../../session/session';
 import { Button, LinkButton, OffBecause } from '../../ui/button';
 import { Notice } from '../../ui/states';
-import { trayPath, type StationProps } from '../registry';
+import { trayPath } from '../../shell/stations';
+import type { StationProps } from '../../tray/stationPage';
 
 /** Fuel on and rocked, the complaint tried again, then idle and governed speed; not while a part lies on the bench. */
 export default function ProvingPage({ tray }: StationProps) {

@@ -1,6 +1,6 @@
 import type { CarburetorFamily } from '../../api/client';
 import { LinesPage } from '../../gauge/LinesPage';
-import type { StationProps } from '../registry';
+import type { StationProps } from '../../tray/stationPage';
 
 /** What there is to set on each family. */
 const titles: Record<CarburetorFamily, string> = {

@@ -7,13 +7,13 @@ import { v7 as uuidv7 } from 'uuid';
 import { api, ask, type BuyingView } from '../../api/client';
 import { useWrite } from '../../api/useWrite';
 import { useAllowed } from '../../session/session';
-import { trayPath } from '../registry';
+import { trayPath } from '../../shell/stations';
 import { announce } from '../../ui/announce';
 import { Button, LinkButton } from '../../ui/button';
 import { Choice } from '../../ui/choice';
 import { Loading, Notice, Trouble } from '../../ui/states';
 import { money } from '../../units/format';
-import { keys } from '../../shell/keys';
+import { keys } from '../../api/keys';
 import { EndOrder } from './OrdersSheet';
 
 type Plan = BuyingView['advice']['plan'];

@@ -16,7 +16,7 @@ import { useWrite } from '../../api/useWrite';
 import { useAllowed } from '../../session/session';
 import { Notice, Trouble } from '../../ui/states';
 import { ImportReport } from './ImportReport';
-import { keys } from '../../shell/keys';
+import { keys } from '../../api/keys';
 
 const fileWord: Record<CatalogueFile, string> = {
   items: 'Kits, parts, assortments, carburetors',

@@ -10,7 +10,7 @@ import { Dialog } from '../../ui/dialog';
 import { TextField } from '../../ui/field';
 import { Notice } from '../../ui/states';
 import { features, moment } from '../../units/format';
-import { keys } from '../../shell/keys';
+import { keys } from '../../api/keys';
 
 /** Carburetors kept for their parts, with what is still on them. */
 export function DonorsSheet({ stock }: { stock: StockView }) {

@@ -2,7 +2,7 @@ import { useQuery } from '@tanstack/react-query';
 import { useDeferredValue, useState } from 'react';
 import { api, ask } from '../../api/client';
 import { TextField } from '../../ui/field';
-import { keys } from '../../shell/keys';
+import { keys } from '../../api/keys';
 
 /** Any item of the catalogue, by its number or name, whether it was ever on the shelf or not. */
 export function FindItem({ onPick }: { onPick: (item: string) => void }) {

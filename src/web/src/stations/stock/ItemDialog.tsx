@@ -10,7 +10,7 @@ import { Dialog } from '../../ui/dialog';
 import { TextField } from '../../ui/field';
 import { Loading, Notice, Trouble } from '../../ui/states';
 import { money, moment } from '../../units/format';
-import { keys } from '../../shell/keys';
+import { keys } from '../../api/keys';
 
 interface Props {
   item: string;

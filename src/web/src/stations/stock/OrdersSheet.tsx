@@ -5,13 +5,13 @@ import { v7 as uuidv7 } from 'uuid';
 import { api, ask, type Orders } from '../../api/client';
 import { useWrite } from '../../api/useWrite';
 import { useAllowed } from '../../session/session';
-import { keys } from '../../shell/keys';
+import { keys } from '../../api/keys';
 import { announce } from '../../ui/announce';
 import { Button, LinkButton } from '../../ui/button';
 import { Card } from '../../ui/card';
 import { Loading, Notice, Trouble } from '../../ui/states';
 import { day, localToday, moment } from '../../units/format';
-import { trayPath } from '../registry';
+import { trayPath } from '../../shell/stations';
 
 /** What is on order, from whom, for which trays; booked in whole, or taken back. */
 export function OrdersSheet() {

@@ -9,7 +9,7 @@ import { DonorsSheet } from './DonorsSheet';
 import { OrdersSheet } from './OrdersSheet';
 import { ShelfSheet } from './ShelfSheet';
 import { useTitle } from '../../shell/title';
-import { keys } from '../../shell/keys';
+import { keys } from '../../api/keys';
 
 const parts = ['shelf', 'donors', 'buying', 'orders', 'catalogue'] as const;
 const partWord = {

@@ -3,7 +3,7 @@ import { Check, Circle, CircleDashed, Undo2 } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import type { LedgerLine, LedgerNote, LedgerView, Tray } from '../../api/client';
-import { useRecord } from '../../outbox/useRecord';
+import { useRecord } from '../../shell/useRecord';
 import { useKeptParts } from '../../outbox/useKeptParts';
 import { useOff, useUnits } from '../../session/session';
 import { useLedger } from '../../shell/queries';
@@ -15,7 +15,7 @@ import { AddPart } from './AddPart';
 import { FoundForm } from './FoundForm';
 import { JobChoice } from './JobChoice';
 import { foundWords } from '../../parts/found';
-import type { StationProps } from '../registry';
+import type { StationProps } from '../../tray/stationPage';
 
 /** Every part that comes out is a line, in the order it comes off. */
 export default function StripPage({ tray }: StationProps) {

@@ -4,7 +4,7 @@ import { useLocation } from 'react-router';
 import { api, ask } from '../api/client';
 import { Notice } from '../ui/states';
 import { moment } from '../units/format';
-import { keys } from '../shell/keys';
+import { keys } from '../api/keys';
 import { useAddPhotos } from './useAddPhotos';
 
 /** A button that takes photos, or picks them. */

@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { problemOf, type Problem } from '../api/client';
 import { parcels, photoParcel } from '../outbox/parcels';
 import { usePerson } from '../session/session';
-import { keys } from '../shell/keys';
+import { keys } from '../api/keys';
 
 /** Adds photos to a tray, or to one part of it. While the server is away they are kept and go out by themselves. */
 export function useAddPhotos(tray: number, part: string | null = null) {

@@ -3,8 +3,8 @@ import { useEffect, useRef, useSyncExternalStore } from 'react';
 import { v7 as uuidv7 } from 'uuid';
 import { problemOf, type Note, type Problem, type Signature } from '../api/client';
 import { usePerson } from '../session/session';
-import { useTakePatch } from '../shell/queries';
-import { outbox, sendEntries, type Pending, type Sent } from './outbox';
+import { useTakePatch } from './queries';
+import { outbox, sendEntries, type Pending, type Sent } from '../outbox/outbox';
 
 export interface Record<T extends Note = Note> {
   /** Keeps notes on the device, then sends them in one request. True when they are settled one way or the other. */

@@ -1,11 +1,11 @@
 import { BellRing } from 'lucide-react';
 import { Link } from 'react-router';
-import { BasketTime } from '../stations/cleaning/BathPanel';
-import { useNow } from '../stations/cleaning/useNow';
-import { useBaths } from './queries';
-import { useTitle } from './title';
-import { device } from '../outbox/device';
-import { Button } from '../ui/button';
+import { BasketTime } from './BathPanel';
+import { useNow } from './useNow';
+import { useBaths } from '../../shell/queries';
+import { useTitle } from '../../shell/title';
+import { device } from '../../outbox/device';
+import { Button } from '../../ui/button';
 import { useState } from 'react';
 
 /** Where it is kept which calls somebody has heard. */

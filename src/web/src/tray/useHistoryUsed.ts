@@ -1,5 +1,5 @@
-import { useKept } from '../../outbox/drafts';
-import { usePerson } from '../../session/session';
+import { useKept } from '../outbox/drafts';
+import { usePerson } from '../session/session';
 
 /** Whether the shop's own history shifts the odds; remembered on the device. */
 export function useHistoryUsed(): [boolean, (used: boolean) => void] {
