@@ -15,7 +15,7 @@ internal static class Headers
     public static void UseSmallAnswers(this WebApplication app) =>
         app.UseWhen(context => !context.Request.Path.StartsWithSegments("/api/session"), answers => answers.UseResponseCompression());
 
-    /// <summary>How answers are made small: the quick way, since they go a short way.</summary>
+    /// <summary>How answers are made small: the middle way, which makes a quarter of a trace in a few milliseconds.</summary>
     public static void AddSmallAnswers(this IServiceCollection services)
     {
         services.AddResponseCompression(options =>
@@ -34,8 +34,8 @@ internal static class Headers
                 "text/csv",
             ];
         });
-        services.Configure<BrotliCompressionProviderOptions>(options => options.Level = CompressionLevel.Fastest);
-        services.Configure<GzipCompressionProviderOptions>(options => options.Level = CompressionLevel.Fastest);
+        services.Configure<BrotliCompressionProviderOptions>(options => options.Level = CompressionLevel.Optimal);
+        services.Configure<GzipCompressionProviderOptions>(options => options.Level = CompressionLevel.Optimal);
     }
 
     /// <summary>Writes them when the answer starts: whoever clears an answer before cannot lose them.</summary>

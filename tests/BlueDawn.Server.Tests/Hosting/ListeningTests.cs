@@ -12,6 +12,26 @@ namespace BlueDawn.Server.Tests.Hosting;
 /// <summary>Who can reach the server, by which name, and what every answer says besides.</summary>
 public class ListeningTests(Shop shop)
 {
+    /// <summary>A token beside words that others may choose could be guessed by the size of the answer: that one is sent as it is.</summary>
+    [Fact]
+    public async Task Answers_are_sent_small_and_a_session_as_it_is()
+    {
+        var jory = await shop.SignInAsync("jory");
+        async Task<(string? Encoding, int Bytes)> Ask(string path, string accept)
+        {
+            using var request = new HttpRequestMessage(HttpMethod.Get, path);
+            request.Headers.Add("Accept-Encoding", accept);
+            using var answer = await jory.Http.SendAsync(request, TestContext.Current.CancellationToken);
+            var body = await answer.Content.ReadAsByteArrayAsync(TestContext.Current.CancellationToken);
+            return (answer.Content.Headers.ContentEncoding.SingleOrDefault(), body.Length);
+        }
+
+        var (plain, small) = (await Ask("/api/trays/31/trace", "identity"), await Ask("/api/trays/31/trace", "br"));
+        Assert.Equal((null, "br"), (plain.Encoding, small.Encoding));
+        Assert.True(small.Bytes * 4 < plain.Bytes, $"{small.Bytes} of {plain.Bytes} bytes");
+        Assert.Null((await Ask("/api/session", "br")).Encoding);
+    }
+
     [Theory]
     [InlineData("would send passwords in plain text", "BLUE_DAWN_LISTEN=0.0.0.0:5443", "BLUE_DAWN_HOSTS=bench.example")]
     [InlineData("by which names", "BLUE_DAWN_LISTEN=0.0.0.0:5443", "BLUE_DAWN_PLAIN=yes")]

@@ -233,6 +233,67 @@ public sealed class PutRightTests(Shop shop)
         );
     }
 
+    /// <summary>What went back to its owner went as it was: whoever puts something right brings it back first.</summary>
+    [Fact]
+    public async Task A_tray_that_was_handed_back_takes_no_story_owner_or_basket_before_it_is_brought_back()
+    {
+        var ilse = await shop.SignInAsync("ilse");
+        var tray = await ilse.NewTrayAsync();
+        var released = await ilse.DecideAsync(
+            tray,
+            new { kind = "release", reason = "The owner takes it as it is" },
+            new { userName = "ilse", password = "sandrigg-quay" }
+        );
+        Assert.Equal(HttpStatusCode.OK, released.Status);
+        var before = released.Body;
+        var version = before.Version();
+        Task<Answer> Story(int at) =>
+            ilse.PutAsync(
+                $"/api/trays/{tray}/story",
+                new
+                {
+                    version = at,
+                    whose = "toSell",
+                    failsAfterMin = (double?)null,
+                    fuelKind = "withAlcohol",
+                    tankThenML = (double?)null,
+                    tankNowML = (double?)null,
+                    oilThen = "atMark",
+                    ageYears = 9,
+                    hours = (double?)null,
+                }
+            );
+        Task<Answer> Whose(int at) =>
+            ilse.PutAsync(
+                $"/api/trays/{tray}/whose",
+                new
+                {
+                    ownerName = $"Boat Later {Mark()}",
+                    ownerContact = "",
+                    machineName = "Stern winch",
+                    version = at,
+                }
+            );
+        Assert.Equal(HttpStatusCode.Conflict, (await Story(version)).Status);
+        Assert.Equal(HttpStatusCode.Conflict, (await Whose(version)).Status);
+        var basket = await ilse.PostAsync(
+            "/api/baths/heated/events",
+            new
+            {
+                id = Guid.CreateVersion7(),
+                kind = "placed",
+                trayNumber = tray,
+            }
+        );
+        Assert.Contains("has been handed back", basket.Error("trayNumber"), StringComparison.Ordinal);
+        var after = (await ilse.GetAsync($"/api/trays/{tray}")).Body;
+        Assert.Equal(before.GetProperty("revision").GetInt32(), after.GetProperty("revision").GetInt32());
+        Assert.Equal(before.GetProperty("facts").ToString(), after.GetProperty("facts").ToString());
+
+        var back = await ilse.DecideAsync(tray, new { kind = "facts", waitsFor = "hands" });
+        Assert.Equal(HttpStatusCode.OK, (await Story(back.Body.Version())).Status);
+    }
+
     [Fact]
     public async Task A_tray_is_found_by_the_plate_of_its_engine_however_it_is_written()
     {
