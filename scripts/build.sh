@@ -50,7 +50,7 @@ compile_server() {
   mkdir -p artifacts
   local log=artifacts/build.log
   if ! npm_is_there src/web; then
-    step "Fetching packages for src/web (half a minute)"
+    step "Fetching packages for src/web (a minute, beside the rest)"
     setpriv --pdeathsig KILL npm ci --prefix src/web --no-fund --no-audit --loglevel=error >&2 9>&- &
     packages=$!
   fi
@@ -60,7 +60,7 @@ compile_server() {
   step "Compiling Core"
   # One mark for all that is built from these sources: a page knows by it whether its Core is the server's.
   compiler build src/BlueDawn.Core -c Release --no-restore "$mark" "$@" >"$log" 2>&1 || { cat "$log" >&2; fail "Core does not compile."; }
-  step "Compiling the server, and Core for the browser beside it (half a minute)"
+  step "Compiling the server, and Core for the browser beside it (a minute)"
   rm -rf artifacts/browser
   in_background artifacts/browser.log env DOTNET_TieredPGO=0 dotnet publish src/BlueDawn.Browser -c Release --no-restore --no-dependencies "$mark" "$@" -o artifacts/browser
   core=$BESIDE
@@ -94,7 +94,7 @@ finish_server() {
 build_server() {
   local now; now=$(source_hash)
   if server_is_built "$now"; then return; fi
-  say "Building what has changed since the last start: about a minute and a quarter the first time."
+  say "Building what has changed since the last start: two to three minutes the first time on two cores."
   compile_server "$now" "${QUICKLY[@]}"
   finish_server "$now" "${QUICKLY[@]}"
 }
