@@ -72,6 +72,11 @@ public sealed record PopOffLine(PopOffSpec? Spec, double GaugeStepKPa, string So
     private static readonly LineBox<double> OpenedBox = Box.Number("opened", "opened at", Dimension.Pressure, 0, 700);
     private static readonly LineBox<double?> ShutBox = Box.Optional("shut", "shut at", Dimension.Pressure, 0, 700);
 
+    private static readonly IReadOnlyList<Dictionary<string, string>> EmptyRows =
+    [
+        .. Enumerable.Repeat(new Dictionary<string, string>(), PopsAsked),
+    ];
+
     private LineBox<double> ResolutionBox => Box.Detail("resolution", "gauge step", Dimension.Pressure, 0.001m, 100, GaugeStepKPa);
 
     /// <inheritdoc/>
@@ -93,7 +98,7 @@ public sealed record PopOffLine(PopOffSpec? Spec, double GaugeStepKPa, string So
             }
 
             return new PopOffReading(pops, resolution);
-        }) { Rows = new BoxRows("Pop", [OpenedBox, ShutBox], 1, [.. Enumerable.Repeat(new Dictionary<string, string>(), PopsAsked)], FromSeries: SeriesPart.Pops) };
+        }) { Rows = new BoxRows("Pop", [OpenedBox, ShutBox], 1, EmptyRows, FromSeries: SeriesPart.Pops) };
 
     /// <inheritdoc/>
     protected override Sentence Describe(PopOffReading read) =>
