@@ -1,4 +1,5 @@
 using BlueDawn.Core.Kits;
+using BlueDawn.Core.Logbook;
 using BlueDawn.Core.Parts;
 using BlueDawn.Core.Stations;
 using BlueDawn.Core.Stock;
@@ -43,7 +44,7 @@ internal sealed class TrayOrders(BlueDawnDb db, NoteWriter writer)
             var one = wanted[file.Tray.Number];
             if (file.Kits.Stage is PartsStage.ToOrder or PartsStage.Ordered)
             {
-                writer.Record(
+                Record(
                     file,
                     new OrderedNote(
                         order.Id,
@@ -102,7 +103,7 @@ internal sealed class TrayOrders(BlueDawnDb db, NoteWriter writer)
             var needed = await NeededAsync(file, me, cancel);
             if (Take(needed))
             {
-                writer.Record(file, new ArrivedNote([.. needed.Select(item => item.Number)]), me);
+                Record(file, new ArrivedNote([.. needed.Select(item => item.Number)]), me);
             }
         }
 
@@ -114,10 +115,19 @@ internal sealed class TrayOrders(BlueDawnDb db, NoteWriter writer)
     {
         foreach (var file in waiting.Where(file => IsFor(file, order.Id)))
         {
-            writer.Record(file, new OrderUndoneNote(order.Id, order.Supplier), me);
+            Record(file, new OrderUndoneNote(order.Id, order.Supplier), me);
         }
 
         await db.SaveChangesAsync(cancel);
+    }
+
+    /// <summary>Records what becomes of an order on a tray that is held and has not gone. Nothing of the order stands when it cannot.</summary>
+    private void Record(TrayFile file, Note note, Me me)
+    {
+        if (writer.Record(file, note, me).Refusal is { } refused)
+        {
+            throw new InvalidOperationException($"Tray {file.Tray.Number}: {refused.Title} {refused.Detail}");
+        }
     }
 
     /// <summary>What a tray would take off the shelf now; empty while the shelf does not hold it. Single parts come out of anything that
