@@ -26,6 +26,7 @@ using BlueDawn.Server.Trays;
 using BlueDawn.Solvers;
 using BlueDawn.Store;
 using BlueDawn.Store.Demo;
+using BlueDawn.Store.Intake;
 using BlueDawn.Store.Stock;
 using BlueDawn.Store.Trays;
 using Microsoft.AspNetCore.DataProtection;
@@ -193,6 +194,7 @@ if (!writingDocument)
             async () =>
             {
                 await Shelf.EnsureSumAsync(db, default);
+                await NameFolding.RunAsync(db, default);
                 await ShopSeed.EnsureAsync(db, scope.ServiceProvider.GetRequiredService<RoleManager<IdentityRole<Guid>>>(), default);
                 if (app.Configuration.GetValue<bool>("BLUE_DAWN_DEMO"))
                 {

@@ -26,6 +26,9 @@ public sealed class BlueDawnDb(DbContextOptions<BlueDawnDb> options)
     /// <summary>Trays, on the bench and handed back.</summary>
     public DbSet<Tray> Trays => Set<Tray>();
 
+    /// <summary>Causes the shop has confirmed, counted by a trigger.</summary>
+    public DbSet<ClosedTraceRow> ClosedTraces => Set<ClosedTraceRow>();
+
     /// <summary>Owners.</summary>
     public DbSet<Owner> Owners => Set<Owner>();
 
@@ -134,10 +137,17 @@ public sealed class BlueDawnDb(DbContextOptions<BlueDawnDb> options)
         return written;
     }
 
+    /// <summary>A number or a telephone number without spaces, dots, dashes and slashes, in capitals; the database works it out, and
+    /// has indexes on it.</summary>
+    /// <param name="text">As it was written.</param>
+    /// <exception cref="NotSupportedException">Outside a query.</exception>
+    public static string Tidy(string text) => throw new NotSupportedException($"“{text}” is tidied by the database only.");
+
     /// <inheritdoc/>
     protected override void OnModelCreating(ModelBuilder builder)
     {
         base.OnModelCreating(builder);
+        builder.HasDbFunction(() => Tidy("")).HasName("tidy");
         builder.Entity<Person>().ToTable("people");
         builder.Entity<Person>().Property(person => person.Units).HasConversion<string>();
         builder.Entity<IdentityRole<Guid>>().ToTable("roles");
@@ -160,7 +170,13 @@ public sealed class BlueDawnDb(DbContextOptions<BlueDawnDb> options)
         {
             tray.Property(t => t.Number).HasDefaultValueSql("nextval('tray_numbers')");
             tray.HasIndex(t => t.Number).IsUnique();
-            tray.HasIndex(t => t.WaitsFor);
+            tray.HasIndex(t => t.Number, "ix_trays_open").HasDatabaseName("ix_trays_open").HasFilter("waits_for <> 'HandedBack'");
+            tray.HasIndex(t => t.Number, "ix_trays_handed_back")
+                .HasDatabaseName("ix_trays_handed_back")
+                .HasFilter("waits_for = 'HandedBack'");
+            tray.HasIndex(t => t.Id, "ix_trays_in_bath").HasDatabaseName("ix_trays_in_bath").HasFilter("in_bath");
+            // Kept by a trigger as well.
+            tray.Property(t => t.InBath).HasDefaultValue(false).Metadata.SetAfterSaveBehavior(PropertySaveBehavior.Ignore);
             tray.Property(t => t.WaitsFor).HasConversion<string>();
             tray.Property(t => t.Family).HasConversion<string>();
             tray.Property(t => t.Engine).HasConversion<string>();
@@ -170,13 +186,31 @@ public sealed class BlueDawnDb(DbContextOptions<BlueDawnDb> options)
             AsJson(tray.Property(t => t.Fitting));
             tray.Property(t => t.OwnerLimit).HasPrecision(12, 2);
             tray.Property(t => t.MachineWorth).HasPrecision(12, 2);
-            tray.HasIndex(t => t.MachineId);
+            tray.HasIndex(t => new { t.MachineId, t.Number });
             tray.Property(t => t.Version).IsConcurrencyToken();
             // Kept by a trigger: whoever reads it sees it, nobody writes it.
             tray.Property(t => t.Revision).HasDefaultValue(0).Metadata.SetAfterSaveBehavior(PropertySaveBehavior.Ignore);
             tray.HasOne(t => t.Spec).WithMany().HasForeignKey(t => new { t.SpecCode, t.SpecIssue });
         });
-        builder.Entity<Owner>().HasIndex(owner => owner.Name);
+        builder.Entity<ClosedTraceRow>(closed =>
+        {
+            closed
+                .ToTable("closed_traces")
+                .HasKey(c => new
+                {
+                    c.Family,
+                    c.SpecCode,
+                    c.Cause,
+                });
+            closed.Property(c => c.Family).HasConversion<string>();
+        });
+        builder.Entity<Owner>(owner =>
+        {
+            // By the letters alone: so an index finds what begins with some of them, and lists them in order.
+            owner.Property(o => o.Folded).UseCollation("C");
+            owner.HasIndex(o => o.Folded);
+            owner.HasIndex(o => o.Near).HasMethod("gin");
+        });
         builder.Entity<SpecSheetRow>(sheet =>
         {
             sheet.ToTable("spec_sheets").HasKey(s => new { s.Code, s.Issue });
@@ -210,6 +244,7 @@ public sealed class BlueDawnDb(DbContextOptions<BlueDawnDb> options)
             happened.ToTable("bath_events");
             happened.HasOne<Tray>().WithMany().HasForeignKey(e => e.TrayId);
             happened.HasIndex(e => new { e.Bath, e.At });
+            happened.HasIndex(e => e.At);
             happened.Property(e => e.Kind).HasConversion<string>();
         });
         builder.Entity<Photo>(photo =>

@@ -19,7 +19,9 @@ public sealed record CheckIn(
     DateOnly PromisedDay
 )
 {
-    private const int LongestName = 80;
+    /// <summary>Longest name of an owner or a machine, in characters.</summary>
+    public const int LongestName = 80;
+
     private const int LongestComplaint = 2000;
     private const int FarthestPromiseDays = 366;
 

@@ -68,11 +68,20 @@ internal static class BenchEndpoints
 
     private static async Task<IResult> ShowAsync(HttpContext context, BlueDawnDb db, Me me, IMemoryCache memory, CancellationToken cancel)
     {
-        // Every entry and every change of a tray counts its row up, so the sums over all rows change with anything that is seen here.
+        // Every entry and every change of a tray counts its row up: what stands on the rows that are listed says whether any of
+        // them has changed.
         var stamp = await db
             .Database.SqlQuery<string>(
                 $"""
-                select concat_ws('.', count(*), sum(revision), sum(version), (select sum(xmin::text::bigint) from spec_sheets)) as "Value" from trays
+                with listed as (
+                    select number, revision, version, spec_code, spec_issue from trays where waits_for <> 'HandedBack'
+                    union all (select number, revision, version, spec_code, spec_issue from trays
+                        where waits_for = 'HandedBack' order by number desc limit {HandedBackShown}))
+                select md5(concat(
+                    (select string_agg(concat_ws('.', l.number, l.revision, l.version, s.xmin), ',' order by l.number)
+                        from listed l left join spec_sheets s on s.code = l.spec_code and s.issue = l.spec_issue),
+                    (select string_agg(concat_ws('.', family, spec_code, cause, trays), ',' order by family, spec_code, cause)
+                        from closed_traces))) as "Value"
                 """
             )
             .SingleAsync(cancel);

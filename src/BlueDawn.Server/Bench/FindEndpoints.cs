@@ -1,6 +1,7 @@
 using BlueDawn.Core.Carburetors;
 using BlueDawn.Core.Stations;
 using BlueDawn.Store;
+using BlueDawn.Store.Intake;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 
@@ -49,42 +50,13 @@ internal static class FindEndpoints
 
         // What stands in it is looked for as it stands, signs and all.
         var like = Like.With(wanted);
-        // A stamp and a telephone number are the same with dashes and spaces and without.
+        // A stamp, a plate and a telephone number are the same with dashes and spaces and without.
         var bare = StampedNumber.Tidy(wanted);
         var number = int.TryParse(wanted, out var typed) ? typed : (int?)null;
-        // The engine's plate stands in the logbook as it was read.
-        var plated =
-            bare.Length < 2
-                ? []
-                : await db
-                    .Database.SqlQuery<Guid>(
-                        $"""
-                        select distinct tray_id as "Value" from logbook_entries
-                        where kind = 'marks' and upper(regexp_replace(note->>'plate', '[- /.]', '', 'g')) like '%' || {bare} || '%'
-                        """
-                    )
-                    .ToListAsync(cancel);
+        var ids = wanted.Length < OwnerBook.ShortestWithin ? OnTheBench(db, like, bare, number) : Anywhere(db, like, bare, number);
         var trays = await db
             .Trays.AsNoTracking()
-            .Where(tray =>
-                tray.Number == number
-                || plated.Contains(tray.Id)
-                || EF.Functions.ILike(tray.Machine.Name, like, Like.Sign)
-                || EF.Functions.ILike(tray.Machine.Owner.Name, like, Like.Sign)
-                || EF.Functions.ILike(tray.Complaint, like, Like.Sign)
-                || (
-                    bare.Length >= 2
-                    && (
-                        tray.StampedNumber.ToUpper().Replace("-", "").Replace(" ", "").Replace("/", "").Replace(".", "").Contains(bare)
-                        || tray.Machine.Owner.Contact.ToUpper()
-                            .Replace("-", "")
-                            .Replace(" ", "")
-                            .Replace("/", "")
-                            .Replace(".", "")
-                            .Contains(bare)
-                    )
-                )
-            )
+            .Where(tray => ids.Contains(tray.Id))
             .OrderByDescending(tray => tray.Number == number)
             .ThenBy(tray => tray.WaitsFor == WaitsFor.HandedBack)
             .ThenByDescending(tray => tray.Number)
@@ -130,5 +102,57 @@ internal static class FindEndpoints
                     .Select(item => new FoundPart(item.Number, item.Name))
                     .ToListAsync(cancel);
         return TypedResults.Ok(new FoundView(trays, sheets, items));
+    }
+
+    /// <summary>One or two letters stand in nearly everything: they are looked for in what is on the bench.</summary>
+    private static IQueryable<Guid> OnTheBench(BlueDawnDb db, string like, string bare, int? number) =>
+        db
+            .Trays.Where(tray => tray.WaitsFor != WaitsFor.HandedBack)
+            .Where(tray =>
+                EF.Functions.ILike(tray.Machine.Name, like, Like.Sign)
+                || EF.Functions.ILike(tray.Machine.Owner.Name, like, Like.Sign)
+                || EF.Functions.ILike(tray.Complaint, like, Like.Sign)
+                || (
+                    bare.Length >= 2
+                    && (BlueDawnDb.Tidy(tray.StampedNumber).Contains(bare) || BlueDawnDb.Tidy(tray.Machine.Owner.Contact).Contains(bare))
+                )
+            )
+            .Select(tray => tray.Id)
+            .Union(db.Trays.Where(tray => tray.Number == number).Select(tray => tray.Id));
+
+    /// <summary>Everything that was ever here: each question is answered from an index of its own.</summary>
+    private static IQueryable<Guid> Anywhere(BlueDawnDb db, string like, string bare, int? number)
+    {
+        // An index of three letters has nothing to say about fewer.
+        var tidy = bare.Length < OwnerBook.ShortestWithin ? null : Like.With(bare);
+        // The engine's plate stands in the logbook as it was read.
+        var plated = db.Database.SqlQuery<Guid>(
+            $"""
+            select tray_id as "Value" from logbook_entries where kind = 'marks' and tidy(note->>'plate') like {tidy}
+            """
+        );
+        var owners = db
+            .Owners.Where(owner =>
+                EF.Functions.ILike(owner.Name, like, Like.Sign) || EF.Functions.Like(BlueDawnDb.Tidy(owner.Contact), tidy!, Like.Sign)
+            )
+            .Select(owner => owner.Id);
+        return db
+            .Trays.Where(tray => tray.Number == number)
+            .Select(tray => tray.Id)
+            .Union(db.Trays.Where(tray => EF.Functions.ILike(tray.Complaint, like, Like.Sign)).Select(tray => tray.Id))
+            .Union(db.Trays.Where(tray => EF.Functions.Like(BlueDawnDb.Tidy(tray.StampedNumber), tidy!, Like.Sign)).Select(tray => tray.Id))
+            .Union(
+                from machine in db.Machines
+                where EF.Functions.ILike(machine.Name, like, Like.Sign)
+                join tray in db.Trays on machine.Id equals tray.MachineId
+                select tray.Id
+            )
+            .Union(
+                from owner in owners
+                join machine in db.Machines on owner equals machine.OwnerId
+                join tray in db.Trays on machine.Id equals tray.MachineId
+                select tray.Id
+            )
+            .Union(plated);
     }
 }

@@ -142,23 +142,12 @@ internal static class FaultEndpoints
         bool history = true
     )
     {
-        var seen = await db
-            .Trays.Where(tray => tray.Number == number)
-            .Select(tray => new
-            {
-                tray.Id,
-                tray.Revision,
-                tray.Version,
-                Sheet = (uint?)tray.Spec!.Version,
-            })
-            .SingleOrDefaultAsync(cancel);
-        if (seen is null)
+        if (await TrayFile.StampAsync(db, number, cancel) is not { } stamp)
         {
             return Problem.NoTray(number);
         }
 
-        var confirmed = history ? await TrayFile.HistoryStampAsync(db, seen.Id, cancel) : "alone";
-        if (Etag.IsFresh(context, $"{seen.Revision}.{seen.Version}.{seen.Sheet}.{confirmed}.{me.Stamp}"))
+        if (Etag.IsFresh(context, $"{stamp}.{me.Stamp}"))
         {
             return TypedResults.StatusCode(304);
         }

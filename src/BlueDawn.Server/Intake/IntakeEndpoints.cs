@@ -130,7 +130,10 @@ internal sealed record StoryChange(
 
 internal static class IntakeEndpoints
 {
-    private const int MostEarlier = 5;
+    private const int MostEarlier = 5,
+        MostFound = 20,
+        LatestTrays = 200,
+        LongestText = CheckIn.LongestName;
 
     public static void MapIntake(this RouteGroupBuilder api)
     {
@@ -153,9 +156,9 @@ internal static class IntakeEndpoints
             .WithName("findStamped")
             .WithSummary("The spec sheet a stamped number is on")
             .WithTags("Intake");
-        api.MapGet("/owners", async (BlueDawnDb db, CancellationToken cancel) => TypedResults.Ok(await ListOwnersAsync(db, cancel)))
+        api.MapGet("/owners", ListOwnersAsync)
             .WithName("listOwners")
-            .WithSummary("Owners and their machines")
+            .WithSummary("Owners by a part of their name, or whoever was here last, with their machines")
             .WithTags("Intake");
         api.MapGet("/owners/alike", AlikeAsync)
             .WithName("findAlike")
@@ -174,17 +177,11 @@ internal static class IntakeEndpoints
     )
     {
         var (ownerName, machineName) = (owner.Trim(), machine.Trim());
-        var machines = (
-            await db
-                .Machines.AsNoTracking()
-                .Select(one => new
-                {
-                    one.Id,
-                    one.Name,
-                    Owner = one.Owner.Name,
-                })
-                .ToListAsync(cancel)
-        ).Where(one => Names.IsSame(one.Name, machineName) && Names.IsSame(one.Owner, ownerName)).Select(one => one.Id).ToList();
+        var (ofOwner, ofMachine) = (Names.Folded(ownerName), Names.Folded(machineName));
+        var machines = await db
+            .Machines.Where(one => one.Owner.Folded == ofOwner && one.Folded == ofMachine)
+            .Select(one => one.Id)
+            .ToListAsync(cancel);
         var numbers = await db
             .Trays.Where(tray => machines.Contains(tray.MachineId))
             .OrderByDescending(tray => tray.Number)
@@ -209,49 +206,69 @@ internal static class IntakeEndpoints
         return TypedResults.Ok(earlier);
     }
 
-    private static async Task<List<KnownOwner>> ListOwnersAsync(BlueDawnDb db, CancellationToken cancel)
+    private static async Task<Ok<List<KnownOwner>>> ListOwnersAsync(BlueDawnDb db, CancellationToken cancel, string? text = null)
     {
-        var machines = await db
-            .Machines.AsNoTracking()
-            .Select(machine => new
-            {
-                machine.Name,
-                machine.Owner,
-                Tray = db.Trays.Where(tray => tray.MachineId == machine.Id).Max(tray => (int?)tray.Number),
-            })
-            .ToListAsync(cancel);
+        var wanted = Cut(text ?? "");
+        if (wanted.Length > 0)
+        {
+            return TypedResults.Ok(await KnownAsync(db, OwnerBook.With(db, wanted).OrderBy(owner => owner.Folded).Take(MostFound), cancel));
+        }
+
+        var latest = await OwnerBook.LatestAsync(db, LatestTrays, cancel);
+        return TypedResults.Ok(
+            await KnownAsync(db, db.Owners.Where(owner => latest.Contains(owner.Id)).OrderBy(owner => owner.Folded), cancel)
+        );
+    }
+
+    private static async Task<List<KnownOwner>> KnownAsync(BlueDawnDb db, IQueryable<Owner> owners, CancellationToken cancel)
+    {
+        var found = await owners.AsNoTracking().ToListAsync(cancel);
+        var ids = found.Select(owner => owner.Id).ToList();
+        var machines = (
+            await db
+                .Machines.Where(machine => ids.Contains(machine.OwnerId))
+                .OrderBy(machine => machine.Folded)
+                .Select(machine => new
+                {
+                    machine.OwnerId,
+                    machine.Name,
+                    Tray = db.Trays.Where(tray => tray.MachineId == machine.Id).Max(tray => (int?)tray.Number),
+                })
+                .ToListAsync(cancel)
+        ).ToLookup(machine => machine.OwnerId);
         return
         [
-            .. machines
-                .GroupBy(machine => machine.Owner.Name)
-                .OrderBy(owner => owner.Key, StringComparer.OrdinalIgnoreCase)
-                .Select(owner => new KnownOwner(
-                    owner.Key,
-                    owner.First().Owner.Contact,
-                    [
-                        .. owner
-                            .GroupBy(machine => machine.Name)
-                            .OrderBy(machine => machine.Key, StringComparer.OrdinalIgnoreCase)
-                            .Select(machine => new KnownMachine(machine.Key, machine.Max(one => one.Tray))),
-                    ]
-                )),
+            .. found.Select(owner => new KnownOwner(
+                owner.Name,
+                owner.Contact,
+                [
+                    .. machines[owner.Id]
+                        .GroupBy(machine => machine.Name)
+                        .Select(machine => new KnownMachine(machine.Key, machine.Max(one => one.Tray))),
+                ]
+            )),
         ];
     }
 
     private static async Task<Ok<AlikeView>> AlikeAsync(string owner, string machine, BlueDawnDb db, CancellationToken cancel)
     {
-        var all = await ListOwnersAsync(db, cancel);
-        var known = all.Find(one => Names.IsSame(one.Name, owner));
+        var (name, same) = (Cut(owner), await OwnerBook.OfNameAsync(db, Cut(owner), cancel));
+        var other = same is null ? await OwnerBook.AlmostAsync(db, name, cancel) : null;
+        var id = (same ?? other)?.Id;
+        var view = id is null ? null : (await KnownAsync(db, db.Owners.Where(one => one.Id == id), cancel))[0];
+        var known = same is null ? null : view;
         return TypedResults.Ok(
             new AlikeView(
                 known,
-                known is null ? all.Find(one => Names.IsAlmost(one.Name, owner)) : null,
+                other is null ? null : view,
                 known?.Machines.Any(one => Names.IsSame(one.Name, machine)) == false
                     ? known.Machines.FirstOrDefault(one => Names.IsAlmost(one.Name, machine))
                     : null
             )
         );
     }
+
+    private static string Cut(string text) => text.Trim() is var trimmed && trimmed.Length > LongestText ? trimmed[..LongestText] : trimmed;
 
     private static async Task<Results<Created<TrayView>, Ok<TrayView>, ValidationProblem, ProblemHttpResult>> CheckInAsync(
         NewTray input,
@@ -388,17 +405,8 @@ internal static class IntakeEndpoints
 
     /// <summary>The owner of that name, a new one when there is none. Capitals, spaces and signs make no other owner; one spelled
     /// exactly so comes first.</summary>
-    private static async Task<Owner> FindOwnerAsync(BlueDawnDb db, string name, DateTimeOffset now, CancellationToken cancel)
-    {
-        var same = (await db.Owners.AsNoTracking().Select(owner => new { owner.Id, owner.Name }).ToListAsync(cancel))
-            .Where(owner => Names.IsSame(owner.Name, name))
-            .OrderByDescending(owner => owner.Name == name)
-            .ThenBy(owner => owner.Id)
-            .FirstOrDefault();
-        return same is null
-            ? new Owner { Id = Guid.CreateVersion7(now), Name = name }
-            : await db.Owners.SingleAsync(owner => owner.Id == same.Id, cancel);
-    }
+    private static async Task<Owner> FindOwnerAsync(BlueDawnDb db, string name, DateTimeOffset now, CancellationToken cancel) =>
+        await OwnerBook.OfNameAsync(db, name, cancel) ?? new Owner { Id = Guid.CreateVersion7(now), Name = name };
 
     /// <summary>The machine of that name under an owner, a new one when there is none.</summary>
     private static async Task<Machine> FindMachineAsync(
@@ -408,11 +416,7 @@ internal static class IntakeEndpoints
         DateTimeOffset now,
         CancellationToken cancel
     ) =>
-        (await db.Machines.Where(machine => machine.OwnerId == owner.Id).ToListAsync(cancel))
-            .Where(machine => Names.IsSame(machine.Name, name))
-            .OrderByDescending(machine => machine.Name == name)
-            .ThenBy(machine => machine.Id)
-            .FirstOrDefault()
+        await OwnerBook.MachineOfNameAsync(db, owner.Id, name, cancel)
         ?? new Machine
         {
             Id = Guid.CreateVersion7(now),

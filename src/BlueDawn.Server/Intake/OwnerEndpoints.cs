@@ -1,4 +1,5 @@
 using System.Text.Json;
+using BlueDawn.Core.Carburetors;
 using BlueDawn.Core.Intake;
 using BlueDawn.Core.Shop;
 using BlueDawn.Core.Stations;
@@ -23,8 +24,14 @@ internal sealed record OwnerTray(int Number, string MachineName, bool HandedBack
 /// <param name="Id">Their id.</param>
 /// <param name="Name">Name of the person, boat or stall.</param>
 /// <param name="Contact">How to reach them; may be empty.</param>
-/// <param name="Trays">Their trays, newest first.</param>
-internal sealed record OwnerLine(Guid Id, string Name, string Contact, IReadOnlyList<OwnerTray> Trays);
+/// <param name="Machines">Their machines by name.</param>
+/// <param name="Trays">Their latest trays, newest first.</param>
+internal sealed record OwnerLine(Guid Id, string Name, string Contact, IReadOnlyList<string> Machines, IReadOnlyList<OwnerTray> Trays);
+
+/// <summary>Owners by name, so many at a time.</summary>
+/// <param name="Owners">The owners.</param>
+/// <param name="More">Whether there are more: asked for after the last of these.</param>
+internal sealed record OwnersView(IReadOnlyList<OwnerLine> Owners, bool More);
 
 /// <summary>What an owner is called and how they are reached.</summary>
 /// <param name="Name">The name.</param>
@@ -47,13 +54,17 @@ internal sealed record MachineMerge(string From, string Into);
 
 internal static class OwnerEndpoints
 {
+    private const int AtOnce = 50,
+        MostFound = 500,
+        LatestTrays = 6;
+
     public static void MapOwners(this RouteGroupBuilder api)
     {
         var owners = api.MapGroup("/owners").WithTags("Owners");
         owners
-            .MapGet("/all", async (BlueDawnDb db, CancellationToken cancel) => TypedResults.Ok(await ListAsync(db, cancel)))
-            .WithName("listAllOwners")
-            .WithSummary("Every owner with their trays");
+            .MapGet("/all", ListAsync)
+            .WithName("findOwners")
+            .WithSummary("Owners with their trays, by a part of who they are, where they are reached, a machine or a tray");
         owners
             .MapPut("/{id:guid}", ChangeAsync)
             .WithName("changeOwner")
@@ -74,38 +85,90 @@ internal static class OwnerEndpoints
             .WithSummary("Blank an owner: the book keeps the work, not the name");
     }
 
-    private static async Task<List<OwnerLine>> ListAsync(BlueDawnDb db, CancellationToken cancel)
+    private static async Task<Ok<OwnersView>> ListAsync(BlueDawnDb db, CancellationToken cancel, string? text = null, Guid? after = null)
     {
-        var trays = (
+        var wanted = (text ?? "").Trim();
+        var owners = db.Owners.AsNoTracking();
+        if (wanted.Length > 0)
+        {
+            var ids = await FoundAsync(db, wanted[..Math.Min(wanted.Length, CheckIn.LongestName)], cancel);
+            owners = owners.Where(owner => ids.Contains(owner.Id));
+        }
+
+        if (after is not null)
+        {
+            var last = await db.Owners.Where(owner => owner.Id == after).Select(owner => owner.Folded).SingleOrDefaultAsync(cancel);
+            owners = owners.Where(owner =>
+                string.Compare(owner.Folded, last) > 0 || (owner.Folded == last && owner.Id.CompareTo(after.Value) > 0)
+            );
+        }
+
+        var found = await owners.OrderBy(owner => owner.Folded).ThenBy(owner => owner.Id).Take(AtOnce + 1).ToListAsync(cancel);
+        return TypedResults.Ok(new OwnersView(await LinesAsync(db, [.. found.Take(AtOnce)], cancel), found.Count > AtOnce));
+    }
+
+    /// <summary>Who has a text in their name, in how they are reached or in a machine's name, or a tray of that number.</summary>
+    private static Task<List<Guid>> FoundAsync(BlueDawnDb db, string text, CancellationToken cancel)
+    {
+        var like = Like.With(text);
+        var tidy = StampedNumber.Tidy(text);
+        var reached = tidy.Length >= OwnerBook.ShortestWithin ? Like.With(tidy) : null;
+        var number = int.TryParse(text, out var typed) ? typed : (int?)null;
+        var machines =
+            text.Length < OwnerBook.ShortestWithin
+                ? db.Machines.Where(machine => false)
+                : db.Machines.Where(machine => EF.Functions.ILike(machine.Name, like, Like.Sign));
+        return OwnerBook
+            .With(db, text)
+            .Select(owner => owner.Id)
+            .Union(db.Trays.Where(tray => tray.Number == number).Select(tray => tray.Machine.OwnerId))
+            .Union(
+                db.Owners.Where(owner => EF.Functions.Like(BlueDawnDb.Tidy(owner.Contact), reached!, Like.Sign)).Select(owner => owner.Id)
+            )
+            .Union(machines.Select(machine => machine.OwnerId))
+            .OrderBy(id => id)
+            .Take(MostFound)
+            .ToListAsync(cancel);
+    }
+
+    private static async Task<List<OwnerLine>> LinesAsync(BlueDawnDb db, IReadOnlyList<Owner> owners, CancellationToken cancel)
+    {
+        var ids = owners.Select(owner => owner.Id).ToList();
+        var machines = (
             await db
-                .Trays.AsNoTracking()
-                .Select(tray => new
+                .Machines.AsNoTracking()
+                .Where(machine => ids.Contains(machine.OwnerId))
+                .OrderBy(machine => machine.Folded)
+                .ThenBy(machine => machine.Id)
+                .Select(machine => new
                 {
-                    tray.Machine.OwnerId,
-                    tray.Number,
-                    Machine = tray.Machine.Name,
-                    HandedBack = tray.WaitsFor == WaitsFor.HandedBack,
+                    machine.OwnerId,
+                    machine.Name,
+                    Trays = db
+                        .Trays.Where(tray => tray.MachineId == machine.Id)
+                        .OrderByDescending(tray => tray.Number)
+                        .Take(LatestTrays)
+                        .Select(tray => new OwnerTray(tray.Number, machine.Name, tray.WaitsFor == WaitsFor.HandedBack))
+                        .ToList(),
                 })
                 .ToListAsync(cancel)
-        ).ToLookup(tray => tray.OwnerId);
+        ).ToLookup(machine => machine.OwnerId);
         return
         [
-            .. (await db.Owners.AsNoTracking().ToListAsync(cancel))
-                .OrderBy(owner => owner.Name, StringComparer.OrdinalIgnoreCase)
-                .Select(owner => new OwnerLine(
-                    owner.Id,
-                    owner.Name,
-                    owner.Contact,
-                    [
-                        .. trays[owner.Id]
-                            .OrderByDescending(tray => tray.Number)
-                            .Select(tray => new OwnerTray(tray.Number, tray.Machine, tray.HandedBack)),
-                    ]
-                )),
+            .. owners.Select(owner => new OwnerLine(
+                owner.Id,
+                owner.Name,
+                owner.Contact,
+                [.. machines[owner.Id].Select(machine => machine.Name).Distinct()],
+                [.. machines[owner.Id].SelectMany(machine => machine.Trays).OrderByDescending(tray => tray.Number).Take(LatestTrays)]
+            )),
         ];
     }
 
-    private static async Task<Results<Ok<List<OwnerLine>>, ValidationProblem, ProblemHttpResult>> ChangeAsync(
+    private static async Task<Ok<OwnerLine>> LineAsync(BlueDawnDb db, Owner owner, CancellationToken cancel) =>
+        TypedResults.Ok((await LinesAsync(db, [owner], cancel))[0]);
+
+    private static async Task<Results<Ok<OwnerLine>, ValidationProblem, ProblemHttpResult>> ChangeAsync(
         Guid id,
         OwnerChange input,
         BlueDawnDb db,
@@ -135,13 +198,9 @@ internal static class OwnerEndpoints
             );
         }
 
-        if (
-            await db.Owners.FirstOrDefaultAsync(
-                other => other.Id != id && EF.Functions.ILike(other.Name, Like.Exactly(now.Name), Like.Sign),
-                cancel
-            ) is
-            { } same
-        )
+        // One boat is one owner however it is written: check-in would not know them apart.
+        var folded = Names.Folded(now.Name);
+        if (await db.Owners.FirstOrDefaultAsync(other => other.Id != id && other.Folded == folded, cancel) is { } same)
         {
             return Problem.Field("name", $"There is an owner {same.Name} already. A lead can make the two one.");
         }
@@ -151,10 +210,10 @@ internal static class OwnerEndpoints
         await TouchAsync(db, id, cancel);
         await db.SaveChangesAsync(cancel);
         await transaction.CommitAsync(cancel);
-        return TypedResults.Ok(await ListAsync(db, cancel));
+        return await LineAsync(db, owner, cancel);
     }
 
-    private static async Task<Results<Ok<List<OwnerLine>>, ValidationProblem, ProblemHttpResult>> MergeAsync(
+    private static async Task<Results<Ok<OwnerLine>, ValidationProblem, ProblemHttpResult>> MergeAsync(
         Guid id,
         OwnerMerge input,
         BlueDawnDb db,
@@ -188,10 +247,10 @@ internal static class OwnerEndpoints
         db.Owners.Remove(gone);
         await db.SaveChangesAsync(cancel);
         await transaction.CommitAsync(cancel);
-        return TypedResults.Ok(await ListAsync(db, cancel));
+        return await LineAsync(db, stays, cancel);
     }
 
-    private static async Task<Results<Ok<List<OwnerLine>>, ValidationProblem, ProblemHttpResult>> MergeMachinesAsync(
+    private static async Task<Results<Ok<OwnerLine>, ValidationProblem, ProblemHttpResult>> MergeMachinesAsync(
         Guid id,
         MachineMerge input,
         BlueDawnDb db,
@@ -224,7 +283,7 @@ internal static class OwnerEndpoints
         db.Machines.Remove(gone);
         await db.SaveChangesAsync(cancel);
         await transaction.CommitAsync(cancel);
-        return TypedResults.Ok(await ListAsync(db, cancel));
+        return await LineAsync(db, owner, cancel);
     }
 
     private static async Task<IResult> DataAsync(Guid id, HttpContext context, BlueDawnDb db, CancellationToken cancel)
@@ -233,7 +292,7 @@ internal static class OwnerEndpoints
         return await PersonalData.OfOwnerAsync(db, id, cancel) is { } data ? TypedResults.Text(data, "application/json") : Nobody();
     }
 
-    private static async Task<Results<Ok<List<OwnerLine>>, ValidationProblem, ProblemHttpResult>> BlankAsync(
+    private static async Task<Results<Ok<OwnerLine>, ValidationProblem, ProblemHttpResult>> BlankAsync(
         Guid id,
         OwnerFacts input,
         BlueDawnDb db,
@@ -267,12 +326,12 @@ internal static class OwnerEndpoints
         }
 
         await PersonalData.BlankOwnerAsync(db, id, cancel);
-        await db.Entry(owner).ReloadAsync(cancel);
+        owner = await db.Owners.SingleAsync(blanked => blanked.Id == id, cancel);
         // What was written of them about the shop goes as well; that it was done stays.
         Write(db, me, clock, owner, $"An owner was blanked: {owner.Name}.");
         await db.SaveChangesAsync(cancel);
         await transaction.CommitAsync(cancel);
-        return TypedResults.Ok(await ListAsync(db, cancel));
+        return await LineAsync(db, owner, cancel);
     }
 
     private static Task<Owner?> FindAsync(BlueDawnDb db, Guid id, CancellationToken cancel) =>

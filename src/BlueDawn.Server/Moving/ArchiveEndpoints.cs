@@ -5,6 +5,7 @@ using BlueDawn.Server.People;
 using BlueDawn.Server.Problems;
 using BlueDawn.Store;
 using BlueDawn.Store.Carburetors;
+using BlueDawn.Store.Intake;
 using BlueDawn.Store.Moving;
 using BlueDawn.Store.People;
 using Microsoft.AspNetCore.Antiforgery;
@@ -131,6 +132,7 @@ internal static class ArchiveEndpoints
                 cancel
             );
             await ShopArchive.ReadThroughAsync(db, cancel);
+            await NameFolding.RunAsync(db, cancel);
             var leads = (await people.GetUsersInRoleAsync(Roles.Of(Role.Lead).Name)).Where(lead => !lead.LockedOut).ToList();
             if (leads.FirstOrDefault(lead => string.Equals(lead.UserName, userName, StringComparison.OrdinalIgnoreCase)) is not { } person)
             {

@@ -30,34 +30,18 @@ internal static class TrayEndpoints
 
     private static async Task<IResult> ShowAsync(int number, HttpContext context, BlueDawnDb db, Me me, CancellationToken cancel)
     {
-        var seen = await db
-            .Trays.Where(tray => tray.Number == number)
-            .Select(tray => new
-            {
-                tray.Revision,
-                tray.Version,
-                Sheet = (uint?)tray.Spec!.Version,
-            })
-            .SingleOrDefaultAsync(cancel);
-        return seen is null ? Problem.NoTray(number)
-            : Etag.IsFresh(context, $"{seen.Revision}.{seen.Version}.{seen.Sheet}.{me.Stamp}") ? TypedResults.StatusCode(304)
+        var stamp = await TrayFile.StampAsync(db, number, cancel);
+        return stamp is null ? Problem.NoTray(number)
+            : Etag.IsFresh(context, $"{stamp}.{me.Stamp}") ? TypedResults.StatusCode(304)
             : await TrayFile.OpenAsync(db, number, me.Context, cancel) is { } file ? TypedResults.Ok(TrayView.Of(file.Head, file.Book))
             : Problem.NoTray(number);
     }
 
     private static async Task<IResult> ShowSnapshotAsync(int number, HttpContext context, BlueDawnDb db, Me me, CancellationToken cancel)
     {
-        var seen = await db
-            .Trays.Where(tray => tray.Number == number)
-            .Select(tray => new
-            {
-                tray.Revision,
-                tray.Version,
-                Sheet = (uint?)tray.Spec!.Version,
-            })
-            .SingleOrDefaultAsync(cancel);
-        return seen is null ? Problem.NoTray(number)
-            : Etag.IsFresh(context, $"{seen.Revision}.{seen.Version}.{seen.Sheet}.{me.Stamp}") ? TypedResults.StatusCode(304)
+        var stamp = await TrayFile.StampAsync(db, number, cancel);
+        return stamp is null ? Problem.NoTray(number)
+            : Etag.IsFresh(context, $"{stamp}.{me.Stamp}") ? TypedResults.StatusCode(304)
             : await TrayFile.OpenAsync(db, number, me.Context, cancel) is { } file
                 ? TypedResults.Ok((await file.WithHistoryAsync(db, cancel)).Snapshot(me.Pins))
             : Problem.NoTray(number);

@@ -58,16 +58,16 @@ public static class BathBook
     {
         var since = now - LookBack;
         return await db
-            .BathEvents.AsNoTracking()
-            .Where(happened =>
-                happened.At >= since
-                || (
-                    happened.TrayId != null
+            .BathEvents.Where(happened => happened.At >= since)
+            .Union(
+                db.BathEvents.Where(happened =>
+                    db.Trays.Where(tray => tray.InBath).Any(tray => tray.Id == happened.TrayId)
                     && !db.BathEvents.Any(later =>
                         later.TrayId == happened.TrayId && later.Kind == BathEventKind.TakenOut && later.At >= happened.At
                     )
                 )
             )
+            .AsNoTracking()
             .OrderBy(happened => happened.At)
             .ThenBy(happened => happened.Id)
             .ToListAsync(cancel);

@@ -1,3 +1,5 @@
+using BlueDawn.Core.Intake;
+
 namespace BlueDawn.Store.Intake;
 
 /// <summary>Whoever a machine belongs to.</summary>
@@ -7,7 +9,22 @@ public sealed class Owner
     public Guid Id { get; set; }
 
     /// <summary>Name of the person, boat or stall.</summary>
-    public string Name { get; set; } = "";
+    public string Name
+    {
+        get;
+        set
+        {
+            field = value;
+            Folded = Names.Folded(value);
+            Near = [.. Names.Near(Folded)];
+        }
+    } = "";
+
+    /// <summary>The name as <see cref="Names.Folded"/> has it; null until <see cref="NameFolding"/> has seen it.</summary>
+    public string? Folded { get; private set; }
+
+    /// <summary>What <see cref="Names.Near"/> has of it; null until <see cref="NameFolding"/> has seen it.</summary>
+    public string[]? Near { get; private set; }
 
     /// <summary>How to reach them; may be empty.</summary>
     public string Contact { get; set; } = "";
@@ -26,5 +43,16 @@ public sealed class Machine
     public Owner Owner { get; set; } = null!;
 
     /// <summary>What it is and where it stands.</summary>
-    public string Name { get; set; } = "";
+    public string Name
+    {
+        get;
+        set
+        {
+            field = value;
+            Folded = Names.Folded(value);
+        }
+    } = "";
+
+    /// <summary>The name as <see cref="Names.Folded"/> has it; null until <see cref="NameFolding"/> has seen it.</summary>
+    public string? Folded { get; private set; }
 }

@@ -503,6 +503,9 @@ namespace BlueDawn.Store.Migrations
                     b.HasKey("Id")
                         .HasName("pk_bath_events");
 
+                    b.HasIndex("At")
+                        .HasDatabaseName("ix_bath_events_at");
+
                     b.HasIndex("TrayId")
                         .HasDatabaseName("ix_bath_events_tray_id");
 
@@ -518,6 +521,10 @@ namespace BlueDawn.Store.Migrations
                         .ValueGeneratedOnAdd()
                         .HasColumnType("uuid")
                         .HasColumnName("id");
+
+                    b.Property<string>("Folded")
+                        .HasColumnType("text")
+                        .HasColumnName("folded");
 
                     b.Property<string>("Name")
                         .IsRequired()
@@ -549,16 +556,30 @@ namespace BlueDawn.Store.Migrations
                         .HasColumnType("text")
                         .HasColumnName("contact");
 
+                    b.Property<string>("Folded")
+                        .HasColumnType("text")
+                        .HasColumnName("folded")
+                        .UseCollation("C");
+
                     b.Property<string>("Name")
                         .IsRequired()
                         .HasColumnType("text")
                         .HasColumnName("name");
 
+                    b.PrimitiveCollection<string[]>("Near")
+                        .HasColumnType("text[]")
+                        .HasColumnName("near");
+
                     b.HasKey("Id")
                         .HasName("pk_owners");
 
-                    b.HasIndex("Name")
-                        .HasDatabaseName("ix_owners_name");
+                    b.HasIndex("Folded")
+                        .HasDatabaseName("ix_owners_folded");
+
+                    b.HasIndex("Near")
+                        .HasDatabaseName("ix_owners_near");
+
+                    NpgsqlIndexBuilderExtensions.HasMethod(b.HasIndex("Near"), "gin");
 
                     b.ToTable("owners", (string)null);
                 });
@@ -1069,6 +1090,30 @@ namespace BlueDawn.Store.Migrations
                     b.ToTable("stock_moves", (string)null);
                 });
 
+            modelBuilder.Entity("BlueDawn.Store.Trays.ClosedTraceRow", b =>
+                {
+                    b.Property<string>("Family")
+                        .HasColumnType("text")
+                        .HasColumnName("family");
+
+                    b.Property<string>("SpecCode")
+                        .HasColumnType("text")
+                        .HasColumnName("spec_code");
+
+                    b.Property<string>("Cause")
+                        .HasColumnType("text")
+                        .HasColumnName("cause");
+
+                    b.Property<int>("Trays")
+                        .HasColumnType("integer")
+                        .HasColumnName("trays");
+
+                    b.HasKey("Family", "SpecCode", "Cause")
+                        .HasName("pk_closed_traces");
+
+                    b.ToTable("closed_traces", (string)null);
+                });
+
             modelBuilder.Entity("BlueDawn.Store.Trays.KnowledgeVersion", b =>
                 {
                     b.Property<int>("Number")
@@ -1145,6 +1190,12 @@ namespace BlueDawn.Store.Migrations
                     b.Property<string>("Fitting")
                         .HasColumnType("jsonb")
                         .HasColumnName("fitting");
+
+                    b.Property<bool>("InBath")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("boolean")
+                        .HasDefaultValue(false)
+                        .HasColumnName("in_bath");
 
                     b.Property<int?>("KnowledgeVersion")
                         .HasColumnType("integer")
@@ -1223,18 +1274,27 @@ namespace BlueDawn.Store.Migrations
                     b.HasKey("Id")
                         .HasName("pk_trays");
 
-                    b.HasIndex("MachineId")
-                        .HasDatabaseName("ix_trays_machine_id");
-
                     b.HasIndex("Number")
                         .IsUnique()
                         .HasDatabaseName("ix_trays_number");
 
-                    b.HasIndex("WaitsFor")
-                        .HasDatabaseName("ix_trays_waits_for");
+                    b.HasIndex("MachineId", "Number")
+                        .HasDatabaseName("ix_trays_machine_id_number");
 
                     b.HasIndex("SpecCode", "SpecIssue")
                         .HasDatabaseName("ix_trays_spec_code_spec_issue");
+
+                    b.HasIndex(new[] { "Number" }, "ix_trays_handed_back")
+                        .HasDatabaseName("ix_trays_handed_back")
+                        .HasFilter("waits_for = 'HandedBack'");
+
+                    b.HasIndex(new[] { "Id" }, "ix_trays_in_bath")
+                        .HasDatabaseName("ix_trays_in_bath")
+                        .HasFilter("in_bath");
+
+                    b.HasIndex(new[] { "Number" }, "ix_trays_open")
+                        .HasDatabaseName("ix_trays_open")
+                        .HasFilter("waits_for <> 'HandedBack'");
 
                     b.ToTable("trays", (string)null);
                 });

@@ -29,8 +29,9 @@ public sealed record ArchiveTable(string Name, string Order, params string[] Lef
         new("spec_sheets", "code, issue"),
         new("date_codes", "maker"),
         new("earlier_returns", "option"),
-        new("owners", "id"),
-        new("machines", "id"),
+        // A name is folded again where it arrives.
+        new("owners", "id", "folded", "near"),
+        new("machines", "id", "folded"),
         new("trays", "number"),
         new("suppliers", "name"),
         new("catalogue_items", "id"),
@@ -58,6 +59,7 @@ public sealed record ArchiveTable(string Name, string Order, params string[] Lef
         new Dictionary<string, string>
         {
             ["shop"] = "one row, in the archive’s own heading",
+            ["closed_traces"] = "counted again as the trays arrive",
             ["roles"] = "every shop has the same; who has which moves by its name",
             ["sessions"] = "who is signed in where",
             ["shared_benches"] = "devices that are trusted here",

@@ -1,3 +1,4 @@
+using BlueDawn.Store.Intake;
 using Microsoft.EntityFrameworkCore;
 
 namespace BlueDawn.Store.People;
@@ -77,11 +78,16 @@ public static class PersonalData
         db.Database.ExecuteSqlAsync($"select blank_person({person}, {FormerPerson(person)}, {$"former-{Mark(person)}"})", cancel);
 
     /// <summary>Blanks an owner: name and how to reach them, wherever they stand on their trays.</summary>
-    /// <param name="db">The store.</param>
+    /// <param name="db">The store; what it tracks is forgotten.</param>
     /// <param name="owner">Their id.</param>
     /// <param name="cancel">Cancellation.</param>
-    public static Task BlankOwnerAsync(BlueDawnDb db, Guid owner, CancellationToken cancel) =>
-        db.Database.ExecuteSqlAsync($"select blank_owner({owner}, {FormerOwner(owner)})", cancel);
+    public static async Task BlankOwnerAsync(BlueDawnDb db, Guid owner, CancellationToken cancel)
+    {
+        await db.Database.ExecuteSqlAsync($"select blank_owner({owner}, {FormerOwner(owner)})", cancel);
+        // What was read before bears the name still.
+        db.ChangeTracker.Clear();
+        await NameFolding.RunAsync(db, cancel);
+    }
 
     /// <summary>Two that are blanked stay two: the end of the id, which is drawn.</summary>
     private static string Mark(Guid id) => id.ToString("N")[^5..];

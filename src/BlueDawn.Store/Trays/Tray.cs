@@ -87,6 +87,9 @@ public sealed class Tray
     /// logbook.</summary>
     public string[]? Confirmed { get; set; }
 
+    /// <summary>Whether a basket of it is in a bath; kept by a trigger on what happens at the baths.</summary>
+    public bool InBath { get; set; }
+
     /// <summary>Whether it has ever been handed back.</summary>
     public bool Released { get; set; }
 

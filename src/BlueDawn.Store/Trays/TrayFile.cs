@@ -1,4 +1,3 @@
-using BlueDawn.Core.Carburetors;
 using BlueDawn.Core.Handover;
 using BlueDawn.Core.Kits;
 using BlueDawn.Core.Pages;
@@ -92,23 +91,25 @@ public sealed record TrayFile(Tray Tray, TrayBook Book)
         CancellationToken cancel
     )
     {
-        var latest = db
-            .Trays.Where(tray => tray.WaitsFor == WaitsFor.HandedBack)
-            .OrderByDescending(tray => tray.Number)
-            .Take(handedBack)
-            .Select(tray => tray.Id);
-        var wanted = db.Trays.Where(tray => tray.WaitsFor != WaitsFor.HandedBack || latest.Contains(tray.Id));
+        // Two questions, each answered from an index of its own: what has been handed back over the years is not read.
+        var wanted = db.Trays.FromSql(
+            $"""
+            select * from trays where waits_for <> 'HandedBack'
+            union all (select * from trays where waits_for = 'HandedBack' order by number desc limit {handedBack})
+            """
+        );
         var trays = await Whole(wanted).AsNoTracking().ToListAsync(cancel);
-        var entries = (
-            await Entries(db.LogbookEntries.Where(entry => wanted.Any(tray => tray.Id == entry.TrayId))).ToListAsync(cancel)
-        ).ToLookup(entry => entry.TrayId);
+        var ids = trays.Select(tray => tray.Id).ToList();
+        var entries = (await Entries(db.LogbookEntries.Where(entry => ids.Contains(entry.TrayId))).ToListAsync(cancel)).ToLookup(entry =>
+            entry.TrayId
+        );
         var files = trays.Select(tray => new TrayFile(tray, desk.Open(tray, entries[tray.Id]))).ToList();
         if (!files.Any(file => Policy.AsksHistory(file.Book)))
         {
             return files;
         }
 
-        var counts = await ClosedTracesAsync(db, null, cancel);
+        var counts = Counted(await db.ClosedTraces.AsNoTracking().Where(row => row.Trays > 0).ToListAsync(cancel));
         return [.. files.Select(file => Policy.AsksHistory(file.Book) ? file.With(counts) : file)];
     }
 
@@ -120,7 +121,7 @@ public sealed record TrayFile(Tray Tray, TrayBook Book)
     /// <param name="db">The store.</param>
     /// <param name="cancel">Cancellation.</param>
     public async Task<TrayFile> WithHistoryAsync(BlueDawnDb db, CancellationToken cancel) =>
-        With(await ClosedTracesAsync(db, Tray.Id, cancel));
+        With(await ClosedTracesAsync(db, Tray, cancel));
 
     /// <summary>The file judged without what the shop has confirmed on other carburetors.</summary>
     public TrayFile WithoutHistory() => With([]);
@@ -178,44 +179,48 @@ public sealed record TrayFile(Tray Tray, TrayBook Book)
             ),
         };
 
-    /// <summary>What stands for all that the shop has confirmed on other carburetors than a tray's: another when any of it changes.</summary>
+    /// <summary>What stands for all that a tray is judged by, save its reader and the day: another when any of it changes. Null when
+    /// there is no such tray.</summary>
     /// <param name="db">The store.</param>
-    /// <param name="but">The tray that does not count.</param>
+    /// <param name="number">The tray's number.</param>
     /// <param name="cancel">Cancellation.</param>
-    public static Task<string> HistoryStampAsync(BlueDawnDb db, Guid but, CancellationToken cancel) =>
+    public static Task<string?> StampAsync(BlueDawnDb db, int number, CancellationToken cancel) =>
         db
-            .Database.SqlQuery<string>(
+            .Database.SqlQuery<string?>(
                 $"""
-                select coalesce(md5(string_agg(concat_ws(' ', family, spec_code, confirmed, trays), ',' order by family, spec_code, confirmed)), '') as "Value"
-                from (select family, spec_code, confirmed, count(*) as trays from trays
-                    where confirmed is not null and id <> {but} group by family, spec_code, confirmed) closed
+                select concat_ws('.', t.revision, t.version, s.xmin, (
+                    select md5(string_agg(concat_ws(' ', c.spec_code, c.cause, c.trays), ',' order by c.spec_code, c.cause))
+                    from closed_traces c where c.family = t.family)) as "Value"
+                from trays t left join spec_sheets s on s.code = t.spec_code and s.issue = t.spec_issue where t.number = {number}
                 """
             )
-            .SingleAsync(cancel);
+            .SingleOrDefaultAsync(cancel);
 
-    /// <summary>What has been confirmed on trays whose trace is settled, counted by the database: it costs the same with a thousand of
-    /// them.</summary>
-    private static async Task<IReadOnlyList<ClosedTraces>> ClosedTracesAsync(BlueDawnDb db, Guid? but, CancellationToken cancel)
-    {
-        var rows = await db
-            .Database.SqlQuery<ClosedRow>(
-                $"""
-                select family, spec_code, confirmed, count(*)::int as trays
-                from trays where confirmed is not null and id is distinct from {but} group by family, spec_code, confirmed
-                """
-            )
-            .ToListAsync(cancel);
-        return
+    /// <summary>What has been confirmed on the other trays of a tray's family whose trace is settled.</summary>
+    private static async Task<IReadOnlyList<ClosedTraces>> ClosedTracesAsync(BlueDawnDb db, Tray tray, CancellationToken cancel) =>
+        Counted(
+            await db
+                .ClosedTraces.FromSql(
+                    $"""
+                    select c.family, c.spec_code, c.cause, c.trays - case when t.id is null then 0 else 1 end as trays
+                    from closed_traces c left join trays t on t.id = {tray.Id} and t.confirmed is not null and t.family = c.family
+                        and coalesce(t.spec_code, '') = c.spec_code and (c.cause = '' or c.cause = any(t.confirmed))
+                    where c.family = {tray.Family.ToString()} and c.trays - case when t.id is null then 0 else 1 end > 0
+                    """
+                )
+                .AsNoTracking()
+                .ToListAsync(cancel)
+        );
+
+    private static IReadOnlyList<ClosedTraces> Counted(IEnumerable<ClosedTraceRow> rows) =>
         [
-            .. rows.SelectMany(row =>
-                row.Confirmed.Select(cause => (string?)cause)
-                    .Append(null)
-                    .Select(cause => new ClosedTraces(row.SpecCode, Enum.Parse<CarburetorFamily>(row.Family), cause, row.Trays))
-            ),
+            .. rows.Select(row => new ClosedTraces(
+                row.SpecCode.Length == 0 ? null : row.SpecCode,
+                row.Family,
+                row.Cause.Length == 0 ? null : row.Cause,
+                row.Trays
+            )),
         ];
-    }
-
-    private sealed record ClosedRow(string Family, string? SpecCode, string[] Confirmed, int Trays);
 
     private static IQueryable<Tray> Whole(IQueryable<Tray> trays) =>
         trays.Include(tray => tray.Machine).ThenInclude(machine => machine.Owner).Include(tray => tray.Spec);

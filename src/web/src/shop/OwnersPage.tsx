@@ -1,5 +1,5 @@
-import { useQuery, useQueryClient } from '@tanstack/react-query';
-import { useState } from 'react';
+import { keepPreviousData, useInfiniteQuery, useQuery } from '@tanstack/react-query';
+import { useDeferredValue, useState } from 'react';
 import { Link } from 'react-router';
 import { api, ask, type OwnerLine } from '../api/client';
 import { useWrite } from '../api/useWrite';
@@ -12,20 +12,25 @@ import { Card } from '../ui/card';
 import { SelectField, TextField } from '../ui/field';
 import { Loading, Notice, Trouble } from '../ui/states';
 
+const findOwners = (text: string, after?: string) =>
+  ask(api.GET('/api/owners/all', { params: { query: { text, ...(after ? { after } : {}) } } }));
+
 /** Whose machines come in: found, reached, spelled right, made one, blanked. */
 export function OwnersPage() {
   useTitle('Owners');
   const [find, setFind] = useState('');
   const [open, setOpen] = useState<string | null>(null);
-  const owners = useQuery({ queryKey: keys.allOwners, queryFn: () => ask(api.GET('/api/owners/all')) });
+  const wanted = useDeferredValue(find.trim());
+  const owners = useInfiniteQuery({
+    queryKey: keys.findOwners(wanted),
+    queryFn: ({ pageParam }) => findOwners(wanted, pageParam),
+    initialPageParam: undefined as string | undefined,
+    getNextPageParam: (last) => (last.more ? last.owners.at(-1)?.id : undefined),
+    placeholderData: keepPreviousData,
+  });
   if (owners.isPending) return <Loading what="the owners" />;
   if (!owners.data) return <Trouble error={owners.error} retry={() => void owners.refetch()} />;
-  const wanted = find.trim().toLowerCase();
-  const found = owners.data.filter((owner) =>
-    `${owner.name} ${owner.contact} ${owner.trays.map((tray) => `${tray.number} ${tray.machineName}`).join(' ')}`
-      .toLowerCase()
-      .includes(wanted),
-  );
+  const found = owners.data.pages.flatMap((page) => page.owners);
   return (
     <div className="grid max-w-5xl gap-4 p-3 lg:px-5">
       <h1 className="text-heading leading-tight">Owners</h1>
@@ -37,37 +42,35 @@ export function OwnersPage() {
           onChange={(event) => setFind(event.target.value)}
         />
         <p className="text-mute" role="status">
-          {owners.data.length === 0
-            ? 'There is no owner yet: the first comes with the first check-in.'
-            : `${found.length} of ${owners.data.length}`}
+          {found.length > 0
+            ? `${found.length}${owners.hasNextPage ? ' and more' : ''}`
+            : wanted === ''
+              ? 'There is no owner yet: the first comes with the first check-in.'
+              : 'Nobody by that.'}
         </p>
         <ul className="divide-line divide-y">
           {found.map((owner) => (
             <OwnerRow
               key={owner.id}
               owner={owner}
-              all={owners.data}
               open={open === owner.id}
               setOpen={(wide) => setOpen(wide ? owner.id : null)}
             />
           ))}
         </ul>
+        {owners.hasNextPage && (
+          <span>
+            <Button disabled={owners.isFetchingNextPage} onClick={() => void owners.fetchNextPage()}>
+              Show more
+            </Button>
+          </span>
+        )}
       </Card>
     </div>
   );
 }
 
-function OwnerRow({
-  owner,
-  all,
-  open,
-  setOpen,
-}: {
-  owner: OwnerLine;
-  all: OwnerLine[];
-  open: boolean;
-  setOpen: (open: boolean) => void;
-}) {
+function OwnerRow({ owner, open, setOpen }: { owner: OwnerLine; open: boolean; setOpen: (open: boolean) => void }) {
   const mayChange = useAllowed('changeTrays');
   return (
     <li aria-label={owner.name} className="py-1.5">
@@ -95,21 +98,19 @@ function OwnerRow({
           </Button>
         )}
       </div>
-      {open && <OwnerForm owner={owner} all={all} done={() => setOpen(false)} />}
+      {open && <OwnerForm owner={owner} done={() => setOpen(false)} />}
     </li>
   );
 }
 
-function OwnerForm({ owner, all, done }: { owner: OwnerLine; all: OwnerLine[]; done: () => void }) {
+function OwnerForm({ owner, done }: { owner: OwnerLine; done: () => void }) {
   const person = usePerson();
   const isLead = useAllowed('manageShop');
-  const queries = useQueryClient();
   const was = { name: owner.name, contact: owner.contact };
   const [draft, keep, clear] = useKept(`${person.id}:owner:${owner.id}`, was);
   const [into, setInto] = useState('');
   const [again, setAgain] = useState('');
-  const take = (lines: OwnerLine[]): void => {
-    queries.setQueryData(keys.allOwners, lines);
+  const take = (): void => {
     clear();
     done();
   };
@@ -124,10 +125,17 @@ function OwnerForm({ owner, all, done }: { owner: OwnerLine; all: OwnerLine[]; d
     () => ask(api.POST('/api/owners/{id}/blank', { ...path, body: { name: again, contact: '' } })),
     after,
   );
-  const machines = [...new Set(owner.trays.map((tray) => tray.machineName))].sort();
+  const { machines } = owner;
   const [pair, setPair] = useState({ from: '', into: '' });
   const one = useWrite(() => ask(api.POST('/api/owners/{id}/machines', { ...path, body: pair })), after);
-  const other = all.find((one) => one.id !== owner.id && one.name === into.trim());
+  const named = useDeferredValue(into.trim());
+  const others = useQuery({
+    queryKey: keys.likeOwners(named),
+    queryFn: () => findOwners(named),
+    enabled: named !== '',
+    placeholderData: keepPreviousData,
+  }).data?.owners.filter((one) => one.id !== owner.id);
+  const other = others?.find((one) => one.name === into.trim());
   const errors = change.problem?.errors ?? {};
   return (
     <div className="grid gap-4 py-2">
@@ -177,11 +185,9 @@ function OwnerForm({ owner, all, done }: { owner: OwnerLine; all: OwnerLine[]; d
               onChange={(event) => setInto(event.target.value)}
             />
             <datalist id={`owners-${owner.id}`}>
-              {all
-                .filter((one) => one.id !== owner.id)
-                .map((one) => (
-                  <option key={one.id} value={one.name} />
-                ))}
+              {others?.map((one) => (
+                <option key={one.id} value={one.name} />
+              ))}
             </datalist>
             <span className="sm:mt-7">
               <Button

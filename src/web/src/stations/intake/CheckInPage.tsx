@@ -119,7 +119,7 @@ function CheckInForm({ offered }: { offered: string }) {
       return fresh;
     }
   });
-  const owners = useQuery({ queryKey: keys.owners, queryFn: () => ask(api.GET('/api/owners')) });
+  const latest = useQuery({ queryKey: keys.owners, queryFn: () => ask(api.GET('/api/owners')) });
   const queries = useQueryClient();
   const navigate = useNavigate();
   const whose = useSearchParams()[0].get('owner');
@@ -175,9 +175,16 @@ function CheckInForm({ offered }: { offered: string }) {
     retry: false,
   }).data;
   const alike = asked.owner === '' ? undefined : found;
-  // Without the server only what is spelled alike is known.
-  const owner =
-    alike?.owner ?? owners.data?.find((o) => o.name.toLowerCase() === values.ownerName.trim().toLowerCase());
+  const named = useQuery({
+    queryKey: keys.ownersNamed(asked.owner),
+    queryFn: () => ask(api.GET('/api/owners', { params: { query: { text: asked.owner } } })),
+    enabled: asked.owner !== '',
+    placeholderData: (before) => before,
+    retry: false,
+  }).data;
+  // Whoever was here last is at hand before anything is typed, and without the server.
+  const owners = asked.owner === '' ? latest.data : (named ?? latest.data);
+  const owner = alike?.owner ?? owners?.find((o) => o.name.toLowerCase() === values.ownerName.trim().toLowerCase());
   const { likeOwner, likeMachine } = alike ?? {};
   const asRead = values.stampedNumber.trim();
   const rested = useRested(asRead, REST_MS);
@@ -294,7 +301,7 @@ function CheckInForm({ offered }: { offered: string }) {
               />
             )}
             <datalist id="owners">
-              {owners.data?.map((o) => (
+              {owners?.map((o) => (
                 <option key={o.name} value={o.name} />
               ))}
             </datalist>
