@@ -37,12 +37,62 @@ internal sealed class ShopBench(string database, string server) : IDisposable
         Say($"bench, {Trays} open trays, one changed", bench, sql);
         Say("bench, unchanged, 304", unchanged, sql);
 
+        await TrayAsync(tray);
+
         await CloseTracesAsync(20);
         var few = await MedianAsync(() => http.GetByteArrayAsync("/api/trays/31/trace"));
         await CloseTracesAsync(1000);
         var many = await MedianAsync(() => http.GetByteArrayAsync("/api/trays/31/trace"));
         Say("trace, 20 closed traces in the shop", few, few);
         Say("trace, 1,000 closed traces", many, few);
+    }
+
+    /// <summary>A tray and its trace against bare SQL of the same rows, prepared, on one connection: worked out anew after an entry, and
+    /// for whoever asks next.</summary>
+    private async Task TrayAsync(int tray)
+    {
+        await using var connection = new NpgsqlConnection(database);
+        await connection.OpenAsync();
+        await using var row = new NpgsqlCommand(
+            """
+            select t.*, m.name, o.name, o.contact, s.sheet from trays t join machines m on m.id = t.machine_id
+            join owners o on o.id = m.owner_id left join spec_sheets s on s.code = t.spec_code and s.issue = t.spec_issue where t.number = $1
+            """,
+            connection
+        );
+        await using var entries = new NpgsqlCommand(
+            "select l.* from logbook_entries l join trays t on t.id = l.tray_id where t.number = $1",
+            connection
+        );
+        foreach (var command in new[] { row, entries })
+        {
+            command.Parameters.Add(new NpgsqlParameter<int> { TypedValue = tray });
+            await command.PrepareAsync();
+        }
+
+        async Task RowsAsync()
+        {
+            foreach (var command in new[] { row, entries })
+            {
+                await using var reader = await command.ExecuteReaderAsync();
+                while (await reader.ReadAsync())
+                {
+                    reader.GetValues(new object[reader.FieldCount]);
+                }
+            }
+        }
+
+        var bare = await MedianAsync(RowsAsync);
+        Say("a tray, bare SQL of its rows, prepared", bare, bare);
+        foreach (var (what, path) in new[] { ("tray", $"/api/trays/{tray}"), ("trace", $"/api/trays/{tray}/trace") })
+        {
+            Say($"{what}, for whoever asks next", await MedianAsync(() => http.GetByteArrayAsync(path)), bare);
+            Say(
+                $"{what}, worked out after an entry",
+                await MedianAsync(() => http.GetByteArrayAsync(path), () => ReadAsync(tray, "0.71")),
+                bare
+            );
+        }
     }
 
     private static void Need(bool holds, string otherwise)

@@ -172,6 +172,17 @@ public sealed class Visitor(HttpClient http)
         );
     }
 
+    /// <summary>How many bytes the answer to a POST takes on the wire, made small.</summary>
+    public async Task<long> BytesOfPostAsync(string path, object body)
+    {
+        using var request = new HttpRequestMessage(HttpMethod.Post, path) { Content = JsonContent.Create(body) };
+        request.Headers.Add("X-Blue-Dawn-Token", token);
+        request.Headers.Add("Accept-Encoding", "br");
+        using var response = await http.SendAsync(request, TestContext.Current.CancellationToken);
+        Assert.Equal("br", Assert.Single(response.Content.Headers.ContentEncoding));
+        return (await response.Content.ReadAsByteArrayAsync(TestContext.Current.CancellationToken)).Length;
+    }
+
     private Task<Answer> SendAsync(HttpMethod method, string path, object body) =>
         SendAsync(new HttpRequestMessage(method, path) { Content = JsonContent.Create(body) });
 }

@@ -26,6 +26,7 @@ namespace BlueDawn.Server.Bench;
 /// <param name="OpenLines">Lines that are open.</param>
 /// <param name="Lines">Lines that count: those that have to be read, and those that have been.</param>
 /// <param name="Revision">Counts up with every entry of the tray.</param>
+/// <param name="Version">Counts up with every change of what stands on the tray.</param>
 /// <param name="NeedsHands">Whether it waits for hands, or what it waited for has had its time.</param>
 /// <param name="Ready">Whether everything is in order and it can go back to its owner.</param>
 internal sealed record BenchTray(
@@ -43,6 +44,7 @@ internal sealed record BenchTray(
     int OpenLines,
     int Lines,
     int Revision,
+    int Version,
     bool NeedsHands,
     bool Ready
 );
@@ -66,7 +68,14 @@ internal static class BenchEndpoints
             .Produces<BenchView>()
             .Produces(304);
 
-    private static async Task<IResult> ShowAsync(HttpContext context, BlueDawnDb db, Me me, IMemoryCache memory, CancellationToken cancel)
+    private static async Task<IResult> ShowAsync(
+        HttpContext context,
+        BlueDawnDb db,
+        Me me,
+        IMemoryCache memory,
+        AnswerMemory answers,
+        CancellationToken cancel
+    )
     {
         // Every entry and every change of a tray counts its row up: what stands on the rows that are listed says whether any of
         // them has changed.
@@ -85,17 +94,11 @@ internal static class BenchEndpoints
                 """
             )
             .SingleAsync(cancel);
-        if (Etag.IsFresh(context, $"{stamp}.{me.Stamp}"))
-        {
-            return TypedResults.StatusCode(304);
-        }
-
-        var files = await TrayFile.OpenBenchAsync(db, HandedBackShown, me.Context, cancel);
-        return TypedResults.Ok(
+        return await answers.AnswerAsync(context, $"{stamp}.{me.Stamp}", async () =>
             new BenchView(
                 me.Context.Today,
                 me.Context.Shop.Open.OnOrAfter(me.Context.Today.AddDays(me.Context.Shop.PromisedDays)),
-                await ListAsync(files, me, memory, cancel)
+                await ListAsync(await TrayFile.OpenBenchAsync(db, HandedBackShown, me.Context, cancel), me, memory, cancel)
             )
         );
     }
@@ -171,6 +174,7 @@ internal static class BenchEndpoints
             file.Book.Lines.Count(line => line.IsOpen),
             file.Book.Lines.Count(line => line.Counts),
             tray.Revision,
+            tray.Version,
             facts.WaitsFor == WaitsFor.Hands || (facts.WaitsFor == WaitsFor.BedIn && BedIn.IsDue(file.Book)),
             !file.Book.IsHandedBack && next.Station == Station.Handover && Policy.Obstacles(file.Book).Count == 0
         );

@@ -138,6 +138,7 @@ internal static class FaultEndpoints
         HttpContext context,
         BlueDawnDb db,
         Me me,
+        AnswerMemory memory,
         CancellationToken cancel,
         bool history = true
     )
@@ -147,17 +148,10 @@ internal static class FaultEndpoints
             return Problem.NoTray(number);
         }
 
-        if (Etag.IsFresh(context, $"{stamp}.{me.Stamp}"))
-        {
-            return TypedResults.StatusCode(304);
-        }
-
-        if (await TrayFile.OpenAsync(db, number, me.Context, cancel) is not { } file)
-        {
-            return Problem.NoTray(number);
-        }
-
-        var judged = history ? await file.WithHistoryAsync(db, cancel) : file.WithoutHistory();
-        return TypedResults.Ok(TraceView.Of(judged.Book, history));
+        return await memory.AnswerAsync(context, $"{stamp}.{me.Stamp}", async () =>
+            await TrayFile.OpenAsync(db, number, me.Context, cancel) is { } file
+                ? TraceView.Of((history ? await file.WithHistoryAsync(db, cancel) : file.WithoutHistory()).Book, history)
+                : null
+        );
     }
 }

@@ -45,6 +45,7 @@ internal static class DocumentSetup
         ["choke"] = "Its choke.",
         ["owner"] = "Name of the owner.",
         ["machine"] = "Name of the machine.",
+        ["after"] = "The last of those that were listed before, by id.",
         ["stamped"] = "Number stamped on it, as it was read.",
         ["plate"] = "What stands on the engine's plate.",
         ["date"] = "Its date code.",

@@ -5,7 +5,6 @@ using BlueDawn.Server.Problems;
 using BlueDawn.Store;
 using BlueDawn.Store.Trays;
 using Microsoft.AspNetCore.Http.HttpResults;
-using Microsoft.EntityFrameworkCore;
 
 namespace BlueDawn.Server.Trays;
 
@@ -28,24 +27,35 @@ internal static class TrayEndpoints
             .RequireAuthorization(nameof(Permission.WorkAtTheBench));
     }
 
-    private static async Task<IResult> ShowAsync(int number, HttpContext context, BlueDawnDb db, Me me, CancellationToken cancel)
-    {
-        var stamp = await TrayFile.StampAsync(db, number, cancel);
-        return stamp is null ? Problem.NoTray(number)
-            : Etag.IsFresh(context, $"{stamp}.{me.Stamp}") ? TypedResults.StatusCode(304)
-            : await TrayFile.OpenAsync(db, number, me.Context, cancel) is { } file ? TypedResults.Ok(TrayView.Of(file.Head, file.Book))
+    private static async Task<IResult> ShowAsync(
+        int number,
+        HttpContext context,
+        BlueDawnDb db,
+        Me me,
+        AnswerMemory memory,
+        CancellationToken cancel
+    ) =>
+        await TrayFile.StampAsync(db, number, cancel) is { } stamp
+            ? await memory.AnswerAsync(context, $"{stamp}.{me.Stamp}", async () =>
+                await TrayFile.OpenAsync(db, number, me.Context, cancel) is { } file ? TrayView.Of(file.Head, file.Book) : null
+            )
             : Problem.NoTray(number);
-    }
 
-    private static async Task<IResult> ShowSnapshotAsync(int number, HttpContext context, BlueDawnDb db, Me me, CancellationToken cancel)
-    {
-        var stamp = await TrayFile.StampAsync(db, number, cancel);
-        return stamp is null ? Problem.NoTray(number)
-            : Etag.IsFresh(context, $"{stamp}.{me.Stamp}") ? TypedResults.StatusCode(304)
-            : await TrayFile.OpenAsync(db, number, me.Context, cancel) is { } file
-                ? TypedResults.Ok((await file.WithHistoryAsync(db, cancel)).Snapshot(me.Pins))
+    private static async Task<IResult> ShowSnapshotAsync(
+        int number,
+        HttpContext context,
+        BlueDawnDb db,
+        Me me,
+        AnswerMemory memory,
+        CancellationToken cancel
+    ) =>
+        await TrayFile.StampAsync(db, number, cancel) is { } stamp
+            ? await memory.AnswerAsync(context, $"{stamp}.{me.Stamp}", async () =>
+                await TrayFile.OpenAsync(db, number, me.Context, cancel) is { } file
+                    ? (await file.WithHistoryAsync(db, cancel)).Snapshot(me.Pins)
+                    : null
+            )
             : Problem.NoTray(number);
-    }
 
     private static async Task<Results<Ok<DraftJudgement>, ProblemHttpResult>> JudgeDraftAsync(
         int number,
@@ -62,21 +72,5 @@ internal static class TrayEndpoints
                 title: $"Tray {number} has no such line.",
                 detail: "Choose its spec sheet first; the sheet says what is measured."
             );
-    }
-}
-
-/// <summary>Answers that say which version they are of, so that asking again for what has not changed costs next to nothing.</summary>
-internal static class Etag
-{
-    // Another build may judge differently.
-    private static readonly string Build = typeof(Etag).Assembly.ManifestModule.ModuleVersionId.ToString("N")[..8];
-
-    /// <summary>Puts the version on the answer; true when whoever asks has it already.</summary>
-    public static bool IsFresh(HttpContext context, string version)
-    {
-        var tag = $"\"{Build}.{version}\"";
-        context.Response.Headers.ETag = tag;
-        context.Response.Headers.CacheControl = "private, no-cache";
-        return context.Request.Headers.IfNoneMatch.Contains(tag);
     }
 }

@@ -113,6 +113,10 @@ namespace BlueDawn.Store.Migrations
                 create index ix_trays_stamped_within on trays using gin (tidy(stamped_number) gin_trgm_ops) with (fastupdate = off);
                 create index ix_logbook_entries_plate_within on logbook_entries using gin (tidy(note->>'plate') gin_trgm_ops) with (fastupdate = off) where kind = 'marks';
 
+                -- What is told of a tray says how far it is: whoever has it so far already need not look.
+                create or replace function tell_tray() returns trigger language plpgsql as $$
+                begin perform pg_notify('blue_dawn', concat_ws(' ', 'tray', new.number, new.revision, new.version)); return null; end $$;
+
                 -- A basket is in the bath when it went in and has not come out since; one may be told of after the other.
                 create function note_basket() returns trigger language plpgsql as $$
                 begin
@@ -204,6 +208,8 @@ namespace BlueDawn.Store.Migrations
                 drop index ix_owners_folded_within, ix_owners_name_within, ix_owners_contact_within, ix_machines_name_within,
                     ix_trays_complaint_within, ix_trays_stamped_within, ix_logbook_entries_plate_within;
                 drop function tidy(text);
+                create or replace function tell_tray() returns trigger language plpgsql as $$
+                begin perform pg_notify('blue_dawn', 'tray ' || new.number); return null; end $$;
 
                 create or replace function blank_owner(owner uuid, alias text) returns void language plpgsql security definer set search_path = public, pg_temp as $$
                 declare

@@ -1,7 +1,6 @@
 using System.Collections.Concurrent;
 using System.Data.Common;
 using BlueDawn.Store;
-using Microsoft.AspNetCore.Hosting;
 using Microsoft.AspNetCore.Mvc.Testing;
 using Microsoft.EntityFrameworkCore.Diagnostics;
 using Microsoft.Extensions.DependencyInjection;
@@ -39,19 +38,19 @@ public sealed class GrowthTests(Shop shop)
         var many = await CostsAsync(place.Database);
         Assert.True(few["the bench"].Statements >= 3 && few["the bench"].Rows > 20, few["the bench"].Told);
         TestContext.Current.TestOutputHelper!.WriteLine(
-            string.Join('\n', many.Select(one => $"{one.Key}: {one.Value.Statements} statements, {few[one.Key].Rows} rows, then {one.Value.Rows}"))
+            string.Join(
+                '\n',
+                many.Select(one => $"{one.Key}: {one.Value.Statements} statements, {few[one.Key].Rows} rows, then {one.Value.Rows}")
+            )
         );
-        Assert.All(
-            many,
-            one =>
-            {
-                var (before, after) = (few[one.Key], one.Value);
-                Assert.True(
-                    after.Statements == before.Statements && after.Rows <= Most(before.Rows),
-                    $"{one.Key}: {before.Rows} rows, then {after.Rows}\n{before.Told}\nthen\n{after.Told}"
-                );
-            }
-        );
+        Assert.All(many, one =>
+        {
+            var (before, after) = (few[one.Key], one.Value);
+            Assert.True(
+                after.Statements == before.Statements && after.Rows <= Most(before.Rows),
+                $"{one.Key}: {before.Rows} rows, then {after.Rows}\n{before.Told}\nthen\n{after.Told}"
+            );
+        });
     }
 
     private static async Task<IReadOnlyDictionary<string, Cost>> CostsAsync(string database)

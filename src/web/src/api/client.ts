@@ -29,6 +29,7 @@ export type TypedBath = Schemas['TypedBath'];
 export type SheetFileLook = Schemas['SheetFileLook'];
 export type SheetIssue = Schemas['SheetIssue'];
 export type Bench = Schemas['BenchView'];
+export type AtHand = Schemas['AtHandView'];
 export type BenchTray = Schemas['BenchTray'];
 export type Found = Schemas['FoundView'];
 export type WaitsFor = Schemas['WaitsFor'];

@@ -89,8 +89,8 @@ async function forgetAnswers(): Promise<void> {
   if ('caches' in window) await caches.delete(ANSWERS).catch(() => false);
 }
 
-/** The cache of answers; the service worker fills it. */
-const ANSWERS = 'answers';
+/** The cache of answers; the service worker fills it, and what is kept at hand is put there. */
+export const ANSWERS = 'answers';
 
 /** What is written down of the trays that are kept at hand, for each person. */
 export const AT_HAND = 'at-hand:';

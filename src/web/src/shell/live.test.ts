@@ -48,4 +48,16 @@ describe('what is heard', () => {
     expect(isStale(client, keys.bench)).toBe(true);
     expect(isStale(client, keys.rules)).toBe(false);
   });
+
+  test('who has written it themselves looks at nothing again; who is behind looks at both', async () => {
+    const seen = { number: 27, revision: 4, version: 2 };
+    const { client } = await opened(() => ({ trays: [seen] }));
+    client.setQueryData(keys.tray(27), seen);
+    await lookAt(client, new Set(['tray 27 4 2']));
+    expect(isStale(client, keys.tray(27))).toBe(false);
+    expect(isStale(client, keys.bench)).toBe(false);
+    await lookAt(client, new Set(['tray 27 4 3']));
+    expect(isStale(client, keys.tray(27))).toBe(true);
+    expect(isStale(client, keys.bench)).toBe(true);
+  });
 });

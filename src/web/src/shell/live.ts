@@ -1,5 +1,6 @@
 import { useQueryClient, type QueryClient } from '@tanstack/react-query';
 import { useEffect } from 'react';
+import type { Bench, Tray } from '../api/client';
 import { keys } from '../api/keys';
 
 const QUIET_MS = 40_000; // the server says something every 15 s
@@ -12,7 +13,10 @@ const MISSED = 'missed';
 let heardAt = 0;
 
 /** How long to wait before asking again: often while nothing is heard, seldom while changes come by themselves. */
-export const lookAgainMs = (): number => (Date.now() - heardAt < QUIET_MS ? 60_000 : 8_000);
+export const lookAgainMs = (): number => (isHeard() ? 60_000 : 8_000);
+
+/** Whether changes come by themselves: then nobody needs to look for what they have just changed. */
+export const isHeard = (): boolean => Date.now() - heardAt < QUIET_MS;
 
 /**
  * What the server says has changed: everything, a tray, the baths, the stock. After a silence something may have been
@@ -36,10 +40,15 @@ export async function lookAt(queries: QueryClient, changes: ReadonlySet<string>)
       everything(keys.session[0], keys.bench[0], keys.baths[0], keys.stock[0]);
   }
   for (const change of changes) {
-    const [what, number] = change.split(' ');
+    const [what, ...numbers] = change.split(' ');
     if (what === 'tray') {
-      look(keys.ofTray(Number(number)));
-      look(keys.bench);
+      // Whoever wrote it has it already, and need not look again.
+      const [number = 0, revision = Infinity, version = Infinity] = numbers.map(Number);
+      const isKnown = (seen: { revision: number; version: number } | undefined): boolean =>
+        seen !== undefined && seen.revision >= revision && seen.version >= version;
+      if (!isKnown(queries.getQueryData<Tray>(keys.tray(number)))) look(keys.ofTray(number));
+      const bench = queries.getQueryData<Bench>(keys.bench);
+      if (!isKnown(bench?.trays.find((tray) => tray.number === number))) look(keys.bench);
     } else if (what === 'baths') look(keys.baths);
     else if (what === 'stock') look(keys.stock);
   }

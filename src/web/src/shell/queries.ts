@@ -15,7 +15,7 @@ import { core, type CorePage } from '../core/core';
 import { outbox } from '../outbox/outbox';
 import { usePerson } from '../session/session';
 import { keys } from '../api/keys';
-import { lookAgainMs } from './live';
+import { isHeard, lookAgainMs } from './live';
 
 const LOOK_MS = 20;
 const MOST_MS = 2_000;
@@ -154,7 +154,8 @@ export function useTakePatch(): (number: number, patch: TrayPatch | null) => Pro
   return useCallback(
     async (number: number, patch: TrayPatch | null) => {
       // What is on its way was asked before the entry was there; its answer would be shown as if it were newer.
-      const [trays, shop] = [keys.ofTray(number), [keys.bench, keys.stock]];
+      // The bench is looked at once: when the change is heard, or now when nothing is.
+      const [trays, shop] = [keys.ofTray(number), isHeard() ? [keys.stock] : [keys.bench, keys.stock]];
       await Promise.all([trays, ...shop].map((queryKey) => queries.cancelQueries({ queryKey })));
       const before = queries.getQueryData<Tray>(keys.tray(number));
       const after = before && patch ? patched(before, patch) : null;

@@ -1,59 +1,55 @@
 import { useEffect } from 'react';
+import { api, ask, type AtHand, type Bench } from '../api/client';
 import { device } from '../outbox/device';
-import { AT_HAND } from '../session/session';
+import { AT_HAND, ANSWERS } from '../session/session';
 import { useBench } from './queries';
 
 const AFTER_MS = 3_000;
 
-/** What a tray's stations ask the server for. */
-const answersOf = (tray: number): string[] => {
-  const of = `/api/trays/${tray}`;
-  return [
-    of,
-    `${of}/snapshot`,
-    `${of}/ledger`,
-    `${of}/cleaning`,
-    `${of}/kits`,
-    `${of}/fitting`,
-    `${of}/photos`,
-    `${of}/trace?history=true`,
-  ];
-};
+/** What a device keeps, in the words of the server, and the bench it was asked for. */
+interface Kept {
+  bench: string;
+  trays: Record<string, string>;
+  shared: string | null;
+}
 
-/** What belongs to no tray. */
-const shared = ['/api/parts', '/api/owners', '/api/identify', '/api/faults/knowledge', '/api/baths'];
+const nothing: Kept = { bench: '', trays: {}, shared: null };
+
+/** What stands for a bench: another when a tray that is not handed back has changed. */
+const stateOf = (bench: Bench): string =>
+  `${bench.today} ${bench.trays
+    .filter((tray) => tray.waitsFor !== 'handedBack')
+    .map((tray) => `${tray.number}.${tray.revision}`)
+    .join(' ')}`;
 
 /**
- * Keeps every tray on the bench at hand: what its stations ask for is fetched while nothing else is, and the service
- * worker keeps it, so that it can be opened while the server is away. A tray that has not changed is not asked for again.
+ * Keeps every tray on the bench at hand, so that it can be opened while the server is away: what its stations ask for is
+ * fetched while nothing else is, in one answer of what has changed, and lies where the service worker keeps answers.
  */
 export function useKeepAtHand(personId: string): void {
   const { data, dataUpdatedAt } = useBench();
   useEffect(() => {
     if (!data || !('serviceWorker' in navigator) || !navigator.serviceWorker.controller) return undefined;
     const key = `${AT_HAND}${personId}`;
-    const known = JSON.parse(device.get(key) ?? '{}') as Record<string, string>;
-    const wanted = data.trays
-      .filter((tray) => tray.waitsFor !== 'handedBack')
-      .map((tray) => ({ tray: tray.number, state: `${tray.revision} ${data.today}` }))
-      .filter(({ tray, state }) => known[tray] !== state);
-    if (wanted.length === 0) return undefined;
+    const kept = { ...nothing, ...(JSON.parse(device.get(key) ?? '{}') as Partial<Kept>) };
+    const bench = stateOf(data);
+    if (kept.bench === bench) return undefined;
     const stop = new AbortController();
-    const fetchAll = async (addresses: string[]): Promise<boolean> => {
-      for (const address of addresses) {
-        const answer = await fetch(address, { signal: stop.signal, priority: 'low' });
-        if (!answer.ok || answer.headers.has('X-Blue-Dawn-From')) return false;
-        await answer.arrayBuffer();
-      }
-      return true;
-    };
     const run = async (): Promise<void> => {
-      if (Object.keys(known).length === 0 && !(await fetchAll(shared))) return;
-      for (const { tray, state } of wanted) {
-        if (!(await fetchAll(answersOf(tray)))) return;
-        known[tray] = state;
-        device.set(key, JSON.stringify(known));
+      const { trays, shared } = kept;
+      const answer = await ask(api.POST('/api/at-hand', { body: { trays, shared }, signal: stop.signal }));
+      // Nothing comes when nothing has changed.
+      const changed = answer as AtHand | undefined;
+      if (changed) {
+        const answers = await caches.open(ANSWERS);
+        const headers = { 'Content-Type': 'application/json', Date: new Date().toUTCString() };
+        for (const { path, body } of changed.answers) {
+          if (stop.signal.aborted) return;
+          await answers.put(path, new Response(JSON.stringify(body), { headers }));
+        }
       }
+      const next: Kept = { bench, ...(changed ? { trays: changed.trays, shared: changed.shared } : { trays, shared }) };
+      device.set(key, JSON.stringify(next));
     };
     const timer = setTimeout(() => void run().catch(() => undefined), AFTER_MS);
     return () => {
