@@ -42,7 +42,7 @@ describe('what is heard', () => {
   });
 
   test('a change of one tray is looked at on that tray and the bench alone', async () => {
-    const { client } = await opened(() => ({}));
+    const { client } = await opened(() => ({ trays: [] }));
     await lookAt(client, new Set(['tray 27']));
     expect(isStale(client, keys.tray(27))).toBe(true);
     expect(isStale(client, keys.bench)).toBe(true);
