@@ -11,7 +11,7 @@ internal sealed record Place(string Admin, string Database, OtherServer Server) 
     public static async Task<Place> NewAsync(string admin, bool demo = false)
     {
         var name = $"blue_dawn_place_{Guid.NewGuid():N}";
-        await Shop.ExecuteAsync(admin, $"create database {name}");
+        await (demo ? DemoSeed.CopyAsync(admin, name) : Shop.ExecuteAsync(admin, $"create database {name}"));
         var database = new NpgsqlConnectionStringBuilder(admin) { Database = name }.ToString();
         return new Place(
             admin,

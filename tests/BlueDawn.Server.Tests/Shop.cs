@@ -25,7 +25,7 @@ public sealed class Shop : IAsyncLifetime
     {
         admin = Environment.GetEnvironmentVariable("BLUE_DAWN_TEST_DATABASE")
             ?? throw new InvalidOperationException("BLUE_DAWN_TEST_DATABASE is not set; run these tests with ./test.");
-        await ExecuteAsync(admin, $"create database {name}");
+        await DemoSeed.CopyAsync(admin, name);
         Database = new NpgsqlConnectionStringBuilder(admin) { Database = name }.ToString();
         var target = new NpgsqlConnectionStringBuilder(Database);
         Relay = new Relay(target.Host!, target.Port);

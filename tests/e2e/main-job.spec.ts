@@ -1,7 +1,7 @@
 import { expect, test, type Page } from './test';
-import { box, expectVerdict, fresh, line, signIn, signInByKeyboard, stocked, tabTo } from './bench';
+import { box, checkIn, expectVerdict, fresh, line, signIn, stocked, tabTo } from './bench';
 
-/** What the whole job leaves behind, whichever way the hands went. */
+/** What the whole job leaves behind. */
 async function expectWholeJob(page: Page, tray: number): Promise<void> {
   const report = await (await page.request.get(`/api/trays/${tray}/report`)).json();
   expect(report.signed).toBeNull();
@@ -14,40 +14,15 @@ async function expectWholeJob(page: Page, tray: number): Promise<void> {
   expect(main.before).toEqual([]); // the slip of the finger is the logbook's business
 }
 
-test('a float-bowl carburetor from check-in to hand-back by keyboard alone', async ({ page }) => {
-  test.setTimeout(150_000);
+// The whole job by keyboard is led in jobs.spec.ts; this is what goes wrong on the way.
+test('a slip is put right, a leak read anew and a refusal followed, by keyboard alone', async ({ page }) => {
   const keys = page.keyboard;
-  await signInByKeyboard(page, 'jory');
-
-  // Check in.
-  await keys.press('n');
-  await expect(page.getByRole('combobox', { name: 'Owner' })).toBeFocused();
-  await keys.type('Boat Marrowby Lass');
-  await tabTo(page, page.getByRole('combobox', { name: 'Machine' }));
-  await keys.type(fresh('Deck pump'));
-  await tabTo(page, page.getByLabel('Stamped number'));
-  await keys.type('3O88-A'); // read badly: O for 0
-  await tabTo(page, page.getByLabel('What the owner says'));
-  await keys.type('Will not start after the winter');
-  await tabTo(page, page.getByRole('radio', { name: 'Float bowl' }));
-  await keys.press('Space');
-  await tabTo(page, page.getByRole('button', { name: 'Give it a tray' }));
-  await keys.press('Enter');
-  await expect(page).toHaveURL(/\/tray\/\d+\/kit$/);
-  const tray = Number(page.url().split('/').at(-2));
-
-  // Kit: the sheet reads like the stamp; the kit that fits.
-  await stocked(page, 'OK-118');
-  await tabTo(page, page.getByRole('button', { name: /FB12.*reads like it/ }));
-  await keys.press('Enter');
-  await tabTo(page, page.getByRole('button', { name: 'Choose it: OK-118', exact: true }));
-  await keys.press('Enter');
-  await expect(page.getByText('Chosen for this tray')).toBeVisible();
-
-  // Gauge. A digit goes straight into the first open box, as calipers that type would do it.
-  await page.locator('#main').focus();
-  for (let past = 0; past < 3; past++) await keys.press(']'); // past Strip and Clean: it stays shut
+  await signIn(page, 'jory');
+  await checkIn(page, fresh('Deck pump'), '3088-A', 'gauge');
   await expect(page.getByRole('heading', { name: 'Gauge jets and emulsion tube' })).toBeVisible();
+
+  // A digit goes straight into the first open box, as calipers that type would do it.
+  await page.locator('#main').focus();
   await keys.type('0.17'); // a slip: 0.57 was meant
   await keys.press('Enter');
   await keys.type('0.59');
@@ -70,24 +45,6 @@ test('a float-bowl carburetor from check-in to hand-back by keyboard alone', asy
   await keys.press('Enter');
   await expectVerdict(page, 'Main jet', 'In gauge');
   await expect(box(page, 'Idle jet', 'goes')).toBeFocused();
-  await keys.type('0.29');
-  await keys.press('Enter');
-  await keys.type('0.31');
-  await keys.press('Enter');
-  await expectVerdict(page, 'Idle jet', 'In gauge');
-  for (const [row, go, stop] of [
-    ['Row 1', '0.49', '0.51'],
-    ['Row 2', '0.59', '0.61'],
-  ] as const) {
-    await expect(box(page, row, 'open')).toBeFocused();
-    await keys.type('4');
-    await keys.press('Enter');
-    await keys.type(go);
-    await keys.press('Enter');
-    await keys.type(stop);
-    await keys.press('Enter');
-    await expectVerdict(page, row, 'In gauge');
-  }
 
   // Set. The first hold test leaks; after a new needle and seat it holds.
   await page.locator('#main').focus();
@@ -97,16 +54,7 @@ test('a float-bowl carburetor from check-in to hand-back by keyboard alone', asy
   const first = await page.evaluate(() => document.activeElement?.getAttribute('aria-label'));
   expect(first).toBe('Float mass, mass, g');
   await keys.press('Backspace');
-  await keys.type('4.8');
-  await keys.press('Enter');
-  await expectVerdict(page, 'Float mass', 'Dry');
-  await expect(page.getByLabel('Float height at 0°')).toBeFocused();
-  for (const height of ['12.0', '12.1', '12.0']) {
-    await keys.type(height);
-    await keys.press('Enter');
-  }
-  await expectVerdict(page, 'Float height', 'Level');
-  await expect(page.getByLabel('Hold test at 2 s')).toBeFocused();
+  await tabTo(page, page.getByLabel('Hold test at 2 s'));
   for (const pressure of ['48', '38', '30']) {
     await keys.type(pressure);
     await keys.press('Enter');
@@ -122,34 +70,15 @@ test('a float-bowl carburetor from check-in to hand-back by keyboard alone', asy
   await keys.press('Enter'); // not a correction of the one that leaked
   await expectVerdict(page, 'Hold test', 'Held');
 
-  // Prove.
+  // Prove: its needle leaked, so the oil is read before anything runs.
   await page.locator('#main').focus();
-  await keys.press(']');
-  await keys.press(']'); // past Choke: which one it has was not said
-  await keys.press(']'); // past Build
+  for (let past = 0; past < 3; past++) await keys.press(']'); // past Choke and Build
   await expect(page.getByRole('heading', { name: 'Prove it on the bench' })).toBeVisible();
-  // Its needle leaked: the oil is read before anything runs.
   await tabTo(page, page.getByRole('button', { name: 'At its mark, smells of oil' }));
   await keys.press('Enter');
   await expect(page.getByText('This engine must not run yet.')).toBeHidden();
-  await tabTo(page, box(page, 'Fuel on, rocked', 'minutes'));
-  await keys.type('4');
-  await tabTo(page, line(page, 'Fuel on, rocked').getByRole('radio', { name: 'Rocked', exact: true }));
-  await keys.press('Space');
-  await tabTo(page, line(page, 'Fuel on, rocked').getByRole('radio', { name: 'Dry' }));
-  await keys.press('Space');
-  await tabTo(page, page.getByRole('button', { name: 'Record Fuel on, rocked' }));
-  await keys.press('Enter');
-  await expectVerdict(page, 'Fuel on, rocked', 'Dry');
-  // What the owner came with is tried again.
-  const complaint = '“Will not start after the winter”';
-  await tabTo(page, line(page, complaint).getByRole('radio', { name: 'Gone', exact: true }));
-  await keys.press('Space');
-  await tabTo(page, page.getByRole('button', { name: `Record ${complaint}` }));
-  await keys.press('Enter');
-  await expectVerdict(page, complaint, 'Gone');
 
-  // Hand back: refused while a reading is missing.
+  // Hand back: refused while a reading is missing, and led to where it is.
   await page.locator('#main').focus();
   await keys.press(']');
   await tabTo(page, page.getByRole('button', { name: 'Sign and hand back' }));
@@ -158,19 +87,9 @@ test('a float-bowl carburetor from check-in to hand-back by keyboard alone', asy
   await tabTo(page, page.getByRole('link', { name: 'Put Governed speed right at Prove' }));
   await keys.press('Enter');
   await expect(box(page, 'Governed speed', 'rpm')).toBeFocused();
-  await keys.type('3000');
-  await keys.press('Enter');
-  await expectVerdict(page, 'Governed speed', 'In window');
-
-  await page.locator('#main').focus();
-  await keys.press(']');
-  await tabTo(page, page.getByRole('button', { name: 'Hand it back' }));
-  await keys.press('Enter');
-  await expect(page.getByText('Handed back.', { exact: true }).first()).toBeVisible();
-  await expectWholeJob(page, tray);
 });
 
-test('the same by pointer, refused first, then handed back', async ({ page }) => {
+test('a float-bowl carburetor from check-in by pointer, refused first, then handed back', async ({ page }) => {
   test.setTimeout(150_000);
   await signIn(page, 'jory');
   await stocked(page, 'OK-118');

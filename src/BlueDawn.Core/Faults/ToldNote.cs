@@ -10,17 +10,7 @@ namespace BlueDawn.Core.Faults;
 public sealed record ToldNote(IReadOnlyList<TriedFix> Tried, IReadOnlyList<OfferedCause> Offered) : TraceNote
 {
     /// <summary>How it is checked, said and kept.</summary>
-    public static NoteKind<ToldNote> Kind { get; } =
-        new("told")
-        {
-            Needs = Permission.CheckIn,
-            Lookup = NoteLookup.None,
-            WhenWrong = (note, tray) => note.Check(tray.Knowledge.Of<FaultKnowledge>()),
-            Says = (note, tray) => Sentence.Say($"{note.Words(tray.Knowledge.Of<FaultKnowledge>())}"),
-            Leaves = NoteAnswers.AsBefore,
-            Shelf = NoteAnswers.Stays,
-            Work = NoteAnswers.NotWork,
-        };
+    public static NoteKind<ToldNote> Kind { get; } = KindOf<ToldNote>("told", Permission.CheckIn);
 
     private const int Most = 20;
 

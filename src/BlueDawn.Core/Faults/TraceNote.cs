@@ -54,6 +54,23 @@ public abstract record TraceNote : Note
     /// <summary>What is wrong with it, field by field; empty when it can be recorded.</summary>
     /// <param name="knowledge">The fault knowledge.</param>
     public virtual IReadOnlyList<FieldProblem> Check(FaultKnowledge knowledge) => [];
+
+    /// <summary>A kind of trace note: they are checked and said by the fault knowledge, and leave tray and shelf as they are.</summary>
+    /// <param name="word">Its word.</param>
+    /// <param name="needs">What somebody must be allowed to do to record it.</param>
+    /// <param name="work">Whether a note says that something was done to the carburetor; null for a kind that never does.</param>
+    private protected static NoteKind<T> KindOf<T>(string word, Permission needs, Func<T, bool>? work = null)
+        where T : TraceNote =>
+        new(word)
+        {
+            Needs = needs,
+            Lookup = NoteLookup.None,
+            WhenWrong = (note, tray) => note.Check(tray.Knowledge.Of<FaultKnowledge>()),
+            Says = (note, tray) => Sentence.Say($"{note.Words(tray.Knowledge.Of<FaultKnowledge>())}"),
+            Leaves = NoteAnswers.AsBefore,
+            Shelf = NoteAnswers.Stays,
+            Work = work ?? NoteAnswers.NotWork,
+        };
 }
 
 /// <summary>Findings that were answered together.</summary>
@@ -63,17 +80,7 @@ public abstract record TraceNote : Note
 public sealed record FindingsNote(string? CheckId, IReadOnlyList<FindingAnswer> Answers, bool FromOwner = false) : TraceNote
 {
     /// <summary>How it is checked, said and kept.</summary>
-    public static NoteKind<FindingsNote> Kind { get; } =
-        new("findings")
-        {
-            Needs = Permission.WorkAtTheBench,
-            Lookup = NoteLookup.None,
-            WhenWrong = (note, tray) => note.Check(tray.Knowledge.Of<FaultKnowledge>()),
-            Says = (note, tray) => Sentence.Say($"{note.Words(tray.Knowledge.Of<FaultKnowledge>())}"),
-            Leaves = NoteAnswers.AsBefore,
-            Shelf = NoteAnswers.Stays,
-            Work = NoteAnswers.NotWork,
-        };
+    public static NoteKind<FindingsNote> Kind { get; } = KindOf<FindingsNote>("findings", Permission.WorkAtTheBench);
 
     /// <inheritdoc/>
     public override string Words(FaultKnowledge knowledge)
@@ -123,16 +130,7 @@ public sealed record FaultNote(string? CauseId, FaultOutcome Outcome) : TraceNot
 {
     /// <summary>How it is checked, said and kept.</summary>
     public static NoteKind<FaultNote> Kind { get; } =
-        new("fault")
-        {
-            Needs = Permission.WorkAtTheBench,
-            Lookup = NoteLookup.None,
-            WhenWrong = (note, tray) => note.Check(tray.Knowledge.Of<FaultKnowledge>()),
-            Says = (note, tray) => Sentence.Say($"{note.Words(tray.Knowledge.Of<FaultKnowledge>())}"),
-            Leaves = NoteAnswers.AsBefore,
-            Shelf = NoteAnswers.Stays,
-            Work = note => note.Outcome == FaultOutcome.Fixed,
-        };
+        KindOf<FaultNote>("fault", Permission.WorkAtTheBench, note => note.Outcome == FaultOutcome.Fixed);
 
     /// <summary>Whether it settles the trace: something was found, or nothing was.</summary>
     [JsonIgnore]
@@ -181,17 +179,7 @@ public sealed record FaultNote(string? CauseId, FaultOutcome Outcome) : TraceNot
 public sealed record ApartNote(ApartLevel Level) : TraceNote
 {
     /// <summary>How it is checked, said and kept.</summary>
-    public static NoteKind<ApartNote> Kind { get; } =
-        new("apart")
-        {
-            Needs = Permission.WorkAtTheBench,
-            Lookup = NoteLookup.None,
-            WhenWrong = (note, tray) => note.Check(tray.Knowledge.Of<FaultKnowledge>()),
-            Says = (note, tray) => Sentence.Say($"{note.Words(tray.Knowledge.Of<FaultKnowledge>())}"),
-            Leaves = NoteAnswers.AsBefore,
-            Shelf = NoteAnswers.Stays,
-            Work = NoteAnswers.NotWork,
-        };
+    public static NoteKind<ApartNote> Kind { get; } = KindOf<ApartNote>("apart", Permission.WorkAtTheBench);
 
     /// <inheritdoc/>
     public override string Words(FaultKnowledge knowledge) => knowledge.Apart.First(cost => cost.Level == Level).Label;
@@ -202,17 +190,7 @@ public sealed record ApartNote(ApartLevel Level) : TraceNote
 public sealed record SafetyNote(SafetyCondition Condition) : TraceNote
 {
     /// <summary>How it is checked, said and kept.</summary>
-    public static NoteKind<SafetyNote> Kind { get; } =
-        new("safety")
-        {
-            Needs = Permission.WorkAtTheBench,
-            Lookup = NoteLookup.None,
-            WhenWrong = (note, tray) => note.Check(tray.Knowledge.Of<FaultKnowledge>()),
-            Says = (note, tray) => Sentence.Say($"{note.Words(tray.Knowledge.Of<FaultKnowledge>())}"),
-            Leaves = NoteAnswers.AsBefore,
-            Shelf = NoteAnswers.Stays,
-            Work = NoteAnswers.NotWork,
-        };
+    public static NoteKind<SafetyNote> Kind { get; } = KindOf<SafetyNote>("safety", Permission.WorkAtTheBench);
 
     /// <inheritdoc/>
     public override string Words(FaultKnowledge knowledge) =>

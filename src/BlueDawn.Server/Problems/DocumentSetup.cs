@@ -171,7 +171,10 @@ internal static class DocumentSetup
                     Description = "The bench's own interface. Units stand in the names of fields.",
                 };
                 document.Servers = [new OpenApiServer { Url = "/", Description = "Wherever this document came from" }];
-                document.Tags = new HashSet<OpenApiTag>(Tags.Select(tag => new OpenApiTag { Name = tag.Key, Description = tag.Value }));
+                document.Tags = new HashSet<OpenApiTag>(
+                    Tags.OrderBy(tag => tag.Key, StringComparer.Ordinal)
+                        .Select(tag => new OpenApiTag { Name = tag.Key, Description = tag.Value })
+                );
                 document.Components ??= new OpenApiComponents();
                 document.Components.SecuritySchemes = new Dictionary<string, IOpenApiSecurityScheme>
                 {

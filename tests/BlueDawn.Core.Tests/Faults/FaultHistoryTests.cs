@@ -24,8 +24,8 @@ public class FaultHistoryTests
             ]
         );
         Assert.Equal((1, 2), (history.Alike, history.Kin));
-        Assert.Equal(1 + FaultHistory.KinShare, history.Confirmed("idle-jet-blocked"), 12);
-        Assert.Equal(1 + (2 * FaultHistory.KinShare), history.Trays, 12);
+        Assert.Equal(1 + FaultHistory.KinShare, history.Confirmed("idle-jet-blocked"), tolerance: 5e-13);
+        Assert.Equal(1 + (2 * FaultHistory.KinShare), history.Trays, tolerance: 5e-13);
     }
 
     [Fact]
@@ -57,7 +57,7 @@ public class FaultHistoryTests
     {
         double Weight(int trays) => new FaultHistory(trays, new Dictionary<string, int>(), 0, new Dictionary<string, int>()).Weight;
         Assert.Equal(0, Weight(0));
-        Assert.Equal(0.5, Weight((int)FaultHistory.ExpertTrays), 12);
+        Assert.Equal(0.5, Weight((int)FaultHistory.ExpertTrays), tolerance: 5e-13);
         Assert.True(Weight(1000) is > 0.95 and < 1);
     }
 }

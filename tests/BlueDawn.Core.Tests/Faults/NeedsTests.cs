@@ -60,7 +60,7 @@ public sealed class NeedsTests
                 var expected = ByTheJoint(drawn, faults.Prior);
                 for (var cause = 0; cause < Causes.Length; cause++)
                 {
-                    Assert.Equal(expected[cause], posterior.CauseProbability[cause], 6);
+                    Assert.Equal(expected[cause], posterior.CauseProbability[cause], tolerance: 5e-7);
                 }
             },
             iter: 300

@@ -54,8 +54,8 @@ public class JetGaugeTests
     {
         var result = Judge(0.65m, 0.67m, 0.72m, 0.01m);
         Assert.Equal(BoreVerdict.Restricted, result.Verdict);
-        Assert.Equal(81.5008, result.AreaLowPercent, 3);
-        Assert.Equal(86.5934, result.AreaHighPercent!.Value, 3);
+        Assert.Equal(81.5008, result.AreaLowPercent, tolerance: 5e-4);
+        Assert.Equal(86.5934, result.AreaHighPercent!.Value, tolerance: 5e-4);
         Assert.Equal(71, result.NearestDrill); // 0.66 mm; #71 is 0.6604 mm
     }
 

@@ -81,8 +81,8 @@ public class FitDecisionTests
     [Fact]
     public void Rates_start_from_the_shops_default_and_learn_from_its_returns()
     {
-        Assert.Equal(0.3, Rate(FitOption.PatternCarburetor, 0.3).Share, 12);
-        Assert.Equal(11.0 / 24, Rate(FitOption.PatternCarburetor, 0.3, 14, 8).Share, 12);
+        Assert.Equal(0.3, Rate(FitOption.PatternCarburetor, 0.3).Share, tolerance: 5e-13);
+        Assert.Equal(11.0 / 24, Rate(FitOption.PatternCarburetor, 0.3, 14, 8).Share, tolerance: 5e-13);
     }
 
     [Fact]

@@ -25,9 +25,9 @@ public class FloatLevelTests
             .Select(angle => new HeightPoint(14 + (0.2 * Math.Cos(2 * angle * Math.PI / 180)), angle))
             .ToList();
         var found = FloatLevel.Judge(new FloatLevelInput(points, 14, 0.5, 0.4, 8, 24));
-        Assert.Equal(14, found.MeanHeightMm, 9);
-        Assert.Equal(0.196, found.MeanUncertaintyMm!.Value, 3);
-        Assert.Equal(0.2 / Math.Sqrt(2), found.ResidualMm, 6);
+        Assert.Equal(14, found.MeanHeightMm, tolerance: 5e-10);
+        Assert.Equal(0.196, found.MeanUncertaintyMm!.Value, tolerance: 5e-4);
+        Assert.Equal(0.2 / Math.Sqrt(2), found.ResidualMm, tolerance: 5e-7);
     }
 
     [Fact]
@@ -35,10 +35,10 @@ public class FloatLevelTests
     {
         var result = FloatLevel.Judge(Input((0, 14.0), (120, 14.3), (240, 14.6)));
         Assert.Equal(LevelMethod.Plane, result.Method);
-        Assert.Equal(14.3, result.MeanHeightMm, 9);
-        Assert.Equal(2 * Math.Sqrt(0.09 + 0.03), result.UnevennessMm, 9);
-        Assert.Equal(210, result.HighSideDeg!.Value, 6);
-        Assert.Equal(0, result.ResidualMm, 9);
+        Assert.Equal(14.3, result.MeanHeightMm, tolerance: 5e-10);
+        Assert.Equal(2 * Math.Sqrt(0.09 + 0.03), result.UnevennessMm, tolerance: 5e-10);
+        Assert.Equal(210, result.HighSideDeg!.Value, tolerance: 5e-7);
+        Assert.Equal(0, result.ResidualMm, tolerance: 5e-10);
         Assert.Equal(LevelVerdict.Uneven, result.Verdict);
     }
 
@@ -71,8 +71,8 @@ public class FloatLevelTests
         var result = FloatLevel.Judge(Input((null, 14.1), (null, 14.4)));
         Assert.Equal((LevelMethod.EvenlySpread, LevelVerdict.CannotTell), (result.Method, result.Verdict));
         Assert.Contains(result.NextAngleDeg!.Value, new List<double> { 90, 270 });
-        Assert.Equal(14.25, result.MeanHeightMm, 6);
-        Assert.Equal(1.96 * 0.03 / Math.Sqrt(2), result.MeanUncertaintyMm!.Value, 5);
+        Assert.Equal(14.25, result.MeanHeightMm, tolerance: 5e-7);
+        Assert.Equal(1.96 * 0.03 / Math.Sqrt(2), result.MeanUncertaintyMm!.Value, tolerance: 5e-6);
         Assert.Null(result.UnevennessUncertaintyMm);
     }
 
@@ -153,13 +153,13 @@ public class FloatLevelTests
     public void The_tab_bend_is_the_error_times_the_ratio_of_arms()
     {
         var far = FloatLevel.Judge(Input((0, 15.2), (180, 15.2)));
-        Assert.Equal(1.96 * 0.03 / Math.Sqrt(2) * 8 / 24, far.TabBendUncertaintyMm!.Value, 5);
+        Assert.Equal(1.96 * 0.03 / Math.Sqrt(2) * 8 / 24, far.TabBendUncertaintyMm!.Value, tolerance: 5e-6);
         Assert.Equal(LevelVerdict.TooHigh, far.Verdict);
-        Assert.Equal(0.4, far.TabBendMm, 9);
+        Assert.Equal(0.4, far.TabBendMm, tolerance: 5e-10);
         Assert.False(far.BendTowardNeedle);
         var near = FloatLevel.Judge(Input((0, 12.8), (180, 12.8)));
         Assert.Equal((LevelVerdict.TooLow, true), (near.Verdict, near.BendTowardNeedle));
-        Assert.Equal(0.4, near.TabBendMm, 9);
+        Assert.Equal(0.4, near.TabBendMm, tolerance: 5e-10);
     }
 
     /// <summary>By hand: three heights are good to 1.96 × 0.03 ÷ √3 = 0.034 mm in the middle.</summary>
@@ -188,8 +188,8 @@ public class FloatLevelTests
                 {
                     var straight = FloatLevel.Judge(Input((0, a), (120, b), (240, c)));
                     var turned = FloatLevel.Judge(Input((turn, a), (120 + turn, b), (240 + turn, c)));
-                    Assert.Equal(straight.MeanHeightMm, turned.MeanHeightMm, 6);
-                    Assert.Equal(straight.UnevennessMm, turned.UnevennessMm, 6);
+                    Assert.Equal(straight.MeanHeightMm, turned.MeanHeightMm, tolerance: 5e-7);
+                    Assert.Equal(straight.UnevennessMm, turned.UnevennessMm, tolerance: 5e-7);
                 }
             );
 

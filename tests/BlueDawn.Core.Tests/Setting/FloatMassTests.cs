@@ -21,8 +21,8 @@ public class FloatMassTests
     public void Fuel_taken_on_is_given_in_grams_and_millilitres()
     {
         var result = FloatMass.Judge(new FloatMassInput(7.695, 6.2, 0.3, 0.001));
-        Assert.Equal(1.495, result.FuelTakenOnG, 9);
-        Assert.Equal(2, result.FuelTakenOnML, 9);
+        Assert.Equal(1.495, result.FuelTakenOnG, tolerance: 5e-10);
+        Assert.Equal(2, result.FuelTakenOnML, tolerance: 5e-10);
     }
 
     [Fact]

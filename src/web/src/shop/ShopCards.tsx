@@ -1,6 +1,6 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { Plus, X } from 'lucide-react';
-import { type ReactNode } from 'react';
+import { Fragment, type ReactNode } from 'react';
 import { api, ask, type Problem, type ShopView, type TypedBath } from '../api/client';
 import { useWrite } from '../api/useWrite';
 import { useKept } from '../outbox/drafts';
@@ -135,40 +135,84 @@ function Open({ shop }: { shop: ShopView }) {
   );
 }
 
-/** Who the shop orders from. What they ask for an item comes with the catalogue. */
-function Suppliers({ shop }: { shop: ShopView }) {
-  const start = shop.suppliers.map((one) => ({ name: one.name, freight: String(one.freight) }));
-  const { draft, keep, clear, changed, mayChange, change, error } = useChange('suppliers', start, (suppliers) =>
-    ask(api.PUT('/api/shop/suppliers', { body: { suppliers, was: shop.suppliers } })),
-  );
-  const set = (place: number, part: Partial<(typeof start)[number]>): void =>
-    keep(draft.map((one, i) => (i === place ? { ...one, ...part } : one)));
+/** A box of a row of a list. */
+interface Column<T> {
+  field: keyof T & string;
+  label: string | ((place: number) => string);
+  num?: boolean;
+  inputMode?: 'decimal' | 'numeric';
+  placeholder?: string;
+  /** Typed small, it is written large. */
+  capitals?: boolean;
+  /** The field of the answer that says what is wrong with it; null when another box says it. */
+  wrong?: string | null;
+  /** Drawn otherwise than as a box to type in. */
+  draw?: (row: T, place: number, set: (part: Partial<T>) => void, problem: string | undefined) => ReactNode;
+}
+
+interface ListProps<T> {
+  /** Its name in what is sent and answered. */
+  name: string;
+  label: string;
+  about: string;
+  start: T[];
+  send: (rows: T[]) => Promise<ShopView>;
+  /** The list’s name in the answer’s problems. */
+  list: string;
+  columns: readonly Column<T>[];
+  /** How the boxes of a row stand side by side. */
+  grid: string;
+  takeAway: (row: T, place: number) => string;
+  add: string;
+  fresh: () => T;
+}
+
+/** A list of the shop’s, row by row: what is in a row is a table of boxes. */
+function List<T extends object>({
+  name,
+  label,
+  about,
+  start,
+  send,
+  list,
+  columns,
+  grid,
+  takeAway,
+  add,
+  fresh,
+}: ListProps<T>) {
+  const { draft, keep, clear, changed, mayChange, change, error } = useChange(name, start, send);
+  const box = (row: T, i: number, column: Column<T>): ReactNode => {
+    const { field, num, inputMode, placeholder, capitals, wrong = field, draw } = column;
+    const set = (part: Partial<T>): void => keep(draft.map((one, place) => (place === i ? { ...one, ...part } : one)));
+    const problem = wrong === null ? undefined : error(`${list}[${i}].${wrong}`);
+    if (draw) return <Fragment key={field}>{draw(row, i, set, problem)}</Fragment>;
+    return (
+      <TextField
+        key={field}
+        label={typeof column.label === 'string' ? column.label : column.label(i)}
+        className={num ? 'num' : ''}
+        {...(inputMode ? { inputMode } : {})}
+        {...(placeholder ? { placeholder } : {})}
+        value={String(row[field])}
+        problem={problem}
+        onChange={({ target: { value } }) =>
+          set({ [field]: capitals ? value.toUpperCase() : value } as unknown as Partial<T>)
+        }
+      />
+    );
+  };
   return (
-    <Form label="Suppliers" onSubmit={() => void change.run()}>
-      <p className="text-mute">
-        What one order costs to send counts when the buying plan spreads orders. Prices come with the catalogue.
-      </p>
+    <Form label={label} onSubmit={() => void change.run()}>
+      <p className="text-mute">{about}</p>
       <fieldset disabled={!mayChange} className="grid gap-3">
-        {draft.map((one, i) => (
-          <div key={i} className="grid items-start gap-3 sm:grid-cols-[1fr_10rem_auto]">
-            <TextField
-              label="Supplier"
-              value={one.name}
-              problem={error(`suppliers[${i}].name`)}
-              onChange={(event) => set(i, { name: event.target.value })}
-            />
-            <TextField
-              label={`Freight, ${shop.facts.currency}`}
-              className="num"
-              inputMode="decimal"
-              value={one.freight}
-              problem={error(`suppliers[${i}].freight`)}
-              onChange={(event) => set(i, { freight: event.target.value })}
-            />
+        {draft.map((row, i) => (
+          <div key={i} className={`grid items-start gap-3 ${grid}`}>
+            {columns.map((column) => box(row, i, column))}
             {mayChange && (
               <Button
                 className="justify-self-start sm:mt-7"
-                aria-label={`Take away ${one.name || 'the new supplier'}`}
+                aria-label={takeAway(row, i)}
                 onClick={() => keep(draft.filter((_, place) => place !== i))}
               >
                 <X aria-hidden size={18} />
@@ -177,11 +221,11 @@ function Suppliers({ shop }: { shop: ShopView }) {
           </div>
         ))}
       </fieldset>
-      {error('suppliers') && <Notice title={error('suppliers') ?? ''} />}
+      {error(list) && <Notice title={error(list) ?? ''} />}
       {mayChange && (
         <div>
-          <Button onClick={() => keep([...draft, { name: '', freight: '' }])}>
-            <Plus aria-hidden size={18} /> A supplier
+          <Button onClick={() => keep([...draft, fresh()])}>
+            <Plus aria-hidden size={18} /> {add}
           </Button>
         </div>
       )}
@@ -190,58 +234,48 @@ function Suppliers({ shop }: { shop: ShopView }) {
   );
 }
 
+/** Who the shop orders from. What they ask for an item comes with the catalogue. */
+function Suppliers({ shop }: { shop: ShopView }) {
+  return (
+    <List
+      name="suppliers"
+      label="Suppliers"
+      about="What one order costs to send counts when the buying plan spreads orders. Prices come with the catalogue."
+      start={shop.suppliers.map((one) => ({ name: one.name, freight: String(one.freight) }))}
+      send={(suppliers) => ask(api.PUT('/api/shop/suppliers', { body: { suppliers, was: shop.suppliers } }))}
+      list="suppliers"
+      grid="sm:grid-cols-[1fr_10rem_auto]"
+      columns={[
+        { field: 'name', label: 'Supplier' },
+        { field: 'freight', label: `Freight, ${shop.facts.currency}`, num: true, inputMode: 'decimal' },
+      ]}
+      takeAway={(one) => `Take away ${one.name || 'the new supplier'}`}
+      add="A supplier"
+      fresh={() => ({ name: '', freight: '' })}
+    />
+  );
+}
+
 /** Sets of gauge pins that lie in the shop: whoever has not said what pins they have goes by the first. */
 function PinSets({ shop }: { shop: ShopView }) {
   const was = shop.pinSets;
-  const { draft, keep, clear, changed, mayChange, change, error } = useChange('pin-sets', was, (sets) =>
-    ask(api.PUT('/api/shop/pin-sets', { body: { sets, was } })),
-  );
-  const set = (place: number, part: Partial<(typeof was)[number]>): void =>
-    keep(draft.map((one, i) => (i === place ? { ...one, ...part } : one)));
   return (
-    <Form label="Gauge pins" onSubmit={() => void change.run()}>
-      <p className="text-mute">
-        The deciding pin is named from them. Whoever has typed no pins of their own at My bench goes by the first set.
-      </p>
-      <fieldset disabled={!mayChange} className="grid gap-3">
-        {draft.map((one, i) => (
-          <div key={i} className="grid items-start gap-3 sm:grid-cols-[12rem_1fr_auto]">
-            <TextField
-              label="Set"
-              value={one.name}
-              problem={error(`sets[${i}].name`)}
-              onChange={(event) => set(i, { name: event.target.value })}
-            />
-            <TextField
-              label="Pins in it"
-              className="num"
-              placeholder="#61-#80, 0.30-1.00 by 0.05"
-              value={one.pins}
-              problem={error(`sets[${i}].pins`)}
-              onChange={(event) => set(i, { pins: event.target.value })}
-            />
-            {mayChange && (
-              <Button
-                className="justify-self-start sm:mt-7"
-                aria-label={`Take away ${one.name || 'the new set'}`}
-                onClick={() => keep(draft.filter((_, place) => place !== i))}
-              >
-                <X aria-hidden size={18} />
-              </Button>
-            )}
-          </div>
-        ))}
-      </fieldset>
-      {error('sets') && <Notice title={error('sets') ?? ''} />}
-      {mayChange && (
-        <div>
-          <Button onClick={() => keep([...draft, { name: '', pins: '' }])}>
-            <Plus aria-hidden size={18} /> A set
-          </Button>
-        </div>
-      )}
-      <Foot on={changed} busy={change.busy} problem={change.problem} onDrop={clear} />
-    </Form>
+    <List
+      name="pin-sets"
+      label="Gauge pins"
+      about="The deciding pin is named from them. Whoever has typed no pins of their own at My bench goes by the first set."
+      start={was}
+      send={(sets) => ask(api.PUT('/api/shop/pin-sets', { body: { sets, was } }))}
+      list="sets"
+      grid="sm:grid-cols-[12rem_1fr_auto]"
+      columns={[
+        { field: 'name', label: 'Set' },
+        { field: 'pins', label: 'Pins in it', num: true, placeholder: '#61-#80, 0.30-1.00 by 0.05' },
+      ]}
+      takeAway={(one) => `Take away ${one.name || 'the new set'}`}
+      add="A set"
+      fresh={() => ({ name: '', pins: '' })}
+    />
   );
 }
 
@@ -286,38 +320,30 @@ function Facts({ shop }: { shop: ShopView }) {
 
 function Baths({ shop }: { shop: ShopView }) {
   const units = useUnits();
-  const start: TypedBath[] = shop.baths.map((bath) => ({
-    key: bath.key,
-    label: bath.label,
-    vessel: bath.vessel,
-    baskets: String(bath.baskets),
-    room: figure('temperature', bath.roomC, units),
-    timeConstant: figure('minutes', bath.timeConstantMin, units),
-  }));
-  const { draft, keep, clear, changed, mayChange, change, error } = useChange('baths', start, (baths) =>
-    ask(api.PUT('/api/shop/baths', { body: { baths, units, was: shop.baths } })),
-  );
-  const set = (place: number, part: Partial<TypedBath>): void =>
-    keep(draft.map((bath, i) => (i === place ? { ...bath, ...part } : bath)));
+  const degrees = (roomC: number): string => figure('temperature', roomC, units);
   return (
-    <Form label="Baths" onSubmit={() => void change.run()}>
-      <p className="text-mute">
-        The time constant is how long a bath takes for about two thirds of the way to where it is heading; its own log
-        of temperatures takes over as soon as it says more.
-      </p>
-      <fieldset disabled={!mayChange} className="grid gap-4">
-        {draft.map((bath, i) => (
-          <div
-            key={bath.key ?? `new ${i}`}
-            className="grid items-start gap-3 sm:grid-cols-[1fr_auto_6rem_8rem_9rem_auto]"
-          >
-            <TextField
-              label={`Name of bath ${i + 1}`}
-              value={bath.label}
-              problem={error(`baths[${i}].label`)}
-              onChange={(event) => set(i, { label: event.target.value })}
-            />
-            <Field label="Kind" problem={error(`baths[${i}].vessel`)}>
+    <List<TypedBath>
+      name="baths"
+      label="Baths"
+      about="The time constant is how long a bath takes for about two thirds of the way to where it is heading; its own log of temperatures takes over as soon as it says more."
+      start={shop.baths.map((bath) => ({
+        key: bath.key,
+        label: bath.label,
+        vessel: bath.vessel,
+        baskets: String(bath.baskets),
+        room: degrees(bath.roomC),
+        timeConstant: figure('minutes', bath.timeConstantMin, units),
+      }))}
+      send={(baths) => ask(api.PUT('/api/shop/baths', { body: { baths, units, was: shop.baths } }))}
+      list="baths"
+      grid="sm:grid-cols-[1fr_auto_6rem_8rem_9rem_auto]"
+      columns={[
+        { field: 'label', label: (i) => `Name of bath ${i + 1}` },
+        {
+          field: 'vessel',
+          label: 'Kind',
+          draw: (bath, i, set, problem) => (
+            <Field label="Kind" problem={problem}>
               {() => (
                 <Choice
                   label={`Kind of bath ${i + 1}`}
@@ -326,166 +352,62 @@ function Baths({ shop }: { shop: ShopView }) {
                     { value: 'heated', label: 'Heated' },
                     { value: 'tub', label: 'Cold tub' },
                   ]}
-                  onChange={(vessel) => set(i, { vessel })}
+                  onChange={(vessel) => set({ vessel })}
                 />
               )}
             </Field>
-            <TextField
-              label="Baskets"
-              className="num"
-              inputMode="numeric"
-              value={bath.baskets}
-              problem={error(`baths[${i}].baskets`)}
-              onChange={(event) => set(i, { baskets: event.target.value })}
-            />
-            <TextField
-              label={`Room, ${sign('temperature', units)}`}
-              className="num"
-              inputMode="decimal"
-              value={bath.room}
-              problem={error(`baths[${i}].room`)}
-              onChange={(event) => set(i, { room: event.target.value })}
-            />
-            <TextField
-              label="Time constant, min"
-              className="num"
-              inputMode="decimal"
-              value={bath.timeConstant}
-              problem={error(`baths[${i}].timeConstant`)}
-              onChange={(event) => set(i, { timeConstant: event.target.value })}
-            />
-            {mayChange && (
-              <Button
-                className="justify-self-start sm:mt-7"
-                aria-label={`Take away bath ${i + 1}`}
-                onClick={() => keep(draft.filter((_, place) => place !== i))}
-              >
-                <X aria-hidden size={18} />
-              </Button>
-            )}
-          </div>
-        ))}
-      </fieldset>
-      {error('baths') && <Notice title={error('baths') ?? ''} />}
-      {mayChange && (
-        <div>
-          <Button
-            onClick={() =>
-              keep([
-                ...draft,
-                {
-                  key: null,
-                  label: '',
-                  vessel: 'tub',
-                  baskets: '1',
-                  room: figure('temperature', 20, units),
-                  timeConstant: '60',
-                },
-              ])
-            }
-          >
-            <Plus aria-hidden size={18} /> Another bath
-          </Button>
-        </div>
-      )}
-      <Foot on={changed} busy={change.busy} problem={change.problem} onDrop={clear} />
-    </Form>
+          ),
+        },
+        { field: 'baskets', label: 'Baskets', num: true, inputMode: 'numeric' },
+        { field: 'room', label: `Room, ${sign('temperature', units)}`, num: true, inputMode: 'decimal' },
+        { field: 'timeConstant', label: 'Time constant, min', num: true, inputMode: 'decimal' },
+      ]}
+      takeAway={(_, i) => `Take away bath ${i + 1}`}
+      add="Another bath"
+      fresh={() => ({ key: null, label: '', vessel: 'tub', baskets: '1', room: degrees(20), timeConstant: '60' })}
+    />
   );
 }
 
 function DateCodes({ shop }: { shop: ShopView }) {
-  const start = shop.dateCodes.map((code) => ({
-    ...code,
-    firstYear: String(code.firstYear),
-    lastYear: String(code.lastYear),
-  }));
-  const { draft, keep, clear, changed, mayChange, change, error } = useChange('date-codes', start, (codes) =>
-    ask(
-      api.PUT('/api/shop/date-codes', {
-        body: {
-          // What is no number is no year either, and is refused at its box.
-          patterns: codes.map((code) => ({
-            ...code,
-            firstYear: Number(code.firstYear) || 0,
-            lastYear: Number(code.lastYear) || 0,
-          })),
-          was: shop.dateCodes,
-        },
-      }),
-    ),
-  );
-  const set = (place: number, part: Partial<(typeof start)[number]>): void =>
-    keep(draft.map((code, i) => (i === place ? { ...code, ...part } : code)));
+  // What is no number is no year either, and is refused at its box.
+  const year = (typed: string): number => Number(typed) || 0;
   return (
-    <Form label="Date codes" onSubmit={() => void change.run()}>
-      <p className="text-mute">
-        How a maker writes the day a carburetor was made, letter by letter: Y, YY or YYYY the year’s last digits; DDD
-        day of the year, WW week, MM month, A month as a letter, DD day of the month.
-      </p>
-      <fieldset disabled={!mayChange} className="grid gap-3">
-        {draft.map((code, i) => (
-          <div key={i} className="grid items-start gap-3 sm:grid-cols-[1fr_8rem_6rem_6rem_1fr_auto]">
-            <TextField
-              label="Maker"
-              value={code.maker}
-              problem={error(`patterns[${i}].maker`)}
-              onChange={(event) => set(i, { maker: event.target.value })}
-            />
-            <TextField
-              label="Written"
-              className="num"
-              value={code.pattern}
-              problem={error(`patterns[${i}].pattern`)}
-              onChange={(event) => set(i, { pattern: event.target.value.toUpperCase() })}
-            />
-            <TextField
-              label="From"
-              className="num"
-              inputMode="numeric"
-              value={code.firstYear}
-              problem={error(`patterns[${i}].years`)}
-              onChange={(event) => set(i, { firstYear: event.target.value })}
-            />
-            <TextField
-              label="To"
-              className="num"
-              inputMode="numeric"
-              value={code.lastYear}
-              onChange={(event) => set(i, { lastYear: event.target.value })}
-            />
-            <TextField
-              label="Source"
-              value={code.source}
-              problem={error(`patterns[${i}].source`)}
-              onChange={(event) => set(i, { source: event.target.value })}
-            />
-            {mayChange && (
-              <Button
-                className="justify-self-start sm:mt-7"
-                aria-label={`Take away the date code of ${code.maker || 'nobody yet'}`}
-                onClick={() => keep(draft.filter((_, place) => place !== i))}
-              >
-                <X aria-hidden size={18} />
-              </Button>
-            )}
-          </div>
-        ))}
-      </fieldset>
-      {mayChange && (
-        <div>
-          <Button
-            onClick={() =>
-              keep([
-                ...draft,
-                { maker: '', pattern: '', firstYear: '1990', lastYear: String(new Date().getFullYear()), source: '' },
-              ])
-            }
-          >
-            <Plus aria-hidden size={18} /> Another maker
-          </Button>
-        </div>
-      )}
-      <Foot on={changed} busy={change.busy} problem={change.problem} onDrop={clear} />
-    </Form>
+    <List
+      name="date-codes"
+      label="Date codes"
+      about="How a maker writes the day a carburetor was made, letter by letter: Y, YY or YYYY the year’s last digits; DDD day of the year, WW week, MM month, A month as a letter, DD day of the month."
+      start={shop.dateCodes.map((code) => ({
+        ...code,
+        firstYear: String(code.firstYear),
+        lastYear: String(code.lastYear),
+      }))}
+      send={(codes) => {
+        const patterns = codes.map((code) => ({
+          ...code,
+          firstYear: year(code.firstYear),
+          lastYear: year(code.lastYear),
+        }));
+        return ask(api.PUT('/api/shop/date-codes', { body: { patterns, was: shop.dateCodes } }));
+      }}
+      list="patterns"
+      grid="sm:grid-cols-[1fr_8rem_6rem_6rem_1fr_auto]"
+      columns={[
+        { field: 'maker', label: 'Maker' },
+        { field: 'pattern', label: 'Written', num: true, capitals: true },
+        { field: 'firstYear', label: 'From', num: true, inputMode: 'numeric', wrong: 'years' },
+        { field: 'lastYear', label: 'To', num: true, inputMode: 'numeric', wrong: null },
+        { field: 'source', label: 'Source' },
+      ]}
+      takeAway={(code) => `Take away the date code of ${code.maker || 'nobody yet'}`}
+      add="Another maker"
+      fresh={() => ({
+        maker: '',
+        pattern: '',
+        firstYear: '1990',
+        lastYear: String(new Date().getFullYear()),
+        source: '',
+      })}
+    />
   );
 }

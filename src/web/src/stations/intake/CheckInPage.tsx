@@ -11,26 +11,32 @@ import { device } from '../../outbox/device';
 import { parcels, photoParcel } from '../../outbox/parcels';
 import { usePerson } from '../../session/session';
 import { useBench, useFaultWords, useStamped, useWhyShut } from '../../shell/queries';
-import {
-  choices,
-  chokeWord,
-  engineWord,
-  familyWord,
-  fuelKindWord,
-  occursWord,
-  oilLevelWord,
-  whoseWord,
-} from '../../shell/words';
+import { choices, chokeWord, engineWord, familyWord } from '../../shell/words';
 import { ToldEditor, toldOf, type Told } from '../../tray/ToldEditor';
 import type { FromCheckIn } from '../../tray/JustCheckedIn';
 import { trayPath } from '../../shell/stations';
 import { Button } from '../../ui/button';
 import { Choice, Several } from '../../ui/choice';
-import { SelectField, TextArea, TextField } from '../../ui/field';
+import { TextArea, TextField } from '../../ui/field';
 import { Loading, Notice } from '../../ui/states';
 import { useRested } from '../../ui/useRested';
 import { localToday } from '../../units/format';
 import { Earlier } from './Earlier';
+import {
+  amount,
+  Ask,
+  isNumber,
+  litres,
+  NO_NUMBER,
+  NumberBox,
+  Question,
+  questions,
+  traits,
+  type Answer,
+  type NumberName,
+  type QuestionName,
+  type Trait,
+} from './questions';
 import { PhotoPicker } from '../../parts/Photos';
 import { keys } from '../../api/keys';
 
@@ -38,15 +44,7 @@ import { keys } from '../../api/keys';
 z.config({ jitless: true });
 
 /** A number that may be left out, as people write them. */
-const number = z.string().refine((text) => text.trim() === '' || amount(text) !== null, 'Enter a plain number.');
-const amount = (text: string): number | null => {
-  const value = Number(text.trim().replace(',', '.'));
-  return text.trim() === '' || !Number.isFinite(value) || value < 0 ? null : value;
-};
-const litres = (text: string): number | null => {
-  const value = amount(text);
-  return value === null ? null : value * 1000;
-};
+const number = z.string().refine(isNumber, NO_NUMBER);
 /** Complaints with which fuel may be gone from the tank. */
 const losing = ['tank-lost-fuel', 'leaks-fuel', 'fuel-from-overflow', 'oil-smoke'];
 
@@ -63,20 +61,20 @@ const form = z
     engine: z.enum(['fourStroke', 'twoStroke']).nullable(),
     choke: z.enum(['manual', 'vacuum', 'heat', 'lever']).nullable(),
     complaints: z.array(z.string()),
-    stoodFor: z.enum(['notSaid', 'days', 'weeks', 'seasonOrMore']),
-    workedOnBy: z.enum(['notSaid', 'nobody', 'owner', 'anotherShop']),
-    oil: z.enum(['notLooked', 'fine', 'fuelInIt']),
-    fuel: z.enum(['notSaid', 'fresh', 'old']),
-    occurs: z.enum(['notSaid', 'always', 'onlyCold', 'onlyWarm']),
+    stoodFor: questions.stoodFor.answer,
+    workedOnBy: questions.workedOnBy.answer,
+    oil: questions.oil.answer,
+    fuel: questions.fuel.answer,
+    occurs: questions.occurs.answer,
     failsAfterMin: number,
-    fuelKind: z.enum(['notSaid', 'petrol', 'withAlcohol', 'mix']),
+    fuelKind: questions.fuelKind.answer,
     fuelAgeDays: number,
     tankThen: number,
     tankNow: number,
-    oilThen: z.enum(['notSaid', 'below', 'atMark', 'above']),
+    oilThen: questions.oilThen.answer,
     ageYears: number,
     hours: number,
-    whose: z.enum(['notSaid', 'customers', 'shops', 'toSell']),
+    whose: questions.whose.answer,
     told: z.custom<Told>(),
   })
   .refine((filled) => filled.complaint.trim() !== '' || filled.complaints.length > 0, {
@@ -87,13 +85,7 @@ const form = z
 
 /** How long a stamped number rests before it is said what it is. */
 const REST_MS = 600;
-const stood = { days: 'Days', weeks: 'Weeks', seasonOrMore: 'A season or more' };
-const worked = { nobody: 'Nobody', owner: 'The owner', anotherShop: 'Another shop' };
-const oils = { fine: 'At its level', fuelInIt: 'Over full or smells of fuel' };
-const fuels = { fresh: 'Fresh', old: 'Old' };
-
 type Form = z.infer<typeof form>;
-type Trait = 'family' | 'engine' | 'choke';
 
 interface Kept {
   values: Partial<Form>;
@@ -196,6 +188,7 @@ function CheckInForm({ offered }: { offered: string }) {
   const family = values.family ?? sheet?.family ?? null;
   const engine = values.engine ?? sheet?.engine ?? null;
   const choke = values.choke ?? sheet?.choke ?? null;
+  const kind = { family, engine, choke };
   const words = useFaultWords(family, engine, choke);
   const complaints = words.data?.findings.filter((f) => f.complaint) ?? [];
   const tapped = complaints.filter((f) => values.complaints.includes(f.id));
@@ -271,6 +264,12 @@ function CheckInForm({ offered }: { offered: string }) {
   const problem = (field: keyof Form): string | undefined => formState.errors[field]?.message;
   const has = (id: string): boolean => tapped.some((f) => f.id === id);
   const told = values.told as Told;
+  const answer = <N extends QuestionName>(name: N, given: Answer<N>): void =>
+    setValue(name as Path<Form>, given as never);
+  const asks = (...names: QuestionName[]): ReactNode =>
+    names.map((name) => <Question key={name} name={name} value={values[name]} onAnswer={answer} />);
+  const boxes = (...names: NumberName[]): ReactNode =>
+    names.map((name) => <NumberBox key={name} of={name} problem={problem(name)} {...register(name)} />);
 
   return (
     <div className="p-3 lg:px-5 lg:pb-5">
@@ -351,38 +350,22 @@ function CheckInForm({ offered }: { offered: string }) {
           </div>
           <div className="grid gap-3 md:col-span-2">
             {stamped && <Known stamped={stamped} number={asRead} said={values} />}
-            <Ask what="Carburetor">
-              <Choice
-                label="Carburetor"
-                value={family ?? ''}
-                invalid={problem('family') !== undefined}
-                options={choices(familyWord)}
-                onChange={(v) => {
-                  setValue('family', v);
-                  clearErrors('family');
-                }}
-                small
-              />
-              {problem('family') && <p className="text-bad font-medium">{problem('family')}</p>}
-            </Ask>
-            <Ask what="Engine">
-              <Choice
-                label="Engine"
-                value={engine ?? ''}
-                options={choices(engineWord)}
-                onChange={(v) => setValue('engine', v)}
-                small
-              />
-            </Ask>
-            <Ask what="Choke">
-              <Choice
-                label="Choke"
-                value={choke ?? ''}
-                options={choices(chokeWord)}
-                onChange={(v) => setValue('choke', v)}
-                small
-              />
-            </Ask>
+            {(Object.keys(traits) as Trait[]).map((name) => (
+              <Ask key={name} what={traits[name].label}>
+                <Choice
+                  label={traits[name].label}
+                  value={kind[name] ?? ''}
+                  invalid={problem(name) !== undefined}
+                  options={choices<string>(traits[name].words)}
+                  onChange={(word) => {
+                    setValue(name, word as Form[Trait]);
+                    clearErrors(name);
+                  }}
+                  small
+                />
+                {problem(name) && <p className="text-bad font-medium">{problem(name)}</p>}
+              </Ask>
+            ))}
           </div>
           <TextField
             label="Promised for"
@@ -406,100 +389,21 @@ function CheckInForm({ offered }: { offered: string }) {
               onChange={(next) => setValue('complaints', next)}
             />
           </Ask>
-          <div className="grid gap-x-5 gap-y-3 sm:grid-cols-2">
-            <Ask what="It stood for">
-              <Choice
-                label="It stood for"
-                value={values.stoodFor === 'notSaid' ? '' : values.stoodFor}
-                options={choices(stood)}
-                onChange={(v) => setValue('stoodFor', v)}
-                onClear={() => setValue('stoodFor', 'notSaid')}
-                small
-              />
-            </Ask>
-            <Ask what="Worked on by">
-              <Choice
-                label="Worked on by"
-                value={values.workedOnBy === 'notSaid' ? '' : values.workedOnBy}
-                options={choices(worked)}
-                onChange={(v) => setValue('workedOnBy', v)}
-                onClear={() => setValue('workedOnBy', 'notSaid')}
-                small
-              />
-            </Ask>
-            <Ask what="Fuel in the tank">
-              <Choice
-                label="Fuel in the tank"
-                value={values.fuel === 'notSaid' ? '' : values.fuel}
-                options={choices(fuels)}
-                onChange={(v) => setValue('fuel', v)}
-                onClear={() => setValue('fuel', 'notSaid')}
-                small
-              />
-            </Ask>
-            {engine !== 'twoStroke' && (
-              <Ask what="Oil, looked at and smelt">
-                <Choice
-                  label="Oil, looked at and smelt"
-                  value={values.oil === 'notLooked' ? '' : values.oil}
-                  options={choices(oils)}
-                  onChange={(v) => setValue('oil', v)}
-                  onClear={() => setValue('oil', 'notLooked')}
-                  small
-                />
-              </Ask>
-            )}
-          </div>
-          {(has('dies-after-minutes') || tapped.length > 0) && (
-            <div className="grid gap-x-5 gap-y-3 sm:grid-cols-2">
-              <Ask what="When it does it">
-                <Choice
-                  label="When it does it"
-                  value={values.occurs === 'notSaid' ? '' : values.occurs}
-                  options={choices(occursWord)}
-                  onChange={(v) => setValue('occurs', v)}
-                  onClear={() => setValue('occurs', 'notSaid')}
-                  small
-                />
-              </Ask>
-              {has('dies-after-minutes') && (
-                <TextField
-                  label="Dies after, minutes"
-                  inputMode="decimal"
-                  className="num"
-                  problem={problem('failsAfterMin')}
-                  {...register('failsAfterMin')}
-                />
-              )}
-            </div>
+          <Pair>
+            {asks('stoodFor', 'workedOnBy', 'fuel')}
+            {engine !== 'twoStroke' && asks('oil')}
+          </Pair>
+          {tapped.length > 0 && (
+            <Pair>
+              {asks('occurs')}
+              {has('dies-after-minutes') && boxes('failsAfterMin')}
+            </Pair>
           )}
           {losing.some(has) && (
-            <div className="grid gap-x-5 gap-y-3 sm:grid-cols-3">
-              <TextField
-                label="Tank then, litres"
-                inputMode="decimal"
-                className="num"
-                problem={problem('tankThen')}
-                {...register('tankThen')}
-              />
-              <TextField
-                label="Tank now, litres"
-                inputMode="decimal"
-                className="num"
-                problem={problem('tankNow')}
-                {...register('tankNow')}
-              />
-              {engine !== 'twoStroke' && (
-                <SelectField label="Oil, when last read" {...register('oilThen')}>
-                  <option value="notSaid">Not said</option>
-                  {choices(oilLevelWord).map((one) => (
-                    <option key={one.value} value={one.value}>
-                      {one.label}
-                    </option>
-                  ))}
-                </SelectField>
-              )}
-            </div>
+            <>
+              <Pair>{boxes('tankThen', 'tankNow')}</Pair>
+              {engine !== 'twoStroke' && asks('oilThen')}
+            </>
           )}
           {(values.workedOnBy === 'owner' || values.workedOnBy === 'anotherShop') && (
             <ToldEditor
@@ -514,51 +418,8 @@ function CheckInForm({ offered }: { offered: string }) {
               More of the story: whose, age, fuel, what somebody says it is
             </summary>
             <div className="grid gap-3">
-              <div className="grid gap-x-5 gap-y-3 sm:grid-cols-2">
-                <Ask what="Whose machine">
-                  <Choice
-                    label="Whose machine"
-                    value={values.whose === 'notSaid' ? '' : values.whose}
-                    options={choices(whoseWord)}
-                    onChange={(v) => setValue('whose', v)}
-                    onClear={() => setValue('whose', 'notSaid')}
-                    small
-                  />
-                </Ask>
-                <Ask what="Kind of fuel">
-                  <Choice
-                    label="Kind of fuel"
-                    value={values.fuelKind === 'notSaid' ? '' : values.fuelKind}
-                    options={choices(fuelKindWord)}
-                    onChange={(v) => setValue('fuelKind', v)}
-                    onClear={() => setValue('fuelKind', 'notSaid')}
-                    small
-                  />
-                </Ask>
-              </div>
-              <div className="grid gap-x-5 gap-y-3 sm:grid-cols-3">
-                <TextField
-                  label="Fuel’s age, days"
-                  inputMode="decimal"
-                  className="num"
-                  problem={problem('fuelAgeDays')}
-                  {...register('fuelAgeDays')}
-                />
-                <TextField
-                  label="Machine’s age, years"
-                  inputMode="decimal"
-                  className="num"
-                  problem={problem('ageYears')}
-                  {...register('ageYears')}
-                />
-                <TextField
-                  label="Hours it has run"
-                  inputMode="decimal"
-                  className="num"
-                  problem={problem('hours')}
-                  {...register('hours')}
-                />
-              </div>
+              <Pair>{asks('whose', 'fuelKind')}</Pair>
+              <div className="grid gap-x-5 gap-y-3 sm:grid-cols-3">{boxes('fuelAgeDays', 'ageYears', 'hours')}</div>
               <ToldEditor
                 causes={words.data?.causes ?? []}
                 value={told}
@@ -632,12 +493,7 @@ function Same({ what, tray, onTake }: { what: string; tray: number; onTake: () =
   );
 }
 
-/** A question and its answers. */
-function Ask({ what, children }: { what: string; children: ReactNode }) {
-  return (
-    <div className="grid content-start gap-1">
-      <span className="font-strong">{what}</span>
-      {children}
-    </div>
-  );
+/** Two questions side by side where there is room. */
+function Pair({ children }: { children: ReactNode }) {
+  return <div className="grid gap-x-5 gap-y-3 sm:grid-cols-2">{children}</div>;
 }

@@ -5,11 +5,9 @@ import { useWrite } from '../../api/useWrite';
 import { useKept } from '../../outbox/drafts';
 import { usePerson } from '../../session/session';
 import { keys } from '../../api/keys';
-import { choices, fuelKindWord, oilLevelWord, whoseWord } from '../../shell/words';
 import { Button } from '../../ui/button';
-import { Choice } from '../../ui/choice';
-import { TextField } from '../../ui/field';
 import { Notice } from '../../ui/states';
+import { amount, isNumber, litres, NO_NUMBER, NumberBox, Question, type Answer, type QuestionName } from './questions';
 
 interface Draft extends Pick<StoryChange, 'whose' | 'fuelKind' | 'oilThen' | 'version'> {
   failsAfterMin: string;
@@ -20,11 +18,7 @@ interface Draft extends Pick<StoryChange, 'whose' | 'fuelKind' | 'oilThen' | 've
 }
 
 const text = (value: number | null | undefined, of = 1): string => (value == null ? '' : (value / of).toString());
-const amount = (typed: string): number | null => {
-  const value = Number(typed.trim().replace(',', '.'));
-  return typed.trim() === '' || !Number.isFinite(value) ? null : value;
-};
-const numbers = ['failsAfterMin', 'tankThen', 'tankNow', 'ageYears', 'hours'] as const;
+const told = ['failsAfterMin', 'tankThen', 'tankNow', 'ageYears', 'hours'] as const;
 
 /** What was told at check-in and stands on no list of the trace, put right. */
 export function StoryForm({ tray, onClose }: { tray: Tray; onClose: () => void }) {
@@ -44,10 +38,6 @@ export function StoryForm({ tray, onClose }: { tray: Tray; onClose: () => void }
   const close = (): void => {
     clear();
     onClose();
-  };
-  const litres = (typed: string): number | null => {
-    const value = amount(typed);
-    return value === null ? null : value * 1000;
   };
   const { run, busy, problem } = useWrite(
     () =>
@@ -75,22 +65,13 @@ export function StoryForm({ tray, onClose }: { tray: Tray; onClose: () => void }
       },
     },
   );
-  const wrong = (name: (typeof numbers)[number]): string | undefined => {
-    if (draft[name].trim() !== '' && amount(draft[name]) === null) return 'Enter a plain number.';
+  const wrong = (name: (typeof told)[number]): string | undefined => {
+    if (!isNumber(draft[name])) return NO_NUMBER;
     const field = { tankThen: 'tankThenML', tankNow: 'tankNowML' }[name as string] ?? name;
     return problem?.errors[`story.${field}`]?.[0];
   };
-  const isRight = numbers.every((name) => draft[name].trim() === '' || amount(draft[name]) !== null);
-  const box = (label: string, name: (typeof numbers)[number]) => (
-    <TextField
-      label={label}
-      inputMode="decimal"
-      className="num"
-      value={draft[name]}
-      problem={wrong(name)}
-      onChange={(event) => keep({ ...draft, [name]: event.target.value })}
-    />
-  );
+  const isRight = told.every((name) => isNumber(draft[name]));
+  const answer = <N extends QuestionName>(name: N, given: Answer<N>): void => keep({ ...draft, [name]: given });
   return (
     <form
       aria-label="What was told"
@@ -101,45 +82,19 @@ export function StoryForm({ tray, onClose }: { tray: Tray; onClose: () => void }
       }}
     >
       <div className="grid items-start gap-3 sm:grid-cols-3">
-        {box('Dies after, minutes', 'failsAfterMin')}
-        {box('Tank then, litres', 'tankThen')}
-        {box('Tank now, litres', 'tankNow')}
-        {box('Machine’s age, years', 'ageYears')}
-        {box('Hours it has run', 'hours')}
+        {told.map((name) => (
+          <NumberBox
+            key={name}
+            of={name}
+            value={draft[name]}
+            problem={wrong(name)}
+            onChange={(event) => keep({ ...draft, [name]: event.target.value })}
+          />
+        ))}
       </div>
-      <div className="grid gap-1">
-        <span className="font-strong">Whose machine</span>
-        <Choice
-          label="Whose machine"
-          value={draft.whose === 'notSaid' ? '' : draft.whose}
-          options={choices(whoseWord)}
-          onChange={(whose) => keep({ ...draft, whose })}
-          onClear={() => keep({ ...draft, whose: 'notSaid' })}
-          small
-        />
-      </div>
-      <div className="grid gap-1">
-        <span className="font-strong">Kind of fuel</span>
-        <Choice
-          label="Kind of fuel"
-          value={draft.fuelKind === 'notSaid' ? '' : draft.fuelKind}
-          options={choices(fuelKindWord)}
-          onChange={(fuelKind) => keep({ ...draft, fuelKind })}
-          onClear={() => keep({ ...draft, fuelKind: 'notSaid' })}
-          small
-        />
-      </div>
-      <div className="grid gap-1">
-        <span className="font-strong">Oil, when last read</span>
-        <Choice
-          label="Oil, when last read"
-          value={draft.oilThen === 'notSaid' ? '' : draft.oilThen}
-          options={choices(oilLevelWord)}
-          onChange={(oilThen) => keep({ ...draft, oilThen })}
-          onClear={() => keep({ ...draft, oilThen: 'notSaid' })}
-          small
-        />
-      </div>
+      {(['whose', 'fuelKind', 'oilThen'] as const).map((name) => (
+        <Question key={name} name={name} value={draft[name]} onAnswer={answer} />
+      ))}
       <p className="text-mute">What the owner complains of, and what was tried, is put right at Trace.</p>
       {problem && Object.keys(problem.errors).length === 0 && <Notice title={problem.title}>{problem.detail}</Notice>}
       <span className="flex gap-3">
