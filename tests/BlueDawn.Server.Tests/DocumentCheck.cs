@@ -11,13 +11,16 @@ namespace BlueDawn.Server.Tests;
 /// </summary>
 internal static class DocumentCheck
 {
-    private static readonly Lazy<JsonObject> Document = new(() =>
+    /// <summary>The document; it is read, never changed.</summary>
+    public static JsonObject Document => Written.Value;
+
+    private static readonly Lazy<JsonObject> Written = new(() =>
         JsonNode.Parse(File.ReadAllText(Path.Combine(Repository.Root, "artifacts", "openapi", "v1.json")))!.AsObject()
     );
 
     private static readonly Lazy<IReadOnlyList<(Regex Path, JsonObject Item)>> Paths = new(() =>
         [
-            .. Document.Value["paths"]!
+            .. Document["paths"]!
                 .AsObject()
                 // What is fixed goes before what is a parameter.
                 .OrderBy(path => path.Key.Count(letter => letter == '{'))
@@ -92,7 +95,7 @@ internal static class DocumentCheck
     private static JsonSchema SchemaOf(JsonNode schema) => Schemas.GetOrAdd(schema.ToJsonString(), text =>
         {
             var whole = JsonNode.Parse(text)!.AsObject();
-            whole["components"] = new JsonObject { ["schemas"] = Document.Value["components"]!["schemas"]!.DeepClone() };
+            whole["components"] = new JsonObject { ["schemas"] = Document["components"]!["schemas"]!.DeepClone() };
             return JsonSchema.FromText(whole.ToJsonString());
         });
 }

@@ -308,6 +308,7 @@ internal static class IntakeEndpoints
             return Problem.Fields(problems);
         }
 
+        await using var transaction = await db.Database.BeginTransactionAsync(cancel);
         var tray = new Tray
         {
             Id = input.TrayId,
@@ -324,7 +325,6 @@ internal static class IntakeEndpoints
         };
         (tray.SpecCode, tray.SpecIssue) = (sheet?.Code, sheet?.Issue);
         db.Trays.Add(tray);
-        await using var transaction = await db.Database.BeginTransactionAsync(cancel);
         try
         {
             await db.SaveChangesAsync(cancel);
@@ -405,8 +405,11 @@ internal static class IntakeEndpoints
 
     /// <summary>The owner of that name, a new one when there is none. Capitals, spaces and signs make no other owner; one spelled
     /// exactly so comes first.</summary>
-    private static async Task<Owner> FindOwnerAsync(BlueDawnDb db, string name, DateTimeOffset now, CancellationToken cancel) =>
-        await OwnerBook.OfNameAsync(db, name, cancel) ?? new Owner { Id = Guid.CreateVersion7(now), Name = name };
+    private static async Task<Owner> FindOwnerAsync(BlueDawnDb db, string name, DateTimeOffset now, CancellationToken cancel)
+    {
+        await OwnerBook.HoldNameAsync(db, name, cancel);
+        return await OwnerBook.OfNameAsync(db, name, cancel) ?? new Owner { Id = Guid.CreateVersion7(now), Name = name };
+    }
 
     /// <summary>The machine of that name under an owner, a new one when there is none.</summary>
     private static async Task<Machine> FindMachineAsync(

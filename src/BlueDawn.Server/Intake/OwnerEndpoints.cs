@@ -200,6 +200,7 @@ internal static class OwnerEndpoints
 
         // One boat is one owner however it is written: check-in would not know them apart.
         var folded = Names.Folded(now.Name);
+        await OwnerBook.HoldNameAsync(db, now.Name, cancel);
         if (await db.Owners.FirstOrDefaultAsync(other => other.Id != id && other.Folded == folded, cancel) is { } same)
         {
             return Problem.Field("name", $"There is an owner {same.Name} already. A lead can make the two one.");

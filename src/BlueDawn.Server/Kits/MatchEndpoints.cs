@@ -47,6 +47,7 @@ internal static class MatchEndpoints
         var before = await db
             .Supersessions.AsNoTracking()
             .Where(row => numbers.Contains(row.New))
+            .OrderBy(row => row.Old)
             .Select(row => new Supersession(row.Old, row.New, row.Changed))
             .ToListAsync(cancel);
         var items = await CatalogueSearch.ItemsAsync(db, ids, cancel);

@@ -177,6 +177,7 @@ public static class CatalogueSearch
                 [
                     .. row
                         .Offers.OrderBy(offer => offer.PackPrice / offer.PackPieces)
+                        .ThenBy(offer => offer.Supplier, StringComparer.Ordinal)
                         .Select(offer => new ItemOffer(offer.Supplier, offer.PackPieces, offer.PackPrice, offer.LeadDays)),
                 ]
             )),
@@ -190,10 +191,16 @@ public static class CatalogueSearch
             row.Kind,
             row.Name,
             row.Maker,
-            [.. row.Fits.OrderBy(fit => fit.Number, StringComparer.Ordinal).Select(fit => new ListedMark(fit.Kind, fit.Maker, fit.Number))],
+            [
+                .. row
+                    .Fits.OrderBy(fit => fit.Number, StringComparer.Ordinal)
+                    .ThenBy(fit => fit.Maker, StringComparer.Ordinal)
+                    .Select(fit => new ListedMark(fit.Kind, fit.Maker, fit.Number)),
+            ],
             [
                 .. row
                     .Contents.OrderBy(content => content.Variant.Part, StringComparer.Ordinal)
+                    .ThenBy(content => content.Variant.Features, StringComparer.Ordinal)
                     .Select(content => new ItemPart(
                         content.Variant.Part,
                         content.Quantity,

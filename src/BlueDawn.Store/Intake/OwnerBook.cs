@@ -23,6 +23,14 @@ public static class OwnerBook
             .FirstOrDefaultAsync(cancel);
     }
 
+    /// <summary>Waits until nobody else brings the owner of a name into the book; holds the name until the transaction ends. Two counters
+    /// that check the same new owner in at once make one.</summary>
+    /// <param name="db">The store, in a transaction.</param>
+    /// <param name="name">The name.</param>
+    /// <param name="cancel">Cancellation.</param>
+    public static Task HoldNameAsync(BlueDawnDb db, string name, CancellationToken cancel) =>
+        db.Database.ExecuteSqlAsync($"select pg_advisory_xact_lock(hashtext('owner'), hashtext({Names.Folded(name)}))", cancel);
+
     /// <summary>An owner's machine of a name, or null. Of several the one spelled exactly so comes first.</summary>
     /// <param name="db">The store.</param>
     /// <param name="owner">The owner's id.</param>

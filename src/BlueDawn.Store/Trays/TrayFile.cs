@@ -70,6 +70,13 @@ public sealed record TrayFile(Tray Tray, TrayBook Book)
             ? db.Trays.FromSql($"select * from trays where number = {number} for update")
             : db.Trays.Where(tray => tray.Number == number);
         var tray = await Whole(rows).SingleOrDefaultAsync(cancel);
+        // Whoever waits for the tray gets it as it is then, but its machine as it was when the question was asked: where that has
+        // been put right meanwhile there is none, and it is asked again.
+        while (tray is null && locked && await db.Trays.AnyAsync(one => one.Number == number, cancel))
+        {
+            tray = await Whole(rows).SingleOrDefaultAsync(cancel);
+        }
+
         if (tray is null)
         {
             return null;

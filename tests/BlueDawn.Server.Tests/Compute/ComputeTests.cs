@@ -164,7 +164,7 @@ public class ComputeTests(Shop shop)
     [Fact]
     public async Task Every_computation_has_an_example_in_the_document_that_is_answered()
     {
-        var document = (await shop.Visit().GetAsync("/openapi/v1.json")).Body;
+        var document = JsonSerializer.SerializeToElement(DocumentCheck.Document);
         var asked = 0;
         foreach (
             var path in document
@@ -188,7 +188,7 @@ public class ComputeTests(Shop shop)
     [Fact]
     public async Task Every_tag_is_declared_and_every_parameter_described()
     {
-        var document = (await shop.Visit().GetAsync("/openapi/v1.json")).Body;
+        var document = JsonSerializer.SerializeToElement(DocumentCheck.Document);
         var tags = document.GetProperty("tags").EnumerateArray().Select(tag => tag.GetProperty("name").GetString()).ToHashSet();
         foreach (var path in document.GetProperty("paths").EnumerateObject())
         {

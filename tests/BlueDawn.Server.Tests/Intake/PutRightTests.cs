@@ -311,4 +311,45 @@ public sealed class PutRightTests(Shop shop)
                 .Select(found => found.GetProperty("number").GetInt32())
         );
     }
+
+    [Fact]
+    public async Task What_is_there_is_found_while_somebody_puts_right_whose_it_is()
+    {
+        var (jory, ilse) = (await shop.SignInAsync("jory"), await shop.SignInAsync("ilse"));
+        var tray = await jory.NewTrayAsync();
+        for (var i = 0; i < 12; i++)
+        {
+            var version = (await ilse.GetAsync($"/api/trays/{tray}")).Body.Version();
+            // The machine and the owner that it leaves have nothing else, and go.
+            var whose = ilse.PutAsync(
+                $"/api/trays/{tray}/whose",
+                new
+                {
+                    ownerName = $"Boat {i} {Mark()}",
+                    ownerContact = "",
+                    machineName = $"Winch {i}",
+                    version,
+                }
+            );
+            var readings = Enumerable
+                .Range(0, 5)
+                .Select(_ => jory.RecordAsync(tray, "gauging/main-jet", new { go = "0.71", noGo = "0.73" }))
+                .ToList();
+            Assert.All(await Task.WhenAll(readings), answer => Assert.Equal(HttpStatusCode.OK, answer.Status));
+            Assert.Equal(HttpStatusCode.OK, (await whose).Status);
+        }
+    }
+
+    [Fact]
+    public async Task Two_counters_that_check_the_same_new_owner_in_at_once_make_one()
+    {
+        var (jory, tam) = (await shop.SignInAsync("jory"), await shop.SignInAsync("tam"));
+        for (var i = 0; i < 8; i++)
+        {
+            var name = $"Boat Together {Mark()}";
+            await Task.WhenAll(jory.NewTrayOfAsync(name, "Bow winch"), tam.NewTrayOfAsync(name.ToUpperInvariant(), "bow winch"));
+            var owner = Assert.Single(await OwnersAsync(jory, name));
+            Assert.Equal((1, 2), (owner.GetProperty("machines").GetArrayLength(), owner.GetProperty("trays").GetArrayLength()));
+        }
+    }
 }

@@ -43,7 +43,7 @@ export function OwnersPage() {
         />
         <p className="text-mute" role="status">
           {found.length > 0
-            ? `${found.length}${owners.hasNextPage ? ' and more' : ''}`
+            ? `${found.length === 1 ? '1 owner' : `${found.length} owners`}${owners.hasNextPage ? ', and more' : ''}`
             : wanted === ''
               ? 'There is no owner yet: the first comes with the first check-in.'
               : 'Nobody by that.'}
