@@ -53,8 +53,13 @@ public sealed class Shop : IAsyncLifetime
     public IServiceProvider Services => factory.Services;
 
     /// <summary>Someone at a browser who has not signed in.</summary>
-    public Visitor Visit() =>
-        new(factory.CreateClient(new WebApplicationFactoryClientOptions { BaseAddress = new Uri("http://localhost") }));
+    /// <param name="tls">Over TLS.</param>
+    public Visitor Visit(bool tls = false) =>
+        new(
+            factory.CreateClient(
+                new WebApplicationFactoryClientOptions { BaseAddress = new Uri(tls ? "https://localhost" : "http://localhost") }
+            )
+        );
 
     /// <summary>Someone who has signed in.</summary>
     public async Task<Visitor> SignInAsync(string userName)

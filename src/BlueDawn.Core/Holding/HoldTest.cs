@@ -167,6 +167,12 @@ public static class HoldTest
             problems.Add(new("airTemperatureC", "Must be from -40 to 60 °C."));
         }
 
+        if (input.Samples.Count > MostSamples)
+        {
+            problems.Add(new("samples", $"Give no more than {MostSamples} readings."));
+            return problems;
+        }
+
         for (var i = 0; i < input.Samples.Count; i++)
         {
             var (time, pressure) = input.Samples[i];
@@ -255,6 +261,9 @@ public static class HoldTest
         );
     }
 
+    /// <summary>Most readings that are taken: two hours of seven a second.</summary>
+    private const int MostSamples = 50_000;
+
     /// <summary>How far a temperature change moves the gauge pressure of a sealed volume, in kPa.</summary>
     /// <param name="gaugeKPa">Gauge pressure in kPa.</param>
     /// <param name="changeC">Temperature change in °C.</param>
@@ -309,13 +318,30 @@ public static class HoldTest
     private static PressureFall LargestFall(List<PressureSample> used, double windowS)
     {
         var largest = new PressureFall(used[0].TimeS, used[0].TimeS, 0);
+        // Places of earlier pressures, each lower than the one before it: the first is the highest within the window.
+        var highest = new LinkedList<int>([0]);
         for (var later = 1; later < used.Count; later++)
         {
-            for (var earlier = later - 1; earlier >= 0 && used[later].TimeS - used[earlier].TimeS <= windowS + SlackS; earlier--)
+            while (highest.First is { } gone && used[later].TimeS - used[gone.Value].TimeS > windowS + SlackS)
             {
-                var drop = used[earlier].PressureKPa - used[later].PressureKPa;
-                largest = drop > largest.DropKPa ? new PressureFall(used[earlier].TimeS, used[later].TimeS, drop) : largest;
+                highest.RemoveFirst();
             }
+
+            if (
+                highest.First is { Value: var earlier }
+                && used[earlier].PressureKPa - used[later].PressureKPa is var drop
+                && drop > largest.DropKPa
+            )
+            {
+                largest = new PressureFall(used[earlier].TimeS, used[later].TimeS, drop);
+            }
+
+            while (highest.Last is { } last && used[last.Value].PressureKPa <= used[later].PressureKPa)
+            {
+                highest.RemoveLast();
+            }
+
+            highest.AddLast(later);
         }
 
         return largest;
@@ -346,13 +372,26 @@ public static class HoldTest
     }
 
     /// <summary>Sum of squares about two means, one before and one after the place where the readings are best split in two.</summary>
-    private static double LeastSplitSquares(List<PressureSample> used) =>
-        Enumerable.Range(1, used.Count - 1).Min(split => Squares(used[..split]) + Squares(used[split..]));
-
-    /// <summary>Sum of squares of readings about their mean.</summary>
-    private static double Squares(List<PressureSample> samples)
+    private static double LeastSplitSquares(List<PressureSample> used)
     {
-        var mean = samples.Average(sample => sample.PressureKPa);
-        return samples.Sum(sample => (sample.PressureKPa - mean) * (sample.PressureKPa - mean));
+        var before = SquaresSoFar(used);
+        var after = SquaresSoFar(used.AsEnumerable().Reverse());
+        return Enumerable.Range(1, used.Count - 1).Min(split => before[split - 1] + after[used.Count - split - 1]);
+    }
+
+    /// <summary>Sums of squares of the first so many readings about their mean, one reading after the other (Welford, 1962, from
+    /// memory).</summary>
+    private static double[] SquaresSoFar(IEnumerable<PressureSample> samples)
+    {
+        var (count, mean, squares) = (0, 0.0, 0.0);
+        return
+        [
+            .. samples.Select(sample =>
+            {
+                var off = sample.PressureKPa - mean;
+                mean += off / ++count;
+                return squares += off * (sample.PressureKPa - mean);
+            }),
+        ];
     }
 }

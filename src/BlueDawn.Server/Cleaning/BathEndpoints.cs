@@ -91,9 +91,11 @@ internal static class BathEndpoints
             return TypedResults.Problem(statusCode: 404, title: "There is no such bath.", detail: "Pick one of the shop’s.");
         }
 
-        if (await db.BathEvents.AnyAsync(happened => happened.Id == input.Id, cancel))
+        if (await db.BathEvents.AsNoTracking().SingleOrDefaultAsync(happened => happened.Id == input.Id, cancel) is { } before)
         {
-            return TypedResults.Ok(await ViewAsync(db, me, clock, cancel));
+            return IsSame(before, bath, input, me.Units)
+                ? TypedResults.Ok(await ViewAsync(db, me, clock, cancel))
+                : Problem.Conflict("That id stands for something else that happened at a bath.", "Reload the page and tell it again.");
         }
 
         var row = new BathEventRow
@@ -138,6 +140,14 @@ internal static class BathEndpoints
         await transaction.CommitAsync(cancel);
         return TypedResults.Ok(await ViewAsync(db, me, clock, cancel));
     }
+
+    /// <summary>Whether what is sent again is what was recorded under its id; what was left to the bench is as the bench chose.</summary>
+    private static bool IsSame(BathEventRow before, string bath, NewBathEvent input, UnitSystem units) =>
+        before.Bath == bath
+        && before.Kind == input.Kind
+        && (input.TrayNumber is null || input.TrayNumber == before.TrayNumber)
+        && (input.Basket is null || input.Basket == before.Basket)
+        && (input.Kind != BathEventKind.Temperature || BathTemperature.Parse(input.Temperature ?? "", units).Value == before.TemperatureC);
 
     private static ValidationProblem? ReadTemperature(NewBathEvent input, BathEventRow row, UnitSystem units)
     {

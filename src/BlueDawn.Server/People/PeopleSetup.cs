@@ -38,7 +38,8 @@ internal static class PeopleSetup
         services.AddAuthentication(IdentityConstants.ApplicationScheme).AddIdentityCookies();
         services.ConfigureApplicationCookie(options =>
         {
-            options.Cookie.Name = "blue-dawn";
+            options.Cookie.Name = SessionCookies.Name;
+            options.CookieManager = new SessionCookies();
             options.Cookie.Path = "/api";
             options.Cookie.SameSite = SameSiteMode.Strict;
             options.ExpireTimeSpan = TimeSpan.FromDays(14);
@@ -63,7 +64,8 @@ internal static class PeopleSetup
         services.AddAntiforgery(options =>
         {
             options.HeaderName = TokenHeader;
-            options.Cookie.Name = "blue-dawn-token";
+            // Another name than earlier versions gave it, which lay at another path and would win.
+            options.Cookie.Name = "blue-dawn-antiforgery";
             options.Cookie.Path = "/api";
             options.Cookie.SecurePolicy = CookieSecurePolicy.SameAsRequest;
             options.Cookie.SameSite = SameSiteMode.Strict;

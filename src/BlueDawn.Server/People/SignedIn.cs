@@ -95,6 +95,7 @@ internal sealed record SignedIn(Guid Session, Person Person, string Role, ShopRo
         context.Features.Set(found);
         // What is written into the cookie again says who and which session; the role is looked up every time.
         cookie.ReplacePrincipal(found.Be(cookie.Principal!));
+        cookie.ShouldRenew |= SessionCookies.IsEarlier(context);
     }
 
     /// <summary>Marks an endpoint that is open to all and still wants to know who asks.</summary>

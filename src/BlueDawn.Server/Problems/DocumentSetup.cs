@@ -182,7 +182,7 @@ internal static class DocumentSetup
                     {
                         Type = SecuritySchemeType.ApiKey,
                         In = ParameterLocation.Cookie,
-                        Name = "blue-dawn",
+                        Name = SessionCookies.Name,
                         Description = "Set by signing in.",
                     },
                     [Token] = new OpenApiSecurityScheme

@@ -242,4 +242,45 @@ public class HoldTestTests
     [Fact]
     public void Two_pressures_at_one_time_are_refused() =>
         Assert.Contains(HoldTest.Check(Input([(2, 48), (2, 40)])), problem => problem.Field == "samples");
+
+    /// <summary>The largest fall is looked for in one pass; here among all pairs.</summary>
+    [Fact]
+    public void The_largest_fall_within_the_window_is_the_largest_of_all_pairs()
+    {
+        var random = new Random(27);
+        var letGo = 0;
+        for (var i = 0; i < 400; i++)
+        {
+            var at = random.Next(4, 26);
+            var samples = Enumerable
+                .Range(0, 30)
+                .Select(s => (S: (double)s, KPa: (s < at ? 48.0 : 36 + random.Next(3)) + (random.Next(3) * 0.5)))
+                .ToList();
+            var result = HoldTest.Judge(Input(samples, resolution: 0.5));
+            if (result.Fall is null)
+            {
+                continue;
+            }
+
+            letGo++;
+            var used = samples.Where(sample => sample.S >= 2).ToList();
+            var largest = used.Max(late =>
+                used.Where(early => early.S < late.S && late.S - early.S <= 10)
+                    .Select(early => early.KPa - late.KPa)
+                    .DefaultIfEmpty(0)
+                    .Max()
+            );
+            Assert.Equal(largest, result.DropKPa!.Value, tolerance: 1e-9);
+        }
+
+        Assert.True(letGo > 200, $"only {letGo} of 400 let go");
+    }
+
+    [Fact]
+    public void A_long_log_is_judged_and_a_longer_one_than_two_hours_is_refused()
+    {
+        HoldTestInput Log(int count) => Input(Enumerable.Range(0, count).Select(i => (i * 0.14, 48.0)));
+        Assert.Equal(HoldVerdict.Held, HoldTest.Judge(Log(50_000)).Verdict);
+        Assert.Equal("samples", Assert.Single(HoldTest.Check(Log(50_001))).Field);
+    }
 }

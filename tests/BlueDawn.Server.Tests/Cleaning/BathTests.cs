@@ -44,6 +44,28 @@ public class BathTests(Shop shop)
     }
 
     [Fact]
+    public async Task An_id_stands_for_what_happened_under_it_and_for_nothing_else()
+    {
+        var jory = await shop.SignInAsync("jory");
+        var id = Guid.CreateVersion7();
+        Task<Answer> ReadAsync(string bath, string temperature) =>
+            jory.PostAsync(
+                $"/api/baths/{bath}/events",
+                new
+                {
+                    id,
+                    kind = "temperature",
+                    temperature,
+                }
+            );
+        Assert.Equal(HttpStatusCode.OK, (await ReadAsync("heated", "61")).Status);
+        Assert.Equal(HttpStatusCode.OK, (await ReadAsync("heated", "61")).Status);
+        Assert.Equal(HttpStatusCode.Conflict, (await ReadAsync("heated", "62")).Status);
+        Assert.Equal(HttpStatusCode.Conflict, (await ReadAsync("tub", "61")).Status);
+        Assert.Equal(HttpStatusCode.Conflict, (await jory.PostAsync("/api/baths/heated/events", new { id, kind = "heaterOn" })).Status);
+    }
+
+    [Fact]
     public async Task A_bath_holds_what_it_holds_even_when_all_come_at_once()
     {
         var jory = await shop.SignInAsync("jory");

@@ -100,4 +100,46 @@ public class SessionTests(Shop shop)
             open
         );
     }
+
+    /// <summary>A device that was signed in on an earlier version stays so, and what that version left cannot win over what is
+    /// written now.</summary>
+    [Fact]
+    public async Task The_cookie_of_an_earlier_version_is_read_once_and_ended()
+    {
+        var jory = await shop.SignInAsync("jory");
+        var now = (await jory.CookieAsync())
+            .Split("; ")
+            .Single(cookie => cookie.StartsWith("blue-dawn-session=", StringComparison.Ordinal));
+        var value = now["blue-dawn-session=".Length..];
+        async Task<(HttpStatusCode Status, List<string> Written)> AskAsync(string cookie)
+        {
+            using var request = new HttpRequestMessage(HttpMethod.Get, "/api/bench") { Headers = { { "Cookie", cookie } } };
+            using var answer = await shop.Visit().Http.SendAsync(request, TestContext.Current.CancellationToken);
+            return (answer.StatusCode, answer.Headers.TryGetValues("Set-Cookie", out var set) ? [.. set] : []);
+        }
+
+        var (status, written) = await AskAsync($"blue-dawn={value}");
+        Assert.Equal(HttpStatusCode.OK, status);
+        Assert.Contains(written, cookie => cookie.StartsWith("blue-dawn-session=", StringComparison.Ordinal));
+        foreach (var path in new[] { "/", "/api" })
+        {
+            Assert.Contains(written, cookie =>
+                cookie.StartsWith("blue-dawn=;", StringComparison.Ordinal)
+                && cookie.Contains("expires=Thu, 01 Jan 1970", StringComparison.Ordinal)
+                && cookie.Split("; ").Contains($"path={path}")
+            );
+        }
+
+        Assert.Equal(HttpStatusCode.OK, (await AskAsync($"{now}; blue-dawn=of-another-key")).Status);
+        Assert.Equal(HttpStatusCode.Unauthorized, (await AskAsync("blue-dawn=of-another-key")).Status);
+    }
+
+    [Fact]
+    public async Task Over_TLS_the_cookie_is_of_this_host_alone()
+    {
+        var visitor = shop.Visit(tls: true);
+        Assert.Equal(HttpStatusCode.OK, (await visitor.SignInAsync("jory", "sandrigg-quay")).Status);
+        Assert.Contains("__Host-blue-dawn-session=", await visitor.CookieAsync(), StringComparison.Ordinal);
+        Assert.Equal(HttpStatusCode.OK, (await visitor.GetAsync("/api/bench")).Status);
+    }
 }
