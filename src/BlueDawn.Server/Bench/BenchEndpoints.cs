@@ -77,18 +77,19 @@ internal static class BenchEndpoints
         CancellationToken cancel
     )
     {
-        // Every entry and every change of a tray counts its row up: what stands on the rows that are listed says whether any of
-        // them has changed.
+        // Every entry and every change of a tray counts its row up: what stands on the rows that are listed, their machines and
+        // owners, says whether any of them has changed.
         var stamp = await db
             .Database.SqlQuery<string>(
                 $"""
                 with listed as (
-                    select number, revision, version, spec_code, spec_issue from trays where waits_for <> 'HandedBack'
-                    union all (select number, revision, version, spec_code, spec_issue from trays
+                    select number, revision, version, machine_id, spec_code, spec_issue from trays where waits_for <> 'HandedBack'
+                    union all (select number, revision, version, machine_id, spec_code, spec_issue from trays
                         where waits_for = 'HandedBack' order by number desc limit {HandedBackShown}))
                 select md5(concat(
-                    (select string_agg(concat_ws('.', l.number, l.revision, l.version, s.xmin), ',' order by l.number)
-                        from listed l left join spec_sheets s on s.code = l.spec_code and s.issue = l.spec_issue),
+                    (select string_agg(concat_ws('.', l.number, l.revision, l.version, m.xmin, o.xmin, s.xmin), ',' order by l.number)
+                        from listed l join machines m on m.id = l.machine_id join owners o on o.id = m.owner_id
+                        left join spec_sheets s on s.code = l.spec_code and s.issue = l.spec_issue),
                     (select string_agg(concat_ws('.', family, spec_code, cause, trays), ',' order by family, spec_code, cause)
                         from closed_traces))) as "Value"
                 """

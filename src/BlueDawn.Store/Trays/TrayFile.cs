@@ -195,10 +195,11 @@ public sealed record TrayFile(Tray Tray, TrayBook Book)
         db
             .Database.SqlQuery<string?>(
                 $"""
-                select concat_ws('.', t.revision, t.version, s.xmin, (
+                select concat_ws('.', t.revision, t.version, t.xmin, m.xmin, o.xmin, s.xmin, (
                     select md5(string_agg(concat_ws(' ', c.spec_code, c.cause, c.trays), ',' order by c.spec_code, c.cause))
                     from closed_traces c where c.family = t.family)) as "Value"
-                from trays t left join spec_sheets s on s.code = t.spec_code and s.issue = t.spec_issue where t.number = {number}
+                from trays t join machines m on m.id = t.machine_id join owners o on o.id = m.owner_id
+                left join spec_sheets s on s.code = t.spec_code and s.issue = t.spec_issue where t.number = {number}
                 """
             )
             .SingleOrDefaultAsync(cancel);

@@ -90,6 +90,33 @@ public sealed class CostTests(Shop shop) : IAsyncLifetime
         Assert.NotEqual(before.Headers.ETag, after.Headers.ETag);
     }
 
+    /// <summary>An answer that is kept is not shown any more once its owner is reached otherwise: the next check-in says so.</summary>
+    [Fact]
+    public async Task A_tray_shows_how_its_owner_is_reached_since_their_next_one_came_in()
+    {
+        var name = $"Boat Reached {Guid.NewGuid():N}";
+        var number = await jory.NewTrayOfAsync(name, "Bow winch");
+        async Task<string?> ReachedAsync() =>
+            (await jory.GetAsync($"/api/trays/{number}")).Body.GetProperty("facts").GetProperty("ownerContact").GetString();
+        Assert.Equal("", await ReachedAsync());
+        var another = await jory.PostAsync(
+            "/api/trays",
+            new
+            {
+                trayId = Guid.CreateVersion7(),
+                entryId = Guid.CreateVersion7(),
+                ownerName = name,
+                ownerContact = "0550 118",
+                machineName = "Stern winch",
+                family = "floatBowl",
+                complaint = "Hunts",
+                promisedDay = DateOnly.FromDateTime(DateTime.Now.AddDays(3)),
+            }
+        );
+        Assert.Equal(HttpStatusCode.Created, another.Status);
+        Assert.Equal("0550 118", await ReachedAsync());
+    }
+
     [Fact]
     public async Task What_has_changed_comes_with_another_tag()
     {
