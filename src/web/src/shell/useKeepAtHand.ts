@@ -1,4 +1,4 @@
-import { useEffect } from 'react';
+import { useEffect, useRef } from 'react';
 import { api, ask, type AtHand, type Bench } from '../api/client';
 import { device } from '../outbox/device';
 import { AT_HAND, ANSWERS } from '../session/session';
@@ -28,14 +28,18 @@ const stateOf = (bench: Bench): string =>
  */
 export function useKeepAtHand(personId: string): void {
   const { data, dataUpdatedAt } = useBench();
+  // What is under way goes on when the bench is looked at again: in a busy shop it would never come to its end.
+  const underWay = useRef<AbortController | null>(null);
+  // It is one person’s: it ends with them.
+  useEffect(() => () => underWay.current?.abort(), [personId]);
   useEffect(() => {
-    if (!data || !('serviceWorker' in navigator) || !navigator.serviceWorker.controller) return undefined;
+    if (underWay.current || !data || !('serviceWorker' in navigator) || !navigator.serviceWorker.controller)
+      return undefined;
     const key = `${AT_HAND}${personId}`;
     const kept = { ...nothing, ...(JSON.parse(device.get(key) ?? '{}') as Partial<Kept>) };
     const bench = stateOf(data);
     if (kept.bench === bench) return undefined;
-    const stop = new AbortController();
-    const run = async (): Promise<void> => {
+    const run = async (stop: AbortController): Promise<void> => {
       const { trays, shared } = kept;
       const answer = await ask(api.POST('/api/at-hand', { body: { trays, shared }, signal: stop.signal }));
       // Nothing comes when nothing has changed.
@@ -49,13 +53,18 @@ export function useKeepAtHand(personId: string): void {
         }
       }
       const next: Kept = { bench, ...(changed ? { trays: changed.trays, shared: changed.shared } : { trays, shared }) };
-      device.set(key, JSON.stringify(next));
+      if (!stop.signal.aborted) device.set(key, JSON.stringify(next));
     };
-    const timer = setTimeout(() => void run().catch(() => undefined), AFTER_MS);
-    return () => {
-      clearTimeout(timer);
-      stop.abort();
-    };
+    const timer = setTimeout(() => {
+      const stop = new AbortController();
+      underWay.current = stop;
+      void run(stop)
+        .catch(() => undefined)
+        .finally(() => {
+          if (underWay.current === stop) underWay.current = null;
+        });
+    }, AFTER_MS);
+    return () => clearTimeout(timer);
     // Only when the bench has been looked at again.
   }, [dataUpdatedAt, data, personId]);
 }
