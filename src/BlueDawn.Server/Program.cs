@@ -175,6 +175,9 @@ app.Map("/api/{**rest}", () =>
         )
     )
     .ExcludeFromDescription();
+
+// Core for the browser and the service worker come when the server listens already: they are in no list of the build.
+app.UseStaticFiles();
 app.MapStaticAssets();
 app.MapFallbackToFile("index.html");
 

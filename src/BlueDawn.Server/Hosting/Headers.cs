@@ -57,15 +57,12 @@ internal static class Headers
                         // People and owners are in it: no cache keeps it, and a tag asks again every time.
                         headers.CacheControl = headers.ETag.Count > 0 ? "private, no-cache" : "no-store";
                     }
-                    else if (context.Request.Path.StartsWithSegments("/assets") && context.Response.StatusCode == 200)
+                    else if (NamedByContent(context.Request.Path) && context.Response.StatusCode == 200)
                     {
                         // Its content stands in its name: it never changes.
                         headers.CacheControl = "public, max-age=31536000, immutable";
                     }
-                    else if (
-                        headers.CacheControl.Count == 0
-                        && context.Response.ContentType?.StartsWith("text/html", StringComparison.Ordinal) == true
-                    )
+                    else if (headers.CacheControl.Count == 0)
                     {
                         headers.CacheControl = "no-cache";
                     }
@@ -75,4 +72,8 @@ internal static class Headers
                 return next(context);
             }
         );
+
+    /// <summary>Whether a file's name changes with what is in it.</summary>
+    private static bool NamedByContent(PathString path) =>
+        path.StartsWithSegments("/assets") || (path.StartsWithSegments("/core") && path != "/core/dotnet.js");
 }

@@ -72,7 +72,7 @@ public class TraceTests
         foreach (var story in stories)
         {
             var tray = Tray.FloatBowl().Owner(story).Yes("fires-on-prime");
-            var before = causes.ToDictionary(id => id, tray.P);
+            var before = tray.All();
             tray.Read(line, judged);
             foreach (
                 var row in Trays.Sheets.Lines.Where(row =>
@@ -85,11 +85,12 @@ public class TraceTests
                 tray.Read(row.Key, judged); // every row of the tube
             }
 
+            var after = tray.All();
             Assert.NotEmpty(causes);
             Assert.All(causes, id =>
                 Assert.True(
-                    tray.P(id) <= before[id] + 1e-9,
-                    $"{id}: {before[id]:P1} before, {tray.P(id):P1} after, {string.Join(' ', story)}"
+                    after.GetValueOrDefault(id) <= before.GetValueOrDefault(id) + 1e-9,
+                    $"{id}: {before.GetValueOrDefault(id):P1} before, {after.GetValueOrDefault(id):P1} after, {string.Join(' ', story)}"
                 )
             );
         }

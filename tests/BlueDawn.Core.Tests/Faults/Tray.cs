@@ -59,5 +59,9 @@ internal sealed class Tray(CarburetorKind kind)
 
     public Trace Trace() => Core.Faults.Trace.Of(FaultKnowledge.Shipped, kind, Shop, History, Evidence());
 
-    public double P(string cause) => Trace().Causes.FirstOrDefault(standing => standing.Cause.Id == cause)?.Probability ?? 0;
+    public double P(string cause) => All().GetValueOrDefault(cause);
+
+    /// <summary>What is thought of each cause now, by its id; one that is not weighed at all is not in it.</summary>
+    public IReadOnlyDictionary<string, double> All() =>
+        Trace().Causes.ToDictionary(standing => standing.Cause.Id, standing => standing.Probability);
 }

@@ -126,7 +126,11 @@ export const core = {
       (said) => {
         version = said;
       },
-      () => undefined,
+      () => {
+        // It is not there yet, or its server is away: the next page tries again.
+        worker?.terminate();
+        worker = null;
+      },
     );
   },
 

@@ -1,6 +1,8 @@
 import { useEffect, useState } from 'react';
 import { Button } from '../ui/button';
 
+/** Right after a first start the worker is not there yet; the page does without it meanwhile. */
+const AGAIN_MS = 30_000;
 const LOOK_MS = 30 * 60_000;
 
 /** The old version finishes what it has in hand before it goes; a page that asks anew leaves it nothing to finish. */
@@ -13,6 +15,7 @@ export function NewVersion() {
   useEffect(() => {
     if (!('serviceWorker' in navigator) || import.meta.env.DEV) return undefined;
     let timer: ReturnType<typeof setInterval> | undefined;
+    let again: ReturnType<typeof setTimeout> | undefined;
     void import('workbox-window').then(({ Workbox }) => {
       const worker = new Workbox('/sw.js');
       worker.addEventListener('waiting', () => {
@@ -23,10 +26,17 @@ export function NewVersion() {
           setTimeout(() => window.location.reload(), LONGEST_WAIT_MS);
         });
       });
-      void worker.register().catch(() => undefined);
+      const register = (): void =>
+        void worker.register().catch(() => {
+          again = setTimeout(register, AGAIN_MS);
+        });
+      register();
       timer = setInterval(() => void worker.update().catch(() => undefined), LOOK_MS);
     });
-    return () => clearInterval(timer);
+    return () => {
+      clearTimeout(again);
+      clearInterval(timer);
+    };
   }, []);
   if (!load) return null;
   return (
