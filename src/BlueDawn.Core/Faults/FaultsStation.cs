@@ -65,6 +65,36 @@ public sealed class FaultsStation : LinesStation
             ? line.Signs(reading, standing.EntryId, standing.TakenAt)
             : [];
 
+    /// <summary>What was answered, told or done for safety. A doubtful no is no all-clear.</summary>
+    /// <inheritdoc/>
+    public override IEnumerable<Seen> Seen(TrayBook tray)
+    {
+        var knowledge = tray.Knowledge.Of<FaultKnowledge>();
+        foreach (var logged in tray.Log.Notes<TraceNote>())
+        {
+            if (logged.Note is SafetyNote { Condition: SafetyCondition.OilChanged } changed)
+            {
+                yield return new("note:oilChanged", true, changed.Words(knowledge), logged.TakenAt, logged.By);
+            }
+            else if (logged.Note is FindingsNote found)
+            {
+                foreach (
+                    var answer in found.Answers.Where(answer => answer is { Said: Said.Present } or { Said: Said.Absent, Doubtful: false })
+                )
+                {
+                    var label = knowledge.FindFinding(answer.FindingId)?.Label ?? answer.FindingId;
+                    yield return new(
+                        $"finding:{answer.FindingId}",
+                        answer.Said == Said.Present,
+                        found.FromOwner ? $"{label} (the owner says)" : label,
+                        logged.TakenAt,
+                        logged.By
+                    );
+                }
+            }
+        }
+    }
+
     /// <inheritdoc/>
     public override IJsonTypeInfoResolver Json => FaultsJson.Default;
 }

@@ -34,7 +34,22 @@ public sealed record ReportTray(
 /// <param name="Reason">Why it may go.</param>
 /// <param name="SignedBy">Who signed, by name and password.</param>
 /// <param name="Open">What was open.</param>
-public sealed record SignedReason(string Reason, string SignedBy, IReadOnlyList<string> Open);
+/// <param name="Dangers">What was unsafe, each with its own reason; null in entries from before they were signed singly.</param>
+public sealed record SignedReason(string Reason, string SignedBy, IReadOnlyList<string> Open, IReadOnlyList<SignedDanger>? Dangers = null);
+
+/// <summary>A danger that a machine goes with, signed for by itself.</summary>
+/// <param name="Danger">Which, of data/safety/dangers.csv.</param>
+/// <param name="Reason">Why it may go with it.</param>
+/// <param name="What">What it is and what showed it, in words; worked out when it is recorded.</param>
+public sealed record SignedDanger(string Danger, string Reason, string? What = null);
+
+/// <summary>Something unsafe, as the report says it.</summary>
+/// <param name="Label">What it is.</param>
+/// <param name="Shown">What showed it.</param>
+/// <param name="Why">Why it is unsafe.</param>
+/// <param name="Settle">What to do.</param>
+/// <param name="MustNotBeRun">True when it is not to be filled or run.</param>
+public sealed record ReportDanger(string Label, IReadOnlyList<string> Shown, string Why, string Settle, bool MustNotBeRun);
 
 /// <summary>Everything that is handed over with a carburetor.</summary>
 /// <param name="Tray">The tray.</param>
@@ -49,6 +64,7 @@ public sealed record SignedReason(string Reason, string SignedBy, IReadOnlyList<
 /// <param name="Declined">True when it was decided not to repair it.</param>
 /// <param name="Parts">What became of the parts that were out.</param>
 /// <param name="NotDone">What the owner's trouble asked for and nobody did.</param>
+/// <param name="Dangers">What is unsafe, of a machine that is not repaired as well.</param>
 public sealed record HandoverReport(
     ReportTray Tray,
     ReportKit? Kit,
@@ -61,7 +77,8 @@ public sealed record HandoverReport(
     bool NothingFound = false,
     bool Declined = false,
     IReadOnlyList<ReportPart>? Parts = null,
-    IReadOnlyList<string>? NotDone = null
+    IReadOnlyList<string>? NotDone = null,
+    IReadOnlyList<ReportDanger>? Dangers = null
 )
 {
     /// <summary>Draws the report up from what the stations have to say.</summary>
@@ -69,11 +86,13 @@ public sealed record HandoverReport(
     /// <param name="sections">Their sections, in bench order.</param>
     /// <param name="lines">Every judged line, for what to watch.</param>
     /// <param name="notDone">What was not done.</param>
+    /// <param name="dangers">What is unsafe.</param>
     public static HandoverReport Of(
         ReportTray tray,
         IReadOnlyList<ReportSection> sections,
         IReadOnlyList<JudgedLine> lines,
-        IReadOnlyList<string> notDone
+        IReadOnlyList<string> notDone,
+        IReadOnlyList<StandingDanger> dangers
     )
     {
         var faults = sections.OfType<FaultsSection>().LastOrDefault();
@@ -91,7 +110,8 @@ public sealed record HandoverReport(
             faults?.NothingFound ?? false,
             kit?.Declined ?? false,
             [.. parts.SelectMany(section => section.Parts)],
-            notDone
+            notDone,
+            [.. dangers.Select(one => new ReportDanger(one.Danger.Label, one.Shown, one.Danger.Why, one.Danger.Settle, one.Danger.IsFloor))]
         );
     }
 }

@@ -11,7 +11,14 @@ namespace BlueDawn.Core.Handover;
 /// <summary>The tray is handed back.</summary>
 /// <param name="Reason">Why it may go with something open; null when nothing is.</param>
 /// <param name="Signed">The lead's signature for it; worked out when it is recorded.</param>
-public sealed record ReleaseNote(string? Reason = null, SignedReason? Signed = null) : Note
+/// <param name="Dangers">Why it may go with each danger that stands; null when none does.</param>
+/// <param name="NotToBeRun">True when it is said that it is not to be filled or run, and the tag is on it.</param>
+public sealed record ReleaseNote(
+    string? Reason = null,
+    SignedReason? Signed = null,
+    IReadOnlyList<SignedDanger>? Dangers = null,
+    bool NotToBeRun = false
+) : Note
 {
     /// <summary>How it is checked, said and kept.</summary>
     public static NoteKind<ReleaseNote> Kind { get; } =
@@ -20,13 +27,12 @@ public sealed record ReleaseNote(string? Reason = null, SignedReason? Signed = n
             Needs = Permission.HandBack,
             Lookup = NoteLookup.Signature,
             IsDecidedOnFacts = true,
-            WhenWrong = (note, tray) =>
-                tray.OpenElsewhere.Count > 0 && Logbook.Reason.Problem(note.Reason) is { } problem
-                    ? NoteAnswers.Wrong("reason", problem)
-                    : [],
+            WhenWrong = (note, tray) => note.Wrong(tray),
             Says = (note, _) =>
                 note.Signed is { } signed
-                    ? Sentence.Say($"Handed back, signed by {signed.SignedBy}: {signed.Reason}")
+                    ? Sentence.Say(
+                        $"Handed back{(note.NotToBeRun ? ", not to be filled or run" : "")}, signed by {signed.SignedBy}: {signed.Reason}"
+                    )
                     : Sentence.Of("Handed back"),
             Leaves = (_, tray) => Waiting.After(tray.Facts, WaitEvent.HandBack),
             Shelf = NoteAnswers.Stays,
@@ -38,7 +44,17 @@ public sealed record ReleaseNote(string? Reason = null, SignedReason? Signed = n
                         Signed = new SignedReason(
                             note.Reason!.Trim(),
                             note.Signer ?? "",
-                            [.. open.Select(obstacle => $"{obstacle.Label}: {obstacle.Word}")]
+                            [
+                                .. open.Where(obstacle => obstacle.Kind != ObstacleKind.Danger)
+                                    .Select(obstacle => $"{obstacle.Label}: {obstacle.Word}"),
+                            ],
+                            [
+                                .. tray.Dangers.Select(one => new SignedDanger(
+                                    one.Danger.Id,
+                                    note.ReasonFor(one)!.Trim(),
+                                    $"{one.Danger.Label}: {string.Join("; ", one.Shown)}"
+                                )),
+                            ]
                         ),
                     }
                     : note,
@@ -51,6 +67,23 @@ public sealed record ReleaseNote(string? Reason = null, SignedReason? Signed = n
 
     /// <inheritdoc/>
     public override Note AsSent() => this with { Signed = null, Signer = null };
+
+    private string? ReasonFor(StandingDanger danger) => Dangers?.FirstOrDefault(one => one.Danger == danger.Danger.Id)?.Reason;
+
+    /// <summary>One reason for what is open, and one for each danger; what nobody can sign for is said not to be run.</summary>
+    private IReadOnlyList<FieldProblem> Wrong(TrayBook tray) =>
+        tray.OpenElsewhere.Count == 0
+            ? []
+            :
+            [
+                .. Logbook.Reason.Problem(Reason) is { } problem ? NoteAnswers.Wrong("reason", problem) : [],
+                .. tray
+                    .Dangers.Where(one => Logbook.Reason.Problem(ReasonFor(one)) is not null)
+                    .SelectMany(one => NoteAnswers.Wrong($"dangers.{one.Danger.Id}", $"Say why it may go with this: {one.Danger.Label}.")),
+                .. !NotToBeRun && tray.Dangers.Any(one => one.Danger.IsFloor)
+                    ? NoteAnswers.Wrong("notToBeRun", "Say that it is not to be filled or run, and put the tag on it.")
+                    : [],
+            ];
 }
 
 /// <summary>Hand back: what is still open, the signature for it, the report.</summary>

@@ -36,6 +36,7 @@ internal sealed record TrayView(
     string? WhyNotProven,
     string? WhyNotRun,
     SafetyCondition? RunAfter,
+    IReadOnlyList<StandingDanger> Dangers,
     IReadOnlyList<string> NotDone,
     IReadOnlyList<EntryView> Logbook,
     bool OldRules
@@ -66,6 +67,7 @@ internal sealed record TrayView(
             Policy.WhyNotProven(book),
             Policy.WhyNotRun(book),
             Policy.RunAfter(book),
+            book.Dangers,
             Policy.NotDone(book),
             [.. book.Log.Entries.Reverse().Select(entry => EntryView.Of(entry, book))],
             tray.OldRules
@@ -88,6 +90,7 @@ internal sealed record TrayPatch(
     string? WhyNotProven,
     string? WhyNotRun,
     SafetyCondition? RunAfter,
+    IReadOnlyList<StandingDanger> Dangers,
     IReadOnlyList<string> NotDone,
     MarksNote Marks,
     IReadOnlyList<ItemPart>? OldParts,
@@ -126,6 +129,7 @@ internal sealed record TrayPatch(
             Policy.WhyNotProven(book),
             Policy.WhyNotRun(book),
             Policy.RunAfter(book),
+            book.Dangers,
             Policy.NotDone(book),
             kits.Marks,
             measured ? kits.OldParts : null,

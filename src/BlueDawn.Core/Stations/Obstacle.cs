@@ -11,10 +11,13 @@ public enum ObstacleKind
 
     /// <summary>A required reading does not decide.</summary>
     Undecided,
+
+    /// <summary>Something unsafe, wherever it was entered.</summary>
+    Danger,
 }
 
 /// <summary>A line that stands in the way of handing back.</summary>
-/// <param name="LineKey">The line, or <c>kits/spec-sheet</c> when there is no sheet to judge by.</param>
+/// <param name="LineKey">The line, <c>kits/spec-sheet</c> when there is no sheet to judge by, or <c>danger/…</c>.</param>
 /// <param name="Label">Its name.</param>
 /// <param name="Station">Where it is put right.</param>
 /// <param name="Kind">Missing, failing or undecided.</param>

@@ -60,6 +60,10 @@ public abstract class StationModule
     /// <param name="tray">The tray.</param>
     public virtual IReadOnlyList<FindingSign> Signs(TrayBook tray) => [];
 
+    /// <summary>What was entered here that the list of dangers may know; lines and parts are seen without it.</summary>
+    /// <param name="tray">The tray.</param>
+    public virtual IEnumerable<Seen> Seen(TrayBook tray) => [];
+
     /// <summary>How its notes and readings are written as JSON, generated when Core is compiled; null for a station with neither.</summary>
     public virtual IJsonTypeInfoResolver? Json => null;
 }

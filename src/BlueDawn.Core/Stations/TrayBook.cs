@@ -15,6 +15,7 @@ public sealed class TrayBook
     private readonly Lazy<IReadOnlyList<JudgedLine>> lines;
     private readonly Lazy<Ledger> ledger;
     private readonly Lazy<IReadOnlyList<FindingSign>> signs;
+    private readonly Lazy<IReadOnlyList<StandingDanger>> dangers;
     private readonly Dictionary<Station, StationState> states = [];
     private readonly Func<Note, NoteKind> kindOf;
 
@@ -52,6 +53,7 @@ public sealed class TrayBook
             )
         );
         signs = new(() => [.. modules.SelectMany(module => module.Signs(this))]);
+        dangers = new(() => Stations.Dangers.Standing([.. modules.SelectMany(module => module.Seen(this)), .. Read(), .. LeftOff()]));
     }
 
     /// <summary>What stands on the tray itself.</summary>
@@ -103,14 +105,32 @@ public sealed class TrayBook
     /// <summary>What the stations have come upon that speaks for a fault.</summary>
     public IReadOnlyList<FindingSign> Signs => signs.Value;
 
+    /// <summary>What is unsafe about the machine as it stands, wherever it was entered; the worst first.</summary>
+    public IReadOnlyList<StandingDanger> Dangers => dangers.Value;
+
     /// <summary>
-    /// What stands in the way of handing back at the stations before it, in bench order; nothing when it was decided not to
-    /// repair it: then nothing has to be done before it goes.
+    /// What stands in the way of handing back: dangers first, whatever was decided; then what is open at the stations before it, in
+    /// bench order. When it was decided not to repair it nothing else has to be done before it goes, unless it was repaired already.
     /// </summary>
     public IReadOnlyList<Obstacle> OpenElsewhere =>
-        Fitting is { Option: FitOption.Decline }
-            ? []
-            : [.. Modules.Where(module => module.Station != Station.Handover).SelectMany(module => State(module.Station).Obstacles)];
+        [
+            .. Dangers.Select(danger => new Obstacle(
+                $"danger/{danger.Danger.Id}",
+                danger.Danger.Label,
+                danger.Danger.At,
+                ObstacleKind.Danger,
+                "Unsafe"
+            )),
+            .. IsDeclined && !IsRepaired
+                ? []
+                : Modules.Where(module => module.Station != Station.Handover).SelectMany(module => State(module.Station).Obstacles),
+        ];
+
+    /// <summary>Whether it was decided not to repair it.</summary>
+    public bool IsDeclined => Fitting is { Option: FitOption.Decline };
+
+    /// <summary>Whether something new went into it.</summary>
+    public bool IsRepaired => Ledger.Lines.Any(line => line.Fitted?.Fate is Fate.Renewed or Fate.Made);
 
     /// <summary>How a station stands.</summary>
     /// <param name="station">Which.</param>
@@ -124,4 +144,32 @@ public sealed class TrayBook
     /// <typeparam name="T">The state's class.</typeparam>
     public T State<T>()
         where T : StationState => Modules.Select(module => State(module.Station)).OfType<T>().Single();
+
+    /// <summary>What was read on its lines: what is read later on a line takes back what was found on it before, if it decides.</summary>
+    private IEnumerable<Seen> Read()
+    {
+        foreach (var line in Lines)
+        {
+            string? standing = null;
+            foreach (var logged in Log.Notes<ReadingNote>().Where(logged => logged.Note.Line == line.Line.Key))
+            {
+                var judgement = line.Line.Judge(logged.Note.Reading, Context.Pins);
+                var sign = $"line:{line.Line.Key}={judgement.Finding}";
+                var words = $"{line.Line.Label}: {judgement.Word.ToLowerInvariant()}";
+                if (standing is not null && standing != sign && judgement.Verdict != Verdict.CannotTell)
+                {
+                    yield return new(standing, false, words, logged.TakenAt, logged.By);
+                }
+
+                yield return new(sign, true, words, logged.TakenAt, logged.By);
+                standing = judgement.Verdict == Verdict.CannotTell && standing is not null ? standing : sign;
+            }
+        }
+    }
+
+    /// <summary>Parts that were out and for which nothing went back.</summary>
+    private IEnumerable<Seen> LeftOff() =>
+        Ledger
+            .Lines.Where(line => line.Fitted?.Fate is Fate.LeftOff)
+            .Select(line => new Seen($"part:{line.Part.Key}", true, $"Left off: {line.Part.Label}", line.At ?? default, line.By ?? ""));
 }

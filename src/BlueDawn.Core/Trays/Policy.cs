@@ -1,11 +1,9 @@
 using BlueDawn.Core.Build;
-using BlueDawn.Core.Chokes;
 using BlueDawn.Core.Cleaning;
 using BlueDawn.Core.Faults;
 using BlueDawn.Core.Handover;
 using BlueDawn.Core.Logbook;
 using BlueDawn.Core.Measures;
-using BlueDawn.Core.Parts;
 using BlueDawn.Core.Proving;
 using BlueDawn.Core.Safety;
 using BlueDawn.Core.Stations;
@@ -38,6 +36,26 @@ public static class Policy
             );
         }
 
+        // What runs the engine waits until what is unsafe is settled.
+        if (tray.Dangers is [var worst, ..] && After(tray) is { } next && RunsTheEngine(next, tray))
+        {
+            return NextStep.At(
+                worst.Danger.At,
+                $"{worst.Danger.Label}: {worst.Danger.Settle}",
+                $"{string.Join("; ", worst.Shown)}. {worst.Danger.Why}",
+                Caution.Vapour
+            );
+        }
+
+        return After(tray);
+    }
+
+    private static bool RunsTheEngine(NextStep step, TrayBook tray) =>
+        step.Caution == Caution.Running || tray.Lines.FirstOrDefault(line => line.Line.Key == step.LineKey)?.Line.Running == true;
+
+    /// <summary>What is next on a tray that is repaired, were it safe to run.</summary>
+    private static NextStep After(TrayBook tray)
+    {
         // A new part that wept has had its days: the tray calls for that look, whatever else is open.
         if (BedIn.IsDue(tray) && tray.State(Station.Proving).Step is { } look)
         {
@@ -120,20 +138,21 @@ public static class Policy
     public static string? WhyNotProven(TrayBook tray) => ((BuildState)tray.State(Station.Build)).WhyNotTogether;
 
     /// <summary>
-    /// Why its engine must not run, at Prove as at Trace; null when nothing is known against it. Oil thinned by fuel does not
-    /// carry a crankshaft, one that flooded may have it, and fuel in the open burns.
+    /// Why its engine must not run, at any station; null when nothing is known against it: a danger stands, wherever it was entered, or
+    /// it flooded and nobody has read the oil.
     /// </summary>
     /// <param name="tray">The tray.</param>
     public static string? WhyNotRun(TrayBook tray) =>
-        RunAfter(tray) is { } condition
-            ? condition == SafetyCondition.OilChanged
-                ? "There is fuel in the oil. Drain it by the local rule for waste oil and fill fresh, then say that it is changed."
-                : "It flooded, and a needle that leaks fills the sump. Read the oil the way that engine wants it: at its mark, smelling of oil."
-            : tray.Lines.FirstOrDefault(line => line.Line is FuelWatchLine) is { Judgement: { Verdict: Verdict.NotGood } leak }
-                ? $"Fuel was seen in the open: {leak.Word.ToLowerInvariant()}. Mend that, wipe it dry, and watch it again with the fuel on."
-                : tray.Lines.Any(line => line.Line.Key == ChokesStation.ThrottleLook && line.Judgement.Verdict == Verdict.NotGood)
-                    ? "The throttle does not return: a machine that runs away hurts. Find what holds it, and see it snap shut."
-                    : null;
+        tray.Dangers is [var worst, ..]
+            ? $"{worst.Danger.Label} ({string.Join("; ", worst.Shown)}). {worst.Danger.Why} {worst.Danger.Settle}"
+            : RunAfter(tray) switch
+            {
+                SafetyCondition.OilChanged =>
+                    "There is fuel in the oil. Drain it by the local rule for waste oil and fill fresh, then say that it is changed.",
+                null => null,
+                SafetyCondition.OilRead or SafetyCondition.EngineCool or SafetyCondition.LeadOff or SafetyCondition.NoFlame =>
+                    "It flooded or it smokes, and a needle that leaks fills the sump. Read the oil the way that engine wants it: at its mark, smelling of oil.",
+            };
 
     /// <summary>What has to be said of the oil before the engine may run; null when nothing has.</summary>
     /// <param name="tray">The tray.</param>
@@ -152,6 +171,24 @@ public static class Policy
                 $"Tray {tray.Facts.Number} has been handed back.",
                 "Bring it back to the bench first; its history stays."
             );
+        }
+
+        // What nobody can sign for goes only as it came, with its tag.
+        if (note is ReleaseNote && !tray.IsDeclined && tray.Dangers.FirstOrDefault(one => one.Danger.IsFloor) is { } floor)
+        {
+            return Refusal.Conflict(
+                $"It must not go like this: {floor.Danger.Label.ToLowerInvariant()}.",
+                $"{floor.Danger.Why} {floor.Danger.Settle} Otherwise decide at Kit not to repair it: then it goes back, not to be filled or run."
+            );
+        }
+
+        if (
+            note is FindingsNote { CheckId: { } checkId, FromOwner: false }
+            && tray.Knowledge.Of<FaultKnowledge>().FindCheck(checkId)?.State == CheckState.Running
+            && tray.Dangers.Count > 0
+        )
+        {
+            return Refusal.Conflict("This engine must not run yet.", WhyNotRun(tray)!);
         }
 
         if (note is not ReadingNote reading)
@@ -183,7 +220,7 @@ public static class Policy
         && TraceLeads(tray)
         && tray.State(Station.Faults) is FaultsState { IsSettled: false, Notes.Count: > 0 };
 
-    private static bool IsDeclined(TrayBook tray) => tray.Fitting is { Option: FitOption.Decline };
+    private static bool IsDeclined(TrayBook tray) => tray.IsDeclined;
 
     private static bool TraceLeads(TrayBook tray) => tray.Fitting is null && tray.Readings.Count == 0 && !tray.Ledger.IsBegun;
 

@@ -27,6 +27,8 @@ public static class ShippedTables
                 ORing.As568,
                 ClearingTools.For(1, 0),
                 Slip.LimitCount,
+                Dangers.All,
+                Dangers.Signs,
                 ComplaintTry.Shipped,
                 SettingStation.ShippedLooks,
                 ChokesStation.ShippedLooks,

@@ -99,6 +99,8 @@ public class StationAnswersTests
             { "proving/manifold-shake", "firm", "manifold-moves-" },
             { "proving/linkage-travel", "linkBinds", "linkage-out+" },
             { "proving/linkage-travel", "allFree", "linkage-out-" },
+            { "proving/stop-switch", "wireOff", "stop-switch-dead+" },
+            { "proving/stop-switch", "sound", "stop-switch-dead-" },
             { "proving/fuel-on", "dry", "wet-at-bowl-joint- fuel-from-overflow- wet-at-tap- drips-from-plunger- leaks-fuel-" },
             { "proving/fuel-on", "wetAtBowlJoint", "wet-at-bowl-joint+ leaks-fuel+" },
             { "proving/fuel-on", "overflows", "fuel-from-overflow+ leaks-fuel+" },
@@ -156,6 +158,9 @@ public class StationAnswersTests
             "early",
             "runsOn",
             "ranShort",
+            // No cause is a guard that is missing: it is in the list of dangers.
+            "guardsOn",
+            "guardMissing",
             // Looks at a needle, a seat or a bowl that are put right in the hand: the hold test and the fuel tell what came of them.
             "smooth",
             "grooved",
@@ -196,7 +201,6 @@ public class StationAnswersTests
             "noOld",
             "inLine",
             "covered",
-            "sound",
             "bent",
             "cracked",
             // Pressures a needle opens and shuts at are set; whether it seals is the hold test's to say.
@@ -240,8 +244,6 @@ public class StationAnswersTests
             "notAfter",
             // A wire is put right before anything runs; what moves a heat choke is renewed in the hand; a tight chamber may have a hard
             // diaphragm all the same.
-            "sound",
-            "wireOff",
             "notchHolds",
             "jumps",
             "coilTurns",

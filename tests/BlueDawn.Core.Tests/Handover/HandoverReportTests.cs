@@ -28,7 +28,8 @@ public class HandoverReportTests
             Tray,
             [.. tray.Book.Modules.SelectMany(module => tray.Book.State(module.Station).Report)],
             tray.Book.Lines,
-            Policy.NotDone(tray.Book)
+            Policy.NotDone(tray.Book),
+            tray.Book.Dangers
         );
 
     private static ReadingNote Pins(string go, string noGo) =>

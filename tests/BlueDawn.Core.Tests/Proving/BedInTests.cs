@@ -24,9 +24,9 @@ public sealed class BedInTests
         Assert.Equal((WaitsFor.BedIn, "look again from 4 Nov"), (tray.Facts.WaitsFor, tray.Facts.WaitNote));
         Assert.Equal((Verdict.CannotTell, "beddingIn"), (FuelOn(tray).Judgement.Verdict, FuelOn(tray).Judgement.Finding));
         Assert.Equal(new DateOnly(2026, 11, 4), BedIn.LookAgainOn(tray.Book));
-        // It speaks for no fault, and the engine is not kept from running for it.
+        // It speaks for no fault; but fuel is in the open, and the engine does not run beside it.
         Assert.DoesNotContain(tray.Book.Signs, sign => sign.Source == "proving/fuel-on");
-        Assert.Null(Core.Trays.Policy.WhyNotRun(tray.Book));
+        Assert.NotNull(Core.Trays.Policy.WhyNotRun(tray.Book));
     }
 
     [Fact]

@@ -56,6 +56,9 @@ public class KnowledgeEditTests
             "proving/looks.csv",
             "setting/looks.csv",
             "chokes/looks.csv",
+            "safety/dangers.csv",
+            "safety/signs.csv",
+            "safety/harmless.csv",
         ];
         var shipped = typeof(CsvTable).Assembly.GetManifestResourceNames().Where(name => name.Contains('/', StringComparison.Ordinal));
         Assert.Equal(

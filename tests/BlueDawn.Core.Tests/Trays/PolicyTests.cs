@@ -263,7 +263,7 @@ public sealed class PolicyTests
         Assert.Null(
             tray.Refuses(new ReadingNote("proving/fuel-on", TypedReading.Of(("minutes", "4"), ("rocked", "yes"), ("leak", "dry"))))
         ); // standing still
-        Assert.Contains("fuel in the oil", Policy.WhyNotRun(tray.Book), StringComparison.Ordinal);
+        Assert.StartsWith("Fuel in the oil", Policy.WhyNotRun(tray.Book), StringComparison.Ordinal);
         tray.Does(new SafetyNote(SafetyCondition.OilChanged));
         Assert.Null(tray.Refuses(speed));
     }

@@ -159,6 +159,7 @@ internal static class Sheets
             ["proving/manifold-shake"] = TypedReading.Of(("seen", "firm")),
             ["proving/linkage-travel"] = TypedReading.Of(("seen", "allFree")),
             ["proving/stop-switch"] = TypedReading.Of(("seen", "sound")),
+            ["proving/guards"] = TypedReading.Of(("seen", "guardsOn")),
         };
 
     public static TypedReading Rows(string value, string at, params (string At, string Value)[] rows) =>

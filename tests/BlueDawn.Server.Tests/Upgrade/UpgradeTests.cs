@@ -86,6 +86,11 @@ public sealed class UpgradeTests(Shop shop) : IAsyncLifetime
         ["tray 36, obstacles"] = "no needle and seat on a carburetor that stands on its tank",
         ["tray 36, stations"] = "no needle and seat on a carburetor that stands on its tank",
         ["tray 36, report"] = "no needle and seat on a carburetor that stands on its tank",
+        ["tray 18, report"] = "decision 152: a danger is signed for by itself",
+        ["tray 19, obstacles"] = "decision 152: fuel that was seen in the open stands until it was watched dry",
+        ["tray 22, obstacles"] = "decision 152: fuel that was seen in the open stands until it was watched dry",
+        ["tray 26, obstacles"] = "decision 152: fuel that was seen in the open stands until it was watched dry",
+        ["tray 37, obstacles"] = "decision 152: fuel that was seen in the open stands until it was watched dry",
     };
 
     /// <summary>Lines that Set, Choke and Trace did not have (decisions 72, 81 and 114).</summary>

@@ -137,6 +137,7 @@ export function patched(tray: Tray, patch: TrayPatch): Tray | null {
     whyNotProven: patch.whyNotProven,
     whyNotRun: patch.whyNotRun,
     runAfter: patch.runAfter,
+    dangers: patch.dangers,
     notDone: patch.notDone,
     marks: patch.marks,
     oldParts: patch.oldParts ?? tray.oldParts,

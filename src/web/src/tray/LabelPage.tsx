@@ -60,7 +60,13 @@ function Label({ tray, shop }: { tray: Tray; shop: ShopView }) {
         <span className="line-clamp-2 font-bold">{facts.machineName}</span>
         <span className="line-clamp-1">{facts.ownerName}</span>
         {facts.stampedNumber && <span className="num line-clamp-1">{facts.stampedNumber}</span>}
-        <span className="line-clamp-1">Due {date(facts.promisedDay)}</span>
+        {tray.dangers.length > 0 ? (
+          <span className="block bg-black px-1 font-heavy text-white">
+            {tray.dangers.some(({ danger }) => danger.isFloor) ? 'DO NOT FILL OR RUN' : 'DO NOT RUN'}
+          </span>
+        ) : (
+          <span className="line-clamp-1">Due {date(facts.promisedDay)}</span>
+        )}
       </span>
     </article>
   );

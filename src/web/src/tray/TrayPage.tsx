@@ -15,6 +15,7 @@ import { OffReason } from '../ui/button';
 import { Loading, Notice, Trouble } from '../ui/states';
 import { BenchCard } from './BenchCard';
 import { ConflictDialog } from './ConflictDialog';
+import { DangerList } from './DangerList';
 import { JustCheckedIn } from './JustCheckedIn';
 import { OldRules } from './OldRules';
 import type { StationPage } from './stationPage';
@@ -77,6 +78,7 @@ function OpenTray({ tray, station, shown }: { tray: Tray; station: Station; show
         <JustCheckedIn tray={tray} />
         <OldRules tray={tray} />
         <StationStrip tray={tray.number} views={tray.stations} station={station} />
+        {station !== 'handover' && <DangerList tray={tray} />}
         {off !== undefined && <p className="bg-steel-2 rounded-lg px-4 py-2 font-strong">{off}</p>}
         {wide ? (
           page

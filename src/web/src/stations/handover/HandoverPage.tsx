@@ -21,7 +21,8 @@ export default function HandoverPage({ tray, writing }: StationProps) {
   const released = tray.facts.waitsFor === 'handedBack';
   const release =
     tray.logbook.find((entry) => entry.kind === 'release') ?? tray.logbook.find((entry) => entry.kind === 'words');
-  const open = tray.obstacles;
+  // Each danger stands with its own reason, below.
+  const open = tray.obstacles.filter((obstacle) => obstacle.kind !== 'danger');
   const report = (
     <LinkButton to={`${trayPath(tray.number)}/report`}>
       <FileText aria-hidden size={18} /> {released ? 'The report' : 'The report as it stands'}
@@ -112,20 +113,34 @@ function Release({ tray, writing }: { tray: Tray; writing: TrayWrite }) {
   const person = usePerson();
   const mayRelease = useAllowed('handBack');
   const [reason, keepReason, clearReason] = useKept(`${person.id}:${tray.number}:reason`, '');
+  const [reasons, keepReasons, clearReasons] = useKept<Record<string, string>>(
+    `${person.id}:${tray.number}:dangers`,
+    {},
+  );
+  const [tagged, keepTagged, clearTagged] = useKept(`${person.id}:${tray.number}:tagged`, false);
   const [signer, setSigner] = useState(person.permissions.includes('sign') ? person.userName : '');
   const [password, setPassword] = useState('');
   const [problem, setProblem] = useState<Problem | null>(null);
   const [busy, setBusy] = useState(false);
   const open = tray.obstacles.length;
+  const lines = tray.obstacles.filter((obstacle) => obstacle.kind !== 'danger').length;
+  const floor = tray.dangers.some(({ danger }) => danger.isFloor);
   const release = async (): Promise<void> => {
     setBusy(true);
     const signed = open > 0 && reason.trim() !== '';
     const found = await writing.decide(
-      { kind: 'release', reason: signed ? reason : null },
+      {
+        kind: 'release',
+        reason: signed ? reason : null,
+        dangers: signed
+          ? tray.dangers.map(({ danger }) => ({ danger: danger.id, reason: reasons[danger.id] ?? '' }))
+          : null,
+        notToBeRun: signed && floor && tagged,
+      },
       { waitsFor: 'handedBack' },
       signed ? { signature: { userName: signer, password } } : {},
     );
-    if (found === null) clearReason();
+    if (found === null) [clearReason, clearReasons, clearTagged].forEach((clear) => clear());
     setBusy(false);
     setProblem(found && !isConflict(found) ? found : null);
   };
@@ -144,10 +159,40 @@ function Release({ tray, writing }: { tray: Tray; writing: TrayWrite }) {
       {open > 0 && (
         <>
           <p className="max-w-prose">
-            {open === 1 ? 'One line is' : `${open} lines are`} still open, so it stays on the bench. If it has to go as
-            it is, the lead signs for the reason; reason and signature are printed on the report.
+            {lines > 0 &&
+              `${lines === 1 ? 'One line is' : `${lines} lines are`} still open, so it stays on the bench. `}
+            If it has to go as it is, the lead signs for the reason; reason and signature are printed on the report.
           </p>
           <div className="grid gap-4 md:grid-cols-2">
+            {tray.dangers.map(({ danger, shown }) => (
+              <div key={danger.id} className="border-bad border-l-4 pl-3 md:col-span-2">
+                <p className="font-bold">{danger.label}</p>
+                <p className="max-w-prose">
+                  {shown.join('; ')}. {danger.why} {danger.settle}
+                </p>
+                <TextField
+                  label={`Why it may go with this: ${danger.label.toLowerCase()}`}
+                  value={reasons[danger.id] ?? ''}
+                  problem={errors[`note.dangers.${danger.id}`]?.[0]}
+                  onChange={(e) => keepReasons({ ...reasons, [danger.id]: e.target.value })}
+                />
+              </div>
+            ))}
+            {floor && (
+              <div className="md:col-span-2">
+                <label className="flex min-h-12 items-center gap-3 font-strong">
+                  <input
+                    type="checkbox"
+                    className="size-6"
+                    checked={tagged}
+                    onChange={(e) => keepTagged(e.target.checked)}
+                  />
+                  Not to be filled or run: the tag is on it
+                </label>
+                {errors['note.notToBeRun'] && <p className="text-bad">{errors['note.notToBeRun'][0]}</p>}
+                <LinkButton to={`${trayPath(tray.number)}/label`}>Print the tag</LinkButton>
+              </div>
+            )}
             <div className="md:col-span-2">
               <TextArea
                 label="Why it may go as it is"

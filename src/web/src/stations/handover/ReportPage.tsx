@@ -65,6 +65,24 @@ function Sheet({ report }: { report: Report }) {
         </div>
       </header>
 
+      {(report.dangers?.length ?? 0) > 0 && (
+        <section className="border-bad my-3 rounded-lg border-2 px-4 py-2.5 break-inside-avoid">
+          <h2 className="text-lead">
+            {report.dangers?.some((danger) => danger.mustNotBeRun)
+              ? 'Do not fill it and do not run it'
+              : 'Do not run it'}
+          </h2>
+          <ul className="ml-5 list-disc">
+            {report.dangers?.map((danger) => (
+              <li key={danger.label}>
+                <span className="font-strong">{danger.label}</span> ({danger.shown.join('; ')}). {danger.why}{' '}
+                {danger.settle}
+              </li>
+            ))}
+          </ul>
+        </section>
+      )}
+
       <dl className="grid grid-cols-[8rem_1fr] gap-x-4 gap-y-1 py-3 print:grid-cols-[6rem_1fr]">
         <dt className="text-mute">Owner said</dt>
         <dd>{tray.complaint}</dd>
@@ -126,7 +144,12 @@ function Sheet({ report }: { report: Report }) {
       {signed && (
         <section className="border-bad my-2 rounded-lg border-2 px-4 py-2.5 break-inside-avoid">
           <h2 className="text-lead">Went out with something open</h2>
-          <p>{signed.open.join('; ')}.</p>
+          {signed.open.length > 0 && <p>{signed.open.join('; ')}.</p>}
+          {signed.dangers?.map((one) => (
+            <p key={one.danger}>
+              {one.what}. “{one.reason}”
+            </p>
+          ))}
           <p className="mt-1">
             “{signed.reason}” Signed: {signed.signedBy}
           </p>

@@ -23,9 +23,9 @@ export default function ProvingPage({ tray }: StationProps) {
           </LinkButton>
         </Notice>
       )}
-      {tray.whyNotRun !== null && (
+      {tray.whyNotRun !== null && (tray.runAfter !== null || tray.dangers.length === 0) && (
         <Notice title="This engine must not run yet.">
-          <p>{tray.whyNotRun}</p>
+          {tray.dangers.length === 0 && <p>{tray.whyNotRun}</p>}
           {mayRecord && tray.runAfter === 'oilChanged' && (
             <Button className="mt-2" disabled={oil.busy} onClick={() => say('oilChanged')}>
               Oil is changed
