@@ -1,6 +1,6 @@
 import { readFile } from 'node:fs/promises';
 import { expect, test } from './test';
-import { atStation, fresh, PASSWORD, signIn } from './bench';
+import { atStation, fresh, note, PASSWORD, signIn } from './bench';
 
 test('with something open only the lead’s signature lets it go, and the report says so', async ({ page }) => {
   const tray = await atStation(page, 'jory', 'hand-back', fresh('Signed pump'));
@@ -22,6 +22,38 @@ test('with something open only the lead’s signature lets it go, and the report
   await page.getByRole('button', { name: 'Handed back' }).click();
   await page.getByRole('menuitem', { name: 'Bring it back to the bench' }).click();
   await expect(page.getByRole('button', { name: 'Waits for hands' })).toBeVisible();
+});
+
+test('what is unsafe stands on every page, is signed for by itself and leads the report', async ({ page }) => {
+  const tray = await atStation(page, 'ilse', 'trace', fresh('Dead-switch pump'));
+  await note(page, tray, {
+    kind: 'findings',
+    checkId: null,
+    fromOwner: false,
+    answers: [{ findingId: 'stop-switch-dead', said: 'present', doubtful: false }],
+  });
+  for (const station of ['trace', 'gauge', 'prove']) {
+    await page.goto(`/tray/${tray}/${station}`);
+    await expect(page.getByText('Stop switch does not stop it. Put the switch')).toBeVisible();
+  }
+  await page.goto(`/tray/${tray}/hand-back`);
+  await page.getByLabel('Why it may go as it is').fill('Owner sells it for parts');
+  await page.getByLabel("Lead's password").fill(PASSWORD);
+  await page.getByRole('button', { name: 'Sign and hand back' }).click();
+  const why = page.getByLabel('The engine cannot be stopped: why it may go all the same');
+  await expect(why).toHaveAccessibleDescription(/Say why it may go with this/);
+  await why.fill('He pulls the plug lead');
+  // What was typed stays; a password never does.
+  await page.reload();
+  await expect(why).toHaveValue('He pulls the plug lead');
+  await page.getByLabel("Lead's password").fill(PASSWORD);
+  await page.getByRole('button', { name: 'Sign and hand back' }).click();
+  await expect(page.getByText('Handed back.', { exact: true }).first()).toBeVisible();
+  await page.getByRole('link', { name: 'The report' }).click();
+  await expect(page.getByRole('heading', { name: 'Do not run it' })).toBeVisible();
+  await expect(page.getByText(/The engine cannot be stopped.*“He pulls the plug lead”/)).toBeVisible();
+  await page.goto(`/tray/${tray}/label`);
+  await expect(page.getByText('DO NOT RUN')).toBeVisible();
 });
 
 test('the report prints on two A4 pages at most and comes as JSON and CSV', async ({ page }) => {

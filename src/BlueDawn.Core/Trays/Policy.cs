@@ -43,7 +43,7 @@ public static class Policy
                 worst.Danger.At,
                 $"{worst.Danger.Label}: {worst.Danger.Settle}",
                 $"{string.Join("; ", worst.Shown)}. {worst.Danger.Why}",
-                Caution.Vapour
+                worst.Danger.IsFloor || worst.Danger.At == Station.Faults ? Caution.Vapour : Caution.Strip
             );
         }
 
@@ -121,7 +121,7 @@ public static class Policy
             left.Add("The trace is open: what was wrong has not been settled.");
         }
 
-        if (cleaning.Plan.Offers.All(offer => !offer.Done))
+        if (cleaning.Plan.Offers.All(offer => !offer.Done) && !tray.Log.Notes<PassageNote>().Any(logged => logged.Note.Cleaned))
         {
             left.Add("Nothing was cleaned.");
         }

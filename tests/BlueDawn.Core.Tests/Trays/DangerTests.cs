@@ -1,5 +1,6 @@
 using System.Text.RegularExpressions;
 using BlueDawn.Core.Carburetors;
+using BlueDawn.Core.Cleaning;
 using BlueDawn.Core.Faults;
 using BlueDawn.Core.Handover;
 using BlueDawn.Core.Parts;
@@ -151,6 +152,15 @@ public sealed class DangerTests
         var tray = TestTray.Untouched().Reads(Sheets.AllGood()).Does(Looks("proving/guards", "guardMissing"));
         Assert.Equal("guard", Assert.Single(tray.Book.Dangers).Danger.Id);
         Assert.NotEqual(Core.Safety.Caution.Running, tray.Next.Caution);
+    }
+
+    [Fact]
+    public void A_passage_that_was_cleaned_is_no_nothing_was_cleaned()
+    {
+        var tray = new TestTray(Sheets.Spec).Does(new JobNote("full"));
+        Assert.Contains("Nothing was cleaned.", Policy.NotDone(tray.Book));
+        var passage = tray.Book.State<CleaningState>().Plan.Passages[0].Passage.Key;
+        Assert.DoesNotContain("Nothing was cleaned.", Policy.NotDone(tray.Adds(new PassageNote(passage, true, true)).Book));
     }
 
     [Fact]

@@ -33,6 +33,67 @@ public class HandoverTests(Shop shop)
     }
 
     [Fact]
+    public async Task A_danger_stops_every_run_and_is_signed_for_by_itself_and_leads_the_report()
+    {
+        var jory = await shop.SignInAsync("jory");
+        var number = await jory.NewTrayAsync();
+        async Task Finds(string finding) =>
+            Assert.Equal(
+                HttpStatusCode.OK,
+                (
+                    await jory.NoteAsync(
+                        number,
+                        new
+                        {
+                            kind = "findings",
+                            checkId = (string?)null,
+                            answers = new[] { new { findingId = finding, said = "present" } },
+                        }
+                    )
+                ).Status
+            );
+        Task<Answer> Release(object[]? dangers, bool notToBeRun = false) =>
+            jory.DecideAsync(
+                number,
+                new
+                {
+                    kind = "release",
+                    reason = "Owner takes it as it is",
+                    dangers,
+                    notToBeRun,
+                },
+                new { userName = "ilse", password = "sandrigg-quay" }
+            );
+
+        await Finds("stop-switch-dead");
+        Assert.Equal(HttpStatusCode.Conflict, (await jory.RecordAsync(number, "proving/governed-speed", new { speed = "3400" })).Status);
+        Assert.NotEmpty((await Release(null)).Error("note.dangers.stop-switch"));
+        object[] signed = [new { danger = "stop-switch", reason = "He pulls the plug lead until it is mended" }];
+
+        // Fuel in the open nobody can sign for.
+        await Finds("wet-at-tap");
+        Assert.Equal(HttpStatusCode.Conflict, (await Release(signed, true)).Status);
+        var watched = await jory.RecordAsync(
+            number,
+            "proving/fuel-on",
+            new
+            {
+                minutes = "5",
+                rocked = "yes",
+                leak = "dry",
+            }
+        );
+        Assert.Equal(HttpStatusCode.OK, watched.Status);
+
+        Assert.Equal("handedBack", (await Release(signed)).Body.GetProperty("facts").GetProperty("waitsFor").GetString());
+        var report = (await jory.GetAsync($"/api/trays/{number}/report")).Body;
+        Assert.Equal("The engine cannot be stopped", report.GetProperty("dangers")[0].GetProperty("label").GetString());
+        var kept = report.GetProperty("signed").GetProperty("dangers")[0];
+        Assert.Equal("He pulls the plug lead until it is mended", kept.GetProperty("reason").GetString());
+        Assert.Contains("Stop switch does not stop it", kept.GetProperty("what").GetString(), StringComparison.Ordinal);
+    }
+
+    [Fact]
     public async Task A_tray_with_everything_good_goes_without_a_signature()
     {
         var jory = await shop.SignInAsync("jory");

@@ -78,7 +78,7 @@ function OpenTray({ tray, station, shown }: { tray: Tray; station: Station; show
         <JustCheckedIn tray={tray} />
         <OldRules tray={tray} />
         <StationStrip tray={tray.number} views={tray.stations} station={station} />
-        {station !== 'handover' && <DangerList tray={tray} />}
+        <DangerList tray={tray} station={station} />
         {off !== undefined && <p className="bg-steel-2 rounded-lg px-4 py-2 font-strong">{off}</p>}
         {wide ? (
           page

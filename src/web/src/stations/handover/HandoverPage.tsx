@@ -145,6 +145,19 @@ function Release({ tray, writing }: { tray: Tray; writing: TrayWrite }) {
     setProblem(found && !isConflict(found) ? found : null);
   };
   const errors = problem?.errors ?? {};
+  // Nobody can sign for fuel that runs out: it is mended, or it goes as it came.
+  if (floor && tray.fitting?.option !== 'decline')
+    return (
+      <Notice title="It must not go like this.">
+        <p className="max-w-prose">
+          Nobody can sign for what stands above. Mend it, or decide at Kit not to repair it: then it goes back as it
+          came, not to be filled or run.
+        </p>
+        <LinkButton look="quiet" className="px-0!" to={`${trayPath(tray.number)}/kit/decide`}>
+          Decide at Kit
+        </LinkButton>
+      </Notice>
+    );
   if (!mayRelease) return <Notice tone="unsure" title="A technician or the lead hands it back." />;
   return (
     <form
@@ -164,14 +177,10 @@ function Release({ tray, writing }: { tray: Tray; writing: TrayWrite }) {
             If it has to go as it is, the lead signs for the reason; reason and signature are printed on the report.
           </p>
           <div className="grid gap-4 md:grid-cols-2">
-            {tray.dangers.map(({ danger, shown }) => (
+            {tray.dangers.map(({ danger }) => (
               <div key={danger.id} className="border-bad border-l-4 pl-3 md:col-span-2">
-                <p className="font-bold">{danger.label}</p>
-                <p className="max-w-prose">
-                  {shown.join('; ')}. {danger.why} {danger.settle}
-                </p>
                 <TextField
-                  label={`Why it may go with this: ${danger.label.toLowerCase()}`}
+                  label={`${danger.label}: why it may go all the same`}
                   value={reasons[danger.id] ?? ''}
                   problem={errors[`note.dangers.${danger.id}`]?.[0]}
                   onChange={(e) => keepReasons({ ...reasons, [danger.id]: e.target.value })}
