@@ -136,15 +136,28 @@ public sealed record FaultNote(string? CauseId, FaultOutcome Outcome) : TraceNot
     [JsonIgnore]
     public bool Settles => Outcome is FaultOutcome.Fixed or FaultOutcome.Referred or FaultOutcome.NothingFound;
 
-    /// <summary>What stands of each cause, and of closing without one: the last that was said of it, with when.</summary>
+    /// <summary>Whether it says that a cause was there.</summary>
+    [JsonIgnore]
+    public bool IsFound => CauseId is not null && Outcome is FaultOutcome.Fixed or FaultOutcome.Referred;
+
+    /// <summary>What stands of each cause, and of closing without one: the last that was said of it, with when. That none was found no
+    /// longer stands once one is.</summary>
     /// <param name="notes">The trace's notes, oldest first.</param>
-    public static IReadOnlyList<Logged<TraceNote>> Standing(IEnumerable<Logged<TraceNote>> notes) =>
+    public static IReadOnlyList<Logged<TraceNote>> Standing(IEnumerable<Logged<TraceNote>> notes)
+    {
+        var last = notes
+            .Where(logged => logged.Note is FaultNote)
+            .GroupBy(logged => ((FaultNote)logged.Note).CauseId ?? "")
+            .Select(cause => cause.Last())
+            .ToList();
+        return
         [
-            .. notes
-                .Where(logged => logged.Note is FaultNote)
-                .GroupBy(logged => ((FaultNote)logged.Note).CauseId ?? "")
-                .Select(cause => cause.Last()),
+            .. last.Where(logged =>
+                logged.Note is not FaultNote { Outcome: FaultOutcome.NothingFound }
+                || !last.Any(other => other.Note is FaultNote { IsFound: true } && other.TakenAt >= logged.TakenAt)
+            ),
         ];
+    }
 
     /// <summary>Whether a trace is settled by what stands.</summary>
     /// <param name="notes">The trace's notes, oldest first.</param>

@@ -191,6 +191,23 @@ public static class Policy
             return Refusal.Conflict("This engine must not run yet.", WhyNotRun(tray)!);
         }
 
+        // "None was found" and a cause that was there do not stand together.
+        if (
+            note is FaultNote { Outcome: FaultOutcome.NothingFound }
+            && FaultNote
+                .Standing(((FaultsState)tray.State(Station.Faults)).Notes)
+                .Select(logged => logged.Note)
+                .OfType<FaultNote>()
+                .FirstOrDefault(one => one.IsFound)
+                is { } found
+        )
+        {
+            return Refusal.Conflict(
+                $"A cause was found: {tray.Knowledge.Of<FaultKnowledge>().FindCause(found.CauseId!)?.Label.ToLowerInvariant()}.",
+                "If it was not that, say so at Trace first; then close it without a cause."
+            );
+        }
+
         if (note is not ReadingNote reading)
         {
             return null;

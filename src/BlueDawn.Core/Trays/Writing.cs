@@ -89,7 +89,13 @@ public static class Writing
         {
             return new Refusal(
                 RefusalKind.StillOpen,
-                open.Count == 1 ? "1 line is still open." : $"{open.Count} lines are still open.",
+                open.Any(obstacle => obstacle.Kind == ObstacleKind.Danger)
+                    ? open.Count == 1
+                        ? "Something is unsafe."
+                        : $"{open.Count} things are still open, and not all of it is safe."
+                    : open.Count == 1
+                        ? "1 line is still open."
+                        : $"{open.Count} lines are still open.",
                 "Put them right, or let the lead sign for the reason why it may go as it is.",
                 []
             );

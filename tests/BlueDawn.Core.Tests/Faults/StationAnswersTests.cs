@@ -201,6 +201,7 @@ public class StationAnswersTests
             "noOld",
             "inLine",
             "covered",
+            "setting/tank-top=sound",
             "bent",
             "cracked",
             // Pressures a needle opens and shuts at are set; whether it seals is the hold test's to say.
@@ -242,7 +243,7 @@ public class StationAnswersTests
             "pullWeak",
             "stopsShort",
             "notAfter",
-            // A wire is put right before anything runs; what moves a heat choke is renewed in the hand; a tight chamber may have a hard
+            // What moves a heat choke is renewed in the hand; a tight chamber may have a hard
             // diaphragm all the same.
             "notchHolds",
             "jumps",
@@ -259,6 +260,7 @@ public class StationAnswersTests
             "popsDiffer",
             "shutsLate",
         ];
+        bool SaysNothing(string line, string finding) => nothing.Contains(finding) || nothing.Contains($"{line}={finding}");
         var seen = new HashSet<(string, string)>();
         foreach (
             var line in Sheets.LinesOfEveryFamily.Where(line =>
@@ -273,7 +275,7 @@ public class StationAnswersTests
                 var finding = line.Judge(read.Reading, PinSet.Empty).Finding;
                 seen.Add((line.Key, finding));
                 Assert.True(
-                    nothing.Contains(finding) || Said.Any(one => one.Data.Item1 == line.Key && one.Data.Item2 == finding),
+                    SaysNothing(line.Key, finding) || Said.Any(one => one.Data.Item1 == line.Key && one.Data.Item2 == finding),
                     $"{line.Key}: {finding}"
                 );
             }
@@ -283,7 +285,7 @@ public class StationAnswersTests
             Said.Select(one => (one.Data.Item1, one.Data.Item2))
                 .Where(one => !one.Item1.Contains("complaint", StringComparison.Ordinal))
                 .Order(),
-            seen.Where(one => !nothing.Contains(one.Item2)).Order()
+            seen.Where(one => !SaysNothing(one.Item1, one.Item2)).Order()
         );
     }
 

@@ -155,6 +155,19 @@ public sealed class DangerTests
     }
 
     [Fact]
+    public void No_cause_and_a_cause_do_not_stand_together()
+    {
+        var cause = FaultKnowledge.Shipped.Causes[0].Id;
+        var none = new FaultNote(null, FaultOutcome.NothingFound);
+        var tray = TestTray.Untouched().Does(Found("hunts")).Does(none);
+        Assert.True(tray.Book.State<FaultsState>().Evidence.NothingFound);
+        tray.Does(new FaultNote(cause, FaultOutcome.Fixed));
+        Assert.False(tray.Book.State<FaultsState>().Evidence.NothingFound);
+        Assert.Equal(RefusalKind.Conflict, tray.Refuses(none)!.Kind);
+        Assert.Null(tray.Does(new FaultNote(cause, FaultOutcome.NotIt)).Refuses(none));
+    }
+
+    [Fact]
     public void A_passage_that_was_cleaned_is_no_nothing_was_cleaned()
     {
         var tray = new TestTray(Sheets.Spec).Does(new JobNote("full"));
