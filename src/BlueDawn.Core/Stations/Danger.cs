@@ -60,7 +60,21 @@ public static class Dangers
             }
         ));
 
+    private const string LineSign = "line:";
+
     private static readonly ILookup<string, DangerSign> BySign = Signs.ToLookup(sign => sign.Sign);
+
+    private static readonly HashSet<string> Lines =
+    [
+        .. Signs
+            .Select(sign => sign.Sign)
+            .Where(sign => sign.StartsWith(LineSign, StringComparison.Ordinal))
+            .Select(sign => sign[LineSign.Length..sign.IndexOf('=', StringComparison.Ordinal)]),
+    ];
+
+    /// <summary>Whether a line can show one, or that one is gone: no other need be looked at.</summary>
+    /// <param name="line">The line's key.</param>
+    public static bool IsShownBy(string line) => Lines.Contains(line);
 
     /// <summary>What stands, by all that was entered: what was seen last of each sign counts, and whatever shows that a danger is gone
     /// clears all signs of it from before.</summary>

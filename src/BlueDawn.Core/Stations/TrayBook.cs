@@ -148,10 +148,11 @@ public sealed class TrayBook
     /// <summary>What was read on its lines: what is read later on a line takes back what was found on it before, if it decides.</summary>
     private IEnumerable<Seen> Read()
     {
-        foreach (var line in Lines)
+        var byLine = Log.Notes<ReadingNote>().ToLookup(logged => logged.Note.Line);
+        foreach (var line in Lines.Where(line => Stations.Dangers.IsShownBy(line.Line.Key)))
         {
             string? standing = null;
-            foreach (var logged in Log.Notes<ReadingNote>().Where(logged => logged.Note.Line == line.Line.Key))
+            foreach (var logged in byLine[line.Line.Key])
             {
                 var judgement = line.Line.Judge(logged.Note.Reading, Context.Pins);
                 var sign = $"line:{line.Line.Key}={judgement.Finding}";

@@ -51,7 +51,13 @@ public static class Policy
     }
 
     private static bool RunsTheEngine(NextStep step, TrayBook tray) =>
-        step.Caution == Caution.Running || tray.Lines.FirstOrDefault(line => line.Line.Key == step.LineKey)?.Line.Running == true;
+        step.Caution == Caution.Running
+        || tray.Lines.FirstOrDefault(line => line.Line.Key == step.LineKey)?.Line.Running == true
+        || (
+            step.Station == Station.Faults
+            && ((FaultsState)tray.State(Station.Faults)).Trace.Next.CheckId is { } check
+            && tray.Knowledge.Of<FaultKnowledge>().FindCheck(check)?.State == CheckState.Running
+        );
 
     /// <summary>What is next on a tray that is repaired, were it safe to run.</summary>
     private static NextStep After(TrayBook tray)

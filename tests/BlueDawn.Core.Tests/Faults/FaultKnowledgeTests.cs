@@ -11,6 +11,25 @@ public class FaultKnowledgeTests
 {
     private static readonly FaultKnowledge Knowledge = FaultKnowledge.Shipped;
 
+    /// <summary>A caution fits the act: who runs an engine is told of exhaust and of what turns, and where fuel has to flow nobody is
+    /// told to shut it off first. Which checks need it to flow is written here by hand. Common practice, no source.</summary>
+    [Fact]
+    public void A_caution_fits_what_is_done()
+    {
+        var knowledge = Knowledge;
+        string Words(Check check) => knowledge.Cautions[check.CautionKey].Caution.Text;
+        Assert.All(knowledge.Checks.Where(check => check.State == CheckState.Running), check =>
+        {
+            Assert.Contains("exhaust", Words(check), StringComparison.OrdinalIgnoreCase);
+            Assert.Contains("anything that turns", Words(check), StringComparison.Ordinal);
+        });
+        foreach (var id in new[] { "line-flow", "primer-press", "lever-flow", "fuel-watch", "cap-loose" })
+        {
+            Assert.DoesNotContain("shut off", Words(knowledge.FindCheck(id)!), StringComparison.OrdinalIgnoreCase);
+            Assert.Equal(SafetyCondition.NoFlame, knowledge.Cautions[knowledge.FindCheck(id)!.CautionKey].Condition);
+        }
+    }
+
     [Fact]
     public void Every_row_names_its_source()
     {

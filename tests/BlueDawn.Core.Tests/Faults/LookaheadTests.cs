@@ -18,6 +18,7 @@ public sealed class LookaheadTests(ITestOutputHelper output)
     private sealed class Drawn
     {
         private static readonly AppliesTo All = new([CarburetorFamily.FloatBowl], [EngineKind.FourStroke], []);
+        private readonly double[][] absent;
         private readonly ulong[] sets = [.. Enumerable.Range(1, (1 << Causes) - 1).Select(set => (ulong)set)];
 
         public Drawn(Random random)
@@ -88,6 +89,12 @@ public sealed class LookaheadTests(ITestOutputHelper output)
                 FaultHistory.None,
                 new HashSet<string>()
             );
+            absent =
+            [
+                .. Case.Findings.Select(
+                    (finding, check) => sets.Select(set => Case.Network.Absent(check, set, 1 - finding.Background)).ToArray()
+                ),
+            ];
             Costs = new RepairCosts(Case, new TraceDefaults(48, 3, 60 + (60 * random.NextDouble())));
             Weights =
             [
@@ -181,12 +188,7 @@ public sealed class LookaheadTests(ITestOutputHelper output)
             var minutes = Case.Checks[act].Minutes;
             foreach (var seen in new[] { true, false })
             {
-                var branch = sets.Select(
-                        (set, s) =>
-                            weights[s]
-                            * (Case.Network.Absent(act, set, 1 - Case.Findings[act].Background) is var absent && seen ? 1 - absent : absent)
-                    )
-                    .ToArray();
+                var branch = sets.Select((_, s) => weights[s] * (seen ? 1 - absent[act][s] : absent[act][s])).ToArray();
                 var probability = branch.Sum();
                 minutes +=
                     probability < 1e-12

@@ -176,6 +176,50 @@ public sealed class DangerTests
         Assert.DoesNotContain("Nothing was cleaned.", Policy.NotDone(tray.Adds(new PassageNote(passage, true, true)).Book));
     }
 
+    [Theory]
+    [InlineData("primer-cracked")]
+    [InlineData("liquid-in-intake")]
+    [InlineData("throttle-stiff")]
+    [InlineData("stop-switch-dead")]
+    public void No_trace_runs_what_is_unsafe(string danger)
+    {
+        var would = 0;
+        foreach (var story in new[] { "hunts", "low-power", "wont-rev", "dies-after-minutes", "runs-only-choked" })
+        {
+            var tray = new TestTray(Sheets.Spec).Does(Found(story, check: "owner-story", owner: true)).Does(Safe());
+            for (var step = 0; step < 12 && tray.Book.State<FaultsState>().Trace.Next is { CheckId: { } id, Asks: var asks }; step++)
+            {
+                if (Runs(id))
+                {
+                    // It would run now; with the danger it does not, whatever the trace would ask.
+                    would++;
+                    tray.Does(Found(danger));
+                    var next = tray.Book.State<FaultsState>().Trace.Next;
+                    Assert.True(
+                        next.CheckId is null
+                            || !Runs(next.CheckId)
+                            || tray.Next.Do.Text.StartsWith(tray.Book.Dangers[0].Danger.Label, StringComparison.Ordinal)
+                    );
+                    Assert.NotNull(tray.Refuses(new FindingsNote(id, [new FindingAnswer(asks[0], Said.Absent)])));
+                    break;
+                }
+
+                tray.Does(new FindingsNote(id, [.. asks.Select(finding => new FindingAnswer(finding, Said.Absent))]));
+            }
+        }
+
+        Assert.True(would > 0, "no trace came to a run");
+    }
+
+    private static bool Runs(string check) => FaultKnowledge.Shipped.FindCheck(check)!.State == CheckState.Running;
+
+    /// <summary>What has to be so before it runs is looked at, and is so.</summary>
+    private static FindingsNote Safe() =>
+        new(
+            "before-it-runs",
+            [.. FaultKnowledge.Shipped.FindCheck("before-it-runs")!.Reveals.Select(finding => new FindingAnswer(finding, Said.Absent))]
+        );
+
     [Fact]
     public void Every_sign_of_the_list_can_be_entered()
     {
