@@ -82,11 +82,16 @@ public sealed class FaultsStation : LinesStation
                     var answer in found.Answers.Where(answer => answer is { Said: Said.Present } or { Said: Said.Absent, Doubtful: false })
                 )
                 {
-                    var label = knowledge.FindFinding(answer.FindingId)?.Label ?? answer.FindingId;
+                    // A two-stroke has no sump to fill, whatever was answered.
+                    if (knowledge.FindFinding(answer.FindingId) is not { } finding || !finding.Applies.Matches(tray.Kind))
+                    {
+                        continue;
+                    }
+
                     yield return new(
                         $"finding:{answer.FindingId}",
                         answer.Said == Said.Present,
-                        found.FromOwner ? $"{label} (the owner says)" : label,
+                        found.FromOwner ? $"{finding.Label} (the owner says)" : finding.Label,
                         logged.TakenAt,
                         logged.By
                     );

@@ -88,6 +88,9 @@ public sealed class DangerTests
         Assert.Equal("oil", Assert.Single(tray.Book.Dangers).Danger.Id);
         Assert.Empty(tray.Does(new SafetyNote(SafetyCondition.OilChanged)).Book.Dangers);
         Assert.Single(tray.Does(Found("fuel-in-oil")).Book.Dangers);
+        var twoStroke = new TestTray(null, new CarburetorKind(CarburetorFamily.Diaphragm, EngineKind.TwoStroke, null));
+        Assert.Empty(twoStroke.Does(Found("fuel-in-oil")).Book.Dangers);
+        Assert.Single(twoStroke.Does(Found("stop-switch-dead")).Book.Dangers);
         // Oil that only smokes is not in the list; it is read before the engine runs.
         Assert.Empty(TestTray.Untouched().Does(Found("oil-smoke")).Book.Dangers);
     }
