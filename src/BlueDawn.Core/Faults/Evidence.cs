@@ -67,7 +67,22 @@ public sealed record EvidenceItem(
 /// <param name="Outcome">Put right or referred.</param>
 /// <param name="FromLine">The gauge line whose readings showed it, before and after; null when it was confirmed by hand.</param>
 /// <param name="EntryId">The logbook entry that settled it.</param>
-public sealed record FaultFound(string CauseId, string Label, DateTimeOffset At, FaultOutcome Outcome, string? FromLine, Guid EntryId);
+/// <param name="Reason">Why it stays as it is, for what is left.</param>
+/// <param name="OwnerSaid">What the owner said to it, for what is left.</param>
+public sealed record FaultFound(
+    string CauseId,
+    string Label,
+    DateTimeOffset At,
+    FaultOutcome Outcome,
+    string? FromLine,
+    Guid EntryId,
+    string? Reason = null,
+    string? OwnerSaid = null
+)
+{
+    /// <summary>True while it is still there: it was sent on, or left as it is.</summary>
+    public bool Stays => Outcome is FaultOutcome.Referred or FaultOutcome.Left;
+}
 
 /// <summary>Everything known about a fault, gathered from the trace and from the other stations.</summary>
 /// <param name="Items">Findings as they stand, oldest first: one for each finding and each stretch between fixes.</param>
@@ -82,6 +97,7 @@ public sealed record FaultFound(string CauseId, string Label, DateTimeOffset At,
 /// <param name="Told">What the owner told, whatever was seen since: by finding, whether it is there.</param>
 /// <param name="Tried">What was tried before it came in.</param>
 /// <param name="Offered">What somebody says is wrong.</param>
+/// <param name="NoCure">What was done here and did not cure it, oldest first.</param>
 public sealed record Evidence(
     IReadOnlyList<EvidenceItem> Items,
     IReadOnlyList<FaultFound> Found,
@@ -94,7 +110,8 @@ public sealed record Evidence(
     SafetyState Safety,
     IReadOnlyDictionary<string, bool> Told,
     IReadOnlyList<TriedFix> Tried,
-    IReadOnlyList<OfferedCause> Offered
+    IReadOnlyList<OfferedCause> Offered,
+    IReadOnlyList<string> NoCure
 )
 {
     /// <summary>Causes that were tried to be put right before it came in, without help.</summary>
@@ -118,7 +135,7 @@ public sealed record Evidence(
     )
     {
         var said = FaultNote.Standing(notes).Select(logged => (Logged: logged, Note: (FaultNote)logged.Note)).ToList();
-        var found = FoundIn(knowledge, kind, said, readings);
+        var found = FoundIn(knowledge, kind, said, readings, signs);
         var fixes = found.Where(fault => fault.Outcome == FaultOutcome.Fixed).ToList();
         // Only a fix that can have touched a part makes an older look at it a look of before; trouble is tried again after any.
         bool Touches(FaultFound fix, string finding) =>
@@ -189,7 +206,8 @@ public sealed record Evidence(
                 item is { Present: false, BeforeFix: false } && silent.Contains(item.FindingId) ? item with { CannotShow = true } : item
             )
             .ToList();
-        var ruledOut = said.Where(one => one.Note.Outcome == FaultOutcome.NotIt).Select(one => one.Note.CauseId!).ToList();
+        var noCure = said.Where(one => one.Note.Outcome == FaultOutcome.NoCure).Select(one => one.Note.CauseId!).ToList();
+        var ruledOut = said.Where(one => one.Note.Outcome == FaultOutcome.NotIt).Select(one => one.Note.CauseId!).Concat(noCure).ToList();
         var settled = found.Select(fault => fault.CauseId).Concat(ruledOut).ToHashSet();
         var since = items.Where(item => !item.BeforeFix).Select(item => item.FindingId).ToHashSet();
         // Oil that a gauge line found thin is as thin as oil that was smelt.
@@ -225,7 +243,7 @@ public sealed record Evidence(
             )
                 .Concat(Measured(knowledge, readings, Touched))
                 .ToHashSet(),
-            said.Any(one => one.Note.Outcome == FaultOutcome.NothingFound),
+            found.Count == 0 && said.Any(one => one.Note.Outcome == FaultOutcome.NothingFound),
             ApartNow(knowledge, notes),
             (safety with { OilThinned = safety.OilThinned || thinned }).After(knowledge, kind, items),
             notes
@@ -237,7 +255,8 @@ public sealed record Evidence(
                 .GroupBy(answer => answer.FindingId)
                 .ToDictionary(answers => answers.Key, answers => answers.Last().Said == Said.Present),
             told?.Tried ?? [],
-            told?.Offered ?? []
+            told?.Offered ?? [],
+            noCure
         );
     }
 
@@ -266,6 +285,18 @@ public sealed record Evidence(
     /// <summary>Whether a finding is there now, as far as is known: seen or told, and nothing put right since.</summary>
     /// <param name="finding">The finding.</param>
     public bool IsThere(string finding) => Items.Any(item => item.FindingId == finding && item is { Present: true, BeforeFix: false });
+
+    /// <summary>How often a cause that stays has to bring a finding about for that to be explained by it: the word “sometimes”.</summary>
+    private const double Explains = 0.3;
+
+    /// <summary>Whether something that was sent on, or left as it is, explains a finding.</summary>
+    /// <param name="finding">The finding.</param>
+    /// <param name="knowledge">The fault knowledge.</param>
+    public bool IsExplainedByWhatStays(string finding, FaultKnowledge knowledge) =>
+        Found.Any(fault =>
+            fault.Stays
+            && knowledge.Links.Any(link => link.CauseId == fault.CauseId && link.FindingId == finding && link.Probability >= Explains)
+        );
 
     /// <summary>How what a check needs stands.</summary>
     /// <param name="need">The need.</param>
@@ -306,7 +337,7 @@ public sealed record Evidence(
         {
             var finding = faults.FindingAt(item.FindingId);
             var absent = 1 - faults.Findings[finding].Background;
-            foreach (var fault in Found.Where(fault => fault.Outcome == FaultOutcome.Referred || fault.At > item.TakenAt))
+            foreach (var fault in Found.Where(fault => fault.Stays || fault.At > item.TakenAt))
             {
                 if (faults.CauseAt(fault.CauseId) is >= 0 and var cause)
                 {
@@ -426,15 +457,30 @@ public sealed record Evidence(
         }
     }
 
-    /// <summary>Causes confirmed by hand, and those that a bad reading followed by a good one on the same line shows.</summary>
+    /// <summary>Causes confirmed by hand, those that a bad reading followed by a good one on the same line shows, and those of a part that
+    /// was found bad and renewed.</summary>
     private static List<FaultFound> FoundIn(
         FaultKnowledge knowledge,
         CarburetorKind kind,
         List<(Logged<TraceNote> Logged, FaultNote Note)> said,
-        IReadOnlyList<JudgedReading> readings
+        IReadOnlyList<JudgedReading> readings,
+        IReadOnlyList<FindingSign> signs
     )
     {
         var found = new List<FaultFound>();
+        foreach (var sign in signs.Where(sign => sign is { Present: true, MendedAt: not null }))
+        {
+            if (
+                knowledge.FaultOf(sign.FindingId) is { } id
+                && knowledge.FindCause(id) is { } cause
+                && cause.Applies.Matches(kind)
+                && found.All(fault => fault.CauseId != id)
+            )
+            {
+                found.Add(new FaultFound(id, cause.Label, sign.MendedAt!.Value, FaultOutcome.Fixed, sign.Source, sign.EntryId));
+            }
+        }
+
         foreach (var station in knowledge.StationFindings.Where(station => station.CauseId is not null))
         {
             var cause = knowledge.FindCause(station.CauseId!)!;
@@ -470,7 +516,18 @@ public sealed record Evidence(
                 found.RemoveAll(fault => fault.CauseId == id);
                 if (note.Settles)
                 {
-                    found.Add(new FaultFound(id, cause.Label, implied?.At ?? logged.TakenAt, note.Outcome, null, logged.EntryId));
+                    found.Add(
+                        new FaultFound(
+                            id,
+                            cause.Label,
+                            implied?.At ?? logged.TakenAt,
+                            note.Outcome,
+                            null,
+                            logged.EntryId,
+                            note.Reason,
+                            note.OwnerSaid
+                        )
+                    );
                 }
             }
         }

@@ -277,6 +277,7 @@ public sealed record Contradiction(string Id, IReadOnlyList<string> Told, bool T
 /// <param name="Reliability">How far answers are believed.</param>
 /// <param name="Needs">What has to be so before something is done.</param>
 /// <param name="Decisive">Findings that all but are a fault, with its cause.</param>
+/// <param name="Perishables">Cheap parts seen bad, which are renewed whatever they explain, with the fault that each is.</param>
 /// <param name="Measured">Checks that give a number, with the gauge lines it is read on.</param>
 /// <param name="Fixes">What each fix needs and endangers, by its cause.</param>
 /// <param name="Contradictions">What an owner can have told and a bench can see that do not go together.</param>
@@ -291,6 +292,7 @@ public sealed record FaultKnowledge(
     Reliability Reliability,
     IReadOnlyList<Need> Needs,
     IReadOnlyDictionary<string, string> Decisive,
+    IReadOnlyDictionary<string, string> Perishables,
     ILookup<string, string> Measured,
     IReadOnlyDictionary<string, FixNeed> Fixes,
     IReadOnlyList<Contradiction> Contradictions
@@ -309,6 +311,11 @@ public sealed record FaultKnowledge(
     /// <param name="causeId">The cause.</param>
     /// <param name="findingId">The finding.</param>
     public bool Touches(string causeId, string findingId) => touching.Value.Contains((causeId, findingId));
+
+    /// <summary>The fault that a part found bad is, whatever else it explains: what decides it, or what is renewed when it is seen; null
+    /// for a finding that only points to a fault.</summary>
+    /// <param name="findingId">The finding.</param>
+    public string? FaultOf(string findingId) => Decisive.GetValueOrDefault(findingId) ?? Perishables.GetValueOrDefault(findingId);
 
     /// <summary>What putting a cause right needs and endangers; of a cause the shop has added and said nothing of, what opening fuel
     /// endangers.</summary>

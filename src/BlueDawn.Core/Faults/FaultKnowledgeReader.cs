@@ -157,6 +157,15 @@ internal static class FaultKnowledgeReader
                 )
                 .ToDictionary(row => row.Finding, row => row.Cause),
             tables
+                .Rows("faults/perishables.csv", row =>
+                    (
+                        Finding: row.Once("finding", Ids("perishables")),
+                        Known: Finding(row, "finding"),
+                        Cause: row.In("cause", Ids(Causes), Causes)
+                    )
+                )
+                .ToDictionary(row => row.Finding, row => row.Cause),
+            tables
                 .Rows("faults/measured.csv", row => (Check: row.In("check", Ids("checks"), "faults/checks.csv"), Line: row.Text("line")))
                 .ToLookup(row => row.Check, row => row.Line),
             tables

@@ -120,20 +120,24 @@ internal sealed partial class FaultsJson : JsonSerializerContext;
 /// <summary>How a trace stands. The ranking is worked out only when somebody looks at it.</summary>
 public sealed class FaultsState : StationState
 {
+    private readonly TrayBook tray;
     private readonly FaultKnowledge knowledge;
     private readonly Lazy<Evidence> evidence;
     private readonly Lazy<Trace> trace;
+    private readonly Lazy<IReadOnlyList<OpenFault>> open;
 
     /// <summary>The trace of a tray.</summary>
     /// <param name="tray">The tray.</param>
     public FaultsState(TrayBook tray)
     {
+        this.tray = tray;
         knowledge = tray.Knowledge.Of<FaultKnowledge>();
         Notes = tray.Log.Notes<TraceNote>();
         evidence = new(() =>
             Evidence.Gather(knowledge, tray.Kind, Notes, tray.Readings, [.. tray.Lines.Select(line => line.Line.Key)], tray.Signs)
         );
         trace = new(() => Trace.Of(knowledge, tray.Kind, tray.Shop.Trace, tray.Context.History, evidence.Value));
+        open = new(() => OpenFault.Of(knowledge, tray, evidence.Value, tray.Context.History, IsSettled));
     }
 
     /// <summary>Its steps, oldest first.</summary>
@@ -145,10 +149,16 @@ public sealed class FaultsState : StationState
     /// <summary>Ranked causes and the next best step.</summary>
     public Trace Trace => trace.Value;
 
+    /// <summary>What was seen to be wrong and has not come to its end.</summary>
+    public IReadOnlyList<OpenFault> Open => open.Value;
+
+    /// <summary>Whether what it came in for was tried again and is still there: then the trace leads.</summary>
+    public bool IsBack => tray.Lines.Any(line => line.Judgement.Finding == Complaint.StillThere);
+
     /// <summary>Whether anything has been found or asked.</summary>
     public bool IsBegun => Notes.Any(logged => logged.Note is FindingsNote or FaultNote);
 
-    /// <summary>Whether it has been settled: something was found, or nothing was.</summary>
+    /// <summary>Whether it was said what was wrong, or that nothing was found. What else was seen may still be open.</summary>
     public bool IsSettled => FaultNote.IsSettled(Notes);
 
     /// <summary>Causes confirmed by hand, for the shop's history; null while the trace is not settled.</summary>
@@ -169,7 +179,9 @@ public sealed class FaultsState : StationState
 
     /// <inheritdoc/>
     public override StationProgress Progress =>
-        IsSettled ? StationProgress.Done(Told)
+        IsBack ? new StationProgress(1, 1, false, "still there")
+        : Open.Count > 0 && IsSettled ? new StationProgress(Open.Count, Open.Count + 1, false, $"{Open.Count} open")
+        : IsSettled ? StationProgress.Done(Told)
         : IsBegun ? new StationProgress(1, 1, false, "open")
         : StationProgress.NotBegun("not begun");
 
@@ -184,9 +196,30 @@ public sealed class FaultsState : StationState
 
     /// <inheritdoc/>
     public override NextStep? Step =>
-        IsSettled || Notes.Count == 0
-            ? null
-            : new NextStep(Station.Faults, null, null, Trace.Next.Do, Trace.Next.Why, [], Trace.Next.Caution);
+        Open.Count == 0 && !IsBack && (IsSettled || Notes.Count == 0) ? null
+        : Trace.Next.Kind != StepKind.Done
+            ? new NextStep(Station.Faults, null, null, Trace.Next.Do, Trace.Next.Why, [], Trace.Next.Caution)
+        : Open is [var first, ..]
+            ? NextStep.At(Station.Faults, $"{first.Label}: {first.Word}.", "Say what became of it; it is not forgotten before that.", null)
+        : NextStep.At(
+            Station.Faults,
+            "It is still there: say what was done and did not cure it.",
+            "It came in for this, and it was tried again.",
+            null
+        );
+
+    /// <summary>What was seen to be wrong and has not come to its end; what is unsafe stands for itself.</summary>
+    public override IReadOnlyList<Obstacle> Obstacles =>
+        [
+            .. Open.Where(fault => !fault.IsDanger)
+                .Select(fault => new Obstacle(
+                    fault.Key,
+                    fault.Label,
+                    Station.Faults,
+                    fault.State == OpenFaultState.NotTried ? ObstacleKind.Missing : ObstacleKind.Failing,
+                    fault.Word
+                )),
+        ];
 
     /// <inheritdoc/>
     public override IReadOnlyList<ReportSection> Report =>

@@ -203,6 +203,29 @@ public sealed record Trace(
         );
     }
 
+    /// <summary>Causes that are as good as certain by what is known, most likely first, without the next step.</summary>
+    /// <param name="knowledge">The fault knowledge.</param>
+    /// <param name="kind">The carburetor.</param>
+    /// <param name="history">The shop's history.</param>
+    /// <param name="evidence">Everything known.</param>
+    /// <param name="least">From which probability on.</param>
+    public static IEnumerable<Cause> AsGoodAsCertain(
+        FaultKnowledge knowledge,
+        CarburetorKind kind,
+        FaultHistory history,
+        Evidence evidence,
+        double least
+    )
+    {
+        var faults = new FaultCase(knowledge, kind, history, evidence.Settled, evidence.InVain);
+        var posterior = faults.Network.Infer(evidence.Observations(faults));
+        return Enumerable
+            .Range(0, faults.Causes.Count)
+            .Where(cause => posterior.CauseProbability[cause] >= least)
+            .OrderByDescending(cause => posterior.CauseProbability[cause])
+            .Select(cause => faults.Causes[cause]);
+    }
+
     /// <summary>What somebody says is wrong: how likely it is by what is known, and the cheapest check that would tell.</summary>
     private static Hypothesis Tested(
         OfferedCause offered,
@@ -471,7 +494,7 @@ public sealed record Trace(
             if (
                 evidence.Found.Count > 0
                 && evidence.Recheck.Count == 0
-                && !evidence.Items.Any(item => item.Present && !item.BeforeFix && IsOpen(item, faults, causes))
+                && !evidence.Items.Any(item => item.Present && !item.BeforeFix && IsOpen(item, faults, evidence, causes))
             )
             {
                 return Plain(
@@ -616,12 +639,13 @@ public sealed record Trace(
 
         /// <summary>Whether a finding still wants something done: trouble, or a part that is bad, of which some cause may still be
         /// there.</summary>
-        private static bool IsOpen(EvidenceItem item, FaultCase faults, IReadOnlyList<CauseStanding> causes)
+        private static bool IsOpen(EvidenceItem item, FaultCase faults, Evidence evidence, IReadOnlyList<CauseStanding> causes)
         {
             var finding = faults.FindingAt(item.FindingId);
             return faults.Findings[finding].Role switch
             {
-                FindingRole.Trouble => true,
+                // What was sent on or left explains what it brings about.
+                FindingRole.Trouble => !evidence.IsExplainedByWhatStays(item.FindingId, faults.Knowledge),
                 FindingRole.Part => causes.Any(standing =>
                     standing.Probability >= Shows && faults.Strengths[finding][faults.CauseAt(standing.Cause.Id)] >= GoesWith
                 ),

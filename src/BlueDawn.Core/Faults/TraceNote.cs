@@ -42,6 +42,12 @@ public enum FaultOutcome
 
     /// <summary>Back in question: what was said before is taken back.</summary>
     Open,
+
+    /// <summary>It was done and did not cure it: it was tried, and was not the fault.</summary>
+    NoCure,
+
+    /// <summary>It is there and stays as it is, with a reason and the owner's word.</summary>
+    Left,
 }
 
 /// <summary>One step of a trace as it stands in the logbook.</summary>
@@ -59,13 +65,19 @@ public abstract record TraceNote : Note
     /// <param name="word">Its word.</param>
     /// <param name="needs">What somebody must be allowed to do to record it.</param>
     /// <param name="work">Whether a note says that something was done to the carburetor; null for a kind that never does.</param>
-    private protected static NoteKind<T> KindOf<T>(string word, Permission needs, Func<T, bool>? work = null)
+    /// <param name="besides">What else may be wrong with a note as things stand; null for nothing.</param>
+    private protected static NoteKind<T> KindOf<T>(
+        string word,
+        Permission needs,
+        Func<T, bool>? work = null,
+        Func<T, TrayBook, IReadOnlyList<FieldProblem>>? besides = null
+    )
         where T : TraceNote =>
         new(word)
         {
             Needs = needs,
             Lookup = NoteLookup.None,
-            WhenWrong = (note, tray) => note.Check(tray.Knowledge.Of<FaultKnowledge>()),
+            WhenWrong = (note, tray) => [.. note.Check(tray.Knowledge.Of<FaultKnowledge>()), .. besides?.Invoke(note, tray) ?? []],
             Says = (note, tray) => Sentence.Say($"{note.Words(tray.Knowledge.Of<FaultKnowledge>())}"),
             Leaves = NoteAnswers.AsBefore,
             Shelf = NoteAnswers.Stays,
@@ -126,19 +138,32 @@ public sealed record FindingsNote(string? CheckId, IReadOnlyList<FindingAnswer> 
 /// <summary>What became of a cause.</summary>
 /// <param name="CauseId">The cause; null when none was found.</param>
 /// <param name="Outcome">What became of it.</param>
-public sealed record FaultNote(string? CauseId, FaultOutcome Outcome) : TraceNote
+/// <param name="Reason">Why it stays as it is, for what is left; null otherwise.</param>
+/// <param name="OwnerSaid">What the owner said to it, for what is left; null otherwise.</param>
+public sealed record FaultNote(string? CauseId, FaultOutcome Outcome, string? Reason = null, string? OwnerSaid = null) : TraceNote
 {
     /// <summary>How it is checked, said and kept.</summary>
     public static NoteKind<FaultNote> Kind { get; } =
-        KindOf<FaultNote>("fault", Permission.WorkAtTheBench, note => note.Outcome == FaultOutcome.Fixed);
+        KindOf<FaultNote>(
+            "fault",
+            Permission.WorkAtTheBench,
+            note => note.Outcome is FaultOutcome.Fixed or FaultOutcome.NoCure,
+            // Nothing is opened again but what was closed.
+            (note, tray) =>
+                note is { CauseId: null, Outcome: FaultOutcome.Open } && !Standing(tray.Log.Notes<TraceNote>()).Any(IsNothingFound)
+                    ? NoteAnswers.Wrong("causeId", "Say which cause is back in question.")
+                    : []
+        );
+
+    private static bool IsNothingFound(Logged<TraceNote> logged) => logged.Note is FaultNote { Outcome: FaultOutcome.NothingFound };
 
     /// <summary>Whether it settles the trace: something was found, or nothing was.</summary>
     [JsonIgnore]
-    public bool Settles => Outcome is FaultOutcome.Fixed or FaultOutcome.Referred or FaultOutcome.NothingFound;
+    public bool Settles => Outcome is FaultOutcome.Fixed or FaultOutcome.Referred or FaultOutcome.Left or FaultOutcome.NothingFound;
 
     /// <summary>Whether it says that a cause was there.</summary>
     [JsonIgnore]
-    public bool IsFound => CauseId is not null && Outcome is FaultOutcome.Fixed or FaultOutcome.Referred;
+    public bool IsFound => CauseId is not null && Outcome is FaultOutcome.Fixed or FaultOutcome.Referred or FaultOutcome.Left;
 
     /// <summary>What stands of each cause, and of closing without one: the last that was said of it, with when. That none was found no
     /// longer stands once one is.</summary>
@@ -175,16 +200,25 @@ public sealed record FaultNote(string? CauseId, FaultOutcome Outcome) : TraceNot
             FaultOutcome.Referred => $"Found and referred: {label}",
             FaultOutcome.Open => label.Length > 0 ? $"Back in question: {label}" : "Trace opened again",
             FaultOutcome.NothingFound => "Closed without a cause: cleaned and renewed as usual",
+            FaultOutcome.NoCure => $"Done, did not cure it: {label}",
+            FaultOutcome.Left => $"Left as it is: {label}. {Reason} The owner: {OwnerSaid}",
         };
     }
 
     /// <inheritdoc/>
     public override IReadOnlyList<FieldProblem> Check(FaultKnowledge knowledge) =>
-        Outcome == FaultOutcome.NothingFound
-        || (Outcome == FaultOutcome.Open && CauseId is null)
-        || (CauseId is { } id && knowledge.FindCause(id) is not null)
-            ? []
-            : [new("note.causeId", "There is no cause of this name; see /api/faults/knowledge.")];
+        !(
+            Outcome == FaultOutcome.NothingFound
+            || (Outcome == FaultOutcome.Open && CauseId is null)
+            || (CauseId is { } id && knowledge.FindCause(id) is not null)
+        )
+            ? NoteAnswers.Wrong("causeId", "There is no cause of this name; see /api/faults/knowledge.")
+        : Outcome != FaultOutcome.Left ? []
+        :
+        [
+            .. NoteAnswers.WrongWords("reason", Reason),
+            .. NoteAnswers.WrongWords("ownerSaid", OwnerSaid, "Write what the owner said to it, and when."),
+        ];
 }
 
 /// <summary>The carburetor was taken apart or put together.</summary>

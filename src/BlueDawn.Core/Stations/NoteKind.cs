@@ -208,6 +208,18 @@ public static class NoteAnswers
     /// <summary>It always says that something was done to the carburetor.</summary>
     public static bool IsWork(Note note) => true;
 
+    /// <summary>What is wrong with a reason or an owner's word; nothing when it will do.</summary>
+    /// <param name="field">The field.</param>
+    /// <param name="words">What was written.</param>
+    /// <param name="ask">What to say when nothing that will do was written; null for the usual.</param>
+    public static IReadOnlyList<FieldProblem> WrongWords(string field, string? words, string? ask = null) =>
+        Reason.Problem(words) is { } problem ? Wrong(field, ask ?? problem)
+        : words!.Length > LongestWords ? Wrong(field, $"Keep it to {LongestWords} characters.")
+        : [];
+
+    /// <summary>Most characters of a reason, an owner's word or a remark.</summary>
+    public const int LongestWords = 500;
+
     /// <summary>A problem with a field of the note: fields are named <c>note.field</c>.</summary>
     /// <param name="field">The field.</param>
     /// <param name="message">What is wrong, and what to do.</param>

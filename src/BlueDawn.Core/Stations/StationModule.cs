@@ -29,7 +29,15 @@ public sealed record ReadingKind(Type Type, string Word, IReadOnlyList<LineFindi
 /// <param name="EntryId">The entry that showed it.</param>
 /// <param name="TakenAt">When.</param>
 /// <param name="Present">Whether it is there, or is seen not to be.</param>
-public sealed record FindingSign(string FindingId, string Source, Guid EntryId, DateTimeOffset TakenAt, bool Present = true);
+/// <param name="MendedAt">When what showed it was put right: renewed, or put back the other way round; null while it was not.</param>
+public sealed record FindingSign(
+    string FindingId,
+    string Source,
+    Guid EntryId,
+    DateTimeOffset TakenAt,
+    bool Present = true,
+    DateTimeOffset? MendedAt = null
+);
 
 /// <summary>
 /// One station of the bench: the lines it asks for, the kinds of note it takes, and what it concludes from them. A station

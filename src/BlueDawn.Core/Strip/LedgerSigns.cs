@@ -33,19 +33,36 @@ public static class LedgerSigns
             signs.AddRange(
                 strip
                     .Signs.Where(sign => (sign.Part == "*" || sign.Part == line.Part.Key) && Shows(sign, line, build, family, spec))
-                    .Select(sign => new FindingSign(sign.FindingId, $"strip/{line.Part.Key}", logged.EntryId, logged.TakenAt))
+                    .Select(sign => new FindingSign(
+                        sign.FindingId,
+                        $"strip/{line.Part.Key}",
+                        logged.EntryId,
+                        logged.TakenAt,
+                        MendedAt: Mended(sign, line) ? line.At : null
+                    ))
             );
         }
 
         return [.. signs.GroupBy(sign => sign.FindingId).Select(group => group.First())];
     }
 
+    /// <summary>Whether what went back is not what was found: a new part, or the same the other way round.</summary>
+    private static bool Mended(StripSign sign, LedgerLine line) =>
+        line.Fitted switch
+        {
+            { Fate: Fate.Renewed or Fate.Made } => true,
+            { Fate: Fate.Refitted, Way: { } way } => sign.Sign == WrongWay && way != line.Found!.Way,
+            _ => false,
+        };
+
+    private const string WrongWay = "wrong-way";
+
     private static bool Shows(StripSign sign, LedgerLine line, StackKnowledge build, CarburetorFamily family, SpecSheet? spec)
     {
         var found = line.Found!;
         return sign.Sign switch
         {
-            "wrong-way" => build.Layer(family, line.Part.Key) is { } layer && WayRound.CameOutWrong(layer, line, spec),
+            WrongWay => build.Layer(family, line.Part.Key) is { } layer && WayRound.CameOutWrong(layer, line, spec),
             "turns-low" => Off(found, line, build, family, spec) is { } off && off <= -sign.TurnsOff,
             "turns-high" => Off(found, line, build, family, spec) is { } off && off >= sign.TurnsOff,
             _ => sign.Sign.Equals(found.Verdict.ToString(), StringComparison.OrdinalIgnoreCase),

@@ -58,6 +58,7 @@ public sealed record KnowledgeTable(
             true
         ),
         new("faults/decisive.csv", "Findings that decide", "What is nearly always the fault once it is seen.", ["finding"]),
+        new("faults/perishables.csv", "Renewed when seen bad", "Cheap parts that are renewed whatever else is wrong.", ["finding"]),
         new(
             "faults/fixes.csv",
             "What fixes need",

@@ -68,8 +68,14 @@ public static class Policy
             return look;
         }
 
+        // What it came in for is still there: back to the trace, whatever else is open.
+        if (Trace(tray) is { IsBack: true, Step: { } again })
+        {
+            return again;
+        }
+
         // An open trace leads until something after it has been started.
-        if (TraceLeads(tray) && tray.State(Station.Faults).Step is { } trace)
+        if (TraceLeads(tray) && IsToBeTraced(Trace(tray)) && Trace(tray).Step is { } trace)
         {
             return trace;
         }
@@ -85,6 +91,12 @@ public static class Policy
             .Select(module => tray.State(module.Station).Step)
             .OfType<NextStep>()
             .First();
+        // What was seen bad is mended before it goes together, whatever has to be tried after it was proven.
+        if (LeadsAgain(next.Station, Trace(tray)) && Trace(tray).Step is { } fault && !(next.Station == Station.Build && RunsTheEngine(fault, tray)))
+        {
+            return fault;
+        }
+
         // Read and good is not the same as done: what was left out is named before it goes.
         return next.Station == Station.Handover && NotDone(tray) is { Count: > 0 } left
             ? next with
@@ -115,6 +127,7 @@ public static class Policy
                     && tray.Knowledge.Of<FaultKnowledge>().FindFinding(item.FindingId)!.Role == FindingRole.Trouble
                 )
                 .Where(item => !trace.Evidence.Items.Any(other => other.FindingId == item.FindingId && other.TakenAt > item.TakenAt))
+                .Where(item => trace.Open.All(fault => fault.Id != item.FindingId))
                 // One that has a line at Prove stands among the open lines.
                 .Where(item => !tray.Lines.Any(line => line.Line.Key == Complaint.KeyOf(item.FindingId)))
         )
@@ -122,7 +135,7 @@ public static class Policy
             left.Add($"The owner’s complaint was not tried again: {complaint.Label.ToLowerInvariant()}.");
         }
 
-        if (trace is { IsBegun: true, IsSettled: false })
+        if (trace is { IsBegun: true, IsSettled: false, Evidence.Found: [] })
         {
             left.Add("The trace is open: what was wrong has not been settled.");
         }
@@ -240,10 +253,32 @@ public static class Policy
     public static bool AsksHistory(TrayBook tray) =>
         !tray.IsHandedBack
         && !IsDeclined(tray)
-        && TraceLeads(tray)
-        && tray.State(Station.Faults) is FaultsState { IsSettled: false, Notes.Count: > 0 };
+        && (
+            TraceLeads(tray) && Trace(tray) is { IsSettled: false, Notes.Count: > 0 }
+            || Trace(tray).IsBack
+            || Trace(tray).Open.Count > 0
+        );
 
     private static bool IsDeclined(TrayBook tray) => tray.IsDeclined;
+
+    private static FaultsState Trace(TrayBook tray) => (FaultsState)tray.State(Station.Faults);
+
+    private static bool IsToBeTraced(FaultsState trace) =>
+        !trace.IsSettled || trace.Open.Any(fault => fault.State != OpenFaultState.NotTried);
+
+    private static bool LeadsAgain(Station next, FaultsState trace) =>
+        next switch
+        {
+            Station.Build or Station.Chokes or Station.Proving => trace.Open.Any(fault => fault.State != OpenFaultState.NotTried),
+            Station.Handover => trace.Open.Count > 0,
+            Station.Intake
+            or Station.Faults
+            or Station.Kits
+            or Station.Strip
+            or Station.Cleaning
+            or Station.Gauging
+            or Station.Setting => false,
+        };
 
     private static bool TraceLeads(TrayBook tray) => tray.Fitting is null && tray.Readings.Count == 0 && !tray.Ledger.IsBegun;
 

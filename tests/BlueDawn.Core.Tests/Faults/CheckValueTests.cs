@@ -36,6 +36,7 @@ public class CheckValueTests
         ["faults/station-findings.csv"] = "line,judged,finding,answer,cause,source",
         ["faults/needs.csv"] = "need,words,for,only_with,ruled_out_by,shown_by,asked_by,source",
         ["faults/decisive.csv"] = "finding,cause,source",
+        ["faults/perishables.csv"] = "finding,cause,source",
         ["faults/measured.csv"] = "check,line,source",
         ["faults/fixes.csv"] = "cause,running,caution,source",
         ["faults/contradictions.csv"] = "id,told,told_answer,seen,words,source",
