@@ -13,7 +13,7 @@ internal static class RoomArrows
         Cleaning: Carburetors Logbook Measures Parts Safety Shop Stations Tables
         Faults: Carburetors Logbook Measures Parts Safety Shop Stations Tables
         Gauging: Carburetors Logbook Measures Safety Shop Stations
-        Handover: Logbook Measures Parts Safety Shop Stations
+        Handover: Carburetors Logbook Measures Parts Safety Shop Stations
         Holding: Carburetors Measures Stations
         Intake: Carburetors Logbook Measures Shop Stations
         Kits: Carburetors Catalogue Logbook Measures Parts Shop Stations
@@ -21,13 +21,13 @@ internal static class RoomArrows
         Measures: Tables
         Pages: Build Carburetors Catalogue Cleaning Faults Intake Kits Logbook Measures Parts Safety Setting Shop Stations Tables Trays
         Parts: Carburetors Catalogue Logbook Measures Tables
-        Proving: Carburetors Logbook Measures Safety Shop Stations Tables
+        Proving: Carburetors Logbook Measures Parts Safety Shop Stations Tables
         Safety:
         Setting: Carburetors Catalogue Holding Measures Safety Shop Stations Tables
         Shop: Carburetors Measures Parts Tables
         Stations: Carburetors Logbook Measures Parts Safety Shop Tables
         Stock: Measures
-        Strip: Carburetors Parts Safety Shop Stations
+        Strip: Carburetors Measures Parts Safety Shop Stations
         Tables:
         Trays: Build Catalogue Chokes Cleaning Faults Gauging Handover Intake Kits Logbook Measures Parts
             Proving Safety Setting Shop Stations Strip Tables

@@ -25,33 +25,32 @@ test('with something open only the lead’s signature lets it go, and the report
 });
 
 test('what is unsafe stands on every page, is signed for by itself and leads the report', async ({ page }) => {
-  const tray = await atStation(page, 'ilse', 'trace', fresh('Dead-switch pump'));
+  const tray = await atStation(page, 'ilse', 'trace', fresh('Bare-belt pump'));
   await note(page, tray, {
-    kind: 'findings',
-    checkId: null,
-    fromOwner: false,
-    answers: [{ findingId: 'stop-switch-dead', said: 'present', doubtful: false }],
+    kind: 'reading',
+    line: 'proving/guards',
+    typed: { units: 'metric', values: { seen: 'guardMissing' }, rows: [] },
   });
   for (const station of ['trace', 'gauge', 'prove']) {
     await page.goto(`/tray/${tray}/${station}`);
-    await expect(page.getByText('Stop switch does not stop it. Put the switch')).toBeVisible();
+    await expect(page.getByText('Guards and spark arrester: missing. Put it back')).toBeVisible();
   }
   await page.goto(`/tray/${tray}/hand-back`);
   await page.getByLabel('Why it may go as it is').fill('Owner sells it for parts');
   await page.getByLabel("Lead's password").fill(PASSWORD);
   await page.getByRole('button', { name: 'Sign and hand back' }).click();
-  const why = page.getByLabel('The engine cannot be stopped: why it may go all the same');
+  const why = page.getByLabel('A guard or the spark arrester is missing: why it may go all the same');
   await expect(why).toHaveAccessibleDescription(/Say why it may go with this/);
-  await why.fill('He pulls the plug lead');
+  await why.fill('The guard is at his shed');
   // What was typed stays; a password never does.
   await page.reload();
-  await expect(why).toHaveValue('He pulls the plug lead');
+  await expect(why).toHaveValue('The guard is at his shed');
   await page.getByLabel("Lead's password").fill(PASSWORD);
   await page.getByRole('button', { name: 'Sign and hand back' }).click();
   await expect(page.getByText('Handed back.', { exact: true }).first()).toBeVisible();
   await page.getByRole('link', { name: 'The report' }).click();
   await expect(page.getByRole('heading', { name: 'Do not run it' })).toBeVisible();
-  await expect(page.getByText(/The engine cannot be stopped.*“He pulls the plug lead”/)).toBeVisible();
+  await expect(page.getByText(/A guard or the spark arrester is missing.*“The guard is at his shed”/)).toBeVisible();
   await page.goto(`/tray/${tray}/label`);
   await expect(page.getByText('DO NOT RUN')).toBeVisible();
 });

@@ -190,7 +190,24 @@ public sealed class BuildState(TrayBook tray) : StationState
                 ],
                 ledger.Lines.Where(line => line.Fitted is not null).ToDictionary(line => line.Part.Key, line => line.Fitted!.Fate)
             ),
+            new PointsSection([
+                .. ledger
+                    .Lines.Where(line => line.Fitted is { Fate: not Fate.Refitted } or { Reason.Length: > 0 })
+                    .Select(line => new ReportPoint(
+                        ReportChapter.Parts,
+                        Sentence.Say($"{line.Fitted!.Say(line.Part.Label, line.Part.Ways)}.")
+                    )),
+                .. ledger
+                    .Lines.Where(line => line.Fitted?.TurnsEighths is not null)
+                    .Select(line => ReportPoint.Of(
+                        ReportChapter.Screws,
+                        $"{line.Part.Label}: {Turns.Text(line.Fitted!.TurnsEighths!.Value)} turns out from a light seat{WasAt(line)}."
+                    )),
+            ]),
         ];
+
+    private static string WasAt(LedgerLine line) =>
+        line.Found?.TurnsEighths is { } found && found != line.Fitted!.TurnsEighths ? $", found at {Turns.Text(found)}" : "";
 
     private static string Capital(string text) => char.ToUpperInvariant(text[0]) + text[1..];
 

@@ -152,6 +152,17 @@ public sealed class CleaningState : StationState
         }
     }
 
+    /// <summary>What was cleaned, and how.</summary>
+    public override IReadOnlyList<ReportSection> Report =>
+        [
+            new PointsSection([
+                .. Plan.Offers.Where(offer => offer.Done).Select(offer => ReportPoint.Of(ReportChapter.Done, $"Cleaned: {Lower(offer.Recipe.Label)}.")),
+                .. Plan
+                    .Passages.Where(one => one.Cleaned)
+                    .Select(one => ReportPoint.Of(ReportChapter.Done, $"Cleared: {Lower(one.Passage.Label)}.")),
+            ]),
+        ];
+
     private RecipeOffer? Advised => Plan.Offers.FirstOrDefault(offer => offer is { Standing: RecipeStanding.Advised, Done: false });
 
     private double? MinutesLeft =>

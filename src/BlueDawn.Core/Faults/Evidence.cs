@@ -69,6 +69,7 @@ public sealed record EvidenceItem(
 /// <param name="EntryId">The logbook entry that settled it.</param>
 /// <param name="Reason">Why it stays as it is, for what is left.</param>
 /// <param name="OwnerSaid">What the owner said to it, for what is left.</param>
+/// <param name="Done">What was done, in the technician's words; null for the usual words.</param>
 public sealed record FaultFound(
     string CauseId,
     string Label,
@@ -77,7 +78,8 @@ public sealed record FaultFound(
     string? FromLine,
     Guid EntryId,
     string? Reason = null,
-    string? OwnerSaid = null
+    string? OwnerSaid = null,
+    string? Done = null
 )
 {
     /// <summary>True while it is still there: it was sent on, or left as it is.</summary>
@@ -525,7 +527,8 @@ public sealed record Evidence(
                             null,
                             logged.EntryId,
                             note.Reason,
-                            note.OwnerSaid
+                            note.OwnerSaid,
+                            note.Done
                         )
                     );
                 }

@@ -18,6 +18,10 @@ public sealed record FailureTimeReading(double Minutes, bool Died, double? Choke
     /// <inheritdoc/>
     [JsonIgnore]
     public override double? DiedAfterMin => Died ? Minutes : null;
+
+    /// <inheritdoc/>
+    [JsonIgnore]
+    public override double? RanForMin => Minutes;
 }
 
 /// <summary>Whether a time fits what would take that long.</summary>

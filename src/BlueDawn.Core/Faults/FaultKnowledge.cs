@@ -280,6 +280,7 @@ public sealed record Contradiction(string Id, IReadOnlyList<string> Told, bool T
 /// <param name="Perishables">Cheap parts seen bad, which are renewed whatever they explain, with the fault that each is.</param>
 /// <param name="Measured">Checks that give a number, with the gauge lines it is read on.</param>
 /// <param name="Fixes">What each fix needs and endangers, by its cause.</param>
+/// <param name="Done">What the report says was done when a cause was put right, by the cause.</param>
 /// <param name="Contradictions">What an owner can have told and a bench can see that do not go together.</param>
 public sealed record FaultKnowledge(
     IReadOnlyList<Cause> Causes,
@@ -295,6 +296,7 @@ public sealed record FaultKnowledge(
     IReadOnlyDictionary<string, string> Perishables,
     ILookup<string, string> Measured,
     IReadOnlyDictionary<string, FixNeed> Fixes,
+    IReadOnlyDictionary<string, string> Done,
     IReadOnlyList<Contradiction> Contradictions
 ) : IKnowledge<FaultKnowledge>
 {

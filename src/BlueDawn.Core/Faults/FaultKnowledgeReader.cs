@@ -180,6 +180,11 @@ internal static class FaultKnowledgeReader
                     )
                 )
                 .ToDictionary(row => row.Cause, row => row.Fix),
+            tables
+                .Rows("faults/done.csv", row =>
+                    (Cause: row.Once("cause", Ids("done")), Known: row.In("cause", Ids(Causes), Causes), Words: row.Text("words"))
+                )
+                .ToDictionary(row => row.Cause, row => row.Words),
             tables.Rows("faults/contradictions.csv", row => new Contradiction(
                 row.Once("id", Ids("contradictions")),
                 FindingsOf(row, "told"),

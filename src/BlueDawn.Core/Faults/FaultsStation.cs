@@ -232,7 +232,20 @@ public sealed class FaultsState : StationState
                         fault.Outcome == FaultOutcome.Referred
                     )),
                 ],
-                Evidence.NothingFound
+                Evidence.NothingFound,
+                Evidence
+                    .Found.Where(fault => fault.Outcome == FaultOutcome.Fixed)
+                    .Select(fault => (DateTimeOffset?)fault.At)
+                    .Concat(
+                        Notes
+                            .Where(logged => logged.Note is SafetyNote { Condition: SafetyCondition.OilChanged })
+                            .Select(logged => (DateTimeOffset?)logged.TakenAt)
+                    )
+                    .Max()
             ),
+            new LinesSection([
+                .. tray.Lines.Where(line => line.Line.Station == Station.Faults && line.Counts).Select(line => ReportLine.Of(line, tray.Log)),
+            ]),
+            new PointsSection(FaultPoints.Of(knowledge, tray, this)),
         ];
 }

@@ -58,7 +58,9 @@ public sealed record ToldNote(IReadOnlyList<TriedFix> Tried, IReadOnlyList<Offer
             ToldBy.Somebody => "somebody",
         };
 
-    private static string Came(TriedOutcome outcome) =>
+    /// <summary>What came of it, in words to stand behind what was tried.</summary>
+    /// <param name="outcome">What came of it.</param>
+    internal static string Came(TriedOutcome outcome) =>
         outcome switch
         {
             TriedOutcome.NotSaid => "",

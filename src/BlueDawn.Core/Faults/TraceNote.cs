@@ -140,7 +140,14 @@ public sealed record FindingsNote(string? CheckId, IReadOnlyList<FindingAnswer> 
 /// <param name="Outcome">What became of it.</param>
 /// <param name="Reason">Why it stays as it is, for what is left; null otherwise.</param>
 /// <param name="OwnerSaid">What the owner said to it, for what is left; null otherwise.</param>
-public sealed record FaultNote(string? CauseId, FaultOutcome Outcome, string? Reason = null, string? OwnerSaid = null) : TraceNote
+/// <param name="Done">What was done, in the technician's words; null for the usual words.</param>
+public sealed record FaultNote(
+    string? CauseId,
+    FaultOutcome Outcome,
+    string? Reason = null,
+    string? OwnerSaid = null,
+    string? Done = null
+) : TraceNote
 {
     /// <summary>How it is checked, said and kept.</summary>
     public static NoteKind<FaultNote> Kind { get; } =
@@ -195,7 +202,7 @@ public sealed record FaultNote(string? CauseId, FaultOutcome Outcome, string? Re
         var label = CauseId is null ? "" : knowledge.FindCause(CauseId)?.Label ?? CauseId;
         return Outcome switch
         {
-            FaultOutcome.Fixed => $"Found and put right: {label}",
+            FaultOutcome.Fixed => $"Found and put right: {label}{(Done is null ? "" : $". {Done}")}",
             FaultOutcome.NotIt => $"Not it: {label}",
             FaultOutcome.Referred => $"Found and referred: {label}",
             FaultOutcome.Open => label.Length > 0 ? $"Back in question: {label}" : "Trace opened again",
@@ -213,6 +220,7 @@ public sealed record FaultNote(string? CauseId, FaultOutcome Outcome, string? Re
             || (CauseId is { } id && knowledge.FindCause(id) is not null)
         )
             ? NoteAnswers.Wrong("causeId", "There is no cause of this name; see /api/faults/knowledge.")
+        : Done?.Length > NoteAnswers.LongestWords ? NoteAnswers.Wrong("done", $"Keep it to {NoteAnswers.LongestWords} characters.")
         : Outcome != FaultOutcome.Left ? []
         :
         [

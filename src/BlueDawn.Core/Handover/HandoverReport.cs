@@ -1,3 +1,4 @@
+using BlueDawn.Core.Carburetors;
 using BlueDawn.Core.Stations;
 
 namespace BlueDawn.Core.Handover;
@@ -65,6 +66,7 @@ public sealed record ReportDanger(string Label, IReadOnlyList<string> Shown, str
 /// <param name="Parts">What became of the parts that were out.</param>
 /// <param name="NotDone">What the owner's trouble asked for and nobody did.</param>
 /// <param name="Dangers">What is unsafe, of a machine that is not repaired as well.</param>
+/// <param name="Points">What the stations have to say in words, chapter by chapter; null in reports from before there were any.</param>
 public sealed record HandoverReport(
     ReportTray Tray,
     ReportKit? Kit,
@@ -78,7 +80,8 @@ public sealed record HandoverReport(
     bool Declined = false,
     IReadOnlyList<ReportPart>? Parts = null,
     IReadOnlyList<string>? NotDone = null,
-    IReadOnlyList<ReportDanger>? Dangers = null
+    IReadOnlyList<ReportDanger>? Dangers = null,
+    IReadOnlyList<ReportPoint>? Points = null
 )
 {
     /// <summary>Draws the report up from what the stations have to say.</summary>
@@ -87,22 +90,31 @@ public sealed record HandoverReport(
     /// <param name="lines">Every judged line, for what to watch.</param>
     /// <param name="notDone">What was not done.</param>
     /// <param name="dangers">What is unsafe.</param>
+    /// <param name="family">The carburetor: it says how it is stored.</param>
     public static HandoverReport Of(
         ReportTray tray,
         IReadOnlyList<ReportSection> sections,
         IReadOnlyList<JudgedLine> lines,
         IReadOnlyList<string> notDone,
-        IReadOnlyList<StandingDanger> dangers
+        IReadOnlyList<StandingDanger> dangers,
+        CarburetorFamily family
     )
     {
         var faults = sections.OfType<FaultsSection>().LastOrDefault();
         var kit = sections.OfType<KitSection>().LastOrDefault();
         var parts = sections.OfType<PartsSection>().ToList();
+        var watch = WatchList.Of(
+            lines,
+            parts.SelectMany(section => section.Fates).ToDictionary(),
+            kit?.Declined ?? false,
+            family,
+            faults?.MendedAt
+        );
         return new HandoverReport(
             tray,
             kit?.Kit,
             [.. sections.OfType<LinesSection>().SelectMany(section => section.Lines)],
-            WatchList.Of(lines, parts.SelectMany(section => section.Fates).ToDictionary(), kit?.Declined ?? false),
+            watch,
             null,
             null,
             null,
@@ -111,7 +123,16 @@ public sealed record HandoverReport(
             kit?.Declined ?? false,
             [.. parts.SelectMany(section => section.Parts)],
             notDone,
-            [.. dangers.Select(one => new ReportDanger(one.Danger.Label, one.Shown, one.Danger.Why, one.Danger.Settle, one.Danger.IsFloor))]
+            [.. dangers.Select(one => new ReportDanger(one.Danger.Label, one.Shown, one.Danger.Why, one.Danger.Settle, one.Danger.IsFloor))],
+            [
+                .. sections
+                    .OfType<PointsSection>()
+                    .SelectMany(section => section.Points)
+                    .Concat(notDone.Select(left => ReportPoint.Of(ReportChapter.Left, left)))
+                    .Concat(watch.Select(point => ReportPoint.Of(ReportChapter.Watch, point)))
+                    .Distinct()
+                    .OrderBy(point => point.Chapter),
+            ]
         );
     }
 }

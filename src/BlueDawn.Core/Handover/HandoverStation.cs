@@ -93,18 +93,27 @@ public sealed class HandoverStation : StationModule
     public override Station Station => Station.Handover;
 
     /// <inheritdoc/>
-    public override IReadOnlyList<NoteKind> Notes { get; } = [ReleaseNote.Kind];
+    public override IReadOnlyList<NoteKind> Notes { get; } = [ReleaseNote.Kind, RemarkNote.Kind];
 
     /// <inheritdoc/>
     public override IJsonTypeInfoResolver Json => HandoverJson.Default;
 
     /// <inheritdoc/>
     public override StationState State(TrayBook tray) => new HandoverState(tray);
+
+    /// <summary>What somebody noted to be unsafe, until it is at its end.</summary>
+    /// <inheritdoc/>
+    public override IEnumerable<Seen> Seen(TrayBook tray) =>
+        RemarkNote
+            .Standing(tray.Log)
+            .Where(logged => logged.Note.Fate == RemarkFate.Unsafe)
+            .Select(logged => new Seen("note:saidUnsafe", true, logged.Note.About(tray), logged.TakenAt, logged.By));
 }
 
 /// <summary>Its note as JSON.</summary>
 [JsonSourceGenerationOptions(GenerationMode = JsonSourceGenerationMode.Metadata)]
 [JsonSerializable(typeof(ReleaseNote))]
+[JsonSerializable(typeof(RemarkNote))]
 internal sealed partial class HandoverJson : JsonSerializerContext;
 
 /// <summary>Whether a tray may go.</summary>
@@ -116,6 +125,34 @@ public sealed class HandoverState(TrayBook tray) : StationState
 
     /// <summary>What stands in the way at the other stations; nothing for a machine that is not repaired.</summary>
     public IReadOnlyList<Obstacle> Open => tray.OpenElsewhere;
+
+    /// <summary>What was remarked and stands, oldest first.</summary>
+    public IReadOnlyList<Logged<RemarkNote>> Remarks { get; } = RemarkNote.Standing(tray.Log);
+
+    /// <summary>Remarks by their fate; what is for the shop alone is not among them.</summary>
+    public override IReadOnlyList<ReportSection> Report =>
+        [
+            new PointsSection([
+                .. Remarks
+                    .Where(logged => Chapter(logged.Note.Fate) is not null)
+                    .Select(logged => ReportPoint.Of(Chapter(logged.Note.Fate)!.Value, Ended(logged.Note.About(tray)))),
+            ]),
+        ];
+
+    private static ReportChapter? Chapter(RemarkFate fate) =>
+        fate switch
+        {
+            RemarkFate.Done => ReportChapter.Done,
+            RemarkFate.Seen => ReportChapter.Found,
+            RemarkFate.Left => ReportChapter.Left,
+            // It stands among the dangers.
+            RemarkFate.Unsafe => null,
+            RemarkFate.Watch or RemarkFate.ForOwner => ReportChapter.Watch,
+            RemarkFate.ToCome => ReportChapter.ToCome,
+            RemarkFate.ShopOnly => null,
+        };
+
+    private static string Ended(string words) => words[^1] is '.' or '!' or '?' or '”' ? words : words + ".";
 
     /// <inheritdoc/>
     public override Station Station => Station.Handover;

@@ -1,3 +1,4 @@
+using BlueDawn.Core.Carburetors;
 using BlueDawn.Core.Parts;
 using BlueDawn.Core.Stations;
 
@@ -6,7 +7,8 @@ namespace BlueDawn.Core.Handover;
 /// <summary>What the owner and the next technician should watch, drawn from the readings.</summary>
 public static class WatchList
 {
-    private const string OpenedOnPurpose = "openedOneStep";
+    private const string OpenedOnPurpose = "openedOneStep",
+        WaitsHot = "waits";
 
     /// <summary>Findings that are told of after they were put right; each is one that some line declares, which a test asks.</summary>
     public static IReadOnlyList<string> Troubles { get; } =
@@ -32,13 +34,34 @@ public static class WatchList
     /// <param name="lines">Every judged line.</param>
     /// <param name="fates">How the parts that were out ended, by their key in the ledger: what is said to be new was renewed.</param>
     /// <param name="declined">True when it was decided not to repair it: then nobody was asked to read anything.</param>
-    public static IReadOnlyList<string> Of(IReadOnlyList<JudgedLine> lines, IReadOnlyDictionary<string, Fate> fates, bool declined)
-    {
-        var points = new List<string>();
-        points.AddRange(lines.Select(judged => Point(judged, fates, declined)).OfType<string>());
-        points.Add("Standing for more than a month: shut the fuel tap and run it dry.");
-        return points;
-    }
+    /// <param name="family">The carburetor: it says how it is stored.</param>
+    /// <param name="mendedAt">When something was put right last: a quick test from before it says how it came in, not how it left.</param>
+    public static IReadOnlyList<string> Of(
+        IReadOnlyList<JudgedLine> lines,
+        IReadOnlyDictionary<string, Fate> fates,
+        bool declined,
+        CarburetorFamily family,
+        DateTimeOffset? mendedAt
+    ) =>
+        [
+            .. lines
+                .Where(judged => !(judged.Line.IsQuickTest && judged.Standing?.TakenAt < mendedAt))
+                .Select(judged => Point(judged, fates, declined))
+                .OfType<string>(),
+            Stored(family),
+        ];
+
+    /// <summary>How it is put away, by what would harden or clog. Common practice, no source.</summary>
+    private static string Stored(CarburetorFamily family) =>
+        family switch
+        {
+            CarburetorFamily.FloatBowl =>
+                "Standing for more than a month: shut the fuel tap and run it until it stops, so that the bowl is empty.",
+            CarburetorFamily.Diaphragm =>
+                "Standing for more than a month: empty the tank and run it until it stops, so that no fuel hardens the diaphragms.",
+            CarburetorFamily.SuctionTank =>
+                "Standing for more than a month: empty the tank and run it until it stops, so that nothing dries on its screens.",
+        };
 
     private static string? Point(JudgedLine judged, IReadOnlyDictionary<string, Fate> fates, bool declined)
     {
@@ -50,6 +73,8 @@ public static class WatchList
             Verdict.NotRead when judged.Line.Required && !declined => $"{label}: {judged.Line.NotReadWords}.",
             Verdict.Good when judged.Judgement.Finding == OpenedOnPurpose =>
                 $"{label}: opened one drill size on purpose. It idles richer than the sheet says; whoever works on it next has to know.",
+            Verdict.Good when judged.Judgement.Finding == WaitsHot =>
+                "Hot it starts again only after about 20 minutes: its choke shuts at every stop. That is no fault.",
             Verdict.Good or Verdict.NotRead => judged.Readings.SkipLast(1).Select(reading => reading.Finding).LastOrDefault(IsTrouble)
                 is { } trouble
                 ? Cured(label, trouble, judged.Line.Part is { } part && fates.TryGetValue(part, out var fate) ? fate : null)

@@ -1,6 +1,7 @@
 using System.Text.Json.Serialization;
 using System.Text.Json.Serialization.Metadata;
 using BlueDawn.Core.Logbook;
+using BlueDawn.Core.Measures;
 using BlueDawn.Core.Stations;
 
 namespace BlueDawn.Core.Intake;
@@ -19,7 +20,7 @@ public sealed class IntakeStation : StationModule
     public override IJsonTypeInfoResolver Json => IntakeJson.Default;
 
     /// <inheritdoc/>
-    public override StationState State(TrayBook tray) => new IntakeState();
+    public override StationState State(TrayBook tray) => new IntakeState(tray);
 }
 
 /// <summary>Its notes as JSON.</summary>
@@ -32,11 +33,28 @@ public sealed class IntakeStation : StationModule
 internal sealed partial class IntakeJson : JsonSerializerContext;
 
 /// <summary>A tray that is there has been checked in.</summary>
-public sealed class IntakeState : StationState
+/// <param name="tray">The tray.</param>
+public sealed class IntakeState(TrayBook tray) : StationState
 {
     /// <inheritdoc/>
     public override Station Station => Station.Intake;
 
     /// <inheritdoc/>
     public override StationProgress Progress => StationProgress.Done("done");
+
+    /// <summary>What the owner told us, in their words and by name.</summary>
+    public override IReadOnlyList<ReportSection> Report =>
+        [
+            new PointsSection([
+                .. tray.Facts.Complaint.Trim().Length > 0 ? [ReportPoint.Of(ReportChapter.Told, $"“{tray.Facts.Complaint.Trim()}”")] : None,
+                .. tray
+                    .Facts.Complaints.Where(complaint => complaint.Id != Complaint.Said)
+                    .Select(complaint => ReportPoint.Of(ReportChapter.Told, $"{complaint.Label}.")),
+                .. tray.Facts.FailsAfterMin is { } minutes
+                    ? [new ReportPoint(ReportChapter.Told, Sentence.Say($"It fails after {Quantity.Min(minutes)}."))]
+                    : None,
+            ]),
+        ];
+
+    private static readonly ReportPoint[] None = [];
 }

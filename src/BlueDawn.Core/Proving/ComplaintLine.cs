@@ -1,3 +1,4 @@
+using System.Text.Json.Serialization;
 using BlueDawn.Core.Logbook;
 using BlueDawn.Core.Measures;
 using BlueDawn.Core.Safety;
@@ -22,7 +23,14 @@ public enum ComplaintState
 /// <param name="State">What became of it.</param>
 /// <param name="RanMin">Minutes it ran, where a time is asked.</param>
 /// <param name="FailedAfterMin">Minutes after which it used to fail, where that is known.</param>
-public sealed record ComplaintReading(ComplaintState State, double? RanMin = null, double? FailedAfterMin = null) : Reading;
+/// <param name="StoodMin">Minutes it stood with the fuel on, where that is asked.</param>
+public sealed record ComplaintReading(ComplaintState State, double? RanMin = null, double? FailedAfterMin = null, double? StoodMin = null)
+    : Reading
+{
+    /// <inheritdoc/>
+    [JsonIgnore]
+    public override double? RanForMin => RanMin;
+}
 
 /// <summary>The owner's complaint tried again: gone or still there.</summary>
 /// <param name="Complaint">The complaint.</param>
@@ -61,7 +69,12 @@ public sealed record ComplaintLine(Complaint Complaint, ComplaintTry Try, double
     /// <inheritdoc/>
     public override LineLimits? Limits =>
         new(
-            Try.RanMin is null ? Sentence.Of("gone") : Sentence.Of("gone, and runs longer than it took to fail"),
+            Try switch
+            {
+                { RanMin: not null } => Sentence.Of("gone, and runs longer than it took to fail"),
+                { StoodMin: { } stood } => Sentence.Of("gone, after {0} with the fuel on", Quantity.Min(stood)),
+                _ => Sentence.Of("gone"),
+            },
             null,
             "What the owner said"
         );
@@ -79,6 +92,7 @@ public sealed record ComplaintLine(Complaint Complaint, ComplaintTry Try, double
     public override Caution? Caution => Try.Running ? Safety.Caution.Running : Safety.Caution.Vapour;
 
     private static readonly LineBox<double?> FailedAfterBox = Box.Optional("failedAfter", "it failed after", Dimension.Minutes, 0, 600);
+    private static readonly LineBox<double> StoodBox = Box.Number("stood", "stood with the fuel on", Dimension.Minutes, 0, 20_000);
     private static readonly LineBox<double> RanBox = Box.Number("ran", "ran for", Dimension.Minutes, 0, 600);
 
     // Only words of the owner's own can be about nothing that can be tried.
@@ -91,7 +105,12 @@ public sealed record ComplaintLine(Complaint Complaint, ComplaintTry Try, double
 
     /// <inheritdoc/>
     protected override LineForm<ComplaintReading> Boxes =>
-        Try.RanMin is null
+        Try.StoodMin is not null
+            ? new(new BoxGroup("complaint", "Tried again", StoodBox, StateBox), boxes => new ComplaintReading(
+                boxes.Get(StateBox),
+                StoodMin: boxes.Get(StoodBox)
+            ))
+        : Try.RanMin is null
             ? new(new BoxGroup("complaint", "Tried again", StateBox), boxes => new ComplaintReading(boxes.Get(StateBox)))
             : new(new BoxGroup("complaint", "Tried again", FailedAfterBox, RanBox, StateBox), boxes =>
             {
@@ -108,6 +127,7 @@ public sealed record ComplaintLine(Complaint Complaint, ComplaintTry Try, double
                 Quantity.Min(ran),
                 Quantity.Min(failed)
             ),
+            { StoodMin: { } stood } tried => Sentence.Of($"{Word(tried.State)}; stood {{0}} with the fuel on", Quantity.Min(stood)),
             { RanMin: { } ran } tried => Sentence.Of($"{Word(tried.State)}; ran {{0}}", Quantity.Min(ran)),
             var tried => Sentence.Of(Word(tried.State)),
         };
@@ -132,6 +152,11 @@ public sealed record ComplaintLine(Complaint Complaint, ComplaintTry Try, double
                 LineFinding.CannotTell,
                 longer,
                 Sentence.Of("A run that ends before the time it took to fail has not passed that time.")
+            ),
+            ComplaintState.Gone when Try.StoodMin is { } asked && (tried.StoodMin ?? 0) < asked => Said(
+                LineFinding.CannotTell,
+                Sentence.Of("Leave it standing with the fuel on for {0} in all, then look again.", Quantity.Min(asked)),
+                Sentence.Of("What goes while it stands is not seen gone before it has stood.")
             ),
             ComplaintState.Gone => Said(Gone, Sentence.Of("Go on.")),
         };

@@ -1,6 +1,8 @@
 using System.Globalization;
 using BlueDawn.Core.Carburetors;
+using BlueDawn.Core.Logbook;
 using BlueDawn.Core.Measures;
+using BlueDawn.Core.Parts;
 using BlueDawn.Core.Safety;
 using BlueDawn.Core.Stations;
 
@@ -46,7 +48,8 @@ public sealed record FuelWatchReading(double WatchedMin, bool Rocked, FuelLeak L
 /// <param name="MinutesNeeded">Minutes it has to stay dry.</param>
 /// <param name="BedInDays">Days a new plunger or seat may weep.</param>
 /// <param name="Family">The carburetor: it says where fuel can come out.</param>
-public sealed record FuelWatchLine(double MinutesNeeded, int BedInDays, CarburetorFamily Family)
+/// <param name="NewFitted">Whether a new part went in, which may weep until it has bedded in.</param>
+public sealed record FuelWatchLine(double MinutesNeeded, int BedInDays, CarburetorFamily Family, bool NewFitted)
     : GaugeLine<FuelWatchReading>("proving/fuel-on", Station.Proving, "Fuel on", "Fuel on, rocked")
 {
     private static readonly LineFinding BeddingIn = LineFinding.Open("beddingIn", word: "Bedding in");
@@ -88,12 +91,27 @@ public sealed record FuelWatchLine(double MinutesNeeded, int BedInDays, Carburet
         (FuelLeak.Cover, "cover", "Wet at a cover", [CarburetorFamily.Diaphragm]),
         (FuelLeak.TankTop, "tankTop", "Wet at the tank’s top", [CarburetorFamily.SuctionTank]),
         (FuelLeak.InletFitting, "inletFitting", "Wet at inlet", [CarburetorFamily.FloatBowl, CarburetorFamily.Diaphragm]),
+        (FuelLeak.InletFitting, "inletFitting", "Wet at tap or line", [CarburetorFamily.SuctionTank]),
         (FuelLeak.Plunger, "plunger", "Wet at plunger", [CarburetorFamily.FloatBowl]),
         (FuelLeak.NewPart, "newPart", "New plunger or seat weeps", [CarburetorFamily.FloatBowl]),
     ];
 
     private IEnumerable<(FuelLeak Leak, string Value, string Label)> Leaks =>
-        AllLeaks.Where(leak => leak.Families.Contains(Family)).Select(leak => (leak.Leak, leak.Value, leak.Label));
+        AllLeaks
+            .Where(leak => leak.Families.Contains(Family) && (NewFitted || leak.Leak != FuelLeak.NewPart))
+            .Select(leak => (leak.Leak, leak.Value, leak.Label));
+
+    /// <summary>A new plunger, seat or needle that was fitted, or one that was seen to weep.</summary>
+    /// <inheritdoc/>
+    public override GaugeLine After(Log log) =>
+        NewFitted
+        || log.Notes<BackNote>().Any(logged => logged.Note.Fate is Fate.Renewed or Fate.Made)
+        || log.Notes<ReadingNote>().Any(logged => logged.Note.Reading is FuelWatchReading { Leak: FuelLeak.NewPart })
+            ? this with
+            {
+                NewFitted = true,
+            }
+            : this;
 
     /// <inheritdoc/>
     public override LineLimits? Limits =>

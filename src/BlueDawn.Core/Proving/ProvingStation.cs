@@ -2,6 +2,7 @@ using System.Text.Json.Serialization;
 using System.Text.Json.Serialization.Metadata;
 using BlueDawn.Core.Carburetors;
 using BlueDawn.Core.Measures;
+using BlueDawn.Core.Parts;
 using BlueDawn.Core.Shop;
 using BlueDawn.Core.Stations;
 using BlueDawn.Core.Tables;
@@ -38,7 +39,12 @@ public sealed class ProvingStation : LinesStation
     /// <inheritdoc/>
     public override IEnumerable<GaugeLine> Lines(TrayFacts tray, SpecSheet sheet, ShopDefaults shop)
     {
-        yield return new FuelWatchLine(shop.FuelWatchMin, shop.BedInDays, sheet.Family);
+        yield return new FuelWatchLine(
+            shop.FuelWatchMin,
+            shop.BedInDays,
+            sheet.Family,
+            tray.Fitting is { Option: not (FitOption.Decline or FitOption.Stopgap) }
+        );
         foreach (var complaint in tray.Complaints)
         {
             if (ComplaintTry.Shipped.TryGetValue(complaint.Id, out var how) && how.TriedBy is null)
@@ -106,6 +112,23 @@ public sealed class ProvingState(TrayBook tray) : LinesState(Station.Proving, tr
                 Why = Sentence.Of("A new plunger or seat that wept is tight by now, or it is renewed once more."),
             }
             : base.Step;
+
+    /// <summary>The lines, and whether it ran here.</summary>
+    public override IReadOnlyList<ReportSection> Report => [.. base.Report, new PointsSection([Run()])];
+
+    private ReportPoint Run()
+    {
+        var ran = tray.Lines.Where(line => line is { Line.Running: true, Standing: not null }).ToList();
+        var longest = tray.Lines.Select(line => line.Reading?.RanForMin).Max();
+        return ran.Count == 0 && longest is null
+            ? ReportPoint.Of(ReportChapter.Run, "It was not run here.")
+            : new ReportPoint(
+                ReportChapter.Run,
+                longest is { } minutes
+                    ? Sentence.Say($"It was run here, the longest time {Quantity.Min(minutes)}.")
+                    : Sentence.Of("It was run here; nobody wrote how long.")
+            );
+    }
 }
 
 /// <summary>Its readings as JSON.</summary>

@@ -9,6 +9,10 @@ public abstract record Reading
     /// reading.</summary>
     [JsonIgnore]
     public virtual double? DiedAfterMin => null;
+
+    /// <summary>Minutes the engine ran for it, where that was timed. Null for any other reading.</summary>
+    [JsonIgnore]
+    public virtual double? RanForMin => null;
 }
 
 /// <summary>A typed reading that was understood, or what is wrong with it.</summary>

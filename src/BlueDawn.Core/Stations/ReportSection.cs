@@ -7,6 +7,58 @@ namespace BlueDawn.Core.Stations;
 /// <summary>What a station adds to the report.</summary>
 public abstract record ReportSection;
 
+/// <summary>Where on the report something stands, in the order it is read. What the owner reads comes first, on a page of its own.</summary>
+public enum ReportChapter
+{
+    /// <summary>What the owner told us.</summary>
+    Told,
+
+    /// <summary>What was wrong, and what was done about it.</summary>
+    Wrong,
+
+    /// <summary>What else was tried, by others and here, and did not cure it.</summary>
+    Tried,
+
+    /// <summary>What was done besides.</summary>
+    Done,
+
+    /// <summary>Run, or not run, and how long.</summary>
+    Run,
+
+    /// <summary>Left open, with the reason.</summary>
+    Left,
+
+    /// <summary>What to watch, habits of the machine, storage.</summary>
+    Watch,
+
+    /// <summary>What is still to come.</summary>
+    ToCome,
+
+    /// <summary>For the next technician: what was found.</summary>
+    Found,
+
+    /// <summary>For the next technician: parts, how they went back.</summary>
+    Parts,
+
+    /// <summary>For the next technician: screws as they were left.</summary>
+    Screws,
+}
+
+/// <summary>A point of the report.</summary>
+/// <param name="Chapter">Where it stands.</param>
+/// <param name="Words">What it says.</param>
+public sealed record ReportPoint(ReportChapter Chapter, Sentence Words)
+{
+    /// <summary>A point without numbers.</summary>
+    /// <param name="chapter">Where it stands.</param>
+    /// <param name="words">What it says.</param>
+    public static ReportPoint Of(ReportChapter chapter, string words) => new(chapter, Sentence.Say($"{words}"));
+}
+
+/// <summary>Points of any chapters: what a station has to say in words.</summary>
+/// <param name="Points">The points, in the order they are read.</param>
+public sealed record PointsSection(IReadOnlyList<ReportPoint> Points) : ReportSection;
+
 /// <summary>Gauge lines.</summary>
 /// <param name="Lines">Every line with what was read on it.</param>
 public sealed record LinesSection(IReadOnlyList<ReportLine> Lines) : ReportSection;
@@ -14,7 +66,8 @@ public sealed record LinesSection(IReadOnlyList<ReportLine> Lines) : ReportSecti
 /// <summary>What was wrong.</summary>
 /// <param name="Faults">The faults that were found.</param>
 /// <param name="NothingFound">True when the trace was closed without a cause.</param>
-public sealed record FaultsSection(IReadOnlyList<ReportFault> Faults, bool NothingFound) : ReportSection;
+/// <param name="MendedAt">When something was put right last, or the oil changed; null when nothing was.</param>
+public sealed record FaultsSection(IReadOnlyList<ReportFault> Faults, bool NothingFound, DateTimeOffset? MendedAt) : ReportSection;
 
 /// <summary>What was fitted out of the catalogue.</summary>
 /// <param name="Kit">The kit, or null when there is none.</param>

@@ -1,5 +1,6 @@
 using System.Text.Json.Serialization;
 using System.Text.Json.Serialization.Metadata;
+using BlueDawn.Core.Measures;
 using BlueDawn.Core.Parts;
 using BlueDawn.Core.Safety;
 using BlueDawn.Core.Shop;
@@ -103,4 +104,22 @@ public sealed class StripState(TrayBook tray) : StationState
             ),
             _ => null,
         };
+
+    /// <summary>What was found as it came out, and was not simply right.</summary>
+    public override IReadOnlyList<ReportSection> Report =>
+        [
+            new PointsSection([
+                .. ledger
+                    .Lines.Where(line =>
+                        line.Found is { } found
+                        && (
+                            found.Verdict is not (LineVerdict.Refit or LineVerdict.Clean) || !string.IsNullOrWhiteSpace(found.Remark)
+                        )
+                    )
+                    .Select(line => new ReportPoint(ReportChapter.Found, Sentence.Say($"{line.Found!.Say(line.Part.Label, line.Part.Ways)}."))),
+                .. ledger.Job is { Parts: { } } job
+                    ? [ReportPoint.Of(ReportChapter.Found, $"Not opened further than: {job.Label.ToLowerInvariant()}.")]
+                    : Array.Empty<ReportPoint>(),
+            ]),
+        ];
 }

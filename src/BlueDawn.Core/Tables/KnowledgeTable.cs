@@ -67,6 +67,7 @@ public sealed record KnowledgeTable(
             false,
             "caution"
         ),
+        new("faults/done.csv", "What was done", "What the report says was done when a cause was put right.", ["cause"]),
         new("faults/contradictions.csv", "Told and seen", "What an owner tells and a bench sees that do not go together.", ["id"]),
         new("faults/strengths.csv", "Strengths", "What always, usually, sometimes and rarely mean.", ["word"], true),
         new(

@@ -1,5 +1,6 @@
 using System.Text.Json;
 using System.Text.Json.Nodes;
+using BlueDawn.Core.Handover;
 using BlueDawn.Core.Logbook;
 using BlueDawn.Core.Shop;
 using BlueDawn.Core.Stations;
@@ -128,6 +129,14 @@ public static class Writing
         if (sent.Supersedes is not { } id)
         {
             return sent.Note is WithdrawalNote ? Refusal.Wrong([new("supersedes", "Say which reading is taken back.")]) : null;
+        }
+
+        // A remark corrects a remark, and is taken back like a reading.
+        if (tray.Log.Find(id)?.Note is RemarkNote && sent.Note is RemarkNote or WithdrawalNote)
+        {
+            return tray.Log.IsSuperseded(id)
+                ? Refusal.Conflict("Someone else changed that note meanwhile.", "Look at what stands now; write yours as a new one.")
+                : null;
         }
 
         // A reading corrects a reading of the same line; a withdrawal takes back any reading; nothing else supersedes.

@@ -167,7 +167,8 @@ public sealed record TrayFile(Tray Tray, TrayBook Book)
             [.. Book.Modules.SelectMany(module => Book.State(module.Station).Report)],
             Book.Lines,
             Policy.NotDone(Book),
-            Book.Dangers
+            Book.Dangers,
+            Book.Kind.Family
         );
     }
 

@@ -37,6 +37,7 @@ public class CheckValueTests
         ["faults/needs.csv"] = "need,words,for,only_with,ruled_out_by,shown_by,asked_by,source",
         ["faults/decisive.csv"] = "finding,cause,source",
         ["faults/perishables.csv"] = "finding,cause,source",
+        ["faults/done.csv"] = "cause,words,source",
         ["faults/measured.csv"] = "check,line,source",
         ["faults/fixes.csv"] = "cause,running,caution,source",
         ["faults/contradictions.csv"] = "id,told,told_answer,seen,words,source",

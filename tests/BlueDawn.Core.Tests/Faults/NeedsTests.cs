@@ -146,6 +146,7 @@ public sealed class NeedsTests
                 "need,words,for,only_with,ruled_out_by,shown_by,asked_by,source\nruns,It has to run,look,,dead,hunts weak,,invented",
             ["faults/decisive.csv"] = "finding,cause,source",
             ["faults/perishables.csv"] = "finding,cause,source",
+            ["faults/done.csv"] = "cause,words,source",
             ["faults/measured.csv"] = "check,line,source",
             ["faults/fixes.csv"] = "cause,running,caution,source",
             ["faults/contradictions.csv"] = "id,told,told_answer,seen,words,source",

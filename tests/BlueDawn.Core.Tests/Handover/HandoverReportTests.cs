@@ -29,7 +29,8 @@ public class HandoverReportTests
             [.. tray.Book.Modules.SelectMany(module => tray.Book.State(module.Station).Report)],
             tray.Book.Lines,
             Policy.NotDone(tray.Book),
-            tray.Book.Dangers
+            tray.Book.Dangers,
+            tray.Book.Kind.Family
         );
 
     private static ReadingNote Pins(string go, string noGo) =>

@@ -15,7 +15,7 @@ public sealed class BedInTests
     private static void DaysLater(TestTray tray, int days) =>
         tray.Context = tray.Context with { Today = new DateOnly(2026, 11, 2).AddDays(days) };
 
-    private static TestTray Weeping() => TestTray.Untouched().Does(Watched("newPart"));
+    private static TestTray Weeping() => TestTray.Renewed().Does(Watched("newPart"));
 
     [Fact]
     public void A_new_part_that_weeps_waits_and_is_no_failure()
@@ -48,7 +48,7 @@ public sealed class BedInTests
     [InlineData(-9 * 60, 3)]
     public void Days_are_counted_by_the_calendar_of_the_shop(int aheadOfUtcMin, int lookAgainOn)
     {
-        var tray = TestTray.Untouched();
+        var tray = TestTray.Renewed();
         tray.Context = tray.Context with { AheadOfUtcMin = aheadOfUtcMin };
         tray.Does(Watched("newPart"));
         Assert.Equal(new DateOnly(2026, 11, lookAgainOn), BedIn.LookAgainOn(tray.Book));
@@ -88,7 +88,7 @@ public sealed class BedInTests
     [Fact]
     public void Taken_back_it_no_longer_waits_and_one_taken_back_after_its_days_waits_again()
     {
-        var tray = TestTray.Untouched().Does(Watched("newPart"), out var wept);
+        var tray = TestTray.Renewed().Does(Watched("newPart"), out var wept);
         tray.Does(new WithdrawalNote(), wept);
         Assert.Equal((WaitsFor.Hands, ""), (tray.Facts.WaitsFor, tray.Facts.WaitNote));
 

@@ -7,7 +7,7 @@ namespace BlueDawn.Core.Tests.Proving;
 
 public class ProvingTests
 {
-    private static readonly FuelWatchLine Watch = new(4, 2, CarburetorFamily.FloatBowl);
+    private static readonly FuelWatchLine Watch = new(4, 2, CarburetorFamily.FloatBowl, true);
     private static readonly SpeedLine Governed = new(
         "proving/governed-speed",
         "Governed speed",

@@ -40,8 +40,8 @@ public sealed class DangerTests
         Assert.Equal(RefusalKind.Conflict, tray.Refuses(GovernedSpeed)!.Kind);
         Assert.Contains("cannot be stopped", tray.Refuses(GovernedSpeed)!.Detail, StringComparison.Ordinal);
         Assert.Equal(["stop-switch", "throttle"], tray.Book.Dangers.Select(one => one.Danger.Id));
-        Assert.Contains(tray.Refuses(Signed("throttle"))!.Fields, field => field.Field == "note.dangers.stop-switch");
-        Assert.DoesNotContain(tray.Refuses(Signed("throttle"))!.Fields, field => field.Field == "note.dangers.throttle");
+        // Nobody signs for an engine that cannot be stopped.
+        Assert.Contains("cannot be stopped", tray.Refuses(Signed("stop-switch", "throttle"))!.Title, StringComparison.Ordinal);
 
         // Mended is not yet tried: what was put right is looked at again.
         tray.Does(new FaultNote(FaultKnowledge.Shipped.Causes[0].Id, FaultOutcome.Fixed));
@@ -51,6 +51,15 @@ public sealed class DangerTests
         tray.Does(Looks("chokes/throttle-returns", "returns"));
         Assert.Empty(tray.Book.Dangers);
         Assert.Null(tray.Refuses(GovernedSpeed));
+    }
+
+    [Fact]
+    public void Each_danger_that_can_be_signed_for_has_its_own_reason()
+    {
+        var tray = TestTray.Untouched().Does(Looks("proving/guards", "guardMissing")).Does(Found("fuel-in-oil"));
+        Assert.Equal(["oil", "guard"], tray.Book.Dangers.Select(one => one.Danger.Id));
+        Assert.Contains(tray.Refuses(Signed("guard"))!.Fields, field => field.Field == "note.dangers.oil");
+        Assert.DoesNotContain(tray.Refuses(Signed("guard"))!.Fields, field => field.Field == "note.dangers.guard");
     }
 
     [Theory]
@@ -74,7 +83,7 @@ public sealed class DangerTests
     [Fact]
     public void A_new_part_that_weeps_is_a_leak_and_a_reading_taken_back_is_none()
     {
-        var tray = TestTray.Untouched().Does(Fuel("newPart"));
+        var tray = TestTray.Renewed().Does(Fuel("newPart"));
         Assert.Contains("Bedding in", string.Join(' ', tray.Book.Dangers.Single().Shown), StringComparison.OrdinalIgnoreCase);
         tray = TestTray.Untouched().Does(Fuel("bowlJoint"), out var wrong);
         Assert.Single(tray.Book.Dangers);

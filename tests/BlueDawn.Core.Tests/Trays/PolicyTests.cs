@@ -284,7 +284,7 @@ public sealed class PolicyTests
             .Untouched()
             .Does(new ReadingNote("gauging/idle-jet", TypedReading.Of(("go", "0.30"), ("noGo", "0.31"))))
             .Reads(readings);
-        var points = WatchList.Of(tray.Book.Lines, new Dictionary<string, Core.Parts.Fate>(), false);
+        var points = WatchList.Of(tray.Book.Lines, new Dictionary<string, Core.Parts.Fate>(), false, CarburetorFamily.FloatBowl, null);
         Assert.Contains(points, point => point.StartsWith("Idle jet was restricted", StringComparison.Ordinal));
         Assert.Contains(points, point => point.StartsWith("Idle speed: was not read", StringComparison.Ordinal));
         Assert.Equal(3, points.Count); // and how to store it

@@ -43,6 +43,8 @@ internal static class Sheets
         "common practice, no source"
     );
 
+    private static readonly Core.Parts.Fitting Kit = new(Core.Parts.FitOption.Kit, "kit", [], [], null, 0);
+
     public static readonly SpecSheet Spec = new(
         "FB18",
         "Ostrel",
@@ -66,7 +68,7 @@ internal static class Sheets
     public static IReadOnlyList<GaugeLine> Lines => LinesOf(Spec);
 
     public static IReadOnlyList<GaugeLine> LinesOf(SpecSheet sheet) =>
-        [.. StationList.All.SelectMany(station => station.Lines(FactsOf(sheet), sheet, Shop)).Where(line => line.IsOffered)];
+        [.. StationList.All.SelectMany(station => station.Lines(FactsOf(sheet) with { Fitting = Kit }, sheet, Shop)).Where(line => line.IsOffered)];
 
     /// <summary>Lines of a sheet of every family.</summary>
     public static IReadOnlyList<GaugeLine> LinesOfEveryFamily =>

@@ -30,6 +30,9 @@ internal sealed class TestTray
     /// <summary>A float bowl with its sheet, not taken apart, and it has been said.</summary>
     public static TestTray Untouched() => new TestTray(Sheets.Spec).Does(new Parts.JobNote("closed"));
 
+    /// <summary>The same with a kit that was decided on: new parts went in.</summary>
+    public static TestTray Renewed() => Untouched().Fits(new(Core.Parts.FitOption.Kit, "kit", [], [], null, 0));
+
     /// <summary>Every line with the reading of that name, judged.</summary>
     public static IReadOnlyList<JudgedLine> Judged(IReadOnlyDictionary<string, TypedReading> readings) =>
         Untouched().Reads(readings).Book.Lines;

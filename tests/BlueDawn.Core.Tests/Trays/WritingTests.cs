@@ -55,6 +55,7 @@ public sealed class WritingTests
         new WithdrawalNote(),
         new BackNote("bowl", Fate.Refitted, "under-float"),
         new ReleaseNote("Owner wants it as it is"),
+        new RemarkNote(RemarkFate.Watch, "The old rope is frayed"),
     ];
 
     [Fact]

@@ -65,10 +65,10 @@ public class HandoverTests(Shop shop)
                 new { userName = "ilse", password = "sandrigg-quay" }
             );
 
-        await Finds("stop-switch-dead");
+        Assert.Equal(HttpStatusCode.OK, (await jory.RecordAsync(number, "proving/guards", new { seen = "guardMissing" })).Status);
         Assert.Equal(HttpStatusCode.Conflict, (await jory.RecordAsync(number, "proving/governed-speed", new { speed = "3400" })).Status);
-        Assert.NotEmpty((await Release(null)).Error("note.dangers.stop-switch"));
-        object[] signed = [new { danger = "stop-switch", reason = "He pulls the plug lead until it is mended" }];
+        Assert.NotEmpty((await Release(null)).Error("note.dangers.guard"));
+        object[] signed = [new { danger = "guard", reason = "The owner has the guard at home" }];
 
         // Fuel in the open nobody can sign for.
         await Finds("wet-at-tap");
@@ -87,10 +87,10 @@ public class HandoverTests(Shop shop)
 
         Assert.Equal("handedBack", (await Release(signed)).Body.GetProperty("facts").GetProperty("waitsFor").GetString());
         var report = (await jory.GetAsync($"/api/trays/{number}/report")).Body;
-        Assert.Equal("The engine cannot be stopped", report.GetProperty("dangers")[0].GetProperty("label").GetString());
+        Assert.Equal("A guard or the spark arrester is missing", report.GetProperty("dangers")[0].GetProperty("label").GetString());
         var kept = report.GetProperty("signed").GetProperty("dangers")[0];
-        Assert.Equal("He pulls the plug lead until it is mended", kept.GetProperty("reason").GetString());
-        Assert.Contains("Stop switch does not stop it", kept.GetProperty("what").GetString(), StringComparison.Ordinal);
+        Assert.Equal("The owner has the guard at home", kept.GetProperty("reason").GetString());
+        Assert.Contains("Guards and spark arrester: missing", kept.GetProperty("what").GetString(), StringComparison.Ordinal);
     }
 
     [Fact]
