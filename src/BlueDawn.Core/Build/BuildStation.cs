@@ -199,10 +199,12 @@ public sealed class BuildState(TrayBook tray) : StationState
                     )),
                 .. ledger
                     .Lines.Where(line => line.Fitted?.TurnsEighths is not null)
-                    .Select(line => ReportPoint.Of(
-                        ReportChapter.Screws,
-                        $"{line.Part.Label}: {Turns.Text(line.Fitted!.TurnsEighths!.Value)} turns out from a light seat{WasAt(line)}."
-                    )),
+                    .Select(line =>
+                        ReportPoint.Of(
+                            ReportChapter.Screws,
+                            $"{line.Part.Label}: {Turns.Text(line.Fitted!.TurnsEighths!.Value)} turns out from a light seat{WasAt(line)}."
+                        )
+                    ),
             ]),
         ];
 

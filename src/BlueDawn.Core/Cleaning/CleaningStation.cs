@@ -156,7 +156,9 @@ public sealed class CleaningState : StationState
     public override IReadOnlyList<ReportSection> Report =>
         [
             new PointsSection([
-                .. Plan.Offers.Where(offer => offer.Done).Select(offer => ReportPoint.Of(ReportChapter.Done, $"Cleaned: {Lower(offer.Recipe.Label)}.")),
+                .. Plan
+                    .Offers.Where(offer => offer.Done)
+                    .Select(offer => ReportPoint.Of(ReportChapter.Done, $"Cleaned: {Lower(offer.Recipe.Label)}.")),
                 .. Plan
                     .Passages.Where(one => one.Cleaned)
                     .Select(one => ReportPoint.Of(ReportChapter.Done, $"Cleared: {Lower(one.Passage.Label)}.")),

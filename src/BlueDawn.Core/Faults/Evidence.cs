@@ -416,7 +416,7 @@ public sealed record Evidence(
 
     /// <summary>
     /// What gauge lines say of findings. A finding of several lines (the rows of a tube) is there as soon as one line
-    /// says so, and not there only when every line has been read and says so.
+    /// says so, and not there only when every line that can say so has been read and does.
     /// </summary>
     private static IEnumerable<Answer> FromStations(
         FaultKnowledge knowledge,
@@ -427,6 +427,8 @@ public sealed record Evidence(
         foreach (var mapping in knowledge.StationFindings.GroupBy(station => station.FindingId))
         {
             var lines = lineKeys.Where(key => mapping.Any(station => station.Matches(key))).ToList();
+            // A line that can only say that it is there is not asked before it is said not to be.
+            var asked = lines.Where(key => mapping.Any(station => !station.Present && station.Matches(key))).ToList();
             var said = new Dictionary<string, bool?>();
             var isPart = knowledge.FindFinding(mapping.Key)!.Role == FindingRole.Part;
             var readAsFound = false;
@@ -437,7 +439,7 @@ public sealed record Evidence(
                     ?.Present;
                 bool? all =
                     said.Values.Any(value => value == true) ? true
-                    : said.Count == lines.Count && said.Values.All(value => value == false) ? false
+                    : asked.Count > 0 && asked.All(key => said.GetValueOrDefault(key) == false) ? false
                     : null;
                 readAsFound |= !reading.AsLeft;
                 yield return new Answer(

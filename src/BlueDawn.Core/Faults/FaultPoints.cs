@@ -23,17 +23,21 @@ internal static class FaultPoints
                 .Found.Where(fault => fault.Outcome == FaultOutcome.Referred)
                 .Select(fault => ReportPoint.Of(ReportChapter.Wrong, $"{fault.Label}. Not mended here: sent on.")),
             .. evidence.NothingFound ? [ReportPoint.Of(ReportChapter.Wrong, "No cause was found.")] : Array.Empty<ReportPoint>(),
-            .. evidence.Tried.Select(tried => ReportPoint.Of(
-                ReportChapter.Tried,
-                $"{Label(tried.CauseId)}: tried by {ToldNote.Who(tried.By)} before it came in{ToldNote.Came(tried.Outcome)}."
-            )),
+            .. evidence.Tried.Select(tried =>
+                ReportPoint.Of(
+                    ReportChapter.Tried,
+                    $"{Label(tried.CauseId)}: tried by {ToldNote.Who(tried.By)} before it came in{ToldNote.Came(tried.Outcome)}."
+                )
+            ),
             .. evidence.NoCure.Select(cause => ReportPoint.Of(ReportChapter.Tried, $"{Label(cause)}: done here, did not cure it.")),
             .. evidence
                 .Found.Where(fault => fault.Outcome == FaultOutcome.Left)
-                .Select(fault => ReportPoint.Of(
-                    ReportChapter.Left,
-                    $"{fault.Label}: left as it is. {Ended(fault.Reason)} The owner: {Ended(fault.OwnerSaid)}"
-                )),
+                .Select(fault =>
+                    ReportPoint.Of(
+                        ReportChapter.Left,
+                        $"{fault.Label}: left as it is. {Ended(fault.Reason)} The owner: {Ended(fault.OwnerSaid)}"
+                    )
+                ),
             .. state.Open.Select(fault => ReportPoint.Of(ReportChapter.Left, $"{fault.Label}: {fault.Word}.")),
             .. evidence
                 .Items.Where(item => item is { Present: true, From: EvidenceFrom.Technician or EvidenceFrom.Strip })

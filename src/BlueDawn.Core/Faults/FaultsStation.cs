@@ -197,8 +197,7 @@ public sealed class FaultsState : StationState
     /// <inheritdoc/>
     public override NextStep? Step =>
         Open.Count == 0 && !IsBack && (IsSettled || Notes.Count == 0) ? null
-        : Trace.Next.Kind != StepKind.Done
-            ? new NextStep(Station.Faults, null, null, Trace.Next.Do, Trace.Next.Why, [], Trace.Next.Caution)
+        : Trace.Next.Kind != StepKind.Done ? new NextStep(Station.Faults, null, null, Trace.Next.Do, Trace.Next.Why, [], Trace.Next.Caution)
         : Open is [var first, ..]
             ? NextStep.At(Station.Faults, $"{first.Label}: {first.Word}.", "Say what became of it; it is not forgotten before that.", null)
         : NextStep.At(
@@ -244,7 +243,9 @@ public sealed class FaultsState : StationState
                     .Max()
             ),
             new LinesSection([
-                .. tray.Lines.Where(line => line.Line.Station == Station.Faults && line.Counts).Select(line => ReportLine.Of(line, tray.Log)),
+                .. tray
+                    .Lines.Where(line => line.Line.Station == Station.Faults && line.Counts)
+                    .Select(line => ReportLine.Of(line, tray.Log)),
             ]),
             new PointsSection(FaultPoints.Of(knowledge, tray, this)),
         ];

@@ -77,7 +77,8 @@ public sealed record OpenFault(
         var open = new List<OpenFault>();
         foreach (
             var item in evidence.Items.Where(item =>
-                item is { Present: true, BeforeFix: false, From: not EvidenceFrom.Owner } && !(item.LineKey is { } key && lines.Contains(key))
+                item is { Present: true, BeforeFix: false, From: not EvidenceFrom.Owner }
+                && !(item.LineKey is { } key && lines.Contains(key))
             )
         )
         {

@@ -141,13 +141,8 @@ public sealed record FindingsNote(string? CheckId, IReadOnlyList<FindingAnswer> 
 /// <param name="Reason">Why it stays as it is, for what is left; null otherwise.</param>
 /// <param name="OwnerSaid">What the owner said to it, for what is left; null otherwise.</param>
 /// <param name="Done">What was done, in the technician's words; null for the usual words.</param>
-public sealed record FaultNote(
-    string? CauseId,
-    FaultOutcome Outcome,
-    string? Reason = null,
-    string? OwnerSaid = null,
-    string? Done = null
-) : TraceNote
+public sealed record FaultNote(string? CauseId, FaultOutcome Outcome, string? Reason = null, string? OwnerSaid = null, string? Done = null)
+    : TraceNote
 {
     /// <summary>How it is checked, said and kept.</summary>
     public static NoteKind<FaultNote> Kind { get; } =

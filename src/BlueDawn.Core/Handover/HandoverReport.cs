@@ -123,7 +123,15 @@ public sealed record HandoverReport(
             kit?.Declined ?? false,
             [.. parts.SelectMany(section => section.Parts)],
             notDone,
-            [.. dangers.Select(one => new ReportDanger(one.Danger.Label, one.Shown, one.Danger.Why, one.Danger.Settle, one.Danger.IsFloor))],
+            [
+                .. dangers.Select(one => new ReportDanger(
+                    one.Danger.Label,
+                    one.Shown,
+                    one.Danger.Why,
+                    one.Danger.Settle,
+                    one.Danger.IsFloor
+                )),
+            ],
             [
                 .. sections
                     .OfType<PointsSection>()

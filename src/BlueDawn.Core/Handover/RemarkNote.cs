@@ -85,7 +85,11 @@ public sealed record RemarkNote(
     public string About(TrayBook tray) =>
         (
             tray.Lines.FirstOrDefault(line => line.Line.Key == Line)?.Line.Label
-            ?? (Part is { } part ? tray.Ledger.Find(part)?.Part.Label ?? tray.Ledger.Known.FirstOrDefault(one => one.Key == part)?.Label : null)
+            ?? (
+                Part is { } part
+                    ? tray.Ledger.Find(part)?.Part.Label ?? tray.Ledger.Known.FirstOrDefault(one => one.Key == part)?.Label
+                    : null
+            )
         )
             is { } label
             ? $"{label}: {Text.Trim()}"

@@ -82,8 +82,21 @@ public sealed class KitsState(TrayBook tray) : StationState
             .Where(part => part.Features.Count > 0),
     ];
 
-    /// <summary>Parts as they are wanted: by the spec sheet and by the old ones.</summary>
-    public IReadOnlyList<WantedPart> Wanted => WantedPart.Of(tray.Sheet?.Needs ?? [], OldParts, PartKnowledge.Shipped);
+    /// <summary>Parts as they are wanted: by the spec sheet, by the old ones, and by what came out to be renewed.</summary>
+    public IReadOnlyList<WantedPart> Wanted =>
+        WantedPart.Of(
+            tray.Sheet?.Needs ?? [],
+            [.. ToRenew.Where(part => OldParts.All(old => old.Part != part.Part)), .. OldParts],
+            PartKnowledge.Shipped
+        );
+
+    /// <summary>What came out broken, to be renewed or was not there, as kits call it.</summary>
+    private IEnumerable<ItemPart> ToRenew =>
+        tray
+            .Ledger.Lines.Where(line =>
+                line.Part.KitPart is not null && line.Found?.Verdict is LineVerdict.Renew or LineVerdict.Broken or LineVerdict.Missing
+            )
+            .Select(line => new ItemPart(line.Part.KitPart!, 1, new Dictionary<string, string>()));
 
     /// <summary>Where what is fitted stands.</summary>
     public PartsStage Stage

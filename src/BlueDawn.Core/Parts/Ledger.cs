@@ -65,13 +65,7 @@ public sealed record LedgerLine(
     public IReadOnlyList<Fate> Fates =>
         !IsOpen ? []
         : IsStrange ? [Fate.Refitted, Fate.Scrapped]
-        :
-        [
-            .. State == LedgerState.Missing ? [] : new[] { Fate.Refitted },
-            .. Part.KitPart is null && !Part.Asks.Contains(Ask.Match) ? [] : new[] { Fate.Renewed },
-            Fate.Made,
-            Fate.LeftOff,
-        ];
+        : [.. State == LedgerState.Missing ? [] : new[] { Fate.Refitted }, Fate.Renewed, Fate.Made, Fate.LeftOff];
 }
 
 /// <summary>Every part that came out of a tray's carburetor, and what became of it.</summary>
@@ -303,8 +297,11 @@ public sealed record Ledger(
                 "nearMatch",
                 "Say whether the new one is the same or only near to it."
             ),
-            Fate.Renewed when string.IsNullOrWhiteSpace(back.Item) && !(line.Part.KitPart is null && line.Part.Asks.Contains(Ask.Match)) =>
-                ("item", "Say which kit or item the new one is from."),
+            // What no kit has is bought over the counter.
+            Fate.Renewed when string.IsNullOrWhiteSpace(back.Item) && line.Part.KitPart is not null => (
+                "item",
+                "Say which kit or item the new one is from."
+            ),
             Fate.LeftOff when Reason.Problem(back.Reason) is { } reason => ("reason", reason),
             Fate.Scrapped when !strange => ("fate", "Thrown out with nothing in its place is left off: give a reason for it."),
             Fate.Refitted or Fate.Renewed or Fate.Made or Fate.LeftOff or Fate.Scrapped => null,

@@ -110,7 +110,11 @@ public sealed record StripJob(string Key, string Label, IReadOnlyList<string>? P
 /// <param name="Sign">A verdict, <c>wrong-way</c>, <c>turns-low</c> or <c>turns-high</c>.</param>
 /// <param name="TurnsOff">Turns off the starting setting from which it counts; null where turns do not come in.</param>
 /// <param name="FindingId">The finding.</param>
-public sealed record StripSign(string Part, string Sign, double? TurnsOff, string FindingId);
+public sealed record StripSign(string Part, string Sign, double? TurnsOff, string FindingId)
+{
+    /// <summary>The sign of a part that came out the wrong way round.</summary>
+    public const string WrongWay = "wrong-way";
+}
 
 /// <summary>What the bench knows about taking apart. The tables are data/strip/*.csv.</summary>
 public sealed class LedgerKnowledge : IKnowledge<LedgerKnowledge>

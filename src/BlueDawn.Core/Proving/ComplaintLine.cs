@@ -110,13 +110,12 @@ public sealed record ComplaintLine(Complaint Complaint, ComplaintTry Try, double
                 boxes.Get(StateBox),
                 StoodMin: boxes.Get(StoodBox)
             ))
-        : Try.RanMin is null
-            ? new(new BoxGroup("complaint", "Tried again", StateBox), boxes => new ComplaintReading(boxes.Get(StateBox)))
-            : new(new BoxGroup("complaint", "Tried again", FailedAfterBox, RanBox, StateBox), boxes =>
-            {
-                var (failedAfter, ran) = (boxes.Get(FailedAfterBox), boxes.Get(RanBox));
-                return new ComplaintReading(boxes.Get(StateBox), ran, failedAfter ?? FailedAfterMin);
-            });
+        : Try.RanMin is null ? new(new BoxGroup("complaint", "Tried again", StateBox), boxes => new ComplaintReading(boxes.Get(StateBox)))
+        : new(new BoxGroup("complaint", "Tried again", FailedAfterBox, RanBox, StateBox), boxes =>
+        {
+            var (failedAfter, ran) = (boxes.Get(FailedAfterBox), boxes.Get(RanBox));
+            return new ComplaintReading(boxes.Get(StateBox), ran, failedAfter ?? FailedAfterMin);
+        });
 
     /// <inheritdoc/>
     protected override Sentence Describe(ComplaintReading reading) =>

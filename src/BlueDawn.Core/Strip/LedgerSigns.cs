@@ -51,18 +51,16 @@ public static class LedgerSigns
         line.Fitted switch
         {
             { Fate: Fate.Renewed or Fate.Made } => true,
-            { Fate: Fate.Refitted, Way: { } way } => sign.Sign == WrongWay && way != line.Found!.Way,
+            { Fate: Fate.Refitted, Way: { } way } => sign.Sign == StripSign.WrongWay && way != line.Found!.Way,
             _ => false,
         };
-
-    private const string WrongWay = "wrong-way";
 
     private static bool Shows(StripSign sign, LedgerLine line, StackKnowledge build, CarburetorFamily family, SpecSheet? spec)
     {
         var found = line.Found!;
         return sign.Sign switch
         {
-            WrongWay => build.Layer(family, line.Part.Key) is { } layer && WayRound.CameOutWrong(layer, line, spec),
+            StripSign.WrongWay => build.Layer(family, line.Part.Key) is { } layer && WayRound.CameOutWrong(layer, line, spec),
             "turns-low" => Off(found, line, build, family, spec) is { } off && off <= -sign.TurnsOff,
             "turns-high" => Off(found, line, build, family, spec) is { } off && off >= sign.TurnsOff,
             _ => sign.Sign.Equals(found.Verdict.ToString(), StringComparison.OrdinalIgnoreCase),

@@ -34,6 +34,22 @@ public sealed class StripStation : StationModule
             tray.Ledger
         );
 
+    /// <summary>What parts showed as they came out, until they were renewed or put back right.</summary>
+    /// <inheritdoc/>
+    public override IEnumerable<Seen> Seen(TrayBook tray)
+    {
+        foreach (var sign in Signs(tray))
+        {
+            var entry = tray.Log.Find(sign.EntryId)!;
+            var words = StripState.FoundWords(tray, sign.Source);
+            yield return new($"finding:{sign.FindingId}", true, words, sign.TakenAt, entry.By);
+            if (sign.MendedAt is { } mended)
+            {
+                yield return new($"finding:{sign.FindingId}", false, words, mended, entry.By);
+            }
+        }
+    }
+
     /// <summary>An entry of the ledger: the ledger checks it, says it, and knows what goes back to the shelf.</summary>
     private static NoteKind<T> Kind<T>(string word, Func<T, TrayBook, T>? completed = null)
         where T : LedgerNote =>
@@ -65,6 +81,14 @@ internal sealed partial class StripJson : JsonSerializerContext;
 public sealed class StripState(TrayBook tray) : StationState
 {
     private readonly Ledger ledger = tray.Ledger;
+
+    /// <summary>How a part was found, in words.</summary>
+    /// <param name="tray">The tray.</param>
+    /// <param name="source">What showed it, <c>strip/…</c>.</param>
+    internal static string FoundWords(TrayBook tray, string source) =>
+        tray.Ledger.Find(source[(source.IndexOf('/', StringComparison.Ordinal) + 1)..]) is { Found: { } found, Part: var part }
+            ? found.Say(part.Label, part.Ways).ToString()
+            : source;
 
     /// <inheritdoc/>
     public override Station Station => Station.Strip;
@@ -112,11 +136,12 @@ public sealed class StripState(TrayBook tray) : StationState
                 .. ledger
                     .Lines.Where(line =>
                         line.Found is { } found
-                        && (
-                            found.Verdict is not (LineVerdict.Refit or LineVerdict.Clean) || !string.IsNullOrWhiteSpace(found.Remark)
-                        )
+                        && (found.Verdict is not (LineVerdict.Refit or LineVerdict.Clean) || !string.IsNullOrWhiteSpace(found.Remark))
                     )
-                    .Select(line => new ReportPoint(ReportChapter.Found, Sentence.Say($"{line.Found!.Say(line.Part.Label, line.Part.Ways)}."))),
+                    .Select(line => new ReportPoint(
+                        ReportChapter.Found,
+                        Sentence.Say($"{line.Found!.Say(line.Part.Label, line.Part.Ways)}.")
+                    )),
                 .. ledger.Job is { Parts: { } } job
                     ? [ReportPoint.Of(ReportChapter.Found, $"Not opened further than: {job.Label.ToLowerInvariant()}.")]
                     : Array.Empty<ReportPoint>(),

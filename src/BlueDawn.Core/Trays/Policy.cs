@@ -4,6 +4,7 @@ using BlueDawn.Core.Faults;
 using BlueDawn.Core.Handover;
 using BlueDawn.Core.Logbook;
 using BlueDawn.Core.Measures;
+using BlueDawn.Core.Parts;
 using BlueDawn.Core.Proving;
 using BlueDawn.Core.Safety;
 using BlueDawn.Core.Stations;
@@ -92,7 +93,11 @@ public static class Policy
             .OfType<NextStep>()
             .First();
         // What was seen bad is mended before it goes together, whatever has to be tried after it was proven.
-        if (LeadsAgain(next.Station, Trace(tray)) && Trace(tray).Step is { } fault && !(next.Station == Station.Build && RunsTheEngine(fault, tray)))
+        if (
+            LeadsAgain(next.Station, Trace(tray))
+            && Trace(tray).Step is { } fault
+            && !(next.Station == Station.Build && RunsTheEngine(fault, tray))
+        )
         {
             return fault;
         }
@@ -227,6 +232,16 @@ public static class Policy
             );
         }
 
+        if (note is BackNote { Fate: Fate.Refitted } back && WentBackWrong(back, tray) is { } wrong)
+        {
+            return Refusal.Wrong(
+                NoteAnswers.Wrong(
+                    "reason",
+                    $"It was seen to be wrong: {wrong.ToLowerInvariant()}. Turn it round, or say why it goes back so."
+                )
+            );
+        }
+
         if (note is not ReadingNote reading)
         {
             return null;
@@ -248,16 +263,34 @@ public static class Policy
             : null;
     }
 
+    /// <summary>What Trace or Strip saw of a part that goes back the same way round and without a reason; null when nothing is wrong with
+    /// that.</summary>
+    private static string? WentBackWrong(BackNote back, TrayBook tray)
+    {
+        if (back.Way is null || !string.IsNullOrWhiteSpace(back.Reason) || tray.Ledger.Find(back.Part) is not { Found: { } found } line)
+        {
+            return null;
+        }
+
+        var usual = tray.Knowledge.Of<StackKnowledge>().Layer(tray.Kind.Family, back.Part)?.Way;
+        var same = found.Way is { } way ? back.Way == way : usual is not null and not StackLayer.AsFound && back.Way != usual;
+        return !same
+            ? null
+            : tray
+                .Knowledge.Of<LedgerKnowledge>()
+                .Signs.Where(sign =>
+                    sign.Part == line.Part.Key && sign.Sign == StripSign.WrongWay && Trace(tray).Evidence.IsThere(sign.FindingId)
+                )
+                .Select(sign => tray.Knowledge.Of<FaultKnowledge>().FindFinding(sign.FindingId)!.Label)
+                .FirstOrDefault();
+    }
+
     /// <summary>Whether what is next hangs on what the shop has confirmed on other carburetors.</summary>
     /// <param name="tray">The tray.</param>
     public static bool AsksHistory(TrayBook tray) =>
         !tray.IsHandedBack
         && !IsDeclined(tray)
-        && (
-            TraceLeads(tray) && Trace(tray) is { IsSettled: false, Notes.Count: > 0 }
-            || Trace(tray).IsBack
-            || Trace(tray).Open.Count > 0
-        );
+        && (TraceLeads(tray) && Trace(tray) is { IsSettled: false, Notes.Count: > 0 } || Trace(tray).IsBack || Trace(tray).Open.Count > 0);
 
     private static bool IsDeclined(TrayBook tray) => tray.IsDeclined;
 
@@ -271,13 +304,8 @@ public static class Policy
         {
             Station.Build or Station.Chokes or Station.Proving => trace.Open.Any(fault => fault.State != OpenFaultState.NotTried),
             Station.Handover => trace.Open.Count > 0,
-            Station.Intake
-            or Station.Faults
-            or Station.Kits
-            or Station.Strip
-            or Station.Cleaning
-            or Station.Gauging
-            or Station.Setting => false,
+            Station.Intake or Station.Faults or Station.Kits or Station.Strip or Station.Cleaning or Station.Gauging or Station.Setting =>
+                false,
         };
 
     private static bool TraceLeads(TrayBook tray) => tray.Fitting is null && tray.Readings.Count == 0 && !tray.Ledger.IsBegun;

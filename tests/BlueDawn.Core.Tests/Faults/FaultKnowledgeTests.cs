@@ -102,7 +102,14 @@ public class FaultKnowledgeTests
     }
 
     [Fact]
-    public void No_carburetor_has_more_causes_than_a_set_can_hold() => Assert.True(Knowledge.Causes.Count <= FaultNetwork.MostCauses);
+    public void No_carburetor_has_more_causes_than_a_set_can_hold() =>
+        Assert.All(
+            from family in Enum.GetValues<CarburetorFamily>()
+            from engine in Enum.GetValues<EngineKind>()
+            from choke in Enum.GetValues<ChokeKind>()
+            select new CarburetorKind(family, engine, choke),
+            kind => Assert.True(Knowledge.Causes.Count(cause => cause.Applies.Matches(kind)) <= FaultNetwork.MostCauses)
+        );
 
     [Theory]
     [InlineData("causes.csv", "main-jet-blocked,", "main-jet-blocked,,", "")]

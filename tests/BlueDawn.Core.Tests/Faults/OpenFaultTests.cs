@@ -165,10 +165,7 @@ public class OpenFaultTests
     public void Nothing_is_opened_again_without_its_cause()
     {
         var tray = TestTray.Untouched().Does(Fixed("fuel-stale"));
-        Assert.Equal(
-            ["note.causeId"],
-            tray.Refuses(new FaultNote(null, FaultOutcome.Open))!.Fields.Select(problem => problem.Field)
-        );
+        Assert.Equal(["note.causeId"], tray.Refuses(new FaultNote(null, FaultOutcome.Open))!.Fields.Select(problem => problem.Field));
         Assert.Null(tray.Refuses(new FaultNote("fuel-stale", FaultOutcome.Open)));
         // A trace that was closed without one is.
         var closed = TestTray.Untouched().Does(new FaultNote(null, FaultOutcome.NothingFound));

@@ -1,9 +1,11 @@
+using BlueDawn.Core.Carburetors;
 using BlueDawn.Core.Chokes;
 using BlueDawn.Core.Faults;
 using BlueDawn.Core.Measures;
 using BlueDawn.Core.Proving;
 using BlueDawn.Core.Setting;
 using BlueDawn.Core.Stations;
+using BlueDawn.Core.Tables;
 using BlueDawn.Core.Tests.Trays;
 
 namespace BlueDawn.Core.Tests.Faults;
@@ -32,6 +34,8 @@ public class StationAnswersTests
             { "gauging/main-jet", "inGauge", "main-jet-small- main-jet-large- main-jet-dark-" },
             { "gauging/main-jet", "openedUp", "main-jet-small- main-jet-large+ main-jet-dark-" },
             { "gauging/idle-jet", "restricted", "idle-jet-dark+" },
+            { "gauging/main-jet", "blocked", "main-jet-dark+ main-jet-small+" },
+            { "gauging/idle-jet", "blocked", "idle-jet-dark+" },
             { "gauging/idle-jet", "inGauge", "idle-jet-dark-" },
             { "gauging/idle-jet", "openedUp", "idle-jet-dark-" },
             { "gauging/emulsion-row-1", "blocked", "tube-holes-dark+" },
@@ -110,6 +114,53 @@ public class StationAnswersTests
             { "proving/governed-speed", "inWindow", "hunts-" },
             { "proving/idle-speed", "hunts", "hunts+" },
             { "proving/idle-speed", "inWindow", "hunts-" },
+            // Looks: written as a mechanic would say what each answer is.
+            { "setting/lever-free", "sticks", "lever-misfitted+" },
+            { "setting/lever-free", "back", "lever-misfitted-" },
+            { "setting/lever-fork", "beside", "lever-misfitted+" },
+            { "setting/lever-fork", "hooked", "lever-misfitted-" },
+            { "setting/lever-spring", "crooked", "lever-misfitted+" },
+            { "setting/lever-spring", "seated", "lever-misfitted-" },
+            { "setting/plate-side", "turned", "diaphragm-mismatch+" },
+            { "setting/needle-tip", "grooved", "needle-tip-worn+" },
+            { "setting/needle-tip", "swollen", "needle-tip-worn+" },
+            { "setting/needle-tip", "smooth", "needle-tip-worn-" },
+            { "setting/seat-side", "up", "seat-wrong-way+" },
+            { "setting/seat-side", "down", "seat-wrong-way-" },
+            { "setting/float-free", "binds", "float-sticks+" },
+            { "setting/float-free", "swings", "float-sticks-" },
+            { "setting/bowl-turn", "turned", "float-sticks+" },
+            { "setting/needle-lift", "stuck", "needle-stuck+" },
+            { "setting/needle-lift", "free", "needle-stuck-" },
+            { "setting/turn-test", "always", "inlet-fails-hold+" },
+            { "setting/turn-test", "never", "needle-stuck+" },
+            { "setting/adjuster-rings", "cut", "screw-seal-flat+" },
+            { "setting/adjuster-rings", "whole", "screw-seal-flat-" },
+            { "setting/bowl-gasket", "seated", "bowl-gasket-poor-" },
+            { "setting/tank-gasket", "covered", "intake-gasket-torn+" },
+            { "chokes/plate-moves", "binds", "choke-plate-stuck+" },
+            { "chokes/plate-moves", "stopsShort", "choke-plate-stuck+" },
+            { "chokes/plate-moves", "free", "choke-plate-stuck-" },
+            { "chokes/knob-ends", "notShut", "choke-plate-stuck+" },
+            { "chokes/knob-ends", "notOpen", "choke-plate-stuck+" },
+            { "chokes/choke-held", "wedged", "choke-held+" },
+            { "chokes/choke-held", "nothing", "choke-held-" },
+            { "chokes/vacuum-eases", "snaps", "choke-diaphragm-poor+" },
+            { "chokes/lever-lets", "early", "choke-spring-wound+" },
+            { "chokes/lever-return", "half", "choke-slow-to-open+" },
+            { "chokes/lever-seats", "tab", "linkage-out+" },
+            { "chokes/lever-seats", "loose", "linkage-out+" },
+            { "chokes/hot-restart", "notAfter", "hard-hot-start+" },
+            { "chokes/hot-restart", "starts", "hard-hot-start-" },
+            { "chokes/rod-travel", "rodShort", "choke-release-misses+" },
+            { "chokes/warm-water", "pinStays", "actuator-dead+" },
+            { "chokes/warm-water", "pinMoves", "actuator-dead-" },
+            { "chokes/warm-strip", "coilSpent", "actuator-dead+" },
+            { "chokes/warm-strip", "coilTurns", "actuator-dead-" },
+            { "proving/fuel-on", "floodsThroat", "fuel-from-overflow+ leaks-fuel+" },
+            { "proving/fuel-on", "wetAtCover", "leaks-fuel+" },
+            { "proving/fuel-on", "wetAtTankTop", "leaks-fuel+" },
+            { "proving/fuel-on", "stillWeeps", "leaks-fuel+" },
             { "proving/complaint-low-power", "stillThere", "low-power+" },
             { "proving/complaint-low-power", "gone", "low-power-" },
         };
@@ -263,12 +314,12 @@ public class StationAnswersTests
         bool SaysNothing(string line, string finding) => nothing.Contains(finding) || nothing.Contains($"{line}={finding}");
         var seen = new HashSet<(string, string)>();
         foreach (
-            var line in Sheets.LinesOfEveryFamily.Where(line =>
-                !line.Key.StartsWith("gauging/emulsion-row-", StringComparison.Ordinal) || line.Key.EndsWith('1')
-            )
+            var line in Sheets
+                .LinesOfEveryFamily.Concat(FuelOnOfEveryFamily)
+                .Where(line => !line.Key.StartsWith("gauging/emulsion-row-", StringComparison.Ordinal) || line.Key.EndsWith('1'))
         )
         {
-            foreach (var typed in Typed(line.Key))
+            foreach (var typed in Typed(line))
             {
                 var read = line.Read(typed);
                 Assert.True(read.Reading is not null, $"{line.Key}: {string.Join(' ', read.Problems.Select(problem => problem.Message))}");
@@ -284,10 +335,78 @@ public class StationAnswersTests
         Assert.Equal(
             Said.Select(one => (one.Data.Item1, one.Data.Item2))
                 .Where(one => !one.Item1.Contains("complaint", StringComparison.Ordinal))
+                // What still weeps after its days, and a jet nothing goes through, no typed reading comes to.
+                .Where(one => one is not (_, "stillWeeps") and not ("gauging/main-jet" or "gauging/idle-jet", "blocked"))
                 .Order(),
-            seen.Where(one => !SaysNothing(one.Item1, one.Item2)).Order()
+            seen.Where(one => Said.Any(said => (said.Data.Item1, said.Data.Item2) == one) || !SaysNothing(one.Item1, one.Item2)).Order()
         );
     }
+
+    private static IReadOnlyList<string> NoFinding { get; } =
+        CsvTable.Rows(CsvTable.OpenShipped, "faults/no-finding.csv", row => $"{row.Text("what")}|{row.Text("why")}|{row.Text("source")}");
+
+    private static bool IsNoFinding(string what) =>
+        NoFinding.Any(row =>
+            row.Split('|')[0] is var name
+            && (
+                name == what
+                || name.Contains('*', StringComparison.Ordinal)
+                    && what.StartsWith(name[..name.IndexOf('*', StringComparison.Ordinal)], StringComparison.Ordinal)
+                    && what.EndsWith(name[(name.IndexOf('*', StringComparison.Ordinal) + 1)..], StringComparison.Ordinal)
+            )
+        );
+
+    /// <summary>Minutes to failure say several things at once, each held against its own time: QuickTestTests hold them.</summary>
+    private static readonly string[] BySign = [FailureTimeLine.LineKey];
+
+    /// <summary>What is not good anywhere is a finding of Trace, or stands in a list with its reason: by the tables, for whatever is added
+    /// to them.</summary>
+    [Fact]
+    public void Whatever_is_not_good_is_a_finding_or_has_a_reason_why_not()
+    {
+        var bad = Sheets
+            .LinesOfEveryFamily.Where(line => !BySign.Contains(line.Key))
+            .SelectMany(line =>
+                line.Findings.Where(finding => finding.Verdict == Verdict.NotGood).Select(finding => (line.Key, finding.Id))
+            )
+            .Distinct()
+            .ToList();
+        var silent = bad.Where(one =>
+                !FaultKnowledge.Shipped.StationFindings.Any(row => row.Matches(one.Key) && row.Judged == one.Id && row.Present)
+            )
+            .Select(one => $"{one.Key}={one.Id}")
+            .ToList();
+        var ledger = Core.Tables.Knowledge.Shipped.Of<Core.Parts.LedgerKnowledge>();
+        silent.AddRange(
+            Enum.GetValues<CarburetorFamily>()
+                .SelectMany(ledger.All)
+                .Select(part => part.Key)
+                .Distinct()
+                .Where(part =>
+                    !ledger.Signs.Any(sign => sign.Part == part && sign.Sign.Equals("broken", StringComparison.OrdinalIgnoreCase))
+                )
+                .Select(part => $"part:{part}")
+        );
+        Assert.True(silent.All(IsNoFinding), string.Join(' ', silent.Where(what => !IsNoFinding(what))));
+        Assert.All(NoFinding, row =>
+            Assert.Contains(silent, what => IsNoFinding(what) && row.Split('|')[0] is { } name && (name == what || name.Contains('*')))
+        );
+    }
+
+    private static IEnumerable<TypedReading> Typed(GaugeLine of) => of is FuelWatchLine watch ? FuelOn(watch.Family) : Typed(of.Key);
+
+    private static IEnumerable<GaugeLine> FuelOnOfEveryFamily =>
+        Enum.GetValues<CarburetorFamily>().Select(family => new FuelWatchLine(4, 2, family, true));
+
+    private static IEnumerable<TypedReading> FuelOn(CarburetorFamily family) =>
+        (
+            family switch
+            {
+                CarburetorFamily.FloatBowl => new[] { "dry", "bowlJoint", "overflow", "inletFitting", "plunger", "newPart" },
+                CarburetorFamily.Diaphragm => ["dry", "throat", "cover", "inletFitting"],
+                CarburetorFamily.SuctionTank => ["dry", "throat", "tankTop", "inletFitting"],
+            }
+        ).Select(leak => TypedReading.Of(("minutes", "4"), ("rocked", "yes"), ("leak", leak)));
 
     private static IEnumerable<TypedReading> Typed(string line) =>
         line switch
@@ -401,12 +520,6 @@ public class StationAnswersTests
                 TypedReading.Of(("thickness", "3"), ("groove", "1.4")),
             ],
             "setting/hold-test" => [Pressures("48", "48", "48"), Pressures("48", "40", "33")],
-            "proving/fuel-on" =>
-            [
-                .. new[] { "dry", "bowlJoint", "overflow", "inletFitting", "plunger", "newPart" }.Select(leak =>
-                    TypedReading.Of(("minutes", "4"), ("rocked", "yes"), ("leak", leak))
-                ),
-            ],
             "proving/governed-speed" => [Speed("3400", ""), Speed("3400", "400"), Speed("2800", ""), Speed("3900", "")],
             "proving/idle-speed" => [Speed("1600", ""), Speed("1600", "400"), Speed("1200", ""), Speed("2100", "")],
             _ => throw new ArgumentOutOfRangeException(nameof(line), line, "has no readings here"),

@@ -102,8 +102,9 @@ public sealed class StepUpLineTests
         Assert.Equal(Drill80Mm - 0.015, jet.Line.Window!.Low!.Value, 9);
         var bench = Bench(JetSchool.OneStepUp, InGauge, Opened, (Key, [("go", "#80"), ("noGo", "0.355")]));
         Assert.Equal(Verdict.Good, On(bench.Book, Key).Judgement.Verdict);
-        Assert.Contains(WatchList.Of(bench.Book.Lines, new Dictionary<string, Core.Parts.Fate>(), false, CarburetorFamily.FloatBowl, null), point =>
-            point.Contains("opened one drill size on purpose", StringComparison.Ordinal)
+        Assert.Contains(
+            WatchList.Of(bench.Book.Lines, new Dictionary<string, Core.Parts.Fate>(), false, CarburetorFamily.FloatBowl, null),
+            point => point.Contains("opened one drill size on purpose", StringComparison.Ordinal)
         );
         // Neither corrected nor taken back, also when the shop's school is another by now.
         foreach (var school in Enum.GetValues<JetSchool>())

@@ -50,6 +50,7 @@ public class KnowledgeEditTests
         [
             "faults/cautions.csv",
             "faults/measured.csv",
+            "faults/no-finding.csv",
             "parts/parts.csv",
             "parts/features.csv",
             "proving/complaints.csv",

@@ -68,7 +68,11 @@ internal static class Sheets
     public static IReadOnlyList<GaugeLine> Lines => LinesOf(Spec);
 
     public static IReadOnlyList<GaugeLine> LinesOf(SpecSheet sheet) =>
-        [.. StationList.All.SelectMany(station => station.Lines(FactsOf(sheet) with { Fitting = Kit }, sheet, Shop)).Where(line => line.IsOffered)];
+        [
+            .. StationList
+                .All.SelectMany(station => station.Lines(FactsOf(sheet) with { Fitting = Kit }, sheet, Shop))
+                .Where(line => line.IsOffered),
+        ];
 
     /// <summary>Lines of a sheet of every family.</summary>
     public static IReadOnlyList<GaugeLine> LinesOfEveryFamily =>
