@@ -19,7 +19,7 @@ internal static class RoomArrows
         Kits: Carburetors Catalogue Logbook Measures Parts Shop Stations
         Logbook:
         Measures: Tables
-        Pages: Build Carburetors Catalogue Cleaning Faults Intake Kits Logbook Measures Parts Safety Setting Shop Stations Tables Trays
+        Pages: Build Carburetors Catalogue Cleaning Faults Handover Intake Kits Logbook Measures Parts Safety Setting Shop Stations Tables Trays
         Parts: Carburetors Catalogue Logbook Measures Tables
         Proving: Carburetors Logbook Measures Parts Safety Shop Stations Tables
         Safety:

@@ -56,7 +56,7 @@ public static class WatchList
         family switch
         {
             CarburetorFamily.FloatBowl =>
-                "Standing for more than a month: shut the fuel tap and run it until it stops, so that the bowl is empty.",
+                "Standing for more than a month: shut the fuel tap and run it dry.",
             CarburetorFamily.Diaphragm =>
                 "Standing for more than a month: empty the tank and run it until it stops, so that no fuel hardens the diaphragms.",
             CarburetorFamily.SuctionTank =>

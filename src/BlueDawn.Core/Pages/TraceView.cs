@@ -11,12 +11,14 @@ internal sealed record CausePart(string Key, string Label);
 /// <param name="Trace">The trace as Core worked it out.</param>
 /// <param name="People">Who made each logbook entry that is spoken of, by the entry's id.</param>
 /// <param name="Parts">The bench part a cause sits at, by the cause's id.</param>
+/// <param name="Open">What was seen to be wrong and has not come to its end.</param>
 /// <param name="HistoryUsed">Whether the shop's history shifts the odds.</param>
 /// <param name="Currency">Currency of prices (ISO 4217).</param>
 internal sealed record TraceView(
     Trace Trace,
     IReadOnlyDictionary<Guid, string> People,
     IReadOnlyDictionary<string, CausePart> Parts,
+    IReadOnlyList<OpenFault> Open,
     bool HistoryUsed,
     string Currency
 )
@@ -37,6 +39,7 @@ internal sealed record TraceView(
                 )
                 .Where(pair => pair.Part is not null)
                 .ToDictionary(pair => pair.Id, pair => new CausePart(pair.Part!.Key, pair.Part.Label)),
+            tray.State<FaultsState>().Open,
             history,
             tray.Shop.Currency
         );

@@ -1,6 +1,7 @@
 using BlueDawn.Core.Carburetors;
 using BlueDawn.Core.Catalogue;
 using BlueDawn.Core.Faults;
+using BlueDawn.Core.Handover;
 using BlueDawn.Core.Intake;
 using BlueDawn.Core.Kits;
 using BlueDawn.Core.Logbook;
@@ -60,7 +61,7 @@ internal sealed record TrayView(
             kits.Wanted,
             book.Shop.Currency,
             StationView.All(book),
-            [.. book.Lines.Select(LineView.Of)],
+            [.. book.Lines.Select(line => LineView.Of(line, book))],
             FloatStanding.Of(book.Sheet, book.Lines),
             Policy.Next(book),
             Policy.Obstacles(book),
@@ -110,6 +111,18 @@ internal sealed record TrayPatch(
             )
             .OfType<string>()
             .ToHashSet();
+        // What Trace was told says something on the looks of other stations.
+        var told = added
+            .Select(entry => entry.Note)
+            .OfType<FindingsNote>()
+            .SelectMany(note => note.Answers)
+            .Select(answer => answer.FindingId)
+            .ToHashSet();
+        bool IsTold(JudgedLine line, IReadOnlySet<string> findings) =>
+            findings.Count > 0
+            && line.Line is LookLine
+            && book.Knowledge.Of<FaultKnowledge>()
+                .StationFindings.Any(row => row.Matches(line.Line.Key) && findings.Contains(row.FindingId));
         var touched = added
             .Concat(added.Select(entry => entry.Supersedes is { } id ? book.Log.Find(id) : null).OfType<Entry>())
             .DistinctBy(entry => entry.Id);
@@ -122,7 +135,7 @@ internal sealed record TrayPatch(
             revisionBefore,
             tray.Version != versionBefore,
             StationView.All(book),
-            [.. book.Lines.Where(line => lines.Contains(line.Line.Key)).Select(LineView.Of)],
+            [.. book.Lines.Where(line => lines.Contains(line.Line.Key) || IsTold(line, told)).Select(line => LineView.Of(line, book))],
             FloatStanding.Of(book.Sheet, book.Lines),
             Policy.Next(book),
             Policy.Obstacles(book),
@@ -220,10 +233,12 @@ internal sealed record LineView(
     bool IsOpen,
     Judgement Judgement,
     StandingView? Standing,
-    IReadOnlyList<Guid> AsLeft
+    IReadOnlyList<Guid> AsLeft,
+    SeenAtTrace? SeenAtTrace,
+    Sentence? Advice
 )
 {
-    public static LineView Of(JudgedLine judged)
+    public static LineView Of(JudgedLine judged, TrayBook tray)
     {
         var line = judged.Line;
         return new LineView(
@@ -243,8 +258,43 @@ internal sealed record LineView(
             judged.Standing is { Note.Reading: { } reading } standing
                 ? new StandingView(standing.EntryId, standing.Note.Typed, reading, line.Describe(reading), standing.By, standing.TakenAt)
                 : null,
-            [.. judged.Readings.Where(reading => reading.AsLeft).Select(reading => reading.EntryId)]
+            [.. judged.Readings.Where(reading => reading.AsLeft).Select(reading => reading.EntryId)],
+            Pages.SeenAtTrace.Of(judged, tray),
+            // A good answer that says more than to go on.
+            line is LookLine { Look: var look }
+            && judged is { Judgement: { Verdict: Verdict.Good } good, Standing: not null }
+            && look.Answers.First(answer => answer.Finding.Id == good.Finding).SaysMore
+                ? good.DoNext
+                : null
         );
+    }
+}
+
+/// <summary>What Trace was told of what a look is about, while nobody has taken the look.</summary>
+/// <param name="Words">What was seen.</param>
+/// <param name="Answer">The answer it amounts to; null when it may be one of several.</param>
+internal sealed record SeenAtTrace(string Words, string? Answer)
+{
+    public static SeenAtTrace? Of(JudgedLine judged, TrayBook tray)
+    {
+        if (judged is not { Line: LookLine { Look: var look } line, Standing: null } || tray.IsHandedBack)
+        {
+            return null;
+        }
+
+        var knowledge = tray.Knowledge.Of<FaultKnowledge>();
+        var seen = tray.State<FaultsState>()
+            .Evidence.Items.Where(item => item is { Present: true, BeforeFix: false, From: EvidenceFrom.Technician or EvidenceFrom.Strip })
+            .Select(item => item.FindingId)
+            .ToHashSet();
+        var rows = knowledge.StationFindings.Where(row => row.Present && row.Matches(line.Key) && seen.Contains(row.FindingId)).ToList();
+        var answers = rows.Select(row => look.Answers.FirstOrDefault(answer => answer.Finding.Id == row.Judged)?.Value).Distinct().ToList();
+        return rows.Count == 0
+            ? null
+            : new SeenAtTrace(
+                string.Join("; ", rows.Select(row => knowledge.FindFinding(row.FindingId)!.Label).Distinct()),
+                answers is [var only] ? only : null
+            );
     }
 }
 
@@ -260,7 +310,8 @@ internal sealed record EntryView(
     Guid? Supersedes,
     bool Superseded,
     string By,
-    DateTimeOffset TakenAt
+    DateTimeOffset TakenAt,
+    RemarkView? Remark
 )
 {
     public static EntryView Of(Entry entry, TrayBook tray) =>
@@ -272,6 +323,12 @@ internal sealed record EntryView(
             entry.Supersedes,
             tray.Log.IsSuperseded(entry.Id),
             entry.By,
-            entry.TakenAt
+            entry.TakenAt,
+            entry.Note is RemarkNote remark
+                ? new RemarkView(remark.Fate, remark.About(tray), remark.At, remark.Line, remark.Part, remark.Ends)
+                : null
         );
 }
+
+/// <summary>A remark as a page shows it.</summary>
+internal sealed record RemarkView(RemarkFate Fate, string Words, Station? At, string? Line, string? Part, Guid? Ends);

@@ -16,6 +16,9 @@ public sealed record LookAnswer(string Value, string Label, Verdict Verdict, str
 {
     /// <summary>What it finds.</summary>
     public LineFinding Finding { get; } = new(Value, Word, Verdict);
+
+    /// <summary>Whether what it says to do is more than to leave it and go on.</summary>
+    public bool SaysMore => Next is not ("Leave it. Go on." or "Leave them. Go on.");
 }
 
 /// <summary>A quick confirmation: something is looked at or felt, and it is right or it is not. Each station that takes looks has a

@@ -3,7 +3,6 @@ using BlueDawn.Core.Handover;
 using BlueDawn.Core.Parts;
 using BlueDawn.Core.Stations;
 using BlueDawn.Core.Tests.Trays;
-using BlueDawn.Core.Trays;
 
 namespace BlueDawn.Core.Tests.Faults;
 

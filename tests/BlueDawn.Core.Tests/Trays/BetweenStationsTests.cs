@@ -1,7 +1,6 @@
 using BlueDawn.Core.Faults;
 using BlueDawn.Core.Handover;
 using BlueDawn.Core.Kits;
-using BlueDawn.Core.Logbook;
 using BlueDawn.Core.Parts;
 using BlueDawn.Core.Stations;
 

@@ -90,6 +90,10 @@ public sealed class UpgradeTests(Shop shop) : IAsyncLifetime
         ["tray 19, obstacles"] = "decision 152: fuel that was seen in the open stands until it was watched dry",
         ["tray 22, obstacles"] = "decision 152: fuel that was seen in the open stands until it was watched dry",
         ["tray 26, obstacles"] = "decision 152: fuel that was seen in the open stands until it was watched dry",
+        ["tray 17, obstacles"] = "decision 153: what was put right was not tried again",
+        ["tray 17, stations"] = "decision 153: what was put right was not tried again",
+        ["tray 34, report"] = "decision 155: it is stored by what would harden in it",
+        ["tray 38, report"] = "decision 155: it is stored by what would harden in it",
         ["tray 37, obstacles"] = "decision 152: fuel that was seen in the open stands until it was watched dry",
     };
 

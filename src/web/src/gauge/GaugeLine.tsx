@@ -73,6 +73,8 @@ export function GaugeLine({ tray, line, history, locked, way }: Props) {
     .map((key) => judgement.figures.find((f) => f.key === key)?.quantity.value)
     .filter((v) => v !== undefined);
 
+  const seenField = line.form.groups[0]?.fields.find((field) => field.kind === 'choice');
+  const seenChoice = seenField?.choices.find((choice) => choice.value === line.seenAtTrace?.answer);
   const choiceEntry = (
     <ChoiceEntry
       state={state}
@@ -102,6 +104,22 @@ export function GaugeLine({ tray, line, history, locked, way }: Props) {
             <p className="text-mute text-note leading-tight">
               {say(line.form.oneTouch && judgement.verdict === 'notRead' ? judgement.doNext : line.target, units)}
             </p>
+            {line.seenAtTrace && !state.dirty && (
+              <p className="text-unsure flex flex-wrap items-center gap-x-3 font-strong">
+                Seen at Trace: {line.seenAtTrace.words}.
+                {seenChoice && (
+                  <Button
+                    look="quiet"
+                    disabled={!mayRecord}
+                    aria-label={`${line.label}: as seen at Trace, ${seenChoice.label}`}
+                    onClick={() => void state.answer({ [seenField?.name ?? '']: seenChoice.value })}
+                  >
+                    Take that: {seenChoice.label}
+                  </Button>
+                )}
+              </p>
+            )}
+            {line.advice && !state.dirty && <p className="leading-snug">{say(line.advice, units)}</p>}
             {line.form.oneTouch && choiceEntry}
           </div>
           {!line.form.oneTouch && (

@@ -12,6 +12,7 @@ export const hotkeys = {
   baths: { keys: 'h', label: 'H', what: 'Baths' },
   before: { keys: '[', label: '[', what: 'On a tray: the station before' },
   after: { keys: ']', label: ']', what: 'On a tray: the station after' },
+  note: { keys: 'w', label: 'W', what: 'On a tray: write a note on it' },
   type: {
     keys: '0123456789.#',
     label: '0 … 9',

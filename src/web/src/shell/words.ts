@@ -9,6 +9,7 @@ import type {
   Note,
   Occurs,
   OilLevel,
+  RemarkFate,
   ShelfStanding,
   StockMoveKind,
   ToldBy,
@@ -77,6 +78,19 @@ export const noteWord: Record<NonNullable<Note['kind']>, string> = {
   photo: 'Photo',
   facts: 'Changed at check-in',
   putRight: 'Put right at check-in',
+  remark: 'Note',
+};
+
+/** What becomes of a note: where it is printed, and what it stops. */
+export const remarkWord: Record<RemarkFate, string> = {
+  seen: 'Seen',
+  done: 'Done',
+  left: 'Left as it is',
+  unsafe: 'Unsafe',
+  watch: 'To watch',
+  toCome: 'Still to come',
+  forOwner: 'For the owner',
+  shopOnly: 'For the shop only',
 };
 
 /** What is to become of a part that came out. */

@@ -1,4 +1,4 @@
-import { Check, ChevronDown } from 'lucide-react';
+import { Check, ChevronDown, PenLine } from 'lucide-react';
 import { DropdownMenu } from 'radix-ui';
 import { useState } from 'react';
 import type { Tray, WaitsFor } from '../api/client';
@@ -9,19 +9,23 @@ import { Dialog } from '../ui/dialog';
 import { TextField } from '../ui/field';
 import { Notice } from '../ui/states';
 import { Tag } from '../ui/tag';
+import { remarksOf } from './remarks';
 import type { TrayChange } from './useTrayWrite';
 
 /** Who it is, what it does, when it is promised for and what it waits for. */
 export function TrayHeader({
   tray,
   onChange,
+  onNote,
   problem,
 }: {
   tray: Tray;
   onChange: (change: TrayChange) => Promise<boolean>;
+  onNote: () => void;
   problem: string;
 }) {
   const { facts } = tray;
+  const remarks = remarksOf(tray).length;
   const [noteFor, setNoteFor] = useState<WaitsFor | null>(null);
   const today = localToday();
   const late = facts.waitsFor !== 'handedBack' && daysBetween(today, facts.promisedDay) < 0;
@@ -46,34 +50,41 @@ export function TrayHeader({
           <p className={`font-bold ${late ? 'text-dawn' : ''}`}>
             {late ? 'Was due' : 'Due'} {day(facts.promisedDay, today)}
           </p>
-          <DropdownMenu.Root>
-            <DropdownMenu.Trigger className="hover:bg-steel -mr-2 inline-flex min-h-11 items-center gap-1 rounded-lg px-2">
-              {facts.waitsFor === 'handedBack' ? 'Handed back' : `Waits for ${waitWord[facts.waitsFor].toLowerCase()}`}
-              <ChevronDown aria-hidden size={18} />
-            </DropdownMenu.Trigger>
-            <DropdownMenu.Portal>
-              <DropdownMenu.Content
-                align="end"
-                className="bg-sheet border-line-strong z-30 min-w-52 rounded-xl border p-1.5 shadow-lg"
-              >
-                {waits
-                  .filter((w) => w !== 'handedBack')
-                  .map((w) => (
-                    <DropdownMenu.Item
-                      key={w}
-                      className="data-[highlighted]:bg-steel flex min-h-11 items-center justify-between gap-4 rounded-lg px-3 outline-none"
-                      onSelect={() => {
-                        if (w === 'hands') void onChange({ waitsFor: w, waitNote: '' });
-                        else setNoteFor(w);
-                      }}
-                    >
-                      {facts.waitsFor === 'handedBack' && w === 'hands' ? 'Bring it back to the bench' : waitWord[w]}
-                      {facts.waitsFor === w && <Check aria-label="now" size={18} />}
-                    </DropdownMenu.Item>
-                  ))}
-              </DropdownMenu.Content>
-            </DropdownMenu.Portal>
-          </DropdownMenu.Root>
+          <span className="inline-flex items-center gap-1">
+            <Button look="quiet" onClick={onNote}>
+              <PenLine aria-hidden size={18} /> Note{remarks > 0 ? `s: ${remarks}` : ''}
+            </Button>
+            <DropdownMenu.Root>
+              <DropdownMenu.Trigger className="hover:bg-steel -mr-2 inline-flex min-h-11 items-center gap-1 rounded-lg px-2">
+                {facts.waitsFor === 'handedBack'
+                  ? 'Handed back'
+                  : `Waits for ${waitWord[facts.waitsFor].toLowerCase()}`}
+                <ChevronDown aria-hidden size={18} />
+              </DropdownMenu.Trigger>
+              <DropdownMenu.Portal>
+                <DropdownMenu.Content
+                  align="end"
+                  className="bg-sheet border-line-strong z-30 min-w-52 rounded-xl border p-1.5 shadow-lg"
+                >
+                  {waits
+                    .filter((w) => w !== 'handedBack')
+                    .map((w) => (
+                      <DropdownMenu.Item
+                        key={w}
+                        className="data-[highlighted]:bg-steel flex min-h-11 items-center justify-between gap-4 rounded-lg px-3 outline-none"
+                        onSelect={() => {
+                          if (w === 'hands') void onChange({ waitsFor: w, waitNote: '' });
+                          else setNoteFor(w);
+                        }}
+                      >
+                        {facts.waitsFor === 'handedBack' && w === 'hands' ? 'Bring it back to the bench' : waitWord[w]}
+                        {facts.waitsFor === w && <Check aria-label="now" size={18} />}
+                      </DropdownMenu.Item>
+                    ))}
+                </DropdownMenu.Content>
+              </DropdownMenu.Portal>
+            </DropdownMenu.Root>
+          </span>
         </div>
       </div>
       {facts.waitNote && (

@@ -1,5 +1,5 @@
 import { useQueryClient } from '@tanstack/react-query';
-import { Suspense, useEffect, useSyncExternalStore } from 'react';
+import { Suspense, useEffect, useState, useSyncExternalStore } from 'react';
 import { Navigate, useNavigate, useParams } from 'react-router';
 import { seen, type Station, type Tray } from '../api/client';
 import { core } from '../core/core';
@@ -18,6 +18,7 @@ import { ConflictDialog } from './ConflictDialog';
 import { DangerList } from './DangerList';
 import { JustCheckedIn } from './JustCheckedIn';
 import { OldRules } from './OldRules';
+import { RemarkDialog } from './RemarkDialog';
 import type { StationPage } from './stationPage';
 import { StationStrip } from './StationStrip';
 import { TrayHeader } from './TrayHeader';
@@ -53,7 +54,8 @@ export function TrayPage({ pages }: { pages: Record<Station, StationPage> }) {
 function OpenTray({ tray, station, shown }: { tray: Tray; station: Station; shown: StationPage }) {
   const { conflict, dismiss, problem, ...writing } = useTrayWrite(tray);
   const { Page, wide, drawn } = shown;
-  useStationKeys(tray.number);
+  const [noting, setNoting] = useState(false);
+  useStationKeys(tray.number, () => setNoting(true));
   useCore(
     tray,
     tray.lines.some((line) => line.station === station),
@@ -73,6 +75,7 @@ function OpenTray({ tray, station, shown }: { tray: Tray; station: Station; show
         <TrayHeader
           tray={tray}
           onChange={writing.change}
+          onNote={() => setNoting(true)}
           problem={problem ? `${problem.title} ${problem.detail}` : ''}
         />
         <JustCheckedIn tray={tray} />
@@ -88,6 +91,7 @@ function OpenTray({ tray, station, shown }: { tray: Tray; station: Station; show
             <BenchCard tray={tray} station={station} drawn={!drawn} />
           </div>
         )}
+        {noting && <RemarkDialog tray={tray} station={station} onClose={() => setNoting(false)} />}
         {conflict && <ConflictDialog tray={tray} conflict={conflict} onDismiss={dismiss} />}
       </div>
     </OffReason>
@@ -125,7 +129,7 @@ function useCore({ number, revision, version }: Tray, reads: boolean): void {
 }
 
 /** To the station before and after; a digit typed with no box in hand goes into the first open one. */
-function useStationKeys(number: number): void {
+function useStationKeys(number: number, note: () => void): void {
   const navigate = useNavigate();
   const go = (by: number): void => {
     // By the address, not by what was drawn last: two presses in a row are two stations.
@@ -140,6 +144,7 @@ function useStationKeys(number: number): void {
   useHotkeys({
     before: () => go(-1),
     after: () => go(1),
+    note,
     type: () => {
       const open =
         document.querySelector<HTMLElement>('[data-line][data-open="true"]') ??

@@ -9,7 +9,7 @@ import { Button } from '../../ui/button';
 import { Choice } from '../../ui/choice';
 import { money, percent, say } from '../../units/format';
 import { useHistoryUsed } from '../../tray/useHistoryUsed';
-import { FixDone } from './NextPanel';
+import { FixDone } from './FixDone';
 
 const FEW = 6;
 
@@ -166,7 +166,14 @@ function Cause({
               `, ${percent(standing.prior, 1)} with our own history (confirmed ${standing.confirmedBefore.toFixed(1)} times)`}
             . Numbers at the bars are changes of log-odds. Source: {cause.source}.
           </p>
-          <FixDone tray={tray} causeId={cause.id} refer={cause.refer} mayRecord={mayRecord} record={record} />
+          <FixDone
+            tray={tray}
+            causeId={cause.id}
+            label={cause.label}
+            refer={cause.refer}
+            mayRecord={mayRecord}
+            record={record}
+          />
         </Collapsible.Content>
       </Collapsible.Root>
     </li>

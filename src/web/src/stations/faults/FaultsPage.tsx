@@ -84,6 +84,7 @@ function OpenTrace({ tray, view, words }: { tray: Tray; view: TraceView; words: 
       <FoundList
         tray={tray.number}
         trace={trace}
+        open={view.open}
         people={view.people}
         words={words}
         mayRecord={mayRecord && !work.busy}
@@ -134,7 +135,16 @@ function OpenTrace({ tray, view, words }: { tray: Tray; view: TraceView; words: 
           <Button
             look="quiet"
             disabled={!mayRecord}
-            onClick={() => void work.record({ kind: 'fault', causeId: null, outcome: 'nothingFound' })}
+            onClick={() =>
+              void work.record({
+                kind: 'fault',
+                causeId: null,
+                outcome: 'nothingFound',
+                reason: null,
+                ownerSaid: null,
+                done: null,
+              })
+            }
           >
             Close without a cause: clean and renew as usual
           </Button>

@@ -1,25 +1,38 @@
 import { Check } from 'lucide-react';
 import { Link } from 'react-router';
-import type { FaultWords, Station, Trace, TraceNote } from '../../api/client';
+import type { FaultOutcome, FaultWords, OpenFault, Station, Trace, TraceNote } from '../../api/client';
 import { stationWord, trayPath } from '../../shell/stations';
 import { Button } from '../../ui/button';
 import { Notice } from '../../ui/states';
 import { moment } from '../../units/format';
+import { OpenList } from './OpenList';
 
 interface Props {
   tray: number;
   trace: Trace;
+  open: OpenFault[];
   people: Record<string, string>;
   words: FaultWords;
   mayRecord: boolean;
   record: (note: TraceNote) => Promise<boolean>;
 }
 
-/** What is settled: what was wrong, what was said not to be it, and a way back from either. */
-export function FoundList({ tray, trace, people, words, mayRecord, record }: Props) {
-  const { found, ruledOut, nothingFound } = trace.evidence;
-  const settle = (causeId: string | null, outcome: 'fixed' | 'notIt' | 'open') => (): void =>
-    void record({ kind: 'fault', causeId, outcome });
+/** How a fault that was found came to its end. */
+const ended: Record<FaultOutcome, string> = {
+  fixed: 'Put right',
+  referred: 'Sent on',
+  left: 'Left as it is',
+  noCure: 'Done, did not cure it',
+  notIt: 'Not it',
+  nothingFound: 'None found',
+  open: 'Open',
+};
+
+/** What is open, what was wrong, what was tried in vain and what is not it; each with a way on or back. */
+export function FoundList({ tray, trace, open, people, words, mayRecord, record }: Props) {
+  const { found, ruledOut, noCure, nothingFound } = trace.evidence;
+  const settle = (causeId: string | null, outcome: FaultOutcome) => (): void =>
+    void record({ kind: 'fault', causeId, outcome, reason: null, ownerSaid: null, done: null });
   const label = (id: string): string => words.causes.find((c) => c.id === id)?.label ?? id;
   return (
     <>
@@ -30,6 +43,7 @@ export function FoundList({ tray, trace, people, words, mayRecord, record }: Pro
           </Button>
         </Notice>
       )}
+      <OpenList tray={tray} open={open} trace={trace} mayRecord={mayRecord} record={record} />
       {found.length > 0 && (
         <section aria-label="What was wrong" className="bg-ok-soft border-ok rounded-xl border-l-4 px-4 py-2.5">
           <h2 className="text-lead">
@@ -53,7 +67,13 @@ export function FoundList({ tray, trace, people, words, mayRecord, record }: Pro
                           show.
                         </>
                       ) : (
-                        `${fault.outcome === 'referred' ? 'Referred' : 'Put right'}, confirmed by ${people[fault.entryId] ?? ''}, ${moment(fault.at)}`
+                        `${ended[fault.outcome]}, ${people[fault.entryId] ?? ''}, ${moment(fault.at)}`
+                      )}
+                      {fault.done && <span className="block">{fault.done}</span>}
+                      {fault.outcome === 'left' && (
+                        <span className="block">
+                          {fault.reason} The owner: {fault.ownerSaid}
+                        </span>
                       )}
                     </span>
                   </span>
@@ -65,6 +85,16 @@ export function FoundList({ tray, trace, people, words, mayRecord, record }: Pro
                       onClick={settle(fault.causeId, 'fixed')}
                     >
                       It was that
+                    </Button>
+                  )}
+                  {fault.outcome === 'fixed' && !station && (
+                    <Button
+                      look="quiet"
+                      disabled={!mayRecord}
+                      aria-label={`Done, did not cure it: ${fault.label}`}
+                      onClick={settle(fault.causeId, 'noCure')}
+                    >
+                      It did not cure it
                     </Button>
                   )}
                   <Button
@@ -87,6 +117,7 @@ export function FoundList({ tray, trace, people, words, mayRecord, record }: Pro
           {ruledOut.map((id) => (
             <span key={id} className="inline-flex items-center">
               {label(id)}
+              {noCure.includes(id) && ' (done, did not cure it)'}
               <Button
                 look="quiet"
                 disabled={!mayRecord}

@@ -4,12 +4,12 @@ import type { CheckValue, FaultWords, Line, Said, Trace, TraceNote, TraceView, T
 import { GaugeLine } from '../../gauge/GaugeLine';
 import { useKept } from '../../outbox/drafts';
 import { usePerson, useUnits } from '../../session/session';
-import { Link } from 'react-router';
 import { trayPath } from '../../shell/stations';
 import { Button, LinkButton, OffBecause } from '../../ui/button';
 import { CautionNote } from '../../ui/caution';
 import { Choice } from '../../ui/choice';
 import { percent, say } from '../../units/format';
+import { FixDone } from './FixDone';
 
 const said = [
   { value: 'present', label: 'Yes' },
@@ -136,6 +136,7 @@ export function NextPanel({ tray, trace, parts, words, lines, chosen: wanted, ma
             <FixDone
               tray={tray.number}
               causeId={next.causeId}
+              label={words.causes.find((one) => one.id === next.causeId)?.label ?? ''}
               refer={next.kind === 'refer'}
               mayRecord={mayRecord}
               record={record}
@@ -294,55 +295,5 @@ function PartLink({ tray, trace, part }: { tray: number; trace: Trace; part: Tra
     >
       Go to {part.label} at {isOut ? 'Clean' : 'Strip'}
     </LinkButton>
-  );
-}
-
-/** After a fix: did that cure it? Nothing is recorded before it has been run. */
-export function FixDone({
-  tray,
-  causeId,
-  refer,
-  mayRecord,
-  record,
-}: {
-  tray: number;
-  causeId: string;
-  refer: boolean;
-  mayRecord: boolean;
-  record: (note: TraceNote) => Promise<boolean>;
-}) {
-  const [notRun, setNotRun] = useState(false);
-  const settle = (outcome: 'fixed' | 'notIt' | 'referred') => (): void =>
-    void record({ kind: 'fault', causeId, outcome });
-  return (
-    <div className="mt-2.5 flex flex-wrap items-center gap-2">
-      <span className="w-full font-strong">{refer ? 'Is it that?' : 'Done. Did that cure it?'}</span>
-      {refer ? (
-        <Button look="hands" disabled={!mayRecord} onClick={settle('referred')}>
-          Yes, sent on
-        </Button>
-      ) : (
-        <Button look="hands" disabled={!mayRecord} onClick={settle('fixed')}>
-          Yes, it was that
-        </Button>
-      )}
-      <Button disabled={!mayRecord} onClick={settle('notIt')}>
-        No, it was not that
-      </Button>
-      {!refer && (
-        <Button look="quiet" aria-expanded={notRun} onClick={() => setNotRun(!notRun)}>
-          Not run yet
-        </Button>
-      )}
-      {notRun && (
-        <p className="w-full leading-snug">
-          Put it together, then{' '}
-          <Link className="underline underline-offset-4" to={trayPath(tray, 'proving')}>
-            run it at Prove
-          </Link>{' '}
-          and come back here: it stays open until you know.
-        </p>
-      )}
-    </div>
   );
 }

@@ -6,6 +6,8 @@ import type { Obstacle, Problem, Tray } from '../../api/client';
 import { focusLine } from '../../gauge/boxes';
 import { useKept } from '../../outbox/drafts';
 import { useAllowed, usePerson, useUnits } from '../../session/session';
+import { RemarkList } from '../../tray/RemarkList';
+import { remarksOf } from '../../tray/remarks';
 import { isConflict, type TrayWrite } from '../../tray/useTrayWrite';
 import { stationWord, trayPath } from '../../shell/stations';
 import type { StationProps } from '../../tray/stationPage';
@@ -23,6 +25,7 @@ export default function HandoverPage({ tray, writing }: StationProps) {
     tray.logbook.find((entry) => entry.kind === 'release') ?? tray.logbook.find((entry) => entry.kind === 'words');
   // Each danger stands with its own reason, below.
   const open = tray.obstacles.filter((obstacle) => obstacle.kind !== 'danger');
+  const remarks = remarksOf(tray);
   const report = (
     <LinkButton to={`${trayPath(tray.number)}/report`}>
       <FileText aria-hidden size={18} /> {released ? 'The report' : 'The report as it stands'}
@@ -44,6 +47,12 @@ export default function HandoverPage({ tray, writing }: StationProps) {
               </li>
             ))}
           </ul>
+        </div>
+      )}
+      {remarks.length > 0 && (
+        <div>
+          <h3 className="text-mute pb-1 text-note font-strong">Notes that go with it</h3>
+          <RemarkList tray={tray} remarks={remarks} />
         </div>
       )}
       {!released && tray.notDone.length > 0 && (

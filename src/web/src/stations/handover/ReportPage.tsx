@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
 import { ArrowLeft, Printer } from 'lucide-react';
 import { useParams } from 'react-router';
-import { api, ask, type Report } from '../../api/client';
+import { api, ask, type Report, type ReportChapter, type ReportPoint } from '../../api/client';
 import { useUnits } from '../../session/session';
 import { fateWord } from '../../shell/words';
 import { trayPath } from '../../shell/stations';
@@ -37,12 +37,76 @@ export function ReportPage() {
   );
 }
 
-function Sheet({ report }: { report: Report }) {
+const OWNER: readonly [ReportChapter, string][] = [
+  ['told', 'What you told us'],
+  ['wrong', 'What was wrong, and what was done'],
+  ['tried', 'What else was tried'],
+  ['done', 'Cleaned and done besides'],
+  ['run', 'Run'],
+  ['left', 'Left open'],
+  ['watch', 'What to watch, and how to store it'],
+  ['toCome', 'Still to come'],
+];
+
+const TECHNICIAN: readonly [ReportChapter, string][] = [
+  ['found', 'What was found'],
+  ['parts', 'Parts, how they went back'],
+  ['screws', 'Screws as they were left'],
+];
+
+const point = (chapter: ReportChapter, text: string): ReportPoint => ({ chapter, words: { text, quantities: [] } });
+
+/** The points of a report; one from before there were any is told from what it has. */
+const pointsOf = (report: Report): ReportPoint[] =>
+  report.points ?? [
+    point('told', report.tray.complaint),
+    ...(report.faults ?? []).map((fault) =>
+      point('wrong', `${fault.label}: ${fault.referred ? 'sent on' : 'put right'}.`),
+    ),
+    ...(report.nothingFound ? [point('wrong', 'No cause was found; cleaned and renewed as usual.')] : []),
+    ...(report.notDone ?? []).map((left) => point('left', left)),
+    ...report.watch.map((watch) => point('watch', watch)),
+    ...(report.parts ?? []).map((part) =>
+      point(
+        'parts',
+        [
+          `${part.label}: ${fateWord[part.fate].toLowerCase()}`,
+          part.item && `from ${part.item}`,
+          part.turnsEighths != null && `left at ${turns(part.turnsEighths)} turns out`,
+          part.reason,
+        ]
+          .filter(Boolean)
+          .join(', '),
+      ),
+    ),
+  ];
+
+function Chapters({ chapters, points }: { chapters: readonly [ReportChapter, string][]; points: ReportPoint[] }) {
   const units = useUnits();
-  const { tray, kit, lines, watch, signed } = report;
-  const sections = [...new Set(lines.map((line) => line.section))];
+  return chapters.map(([chapter, title]) => {
+    const said = points.filter((one) => one.chapter === chapter);
+    if (said.length === 0) return null;
+    return (
+      <section key={chapter} className="py-1.5 break-inside-avoid">
+        <h2 className="text-part">{title}</h2>
+        <ul className={said.length > 1 ? 'ml-5 list-disc' : ''}>
+          {said.map((one) => (
+            <li key={say(one.words, units)} className="break-inside-avoid first-letter:uppercase">
+              {say(one.words, units)}
+            </li>
+          ))}
+        </ul>
+      </section>
+    );
+  });
+}
+
+/** Page one is the owner's, page two the next technician's. */
+function Sheet({ report }: { report: Report }) {
+  const { tray, kit, signed } = report;
+  const points = pointsOf(report);
   return (
-    <article className="bg-sheet border-line mx-auto max-w-[52rem] rounded-xl border px-8 py-7 print:max-w-none print:border-0 print:p-0 print:text-[10.5pt]">
+    <article className="bg-sheet border-line mx-auto max-w-[52rem] rounded-xl border px-8 py-7 max-sm:px-4 print:max-w-none print:border-0 print:p-0 print:text-[10.5pt]">
       <header className="border-ink flex items-start justify-between gap-6 border-b-2 pb-3">
         <div>
           <p className="text-mute font-strong">
@@ -56,12 +120,12 @@ function Sheet({ report }: { report: Report }) {
         </div>
         <div className="text-right">
           <p className="num text-figure leading-tight font-heavy">Tray {tray.trayNumber}</p>
-          <p>
-            {tray.specCode ? `${tray.specMaker ?? ''} ${tray.specCode}` : 'not identified'}
-            {tray.stampedNumber && `, stamped ${tray.stampedNumber}`}
-            {tray.dateCode && `, date code ${tray.dateCode}`}
-          </p>
-          {tray.plate && <p>engine {tray.plate}</p>}
+          <p>Came in {moment(tray.checkedInAt)}</p>
+          {report.releasedAt && (
+            <p>
+              Handed back {moment(report.releasedAt)} by {report.releasedBy}
+            </p>
+          )}
         </div>
       </header>
 
@@ -83,66 +147,8 @@ function Sheet({ report }: { report: Report }) {
         </section>
       )}
 
-      <dl className="grid grid-cols-[8rem_1fr] gap-x-4 gap-y-1 py-3 print:grid-cols-[6rem_1fr]">
-        <dt className="text-mute">Owner said</dt>
-        <dd>{tray.complaint}</dd>
-        {((report.faults?.length ?? 0) > 0 || report.nothingFound) && (
-          <>
-            <dt className="text-mute">What was wrong</dt>
-            <dd className="font-strong">
-              {report.faults?.map((fault) => (
-                <span key={fault.label} className="block">
-                  {fault.label}: <span className="font-normal">{fault.referred ? 'sent on' : 'put right'}.</span>
-                </span>
-              ))}
-              {report.nothingFound && 'No cause was found; cleaned and renewed as usual.'}
-            </dd>
-          </>
-        )}
-        <dt className="text-mute">Came in</dt>
-        <dd>{moment(tray.checkedInAt)}</dd>
-        {report.releasedAt && (
-          <>
-            <dt className="text-mute">Handed back</dt>
-            <dd>
-              {moment(report.releasedAt)} by {report.releasedBy}
-            </dd>
-          </>
-        )}
-        <dt className="text-mute">Kit</dt>
-        <dd>
-          {kit
-            ? `${kit.number} ${kit.name}${kit.price === null ? '' : `, ${money(kit.price, kit.currency)}`}: ${kit.parts.join(', ')}`
-            : report.declined
-              ? 'Not worth the repair: nothing was fitted, nothing is charged.'
-              : 'none'}
-        </dd>
-      </dl>
-
-      {(report.parts?.length ?? 0) > 0 && (
-        <section className="py-1 break-inside-avoid">
-          <h2 className="font-bold">Parts and settings</h2>
-          <ul className="columns-2 gap-x-8 max-sm:columns-1">
-            {report.parts?.map((part) => (
-              <li key={part.label} className="break-inside-avoid">
-                <span className="first-letter:uppercase">{part.label}</span>:{' '}
-                {[
-                  fateWord[part.fate].toLowerCase(),
-                  part.item && `from ${part.item}`,
-                  part.turnsEighths != null && `left at ${turns(part.turnsEighths)} turns out`,
-                  part.reason,
-                  part.fate === 'leftOff' && `said ${part.by}`,
-                ]
-                  .filter(Boolean)
-                  .join(', ')}
-              </li>
-            ))}
-          </ul>
-        </section>
-      )}
-
       {signed && (
-        <section className="border-bad my-2 rounded-lg border-2 px-4 py-2.5 break-inside-avoid">
+        <section className="border-bad my-3 rounded-lg border-2 px-4 py-2.5 break-inside-avoid">
           <h2 className="text-lead">Went out with something open</h2>
           {signed.open.length > 0 && <p>{signed.open.join('; ')}.</p>}
           {signed.dangers?.map((one) => (
@@ -156,96 +162,108 @@ function Sheet({ report }: { report: Report }) {
         </section>
       )}
 
-      <table className="mt-2 w-full text-left">
-        <caption className="sr-only">Everything measured</caption>
-        <thead>
-          <tr className="text-mute border-line border-b">
-            <th className="py-1 pr-3 font-strong">Measured</th>
-            <th className="py-1 pr-3 font-strong max-sm:hidden">Should be</th>
-            <th className="py-1 pr-3 font-strong">Read</th>
-            <th className="py-1 font-strong">Found</th>
-          </tr>
-        </thead>
-        {sections.map((section) => (
-          <tbody key={section}>
-            <tr>
-              <th colSpan={4} scope="rowgroup" className="pt-2.5 pb-0.5 font-bold">
-                {section}
-              </th>
-            </tr>
-            {lines
-              .filter((line) => line.section === section)
-              .map((line) => (
-                <tr key={line.key} className="border-line border-t align-top break-inside-avoid">
-                  <th scope="row" className="py-1 pr-3 font-medium">
-                    {line.label}
-                    <span className="text-mute block text-note font-normal sm:hidden">{say(line.target, units)}</span>
-                  </th>
-                  <td className="text-mute py-1 pr-3 max-sm:hidden">{say(line.target, units)}</td>
-                  <td className="py-1 pr-3">
-                    {line.before.map((reading, i) => (
-                      <p key={i} className="text-mute text-note print:text-[9pt]">
-                        {say(reading.what, units)}: {reading.word.toLowerCase()}, {reading.takenBy},{' '}
-                        {reading.asLeft ? 'as left' : 'as found'}
-                      </p>
-                    ))}
-                    {line.standing ? (
-                      <p className="font-strong">
-                        {say(line.standing.what, units)}
-                        <span className="text-mute block text-small font-normal print:inline print:text-[8.5pt]">
-                          {' '}
-                          {line.standing.asLeft ? 'as left' : 'as found'}, {line.standing.takenBy},{' '}
-                          {moment(line.standing.takenAt)}
-                        </span>
-                      </p>
-                    ) : (
-                      '—'
-                    )}
-                  </td>
-                  <td className={`py-1 font-bold ${verdictText[line.verdict]}`}>
-                    <span className="inline-flex items-center gap-1.5">
-                      <VerdictMark judgement={{ verdict: line.verdict, lean: 'none' }} size={16} /> {line.word}
-                    </span>
-                    {line.figures
-                      .filter((f) =>
-                        ['areaLow', 'tabBend', 'fuelTakenOn', 'drop', 'leak', 'unevenness'].includes(f.key),
-                      )
-                      .map((f) => (
-                        <span key={f.key} className="text-mute block text-small font-normal print:text-[8.5pt]">
-                          {f.label.toLowerCase()} {quantity(f.quantity, units)}
-                        </span>
-                      ))}
-                  </td>
-                </tr>
-              ))}
-          </tbody>
-        ))}
-      </table>
-      {lines.length === 0 && <p className="py-4">Nothing has been measured: no spec sheet was chosen.</p>}
-
-      {(report.notDone?.length ?? 0) > 0 && (
-        <section className="mt-4 break-inside-avoid">
-          <h2 className="text-part">What was not done</h2>
-          <ul className="ml-5 list-disc">
-            {report.notDone?.map((left) => (
-              <li key={left}>{left}</li>
-            ))}
-          </ul>
-        </section>
-      )}
-
-      <section className="mt-4 break-inside-avoid">
-        <h2 className="text-part">What to watch</h2>
-        <ul className="ml-5 list-disc">
-          {watch.map((point) => (
-            <li key={point}>{point}</li>
-          ))}
-        </ul>
-        <p className="mt-2">
+      <div className="pt-2">
+        {report.declined && (
+          <p className="py-1.5 font-strong">Not worth the repair: nothing was fitted, nothing is charged.</p>
+        )}
+        <Chapters chapters={OWNER} points={points} />
+        <p className="text-mute py-1.5">
           Fuel vapour burns: refuel outdoors with the engine cold. Local rules on emissions and waste fuel come before
           anything written here.
         </p>
+      </div>
+
+      <section
+        aria-label="For the next technician"
+        className="border-ink mt-4 border-t-2 pt-3 print:mt-0 print:break-before-page"
+      >
+        <h2 className="text-title">For the next technician</h2>
+        <p>
+          {tray.specCode ? `${tray.specMaker ?? ''} ${tray.specCode}` : 'not identified'}
+          {tray.stampedNumber && `, stamped ${tray.stampedNumber}`}
+          {tray.dateCode && `, date code ${tray.dateCode}`}
+          {tray.plate && `; engine ${tray.plate}`}
+        </p>
+        {kit && (
+          <p className="pt-1">
+            {`${kit.number} ${kit.name}${kit.price === null ? '' : `, ${money(kit.price, kit.currency)}`}: ${kit.parts.join(', ')}`}
+          </p>
+        )}
+        <Chapters chapters={TECHNICIAN} points={points} />
+        <Readings report={report} />
       </section>
     </article>
+  );
+}
+
+/** Everything that was measured, before and after. */
+function Readings({ report: { lines } }: { report: Report }) {
+  const units = useUnits();
+  const sections = [...new Set(lines.map((line) => line.section))];
+  if (lines.length === 0) return <p className="py-4">Nothing has been measured.</p>;
+  return (
+    <table className="mt-2 w-full text-left">
+      <caption className="sr-only">Everything measured</caption>
+      <thead>
+        <tr className="text-mute border-line border-b">
+          <th className="py-1 pr-3 font-strong">Measured</th>
+          <th className="py-1 pr-3 font-strong max-sm:hidden">Should be</th>
+          <th className="py-1 pr-3 font-strong">Read</th>
+          <th className="py-1 font-strong">Found</th>
+        </tr>
+      </thead>
+      {sections.map((section) => (
+        <tbody key={section}>
+          <tr>
+            <th colSpan={4} scope="rowgroup" className="pt-2.5 pb-0.5 font-bold">
+              {section}
+            </th>
+          </tr>
+          {lines
+            .filter((line) => line.section === section)
+            .map((line) => (
+              <tr key={line.key} className="border-line border-t align-top break-inside-avoid">
+                <th scope="row" className="py-1 pr-3 font-medium">
+                  {line.label}
+                  <span className="text-mute block text-note font-normal sm:hidden">{say(line.target, units)}</span>
+                </th>
+                <td className="text-mute py-1 pr-3 max-sm:hidden">{say(line.target, units)}</td>
+                <td className="py-1 pr-3">
+                  {line.before.map((reading, i) => (
+                    <p key={i} className="text-mute text-note print:text-[9pt]">
+                      {say(reading.what, units)}: {reading.word.toLowerCase()}, {reading.takenBy},{' '}
+                      {reading.asLeft ? 'as left' : 'as found'}
+                    </p>
+                  ))}
+                  {line.standing ? (
+                    <p className="font-strong">
+                      {say(line.standing.what, units)}
+                      <span className="text-mute block text-small font-normal print:inline print:text-[8.5pt]">
+                        {' '}
+                        {line.standing.asLeft ? 'as left' : 'as found'}, {line.standing.takenBy},{' '}
+                        {moment(line.standing.takenAt)}
+                      </span>
+                    </p>
+                  ) : (
+                    '—'
+                  )}
+                </td>
+                <td className={`py-1 font-bold ${verdictText[line.verdict]}`}>
+                  <span className="inline-flex items-center gap-1.5">
+                    <VerdictMark judgement={{ verdict: line.verdict, lean: 'none' }} size={16} /> {line.word}
+                  </span>
+                  {line.figures
+                    .filter((f) => ['areaLow', 'tabBend', 'fuelTakenOn', 'drop', 'leak', 'unevenness'].includes(f.key))
+                    .map((f) => (
+                      <span key={f.key} className="text-mute block text-small font-normal print:text-[8.5pt]">
+                        {f.label.toLowerCase()} {quantity(f.quantity, units)}
+                      </span>
+                    ))}
+                </td>
+              </tr>
+            ))}
+        </tbody>
+      ))}
+    </table>
   );
 }
