@@ -39,12 +39,37 @@ internal static class FaultPoints
                     )
                 ),
             .. state.Open.Select(fault => ReportPoint.Of(ReportChapter.Left, $"{fault.Label}: {fault.Word}.")),
-            .. evidence
-                .Items.Where(item => item is { Present: true, From: EvidenceFrom.Technician or EvidenceFrom.Strip })
-                .Select(item => knowledge.FindFinding(item.FindingId)!.Label)
-                .Distinct()
-                .Select(label => ReportPoint.Of(ReportChapter.Found, $"{label}.")),
+            .. Seen(knowledge, tray, state).Select(label => ReportPoint.Of(ReportChapter.Found, $"{label}.")),
         ];
+    }
+
+    /// <summary>What was seen, whatever became of it: what was taken back before anything was done about it was not.</summary>
+    private static IEnumerable<string> Seen(FaultKnowledge knowledge, TrayBook tray, FaultsState state)
+    {
+        var work = state
+            .Notes.Where(logged => logged.Note is FaultNote { Outcome: not (FaultOutcome.Open or FaultOutcome.NotIt) })
+            .Select(logged => logged.TakenAt)
+            .ToList();
+        var answers = state
+            .Notes.Where(logged => logged.Note is FindingsNote { FromOwner: false })
+            .SelectMany(logged => ((FindingsNote)logged.Note).Answers.Select(answer => (answer.FindingId, answer.Said, logged.TakenAt)))
+            .GroupBy(answer => answer.FindingId);
+        foreach (var finding in answers)
+        {
+            var said = finding.ToList();
+            var stands = said.Where((one, i) =>
+                one.Said == Said.Present
+                && (
+                    i + 1 == said.Count
+                    || said[i + 1].Said == Said.Present
+                    || work.Any(at => at >= one.TakenAt && at <= said[i + 1].TakenAt)
+                )
+            );
+            if (stands.Any() && knowledge.FindFinding(finding.Key) is { } known && known.Applies.Matches(tray.Kind))
+            {
+                yield return known.Label;
+            }
+        }
     }
 
     /// <summary>What was done about a fault: in the technician's words, else by what became of its part, else the usual words.</summary>

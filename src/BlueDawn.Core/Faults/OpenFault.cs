@@ -111,7 +111,7 @@ public sealed record OpenFault(
                 && item.From != EvidenceFrom.Strip
             )
             {
-                open.Add(new(id, cause.Label, id, finding.Id, OpenFaultState.NotMended, item.TakenAt, finding.Label));
+                open.Add(new(id, finding.Label, id, finding.Id, OpenFaultState.NotMended, item.TakenAt, finding.Label));
             }
         }
 
@@ -133,6 +133,8 @@ public sealed record OpenFault(
             open.AddRange(
                 Trace
                     .AsGoodAsCertain(knowledge, tray.Kind, history, evidence, Sure)
+                    // What a line that is open asks for is asked for there.
+                    .Where(cause => !knowledge.StationFindings.Any(row => row.CauseId == cause.Id && lines.Any(row.Matches)))
                     .Select(cause => new OpenFault(
                         cause.Id,
                         cause.Label,

@@ -103,24 +103,21 @@ public sealed record HandoverReport(
         var faults = sections.OfType<FaultsSection>().LastOrDefault();
         var kit = sections.OfType<KitSection>().LastOrDefault();
         var parts = sections.OfType<PartsSection>().ToList();
-        var watch = WatchList.Of(
-            lines,
-            parts.SelectMany(section => section.Fates).ToDictionary(),
-            kit?.Declined ?? false,
-            family,
-            faults?.MendedAt
-        );
+        var fates = parts.SelectMany(section => section.Fates).ToDictionary();
+        var declined = kit?.Declined ?? false;
+        IReadOnlyList<string> Watch(bool withNotRead) => WatchList.Of(lines, fates, declined, family, faults?.MendedAt, withNotRead);
+        var notRead = declined ? [] : WatchList.NotRead(lines);
         return new HandoverReport(
             tray,
             kit?.Kit,
             [.. sections.OfType<LinesSection>().SelectMany(section => section.Lines)],
-            watch,
+            Watch(withNotRead: true),
             null,
             null,
             null,
             faults?.Faults ?? [],
             faults?.NothingFound ?? false,
-            kit?.Declined ?? false,
+            declined,
             [.. parts.SelectMany(section => section.Parts)],
             notDone,
             [
@@ -137,7 +134,8 @@ public sealed record HandoverReport(
                     .OfType<PointsSection>()
                     .SelectMany(section => section.Points)
                     .Concat(notDone.Select(left => ReportPoint.Of(ReportChapter.Left, left)))
-                    .Concat(watch.Select(point => ReportPoint.Of(ReportChapter.Watch, point)))
+                    .Concat(notRead.Count == 0 ? [] : [ReportPoint.Of(ReportChapter.Left, $"Not measured: {string.Join(", ", notRead)}.")])
+                    .Concat(Watch(withNotRead: false).Select(point => ReportPoint.Of(ReportChapter.Watch, point)))
                     .Distinct()
                     .OrderBy(point => point.Chapter),
             ]

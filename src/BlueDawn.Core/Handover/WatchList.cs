@@ -35,28 +35,39 @@ public static class WatchList
     /// <param name="fates">How the parts that were out ended, by their key in the ledger: what is said to be new was renewed.</param>
     /// <param name="declined">True when it was decided not to repair it: then nobody was asked to read anything.</param>
     /// <param name="family">The carburetor: it says how it is stored.</param>
+    /// <param name="withNotRead">Whether lines that nobody read are among them.</param>
     /// <param name="mendedAt">When something was put right last: a quick test from before it says how it came in, not how it left.</param>
     public static IReadOnlyList<string> Of(
         IReadOnlyList<JudgedLine> lines,
         IReadOnlyDictionary<string, Fate> fates,
         bool declined,
         CarburetorFamily family,
-        DateTimeOffset? mendedAt
+        DateTimeOffset? mendedAt,
+        bool withNotRead = true
     ) =>
         [
             .. lines
                 .Where(judged => !(judged.Line.IsQuickTest && judged.Standing?.TakenAt < mendedAt))
+                .Where(judged => withNotRead || judged.Judgement.Verdict != Verdict.NotRead)
                 .Select(judged => Point(judged, fates, declined))
                 .OfType<string>(),
             Stored(family),
+        ];
+
+    /// <summary>What has to be read and nobody did, by name.</summary>
+    /// <param name="lines">Every judged line.</param>
+    public static IReadOnlyList<string> NotRead(IReadOnlyList<JudgedLine> lines) =>
+        [
+            .. lines
+                .Where(judged => judged is { Line.Required: true, Judgement.Verdict: Verdict.NotRead })
+                .Select(judged => judged.Line.Label),
         ];
 
     /// <summary>How it is put away, by what would harden or clog. Common practice, no source.</summary>
     private static string Stored(CarburetorFamily family) =>
         family switch
         {
-            CarburetorFamily.FloatBowl =>
-                "Standing for more than a month: shut the fuel tap and run it dry.",
+            CarburetorFamily.FloatBowl => "Standing for more than a month: shut the fuel tap and run it dry.",
             CarburetorFamily.Diaphragm =>
                 "Standing for more than a month: empty the tank and run it until it stops, so that no fuel hardens the diaphragms.",
             CarburetorFamily.SuctionTank =>

@@ -47,14 +47,17 @@ public sealed class IntakeState(TrayBook tray) : StationState
         [
             new PointsSection([
                 .. tray.Facts.Complaint.Trim().Length > 0 ? [ReportPoint.Of(ReportChapter.Told, $"“{tray.Facts.Complaint.Trim()}”")] : None,
-                .. tray
-                    .Facts.Complaints.Where(complaint => complaint.Id != Complaint.Said)
+                // One trouble that is named says again what the words say.
+                .. Named
+                    .Where(_ => Named.Count > 1 || tray.Facts.Complaint.Trim().Length == 0)
                     .Select(complaint => ReportPoint.Of(ReportChapter.Told, $"{complaint.Label}.")),
                 .. tray.Facts.FailsAfterMin is { } minutes
                     ? [new ReportPoint(ReportChapter.Told, Sentence.Say($"It fails after {Quantity.Min(minutes)}."))]
                     : None,
             ]),
         ];
+
+    private IReadOnlyList<Complaint> Named => [.. tray.Facts.Complaints.Where(complaint => complaint.Id != Complaint.Said)];
 
     private static readonly ReportPoint[] None = [];
 }

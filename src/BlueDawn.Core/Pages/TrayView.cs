@@ -241,6 +241,7 @@ internal sealed record LineView(
     public static LineView Of(JudgedLine judged, TrayBook tray)
     {
         var line = judged.Line;
+        var seen = Pages.SeenAtTrace.Of(judged, tray);
         return new LineView(
             line.Key,
             line.Station,
@@ -252,14 +253,17 @@ internal sealed record LineView(
             line.LimitSource,
             line.Caution,
             line.Required,
-            line.StandsAside && judged.Standing is null,
+            // What Trace was told of is asked for, however seldom it is.
+            line.StandsAside
+                && judged.Standing is null
+                && seen is null,
             judged.IsOpen,
             judged.Judgement,
             judged.Standing is { Note.Reading: { } reading } standing
                 ? new StandingView(standing.EntryId, standing.Note.Typed, reading, line.Describe(reading), standing.By, standing.TakenAt)
                 : null,
             [.. judged.Readings.Where(reading => reading.AsLeft).Select(reading => reading.EntryId)],
-            Pages.SeenAtTrace.Of(judged, tray),
+            seen,
             // A good answer that says more than to go on.
             line is LookLine { Look: var look }
             && judged is { Judgement: { Verdict: Verdict.Good } good, Standing: not null }

@@ -136,7 +136,10 @@ public sealed class StripState(TrayBook tray) : StationState
                 .. ledger
                     .Lines.Where(line =>
                         line.Found is { } found
-                        && (found.Verdict is not (LineVerdict.Refit or LineVerdict.Clean) || !string.IsNullOrWhiteSpace(found.Remark))
+                        && (
+                            found.Verdict is not (LineVerdict.Refit or LineVerdict.Clean or LineVerdict.Renew)
+                            || !string.IsNullOrWhiteSpace(found.Remark)
+                        )
                     )
                     .Select(line => new ReportPoint(
                         ReportChapter.Found,

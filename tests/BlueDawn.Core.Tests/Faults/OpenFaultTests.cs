@@ -85,7 +85,7 @@ public class OpenFaultTests
         Assert.Empty(tray.Book.OpenElsewhere);
         Assert.Null(tray.Refuses(new ReleaseNote()));
         tray.Does(Sees("plug-loose"));
-        Assert.Equal(["Spark plug loose: not mended"], tray.Book.OpenElsewhere.Select(one => $"{one.Label}: {one.Word}"));
+        Assert.Equal(["Plug found loose in its thread: not mended"], tray.Book.OpenElsewhere.Select(one => $"{one.Label}: {one.Word}"));
         Assert.NotNull(tray.Refuses(new ReleaseNote()));
         Assert.NotNull(tray.Book.State<FaultsState>().Step);
         Assert.Null(tray.Does(Fixed("plug-loose")).Book.State<FaultsState>().Step);

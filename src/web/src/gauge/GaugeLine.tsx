@@ -111,7 +111,7 @@ export function GaugeLine({ tray, line, history, locked, way }: Props) {
                   <Button
                     look="quiet"
                     disabled={!mayRecord}
-                    aria-label={`${line.label}: as seen at Trace, ${seenChoice.label}`}
+                    aria-label={`Take that: ${seenChoice.label}, ${line.label}`}
                     onClick={() => void state.answer({ [seenField?.name ?? '']: seenChoice.value })}
                   >
                     Take that: {seenChoice.label}

@@ -2,7 +2,6 @@ import { useState } from 'react';
 import type { NoteOf, RemarkFate, Station, Tray } from '../api/client';
 import { useKept } from '../outbox/drafts';
 import { useAllowed, usePerson } from '../session/session';
-import { stationWord } from '../shell/stations';
 import { useRecord } from '../shell/useRecord';
 import { remarkWord } from '../shell/words';
 import { Button } from '../ui/button';
@@ -118,7 +117,7 @@ export function RemarkDialog({ tray, station, onClose }: { tray: Tray; station: 
       </form>
       {standing.length > 0 && (
         <div className="border-line mt-4 border-t pt-3">
-          <h3 className="text-lead">On this tray, at {stationWord(station)} and elsewhere</h3>
+          <h3 className="text-lead">Notes on this tray</h3>
           <RemarkList tray={tray} remarks={standing} />
         </div>
       )}

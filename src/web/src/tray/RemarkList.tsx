@@ -29,7 +29,7 @@ export function RemarkList({ tray, remarks }: { tray: Tray; remarks: Remark[] })
           ) : (
             <Button
               look="quiet"
-              aria-label={`Bring to its end: ${entry.remark.words}`}
+              aria-label={`It is done: ${entry.remark.words}`}
               onClick={() => setEnding(entry.id)}
             >
               It is done

@@ -91,7 +91,7 @@ export function FoundList({ tray, trace, open, people, words, mayRecord, record 
                     <Button
                       look="quiet"
                       disabled={!mayRecord}
-                      aria-label={`Done, did not cure it: ${fault.label}`}
+                      aria-label={`It did not cure it: ${fault.label}`}
                       onClick={settle(fault.causeId, 'noCure')}
                     >
                       It did not cure it

@@ -39,7 +39,7 @@ export function OpenList({ tray, open, trace, mayRecord, record }: Props) {
               <>
                 <Button
                   disabled={!mayRecord}
-                  aria-label={`Gone: ${fault.label}`}
+                  aria-label={`Tried again, gone: ${fault.label}`}
                   onClick={answer(fault.findingId, 'absent')}
                 >
                   Tried again, gone
@@ -58,7 +58,7 @@ export function OpenList({ tray, open, trace, mayRecord, record }: Props) {
               <Button
                 look="quiet"
                 aria-expanded={chosen === fault.id}
-                aria-label={`Say what became of it: ${fault.label}`}
+                aria-label={`What became of it: ${fault.label}`}
                 onClick={() => setChosen(chosen === fault.id ? null : fault.id)}
               >
                 What became of it

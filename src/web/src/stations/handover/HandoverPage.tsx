@@ -111,9 +111,12 @@ function OpenLine({ tray, obstacle }: { tray: Tray; obstacle: Obstacle }) {
     >
       <span className="leading-tight">
         <span className="block font-strong">{obstacle.label}</span>
-        <span className="text-mute block text-note">{stationWord(obstacle.station)}</span>
+        <span className="text-mute block text-note">
+          {stationWord(obstacle.station)}
+          {!line && `: ${obstacle.word.toLowerCase()}`}
+        </span>
       </span>
-      {line ? <VerdictWord judgement={line.judgement} /> : <span>{obstacle.word}</span>}
+      {line && <VerdictWord judgement={line.judgement} />}
     </Link>
   );
 }
