@@ -1,6 +1,7 @@
 using BlueDawn.Core.Faults;
 using BlueDawn.Core.Parts;
 using BlueDawn.Core.Stations;
+using BlueDawn.Core.Trays;
 
 namespace BlueDawn.Core.Pages;
 
@@ -25,7 +26,7 @@ internal sealed record TraceView(
 {
     public static TraceView Of(TrayBook tray, bool history)
     {
-        var trace = tray.State<FaultsState>().Trace;
+        var trace = tray.State<FaultsState>().Trace with { Next = Policy.NextAtTrace(tray) };
         var spoken = trace
             .Evidence.Items.Select(item => item.EntryId)
             .Concat(trace.Evidence.Found.Select(fault => fault.EntryId))

@@ -38,17 +38,29 @@ public static class Policy
         }
 
         // What runs the engine waits until what is unsafe is settled.
-        if (tray.Dangers is [var worst, ..] && After(tray) is { } next && RunsTheEngine(next, tray))
-        {
-            return NextStep.At(
-                worst.Danger.At,
-                $"{worst.Danger.Label}: {worst.Danger.Settle}",
-                $"{string.Join("; ", worst.Shown)}. {worst.Danger.Why}",
-                worst.Danger.IsFloor || worst.Danger.At == Station.Faults ? Caution.Vapour : Caution.Strip
-            );
-        }
+        return tray.Dangers is [var worst, ..] && After(tray) is { } next && RunsTheEngine(next, tray) ? Settle(worst) : After(tray);
+    }
 
-        return After(tray);
+    private static NextStep Settle(StandingDanger worst) =>
+        NextStep.At(
+            worst.Danger.At,
+            $"{worst.Danger.Label}: {worst.Danger.Settle}",
+            $"{string.Join("; ", worst.Shown)}. {worst.Danger.Why}",
+            worst.Danger.IsFloor || worst.Danger.At == Station.Faults ? Caution.Vapour : Caution.Strip
+        );
+
+    /// <summary>The trace's own next step as its page shows it: the same words as the tray's where Trace leads, and nothing that runs the
+    /// engine while something is unsafe.</summary>
+    /// <param name="tray">The tray.</param>
+    public static TraceStep NextAtTrace(TrayBook tray)
+    {
+        var state = Trace(tray);
+        var step = state.Trace.Next;
+        TraceStep Plain(NextStep next) =>
+            new(StepKind.Done, null, null, next.Do, next.Why, 0, [], [], null, null, next.Caution, []);
+        return tray.Dangers is [var worst, ..] && state.Step is { } runs && RunsTheEngine(runs, tray) ? Plain(Settle(worst))
+            : step.Kind == StepKind.Done && state.Step is { } open ? Plain(open)
+            : step;
     }
 
     private static bool RunsTheEngine(NextStep step, TrayBook tray) =>

@@ -29,6 +29,7 @@ namespace BlueDawn.Server.Bench;
 /// <param name="Version">Counts up with every change of what stands on the tray.</param>
 /// <param name="NeedsHands">Whether it waits for hands, or what it waited for has had its time.</param>
 /// <param name="Ready">Whether everything is in order and it can go back to its owner.</param>
+/// <param name="Unsafe">The worst that is unsafe about it; null while nothing is.</param>
 internal sealed record BenchTray(
     int Number,
     string MachineName,
@@ -46,7 +47,8 @@ internal sealed record BenchTray(
     int Revision,
     int Version,
     bool NeedsHands,
-    bool Ready
+    bool Ready,
+    string? Unsafe
 );
 
 /// <summary>The bench.</summary>
@@ -177,7 +179,8 @@ internal static class BenchEndpoints
             tray.Revision,
             tray.Version,
             facts.WaitsFor == WaitsFor.Hands || (facts.WaitsFor == WaitsFor.BedIn && BedIn.IsDue(file.Book)),
-            !file.Book.IsHandedBack && next.Station == Station.Handover && Policy.Obstacles(file.Book).Count == 0
+            !file.Book.IsHandedBack && next.Station == Station.Handover && Policy.Obstacles(file.Book).Count == 0,
+            file.Book.IsHandedBack ? null : file.Book.Dangers.Select(one => one.Danger.Label).FirstOrDefault()
         );
     }
 }

@@ -127,6 +127,35 @@ public class BetweenStationsTests
         Assert.Null(tray.Refuses(run));
     }
 
+    /// <summary>Bench, tray and Trace name the same step.</summary>
+    [Fact]
+    public void Trace_shows_the_step_that_the_tray_shows()
+    {
+        var tray = new TestTray(Sheets.Spec).Does(Sees("hunts"));
+        Assert.Equal(tray.Next.Do.Text, Core.Trays.Policy.NextAtTrace(tray.Book).Do.Text);
+        // Something that Trace itself knows nothing of makes a run unsafe: no step of Trace runs it.
+        tray.Does(new RemarkNote(RemarkFate.Unsafe, "The guard is off"));
+        for (var step = 0; step < 6; step++)
+        {
+            var next = Core.Trays.Policy.NextAtTrace(tray.Book);
+            Assert.NotEqual(Core.Safety.Caution.Running, next.Caution);
+            Assert.NotEqual(CheckState.Running, next.CheckId is { } id ? FaultKnowledge.Shipped.FindCheck(id)!.State : CheckState.Any);
+            if (next.CheckId is null)
+            {
+                break;
+            }
+
+            tray.Does(new FindingsNote(next.CheckId, [.. next.Asks.Select(one => new FindingAnswer(one, Said.Absent))]));
+        }
+
+        // What is still there is said at Trace as on the tray.
+        var back = TestTray.Untouched();
+        back.Facts = back.Facts with { Complaints = [new Complaint(Complaint.Said, "It sings")] };
+        back.Does(new FaultNote(null, FaultOutcome.NothingFound));
+        back.Does(new ReadingNote("proving/complaint-said", TypedReading.Of(("state", "stillThere"))));
+        Assert.Equal(back.Next.Do.Text, Core.Trays.Policy.NextAtTrace(back.Book).Do.Text);
+    }
+
     [Theory]
     [InlineData("", null, null, "note.text")]
     [InlineData("   ", null, null, "note.text")]

@@ -129,6 +129,7 @@ function NextForHands({ trays, today }: { trays: BenchTray[]; today: string }) {
                   {t.machineName}, {t.ownerName} · {stationWord(t.station).toLowerCase()}
                   {t.lineLabel && `, ${t.lineLabel.toLowerCase()}`}
                 </span>
+                {t.unsafe && <span className="text-bad block font-strong">Must not run: {t.unsafe.toLowerCase()}</span>}
               </span>
               <span className="leading-tight max-sm:col-start-2 max-sm:flex max-sm:items-baseline max-sm:gap-3 sm:text-right">
                 <span className="block font-bold">{day(t.promisedDay, today)}</span>
@@ -166,6 +167,11 @@ function Waiting({ trays, today }: { trays: BenchTray[]; today: string }) {
                     <span className="min-w-0 leading-tight">
                       {t.machineName}
                       <span className="text-mute block text-note">{t.waitNote || t.ownerName}</span>
+                      {t.unsafe && (
+                        <span className="text-bad block text-note font-strong">
+                          Must not run: {t.unsafe.toLowerCase()}
+                        </span>
+                      )}
                     </span>
                     <span className="font-strong">{wait === 'handedBack' ? '' : day(t.promisedDay, today)}</span>
                   </Link>

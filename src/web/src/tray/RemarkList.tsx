@@ -24,14 +24,10 @@ export function RemarkList({ tray, remarks }: { tray: Tray; remarks: Remark[] })
               {entry.by}, {moment(entry.takenAt)}
             </span>
           </span>
-          {ending === entry.id ? (
+          {entry.remark.fate === 'done' || entry.remark.ends !== null ? null : ending === entry.id ? (
             <End tray={tray} entry={entry} onClose={() => setEnding(null)} />
           ) : (
-            <Button
-              look="quiet"
-              aria-label={`It is done: ${entry.remark.words}`}
-              onClick={() => setEnding(entry.id)}
-            >
+            <Button look="quiet" aria-label={`It is done: ${entry.remark.words}`} onClick={() => setEnding(entry.id)}>
               It is done
             </Button>
           )}

@@ -2,13 +2,13 @@ import { useQuery } from '@tanstack/react-query';
 import { ArrowLeft, Printer } from 'lucide-react';
 import { useParams } from 'react-router';
 import { api, ask, type Report, type ReportChapter, type ReportPoint } from '../../api/client';
+import { OWNER, pointsOf, TECHNICIAN } from './report';
 import { useUnits } from '../../session/session';
-import { fateWord } from '../../shell/words';
 import { trayPath } from '../../shell/stations';
 import { Button, FileButton, LinkButton } from '../../ui/button';
 import { Loading, Trouble } from '../../ui/states';
 import { VerdictMark, verdictText } from '../../ui/verdict';
-import { moment, money, quantity, say, turns } from '../../units/format';
+import { moment, money, quantity, say } from '../../units/format';
 import { keys } from '../../api/keys';
 
 /** What the owner and the next technician get: one or two sheets of A4, or a file. */
@@ -36,50 +36,6 @@ export function ReportPage() {
     </div>
   );
 }
-
-const OWNER: readonly [ReportChapter, string][] = [
-  ['told', 'What you told us'],
-  ['wrong', 'What was wrong, and what was done'],
-  ['tried', 'What else was tried'],
-  ['done', 'Cleaned and done besides'],
-  ['run', 'Run'],
-  ['left', 'Left open'],
-  ['watch', 'What to watch, and how to store it'],
-  ['toCome', 'Still to come'],
-];
-
-const TECHNICIAN: readonly [ReportChapter, string][] = [
-  ['found', 'What was found'],
-  ['parts', 'Parts, how they went back'],
-  ['screws', 'Screws as they were left'],
-];
-
-const point = (chapter: ReportChapter, text: string): ReportPoint => ({ chapter, words: { text, quantities: [] } });
-
-/** The points of a report; one from before there were any is told from what it has. */
-const pointsOf = (report: Report): ReportPoint[] =>
-  report.points ?? [
-    point('told', report.tray.complaint),
-    ...(report.faults ?? []).map((fault) =>
-      point('wrong', `${fault.label}: ${fault.referred ? 'sent on' : 'put right'}.`),
-    ),
-    ...(report.nothingFound ? [point('wrong', 'No cause was found; cleaned and renewed as usual.')] : []),
-    ...(report.notDone ?? []).map((left) => point('left', left)),
-    ...report.watch.map((watch) => point('watch', watch)),
-    ...(report.parts ?? []).map((part) =>
-      point(
-        'parts',
-        [
-          `${part.label}: ${fateWord[part.fate].toLowerCase()}`,
-          part.item && `from ${part.item}`,
-          part.turnsEighths != null && `left at ${turns(part.turnsEighths)} turns out`,
-          part.reason,
-        ]
-          .filter(Boolean)
-          .join(', '),
-      ),
-    ),
-  ];
 
 function Chapters({ chapters, points }: { chapters: readonly [ReportChapter, string][]; points: ReportPoint[] }) {
   const units = useUnits();
@@ -232,7 +188,7 @@ function Readings({ report: { lines } }: { report: Report }) {
                   {line.before.map((reading, i) => (
                     <p key={i} className="text-mute text-note print:text-[9pt]">
                       {say(reading.what, units)}: {reading.word.toLowerCase()}, {reading.takenBy},{' '}
-                      {reading.asLeft ? 'as left' : 'as found'}
+                      {reading.asLeft ? 'on the way' : 'as found'}
                     </p>
                   ))}
                   {line.standing ? (
