@@ -57,13 +57,14 @@ internal static class FaultPoints
         foreach (var finding in answers)
         {
             var said = finding.ToList();
-            var stands = said.Where((one, i) =>
-                one.Said == Said.Present
-                && (
-                    i + 1 == said.Count
-                    || said[i + 1].Said == Said.Present
-                    || work.Any(at => at >= one.TakenAt && at <= said[i + 1].TakenAt)
-                )
+            var stands = said.Where(
+                (one, i) =>
+                    one.Said == Said.Present
+                    && (
+                        i + 1 == said.Count
+                        || said[i + 1].Said == Said.Present
+                        || work.Any(at => at >= one.TakenAt && at <= said[i + 1].TakenAt)
+                    )
             );
             if (stands.Any() && knowledge.FindFinding(finding.Key) is { } known && known.Applies.Matches(tray.Kind))
             {

@@ -56,8 +56,7 @@ public static class Policy
     {
         var state = Trace(tray);
         var step = state.Trace.Next;
-        TraceStep Plain(NextStep next) =>
-            new(StepKind.Done, null, null, next.Do, next.Why, 0, [], [], null, null, next.Caution, []);
+        TraceStep Plain(NextStep next) => new(StepKind.Done, null, null, next.Do, next.Why, 0, [], [], null, null, next.Caution, []);
         return tray.Dangers is [var worst, ..] && state.Step is { } runs && RunsTheEngine(runs, tray) ? Plain(Settle(worst))
             : step.Kind == StepKind.Done && state.Step is { } open ? Plain(open)
             : step;

@@ -161,6 +161,9 @@ public class StationAnswersTests
             { "proving/fuel-on", "wetAtCover", "leaks-fuel+" },
             { "proving/fuel-on", "wetAtTankTop", "leaks-fuel+" },
             { "proving/fuel-on", "stillWeeps", "leaks-fuel+" },
+            { "proving/key-on", "runsOver", "fuel-from-overflow+ leaks-fuel+" },
+            { "proving/hot-restart", "notHot", "hard-hot-start+" },
+            { "proving/stops-running", "keepsRunning", "stop-switch-dead+" },
             { "proving/complaint-low-power", "stillThere", "low-power+" },
             { "proving/complaint-low-power", "gone", "low-power-" },
         };
@@ -212,6 +215,14 @@ public class StationAnswersTests
             // No cause is a guard that is missing: it is in the list of dangers.
             "guardsOn",
             "guardMissing",
+            // What the machine drives, and a rag.
+            "dryAtKeyOn",
+            "startsHot",
+            "stopsAtOnce",
+            "driveSound",
+            "driveLoose",
+            "wipedDown",
+            "notWiped",
             // Looks at a needle, a seat or a bowl that are put right in the hand: the hold test and the fuel tell what came of them.
             "smooth",
             "grooved",

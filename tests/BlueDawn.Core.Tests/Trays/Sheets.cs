@@ -166,6 +166,11 @@ internal static class Sheets
             ["proving/linkage-travel"] = TypedReading.Of(("seen", "allFree")),
             ["proving/stop-switch"] = TypedReading.Of(("seen", "sound")),
             ["proving/guards"] = TypedReading.Of(("seen", "guardsOn")),
+            ["proving/key-on"] = TypedReading.Of(("seen", "dryAtKeyOn")),
+            ["proving/hot-restart"] = TypedReading.Of(("seen", "startsHot")),
+            ["proving/stops-running"] = TypedReading.Of(("seen", "stopsAtOnce")),
+            ["proving/drive"] = TypedReading.Of(("seen", "driveSound")),
+            ["proving/cleaned-down"] = TypedReading.Of(("seen", "wipedDown")),
         };
 
     public static TypedReading Rows(string value, string at, params (string At, string Value)[] rows) =>

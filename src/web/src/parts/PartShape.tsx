@@ -124,6 +124,7 @@ export function PartShape({ part, way }: ShapeProps): ReactNode {
         </>
       );
     case 'bowl-nut':
+    case 'drain-bolt':
       return (
         <>
           <path d="M-12 8h24v26a12 6 0 0 1 -24 0z" className="metal" />
@@ -220,6 +221,7 @@ export function PartShape({ part, way }: ShapeProps): ReactNode {
         </>
       );
     case 'deflector':
+    case 'muffler-deflector':
       return (
         <>
           <path d="M-96 24l30 -44h132l30 44l-16 8l-26 -38h-108l-26 38z" className="metal" />
@@ -311,6 +313,7 @@ export function PartShape({ part, way }: ShapeProps): ReactNode {
       return <path d="M-104 22v-30h180q20 0 20 -22" className="wire thick" />;
     case 'fuel-hose':
     case 'breather-hose':
+    case 'overflow-hose':
       return (
         <>
           <path d="M-96 -14h192v28h-192z" />
