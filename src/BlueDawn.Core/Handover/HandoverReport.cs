@@ -134,11 +134,19 @@ public sealed record HandoverReport(
                     .OfType<PointsSection>()
                     .SelectMany(section => section.Points)
                     .Concat(notDone.Select(left => ReportPoint.Of(ReportChapter.Left, left)))
-                    .Concat(notRead.Count == 0 ? [] : [ReportPoint.Of(ReportChapter.Left, $"Not measured: {string.Join(", ", notRead)}.")])
+                    .Concat(notRead.Count == 0 ? [] : [ReportPoint.Of(ReportChapter.Left, NotMeasured(notRead))])
                     .Concat(Watch(withNotRead: false).Select(point => ReportPoint.Of(ReportChapter.Watch, point)))
                     .Distinct()
                     .OrderBy(point => point.Chapter),
             ]
         );
     }
+
+    private const int NamedAtMost = 3;
+
+    /// <summary>What was not measured: a few by name, many by number; the readings list them all.</summary>
+    private static string NotMeasured(IReadOnlyList<string> labels) =>
+        labels.Count <= NamedAtMost
+            ? $"Not measured: {string.Join(", ", labels)}."
+            : $"{labels.Count} things were not measured; the next technician’s page lists them.";
 }

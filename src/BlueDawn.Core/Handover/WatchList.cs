@@ -17,14 +17,10 @@ public static class WatchList
         "blocked",
         "openedUp",
         "leaks",
-        "overflows",
         "takenOnFuel",
         "tooHigh",
         "tooLow",
         "uneven",
-        "wetAtBowlJoint",
-        "wetAtInlet",
-        "plungerWeeps",
         "tooSlow",
         "tooFast",
         "hunts",
@@ -109,7 +105,7 @@ public static class WatchList
                 + "old fuel does this; hunting or a stall when warm would be the first sign of it coming back.",
             "openedUp" => $"{label} read opened up and {Became("was renewed", "reads in gauge now, the same part", "reads in gauge now")}: "
                 + "black smoke or a wet plug would say otherwise.",
-            "leaks" or "overflows" => $"{label} leaked before the repair: look for fuel in the oil and under the bowl after the first day.",
+            "leaks" => $"{label} leaked before the repair: look for fuel in the oil and under the bowl after the first day.",
             "takenOnFuel" =>
                 $"{label}: the float had fuel inside and {Became("was renewed", "was emptied and went back in", "weighs right now")}; watch for flooding.",
             _ => $"{label} was put right: tell us if the old trouble comes back.",

@@ -281,7 +281,8 @@ internal sealed record SeenAtTrace(string Words, string? Answer)
 {
     public static SeenAtTrace? Of(JudgedLine judged, TrayBook tray)
     {
-        if (judged is not { Line: LookLine { Look: var look } line, Standing: null } || tray.IsHandedBack)
+        // What takes a run is not taken from hearsay.
+        if (judged is not { Line: LookLine { Look: var look, Running: false } line, Standing: null } || tray.IsHandedBack)
         {
             return null;
         }

@@ -88,6 +88,14 @@ public class BetweenStationsTests
     }
 
     [Fact]
+    public void A_reading_that_was_mistyped_and_corrected_is_no_repair()
+    {
+        var tray = TestTray.Untouched().Does(Looks("setting/float-free", "binds"), out var wrong);
+        tray.Does(Looks("setting/float-free", "swings"), wrong);
+        Assert.Empty(tray.Book.State<FaultsState>().Evidence.Found);
+    }
+
+    [Fact]
     public void What_empties_a_tank_is_gone_only_after_it_has_stood()
     {
         var tray = TestTray.Untouched();

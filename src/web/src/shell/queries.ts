@@ -66,13 +66,14 @@ export function useTrace(number: number, history: boolean) {
   });
 }
 
-/** A tray's strip ledger, for Strip and Build. */
-export function useLedger(number: number) {
+/** A tray's strip ledger, for Strip and Build; asked for only where it is wanted. */
+export function useLedger(number: number, wanted = true) {
   const page = useTrayPage();
   return useQuery({
     queryKey: keys.ledger(number),
     queryFn: page(number, 'ledger', () => ask(api.GET('/api/trays/{number}/ledger', { params: { path: { number } } }))),
     refetchInterval: lookAgainMs,
+    enabled: wanted,
   });
 }
 

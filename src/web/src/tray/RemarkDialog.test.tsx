@@ -6,6 +6,9 @@ import { remarksOf } from './remarks';
 
 const record = vi.fn<(note: Note) => Promise<boolean>>();
 vi.mock('../session/session', () => ({ usePerson: () => ({ id: 'ilse' }), useAllowed: () => true }));
+vi.mock('../shell/queries', () => ({
+  useLedger: () => ({ data: { lines: [{ part: { key: 'float', label: 'float with hinge pin' } }] } }),
+}));
 vi.mock('../shell/useRecord', () => ({
   useRecord: () => ({ record, busy: false, kept: false, problem: null, clear: () => undefined }),
 }));
@@ -74,6 +77,14 @@ describe('notes on a tray', () => {
       part: null,
       ends: null,
     });
+  });
+
+  it('are written on a part where parts are in the hand', () => {
+    render(<RemarkDialog tray={tray([])} station="strip" onClose={() => undefined} />);
+    fireEvent.change(screen.getByLabelText('What is there to say'), { target: { value: 'A dent on one side' } });
+    fireEvent.change(screen.getByLabelText('About'), { target: { value: 'part:float' } });
+    fireEvent.click(screen.getByRole('button', { name: 'Write it down' }));
+    expect(record).toHaveBeenCalledWith(expect.objectContaining({ line: null, part: 'float', fate: 'seen' }));
   });
 
   it('come to their end with what was done; one for the shop stays in the shop', () => {

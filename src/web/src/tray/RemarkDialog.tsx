@@ -2,6 +2,7 @@ import { useState } from 'react';
 import type { NoteOf, RemarkFate, Station, Tray } from '../api/client';
 import { useKept } from '../outbox/drafts';
 import { useAllowed, usePerson } from '../session/session';
+import { useLedger } from '../shell/queries';
 import { useRecord } from '../shell/useRecord';
 import { remarkWord } from '../shell/words';
 import { Button } from '../ui/button';
@@ -29,10 +30,13 @@ const does: Record<RemarkFate, string> = {
 interface Draft {
   fate: RemarkFate;
   text: string;
-  line: string;
+  /** What it is about: a gauge line's key, or a part's with part: before it. */
+  about: string;
 }
 
-const empty: Draft = { fate: 'seen', text: '', line: '' };
+const PART = 'part:';
+
+const empty: Draft = { fate: 'seen', text: '', about: '' };
 
 /** A note in words, with a fate: on the whole tray or on one line. It opens on one key at every station. */
 export function RemarkDialog({ tray, station, onClose }: { tray: Tray; station: Station; onClose: () => void }) {
@@ -42,8 +46,14 @@ export function RemarkDialog({ tray, station, onClose }: { tray: Tray; station: 
   // Kept as it is typed, like any other reading.
   const [draft, keep, clear] = useKept(`${person.id}:${tray.number}:remark`, empty);
   const [missing, setMissing] = useState(false);
-  const lines = tray.lines.filter((line) => line.station === station);
-  const about = lines.find((line) => line.key === draft.line);
+  const hasParts = station === 'strip' || station === 'build' || station === 'cleaning';
+  const ledger = useLedger(tray.number, hasParts);
+  const parts = (hasParts ? (ledger.data?.lines ?? []) : []).map(({ part }) => ({
+    key: PART + part.key,
+    label: part.label,
+  }));
+  const things = [...tray.lines.filter((line) => line.station === station), ...parts];
+  const about = things.find((thing) => thing.key === draft.about);
   const submit = async (): Promise<void> => {
     const text = draft.text.trim();
     setMissing(text === '');
@@ -53,8 +63,8 @@ export function RemarkDialog({ tray, station, onClose }: { tray: Tray; station: 
       fate: draft.fate,
       text,
       at: station,
-      line: about?.key ?? null,
-      part: null,
+      line: about && !about.key.startsWith(PART) ? about.key : null,
+      part: about?.key.startsWith(PART) ? about.key.slice(PART.length) : null,
       ends: null,
     });
     if (done) {
@@ -92,16 +102,16 @@ export function RemarkDialog({ tray, station, onClose }: { tray: Tray; station: 
           />
           <p className="text-mute pt-1.5">{does[draft.fate]}</p>
         </div>
-        {lines.length > 0 && (
+        {things.length > 0 && (
           <SelectField
             label="About"
             value={about?.key ?? ''}
-            onChange={(event) => keep({ ...draft, line: event.target.value })}
+            onChange={(event) => keep({ ...draft, about: event.target.value })}
           >
             <option value="">the whole tray</option>
-            {lines.map((line) => (
-              <option key={line.key} value={line.key}>
-                {line.label}
+            {things.map((thing) => (
+              <option key={thing.key} value={thing.key}>
+                {thing.label}
               </option>
             ))}
           </SelectField>

@@ -123,6 +123,12 @@ function Sheet({ report }: { report: Report }) {
           <p className="py-1.5 font-strong">Not worth the repair: nothing was fitted, nothing is charged.</p>
         )}
         <Chapters chapters={OWNER} points={points} />
+        {kit && (
+          <p className="py-1.5">
+            <span className="font-strong">Fitted:</span>{' '}
+            {`${kit.number} ${kit.name}${kit.price === null ? '' : `, ${money(kit.price, kit.currency)}`}: ${kit.parts.join(', ')}`}
+          </p>
+        )}
         <p className="text-mute py-1.5">
           Fuel vapour burns: refuel outdoors with the engine cold. Local rules on emissions and waste fuel come before
           anything written here.
@@ -140,11 +146,6 @@ function Sheet({ report }: { report: Report }) {
           {tray.dateCode && `, date code ${tray.dateCode}`}
           {tray.plate && `; engine ${tray.plate}`}
         </p>
-        {kit && (
-          <p className="pt-1">
-            {`${kit.number} ${kit.name}${kit.price === null ? '' : `, ${money(kit.price, kit.currency)}`}: ${kit.parts.join(', ')}`}
-          </p>
-        )}
         <Chapters chapters={TECHNICIAN} points={points} />
         <Readings report={report} />
       </section>

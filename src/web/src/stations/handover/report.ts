@@ -8,6 +8,7 @@ export const OWNER: readonly [ReportChapter, string][] = [
   ['wrong', 'What was wrong, and what was done'],
   ['tried', 'What else was tried'],
   ['done', 'Cleaned and done besides'],
+  ['parts', 'Parts: new, made here, left off'],
   ['run', 'Run'],
   ['left', 'Left open'],
   ['watch', 'What to watch, and how to store it'],
@@ -17,7 +18,6 @@ export const OWNER: readonly [ReportChapter, string][] = [
 /** What the next technician reads, on page two. */
 export const TECHNICIAN: readonly [ReportChapter, string][] = [
   ['found', 'What was found'],
-  ['parts', 'Parts, how they went back'],
   ['screws', 'Screws as they were left'],
 ];
 
