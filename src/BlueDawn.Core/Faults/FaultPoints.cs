@@ -38,7 +38,8 @@ internal static class FaultPoints
                         $"{fault.Label}: left as it is. {Ended(fault.Reason)} The owner: {Ended(fault.OwnerSaid)}"
                     )
                 ),
-            .. state.Open.Select(fault => ReportPoint.Of(ReportChapter.Left, $"{fault.Label}: {fault.Word}.")),
+            // What is unsafe leads the report.
+            .. state.Open.Where(fault => !fault.IsDanger).Select(fault => ReportPoint.Of(ReportChapter.Left, $"{fault.Label}: {fault.Word}.")),
             .. Seen(knowledge, tray, state).Select(label => ReportPoint.Of(ReportChapter.Found, $"{label}.")),
         ];
     }
