@@ -85,3 +85,69 @@ test('a body of 10 MB is turned away with a reason', async ({ page }) => {
   expect(answer.status()).toBe(413);
   expect((await answer.json()).title).toBe('That is too much at once.');
 });
+
+test('a fault found while proving leads back to Trace, a note is written on one key, and the report tells both', async ({
+  page,
+}) => {
+  const tray = await atStation(page, 'ilse', 'prove', fresh('Second-fault pump'));
+  await note(page, tray, {
+    kind: 'findings',
+    checkId: null,
+    fromOwner: false,
+    answers: [{ findingId: 'vent-dark', said: 'present', doubtful: false }],
+  });
+  await note(page, tray, {
+    kind: 'fault',
+    causeId: 'tank-vent-blocked',
+    outcome: 'fixed',
+    reason: null,
+    ownerSaid: null,
+    done: 'Paint drilled out of the vent',
+  });
+
+  // What it came in for is still there: the bench's card leads back, and the first mend was in vain.
+  await page.goto(`/tray/${tray}/prove`);
+  const complaint = page.getByRole('article', { name: /^“/ });
+  await complaint.getByRole('radio', { name: 'Still there' }).click();
+  await complaint.getByRole('button', { name: 'Record' }).click();
+  await page.getByRole('link', { name: 'Go to trace' }).click();
+  const found = page.getByRole('region', { name: 'What was wrong' });
+  await expect(found.getByText('Paint drilled out of the vent')).toBeVisible();
+  await page.getByRole('button', { name: /^It did not cure it/ }).click();
+  await expect(page.getByText(/done, did not cure it/)).toBeVisible();
+
+  // A second fault, seen now, stands open at Trace and in the way of hand-back until the owner has spoken.
+  await note(page, tray, {
+    kind: 'findings',
+    checkId: null,
+    fromOwner: false,
+    answers: [{ findingId: 'line-hard', said: 'present', doubtful: false }],
+  });
+  const open = page.getByRole('region', { name: 'Open', exact: true });
+  await expect(open.getByText('Fuel line hard, split or collapsing')).toBeVisible();
+  await open.getByRole('button', { name: /^What became of it/ }).click();
+  await open.getByRole('button', { name: 'Leave it as it is' }).click();
+  await open.getByLabel('Why it stays as it is').fill('The hose is on order until Friday');
+  await page.reload();
+  await open.getByRole('button', { name: /^What became of it/ }).click();
+  await open.getByRole('button', { name: 'Leave it as it is' }).click();
+  await expect(open.getByLabel('Why it stays as it is')).toHaveValue('The hose is on order until Friday');
+  await open.getByLabel('What the owner says to it, and when').fill('He waits for it, he said at the door');
+  await open.getByRole('button', { name: 'It stays as it is' }).click();
+  await expect(page.getByText('The hose is on order until Friday').first()).toBeVisible();
+
+  // One key at any station.
+  await page.locator('h1').click();
+  await page.keyboard.press('w');
+  const dialog = page.getByRole('dialog', { name: /^A note on tray/ });
+  await dialog.getByLabel('What is there to say').fill('The rope is frayed at its knot');
+  await dialog.getByRole('radio', { name: 'To watch' }).click();
+  await dialog.getByRole('button', { name: 'Write it down' }).click();
+  await expect(dialog).toBeHidden();
+  await expect(page.getByRole('button', { name: 'Notes: 1' })).toBeVisible();
+
+  await page.goto(`/tray/${tray}/report`);
+  await expect(page.getByText(/done here, did not cure it/)).toBeVisible();
+  await expect(page.getByText(/left as it is\. The hose is on order until Friday.*He waits for it/)).toBeVisible();
+  await expect(page.getByText('The rope is frayed at its knot.')).toBeVisible();
+});
