@@ -39,7 +39,9 @@ internal static class FaultPoints
                     )
                 ),
             // What is unsafe leads the report.
-            .. state.Open.Where(fault => !fault.IsDanger).Select(fault => ReportPoint.Of(ReportChapter.Left, $"{fault.Label}: {fault.Word}.")),
+            .. state
+                .Open.Where(fault => !fault.IsDanger)
+                .Select(fault => ReportPoint.Of(ReportChapter.Left, $"{fault.Label}: {fault.Word}.")),
             .. Seen(knowledge, tray, state).Select(label => ReportPoint.Of(ReportChapter.Found, $"{label}.")),
         ];
     }

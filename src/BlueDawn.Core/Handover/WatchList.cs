@@ -12,19 +12,7 @@ public static class WatchList
 
     /// <summary>Findings that are told of after they were put right; each is one that some line declares, which a test asks.</summary>
     public static IReadOnlyList<string> Troubles { get; } =
-    [
-        "restricted",
-        "blocked",
-        "openedUp",
-        "leaks",
-        "takenOnFuel",
-        "tooHigh",
-        "tooLow",
-        "uneven",
-        "tooSlow",
-        "tooFast",
-        "hunts",
-    ];
+    ["restricted", "blocked", "openedUp", "leaks", "takenOnFuel", "tooHigh", "tooLow", "uneven", "tooSlow", "tooFast", "hunts"];
 
     /// <summary>The points to watch; never empty, storage is always one.</summary>
     /// <param name="lines">Every judged line.</param>

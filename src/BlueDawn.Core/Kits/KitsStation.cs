@@ -197,7 +197,15 @@ public sealed class KitsState(TrayBook tray) : StationState
         {
             null => [],
             { Option: FitOption.Decline } => [new KitSection(null, true)],
-            var fitting => [new KitSection(Told(fitting), false)],
+            var fitting => Told(fitting) is { } kit
+                ?
+                [
+                    new KitSection(kit, false),
+                    new PointsSection([
+                        ReportPoint.Of(ReportChapter.Parts, $"{$"{kit.Number} {kit.Name}".Trim()}: {string.Join(", ", kit.Parts)}."),
+                    ]),
+                ]
+                : [new KitSection(null, false)],
         };
 
     /// <summary>The kit as it went in: what never came, and what was left lying while the old part went back, is neither listed nor

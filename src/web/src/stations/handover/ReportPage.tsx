@@ -123,7 +123,12 @@ function Sheet({ report }: { report: Report }) {
           <p className="py-1.5 font-strong">Not worth the repair: nothing was fitted, nothing is charged.</p>
         )}
         <Chapters chapters={OWNER} points={points} />
-        {kit && (
+        {report.points && kit?.price != null && (
+          <p className="py-1.5">
+            <span className="font-strong">Parts:</span> {money(kit.price, kit.currency)}
+          </p>
+        )}
+        {!report.points && kit && (
           <p className="py-1.5">
             <span className="font-strong">Fitted:</span>{' '}
             {`${kit.number} ${kit.name}${kit.price === null ? '' : `, ${money(kit.price, kit.currency)}`}: ${kit.parts.join(', ')}`}

@@ -8,7 +8,7 @@ export const OWNER: readonly [ReportChapter, string][] = [
   ['wrong', 'What was wrong, and what was done'],
   ['tried', 'What else was tried'],
   ['done', 'Cleaned and done besides'],
-  ['parts', 'Parts: new, made here, left off'],
+  ['parts', 'Parts'],
   ['run', 'Run'],
   ['left', 'Left open'],
   ['watch', 'What to watch, and how to store it'],
