@@ -14,6 +14,8 @@ public sealed class OtherServer(string database, params (string Name, string Val
         }
     });
 
+    public IServiceProvider Services => factory.Services;
+
     public Visitor Visit() =>
         new(factory.CreateClient(new WebApplicationFactoryClientOptions { BaseAddress = new Uri("http://localhost") }));
 

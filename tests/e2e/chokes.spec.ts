@@ -219,6 +219,9 @@ test('a choke worked by hand: its knob reaches both ends, a wedge comes off, and
   await look(page, 'Knob or lever of the choke', 'Shuts and opens fully');
   await look(page, 'Anything that holds the plate', 'Screw, wedge or clip');
   await expect(line(page, 'Anything that holds the plate').getByText(/Take it off/)).toBeVisible();
+  // Taken out it is a fault put right, and Trace looks for the one it hid.
+  await look(page, 'Anything that holds the plate', 'Nothing');
+  await expectVerdict(page, 'Anything that holds the plate', 'Nothing');
   await look(page, 'Warm, choke fully open', 'Only runs choked');
   await expectVerdict(page, 'Warm, choke fully open', 'Hidden');
   // The complaint itself: Trace goes for what the choke makes up for.

@@ -129,6 +129,9 @@ test('a new plunger that weeps waits two days, calls, and is tight', async ({ pa
     line: 'proving/fuel-on',
     typed: { units: 'metric', values: { minutes: '4', rocked: 'yes', leak }, rows: [] },
   });
+  // Only a new part may weep: one has to have gone in.
+  await note(page, tray, { kind: 'out', part: 'plunger', verdict: 'renew' });
+  await note(page, tray, { kind: 'back', part: 'plunger', fate: 'made' });
   // First seen two days ago, by the clock of the device.
   const entry = {
     id: crypto.randomUUID(),

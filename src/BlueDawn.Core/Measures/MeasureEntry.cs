@@ -235,7 +235,8 @@ public static partial class MeasureEntry
     private static Parsed<decimal> Bounded(decimal value) =>
         Math.Abs(value) > 1_000_000m
             ? Parsed<decimal>.Wrong("That number is far too large for a bench reading. Check the unit.")
-            : Parsed<decimal>.Right(value);
+            // Nought below is nought.
+            : Parsed<decimal>.Right(value == 0 ? 0m : value);
 
     private static decimal? ReadNumber(Match match)
     {

@@ -17,6 +17,23 @@ namespace BlueDawn.Server.Handover;
 
 internal static class HandoverEndpoints
 {
+    private static readonly string[] Columns =
+    [
+        "tray",
+        "station",
+        "line",
+        "label",
+        "target",
+        "verdict",
+        "finding",
+        "figure",
+        "value",
+        "unit",
+        "taken_at",
+        "taken_by",
+        "limits_from",
+    ];
+
     private static readonly CsvConfiguration Csv = new(CultureInfo.InvariantCulture) { NewLine = "\r\n" };
 
     private static readonly JsonSerializerOptions Indented = new(StoreJson.Options) { WriteIndented = true };
@@ -85,35 +102,41 @@ internal static class HandoverEndpoints
         return handedOver is null ? file.Report() : JsonSerializer.Deserialize<HandoverReport>(handedOver, StoreJson.Options);
     }
 
-    /// <summary>One row a figure, one row for a line without figures; units in a column of their own.</summary>
+    /// <summary>One row for each point in words, then one row a figure, one row for a line without figures; units in a column of their own.</summary>
     private static string ToCsv(HandoverReport report)
     {
         using var text = new StringWriter(CultureInfo.InvariantCulture);
         using (var csv = new CsvWriter(text, Csv))
         {
-            foreach (
-                var heading in (string[])
-                    [
-                        "tray",
-                        "station",
-                        "line",
-                        "label",
-                        "target",
-                        "verdict",
-                        "finding",
-                        "figure",
-                        "value",
-                        "unit",
-                        "taken_at",
-                        "taken_by",
-                        "limits_from",
-                    ]
-            )
+            foreach (var heading in Columns)
             {
                 csv.WriteField(heading);
             }
 
             csv.NextRecord();
+            // What is unsafe first, then what is said in words, chapter by chapter.
+            foreach (
+                var (what, words) in (report.Dangers ?? [])
+                    .Select(danger => ("danger", $"{danger.Label} ({string.Join("; ", danger.Shown)})"))
+                    .Concat(
+                        (report.Points ?? []).Select(point =>
+                            (JsonNamingPolicy.CamelCase.ConvertName(point.Chapter.ToString()), point.Words.ToString())
+                        )
+                    )
+            )
+            {
+                csv.WriteField(report.Tray.TrayNumber);
+                csv.WriteField("report");
+                csv.WriteField($"report/{what}");
+                csv.WriteField(CsvText.Guard(words));
+                foreach (var _ in Columns.Skip(4))
+                {
+                    csv.WriteField("");
+                }
+
+                csv.NextRecord();
+            }
+
             foreach (var line in report.Lines)
             {
                 var figures =

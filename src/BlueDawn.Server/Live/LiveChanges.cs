@@ -25,23 +25,43 @@ internal sealed class LiveChanges(NpgsqlDataSource database, IServiceScopeFactor
     private const string Beat = "beat";
 
     private const int MostWaiting = 64;
-    private static readonly TimeSpan BeatEvery = TimeSpan.FromSeconds(15);
+
+    /// <summary>Most pages of one session that listen at once; the oldest gives way.</summary>
+    public const int MostOfSession = 20;
+
+    /// <summary>How long nothing is said before a beat; it is also how soon an ended session is found out where nobody told of it.</summary>
+    public TimeSpan BeatEvery { get; set; } = TimeSpan.FromSeconds(15);
+
     private static readonly TimeSpan TryAgain = TimeSpan.FromSeconds(2);
-    private readonly ConcurrentDictionary<Guid, Channel<string>> pages = new();
+    private readonly ConcurrentDictionary<long, Page> pages = new();
+    private long opened;
+
+    /// <summary>A page that listens, and whose session it is.</summary>
+    private sealed record Page(Guid Session, Channel<string> Said);
+
+    /// <summary>How the database begins what it says of a session that has ended.</summary>
+    private const string Ended = "ended ";
 
     /// <summary>What changes from now on, for one page; ends when its session does.</summary>
     public async IAsyncEnumerable<SseItem<string>> HearAsync(Guid session, [EnumeratorCancellation] CancellationToken cancel)
     {
-        var id = Guid.NewGuid();
+        var id = Interlocked.Increment(ref opened);
         var page = Channel.CreateBounded<string>(new BoundedChannelOptions(MostWaiting) { FullMode = BoundedChannelFullMode.DropOldest });
-        pages[id] = page;
+        pages[id] = new Page(session, page);
+        // One tab listens for all: whoever opens more than this has forgotten the first.
+        foreach (var old in pages.Where(one => one.Value.Session == session).OrderByDescending(one => one.Key).Skip(MostOfSession))
+        {
+            old.Value.Said.Writer.TryComplete();
+        }
+
         try
         {
             yield return new SseItem<string>(All);
             while (!cancel.IsCancellationRequested)
             {
                 var said = await NextAsync(page.Reader, cancel);
-                if (said == Beat && !await IsThereAsync(session, cancel))
+                // Told at once that it has ended; a server that was not told finds out at the next beat.
+                if (said is null || (said == Beat && !await IsThereAsync(session, cancel)))
                 {
                     yield break;
                 }
@@ -87,7 +107,8 @@ internal sealed class LiveChanges(NpgsqlDataSource database, IServiceScopeFactor
         }
     }
 
-    private static async Task<string> NextAsync(ChannelReader<string> reader, CancellationToken cancel)
+    /// <summary>What is said next, <see cref="Beat"/> when nothing is for a while, null when the session has ended.</summary>
+    private async Task<string?> NextAsync(ChannelReader<string> reader, CancellationToken cancel)
     {
         using var soon = CancellationTokenSource.CreateLinkedTokenSource(cancel);
         soon.CancelAfter(BeatEvery);
@@ -99,6 +120,10 @@ internal sealed class LiveChanges(NpgsqlDataSource database, IServiceScopeFactor
         {
             return Beat;
         }
+        catch (ChannelClosedException)
+        {
+            return null;
+        }
     }
 
     private async Task<bool> IsThereAsync(Guid session, CancellationToken cancel)
@@ -109,9 +134,21 @@ internal sealed class LiveChanges(NpgsqlDataSource database, IServiceScopeFactor
 
     private void Tell(string what)
     {
+        if (what.StartsWith(Ended, StringComparison.Ordinal))
+        {
+            // What was waiting for it is not said any more either.
+            foreach (var page in pages.Values.Where(page => Guid.TryParse(what[Ended.Length..], out var ended) && page.Session == ended))
+            {
+                page.Said.Writer.TryComplete();
+                while (page.Said.Reader.TryRead(out _)) { }
+            }
+
+            return;
+        }
+
         foreach (var page in pages.Values)
         {
-            page.Writer.TryWrite(what);
+            page.Said.Writer.TryWrite(what);
         }
     }
 }

@@ -77,6 +77,12 @@ internal static class PeopleEndpoints
             .MapGet("/roles", () => TypedResults.Ok(Roles.All.Select(role => new RoleLine(role.Role, role.Label)).ToList()))
             .WithName("listRoles")
             .WithSummary("The roles somebody can have");
+        people
+            .MapGet("/refused", async (BlueDawnDb db, CancellationToken cancel) =>
+                TypedResults.Ok(await RefusedTries.ListAsync(db, cancel))
+            )
+            .WithName("listRefusedTries")
+            .WithSummary("Tries to get in that were refused, newest first");
         people.MapPost("", AddAsync).WithName("addPerson").WithSummary("Add somebody; answers the code they set their password with");
         people
             .MapPut("/{id:guid}", ChangeAsync)
@@ -281,8 +287,10 @@ internal static class PeopleEndpoints
         var code = OneTimeCode.New();
         var now = clock.GetUtcNow();
         (person.CodeHash, person.CodeUntil) = (OneTimeCode.Hash(code), now + CodeFor);
+        // Who is given a code has lost their password, or somebody else has it: it counts no longer.
+        person.PasswordHash = null;
         await using var transaction = await db.Database.BeginTransactionAsync(cancel);
-        if (!(await people.UpdateAsync(person)).Succeeded)
+        if (!(await people.UpdateSecurityStampAsync(person)).Succeeded)
         {
             return Meanwhile(person);
         }
@@ -336,6 +344,7 @@ internal static class PeopleEndpoints
             person is { CodeHash: { } hash, LockedOut: false } && person.CodeUntil > now ? hash : OneTimeCode.Hash(OneTimeCode.New());
         if (!OneTimeCode.Same(OneTimeCode.Hash(input.Code), wanted))
         {
+            await RefusedTries.WriteAsync(db, context, now, "Code", person, cancel);
             return TypedResults.Problem(
                 statusCode: 401,
                 title: "Name and code do not go together.",

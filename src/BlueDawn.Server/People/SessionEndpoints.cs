@@ -153,6 +153,7 @@ internal static class SessionEndpoints
         HttpContext context,
         SignInLimiter door,
         BlueDawnDb db,
+        UserManager<Person> people,
         IAntiforgery antiforgery,
         TimeProvider clock,
         CancellationToken cancel
@@ -170,6 +171,14 @@ internal static class SessionEndpoints
 
         if (person is null)
         {
+            await RefusedTries.WriteAsync(
+                db,
+                context,
+                clock.GetUtcNow(),
+                "Password",
+                await people.FindByNameAsync(input.UserName.Trim()),
+                cancel
+            );
             return TypedResults.Problem(
                 statusCode: 401,
                 title: "Name and password do not go together.",
@@ -177,8 +186,6 @@ internal static class SessionEndpoints
             );
         }
 
-        // Whoever was signed in on this device is not any more.
-        await ForgetAsync(context, db, cancel);
         await SignedIn.StartAsync(context, db, person, clock.GetUtcNow(), cancel);
         door.Remember(person, context);
         await ForgivePinAsync(db, person, cancel);

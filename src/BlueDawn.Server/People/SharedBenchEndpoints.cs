@@ -86,13 +86,18 @@ internal static class SharedBenchEndpoints
         var counted = await db
             .Users.Where(one => one.Id == person.Id && one.DoorPinTries < DoorPin.Tries)
             .ExecuteUpdateAsync(set => set.SetProperty(one => one.DoorPinTries, one => one.DoorPinTries + 1), cancel);
-        if (counted == 0 || hasher.VerifyHashedPassword(person, hash, input.Pin) == PasswordVerificationResult.Failed)
+        if (counted == 0)
         {
             return No();
         }
 
+        if (hasher.VerifyHashedPassword(person, hash, input.Pin) == PasswordVerificationResult.Failed)
+        {
+            await RefusedTries.WriteAsync(db, context, clock.GetUtcNow(), "PIN", person, cancel);
+            return No();
+        }
+
         await db.Users.Where(one => one.Id == person.Id).ExecuteUpdateAsync(set => set.SetProperty(one => one.DoorPinTries, 0), cancel);
-        await SessionEndpoints.ForgetAsync(context, db, cancel);
         await SignedIn.StartAsync(context, db, person, clock.GetUtcNow(), cancel, byPin: true);
         return TypedResults.Ok(await SessionEndpoints.ViewAsync(context, antiforgery, db));
     }

@@ -94,10 +94,13 @@ internal sealed class SignInLimiter(
         return new SignInTry(person, Locked: false);
     }
 
-    /// <summary>Counts a try at a one-time code; true when there have been too many for this name or from this address.</summary>
+    /// <summary>
+    /// Counts a try at a one-time code; true when there have been too many from this address. A code has sixty bits and a day: no number
+    /// of addresses guesses it, and tries from elsewhere do not keep whoever has it from using it.
+    /// </summary>
     public async Task<bool> IsGuessingAsync(string name, HttpContext context, CancellationToken cancel)
     {
-        var key = $"code {Short(people.NormalizeName(name.Trim()) ?? "")}";
+        var key = $"code {Short(people.NormalizeName(name.Trim()) ?? "")} from {AddressOf(context)}";
         var from = $"code from {AddressOf(context)}";
         var tries = await CountAsync([key, from], cancel);
         return tries[key] > TriesOfName || tries[from] > TriesOfAddress;

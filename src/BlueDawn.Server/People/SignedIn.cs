@@ -36,6 +36,8 @@ internal sealed record SignedIn(Guid Session, Person Person, string Role, ShopRo
         bool byPin = false
     )
     {
+        // Whoever was signed in on this device is not any more.
+        await SessionEndpoints.ForgetAsync(context, db, cancel);
         var agent = context.Request.Headers.UserAgent.ToString();
         var session = new DeviceSession
         {

@@ -157,10 +157,7 @@ internal static class RequestScreening
                         }
 
                         break;
-                    case JsonTokenType.Number
-                        when !reader.TryGetDouble(out var number)
-                            || Math.Abs(number) > LargestNumber
-                            || (number == 0 && double.IsNegative(number)):
+                    case JsonTokenType.Number when !reader.TryGetDouble(out var number) || Math.Abs(number) > LargestNumber:
                         return Wrong("That is not a number anything here can have.");
                     case JsonTokenType.Null when places.TryPeek(out var place) && place.List:
                         return Wrong("There is nothing at one place of this list.");

@@ -7,6 +7,17 @@ public class MeasureEntryTests
 {
     /// <summary>Source: 1 in = 25.4 mm exactly (international yard and pound agreement, 1959); #70 is 0.0280 in (ASME B94.11M).</summary>
     [Theory]
+    [InlineData("-0.0")]
+    [InlineData("−0")]
+    [InlineData("-0 in")]
+    public void Nought_below_is_nought(string typed)
+    {
+        var read = MeasureEntry.Parse(typed, Dimension.Length);
+        Assert.True(read.IsRight);
+        Assert.Equal((0.0, false), ((double)read.Value, double.IsNegative((double)read.Value)));
+    }
+
+    [Theory]
     [InlineData("0.65", "0.65")]
     [InlineData(" 0,65 MM ", "0.65")]
     [InlineData(".0135 in", "0.3429")]

@@ -89,6 +89,9 @@ public class HandoverTests(Shop shop)
         var report = (await jory.GetAsync($"/api/trays/{number}/report")).Body;
         Assert.Equal("A guard or the spark arrester is missing", report.GetProperty("dangers")[0].GetProperty("label").GetString());
         var kept = report.GetProperty("signed").GetProperty("dangers")[0];
+        var csv = await jory.Http.GetStringAsync($"/api/trays/{number}/report.csv", TestContext.Current.CancellationToken);
+        Assert.Contains($"{number},report,report/danger,A guard or the spark arrester is missing", csv, StringComparison.Ordinal);
+        Assert.Contains($"{number},report,report/told,“Hunts”", csv, StringComparison.Ordinal);
         Assert.Equal("The owner has the guard at home", kept.GetProperty("reason").GetString());
         Assert.Contains("Guards and spark arrester: missing", kept.GetProperty("what").GetString(), StringComparison.Ordinal);
     }

@@ -1,4 +1,6 @@
 using System.Text;
+using BlueDawn.Server.Live;
+using Microsoft.Extensions.DependencyInjection;
 
 namespace BlueDawn.Server.Tests.Live;
 
@@ -28,6 +30,52 @@ public class LiveTests(Shop shop)
         // It says how far the tray is, so that whoever wrote it need not look again.
         var tray = (await jory.GetAsync($"/api/trays/{number}")).Body;
         Assert.Equal($"tray {number} {tray.GetProperty("revision").GetInt32()} {tray.Version()}", said);
+    }
+
+    /// <summary>Signed out from elsewhere, its pages hear nothing more: the stream ends without a beat to find out by.</summary>
+    [Fact]
+    public async Task A_session_that_has_ended_hears_nothing_more()
+    {
+        await using var second = new OtherServer(shop.Database);
+        second.Services.GetRequiredService<LiveChanges>().BeatEvery = TimeSpan.FromHours(1);
+        var (elsewhere, here) = (await shop.SignInAsync("tam"), await second.SignInAsync("tam"));
+        using var stop = CancellationTokenSource.CreateLinkedTokenSource(TestContext.Current.CancellationToken);
+        using var response = await here.Http.GetAsync("/api/changes", HttpCompletionOption.ResponseHeadersRead, stop.Token);
+        using var reader = new StreamReader(await response.Content.ReadAsStreamAsync(stop.Token));
+        Assert.Equal("all", await NextAsync(reader, stop.Token));
+        await Shop.ExecuteAsync(
+            shop.Database,
+            "delete from sessions where person_id = (select id from people where user_name = 'tam') and id = "
+                + "(select id from sessions where person_id = (select id from people where user_name = 'tam') order by signed_in_at desc limit 1)"
+        );
+        while (await reader.ReadLineAsync(stop.Token) is not null) { }
+
+        Assert.Equal(HttpStatusCode.Unauthorized, (await here.GetAsync("/api/bench")).Status);
+        Assert.Equal(HttpStatusCode.OK, (await elsewhere.GetAsync("/api/bench")).Status);
+    }
+
+    [Fact]
+    public async Task Of_more_pages_than_one_session_may_have_the_oldest_gives_way()
+    {
+        await using var second = new OtherServer(shop.Database);
+        second.Services.GetRequiredService<LiveChanges>().BeatEvery = TimeSpan.FromHours(1);
+        var tam = await second.SignInAsync("tam");
+        var cancel = TestContext.Current.CancellationToken;
+        var open = new List<(HttpResponseMessage Response, StreamReader Reader)>();
+        for (var i = 0; i <= LiveChanges.MostOfSession; i++)
+        {
+            var response = await tam.Http.GetAsync("/api/changes", HttpCompletionOption.ResponseHeadersRead, cancel);
+            open.Add((response, new StreamReader(await response.Content.ReadAsStreamAsync(cancel))));
+            Assert.Equal("all", await NextAsync(open[^1].Reader, cancel));
+        }
+
+        while (await open[0].Reader.ReadLineAsync(cancel) is not null) { }
+
+        // The newest still hears.
+        var heard = NextAsync(open[^1].Reader, cancel);
+        await tam.NewTrayAsync();
+        Assert.NotEmpty(await heard);
+        open.ForEach(one => one.Response.Dispose());
     }
 
     [Fact]

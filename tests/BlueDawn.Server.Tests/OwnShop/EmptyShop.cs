@@ -39,6 +39,8 @@ public sealed class EmptyShop : IAsyncLifetime
         await Shop.ExecuteAsync(admin, $"drop database {name} with (force)");
     }
 
+    public IServiceProvider Services => server.Services;
+
     public Visitor Visit() => server.Visit();
 
     /// <summary>The first lead, signed in.</summary>

@@ -1,6 +1,9 @@
 using System.Reflection;
 using System.Text.Json.Serialization;
+using BlueDawn.Server.People;
 using BlueDawn.Server.Tests.Cleaning;
+using Microsoft.AspNetCore.Http;
+using Microsoft.Extensions.DependencyInjection;
 
 namespace BlueDawn.Server.Tests.OwnShop;
 
@@ -330,6 +333,89 @@ public sealed class OwnShopTests(EmptyShop shop) : IClassFixture<EmptyShop>
                     )
             ).Title
         );
+    }
+
+    [Fact]
+    public async Task A_new_code_ends_the_old_password_and_whoever_uses_one_ends_who_was_signed_in_there()
+    {
+        var (person, id, userName) = await shop.AddAsync("technician");
+        var (other, _, _) = await shop.AddAsync("technician");
+        var others = await other.CookieAsync();
+        var lead = await shop.LeadAsync();
+        var code = (await lead.PostAsync($"/api/people/{id}/code", new { })).Body.GetProperty("code").GetString();
+        Assert.Equal(HttpStatusCode.Unauthorized, (await person.GetAsync("/api/bench")).Status);
+        Assert.Equal("Name and password do not go together.", (await shop.Visit().SignInAsync(userName, EmptyShop.Password)).Title);
+
+        // On a device where somebody else is signed in.
+        var used = await other.PostAsync(
+            "/api/session/code",
+            new
+            {
+                userName,
+                code,
+                password = "the wind of the new day is fair",
+            }
+        );
+        Assert.Equal(HttpStatusCode.OK, used.Status);
+        Assert.Equal(HttpStatusCode.OK, (await other.GetAsync("/api/bench")).Status);
+        Assert.Equal(HttpStatusCode.Unauthorized, (await shop.Visit().WithCookieAsync(others, "/api/bench")).Status);
+        Assert.Equal(HttpStatusCode.OK, (await shop.Visit().SignInAsync(userName, "the wind of the new day is fair")).Status);
+    }
+
+    /// <summary>A lead sees who was refused, when and from where; what was typed is nowhere.</summary>
+    [Fact]
+    public async Task Tries_that_were_refused_are_shown_to_the_lead_without_what_was_typed()
+    {
+        var (person, _, userName) = await shop.AddAsync("technician");
+        await shop.Visit().SignInAsync(userName, "the wrong word of today");
+        await shop.Visit().SignInAsync("my secret in the wrong box", "x");
+        var visitor = shop.Visit();
+        await visitor.RefreshAsync();
+        await visitor.PostAsync(
+            "/api/session/code",
+            new
+            {
+                userName,
+                code = "AAAA-BBBB-CCCC",
+                password = EmptyShop.Password,
+            }
+        );
+        var refused = (await (await shop.LeadAsync()).GetAsync("/api/people/refused")).Body;
+        var told = refused.EnumerateArray().Select(one => one.GetProperty("what").GetString()).Take(3).ToList();
+        Assert.Equal(
+            [
+                $"Code refused for Somebody {userName}",
+                "Password refused for a name nobody has",
+                $"Password refused for Somebody {userName}",
+            ],
+            told
+        );
+        Assert.DoesNotContain("secret", refused.GetRawText(), StringComparison.Ordinal);
+        Assert.DoesNotContain("wrong word", refused.GetRawText(), StringComparison.Ordinal);
+        Assert.Equal(HttpStatusCode.Forbidden, (await person.GetAsync("/api/people/refused")).Status);
+        await Shop.ExecuteAsync(shop.Database, "delete from sign_in_tries");
+    }
+
+    /// <summary>Tries are counted by where they come from: a stranger's do not shut a code for whoever has it.</summary>
+    [Fact]
+    public async Task A_code_is_not_shut_by_tries_from_elsewhere()
+    {
+        using var scope = shop.Services.CreateScope();
+        var door = scope.ServiceProvider.GetRequiredService<SignInLimiter>();
+        async Task<bool> IsGuessing(string address) =>
+            await door.IsGuessingAsync(
+                "somebody-new",
+                new DefaultHttpContext { Connection = { RemoteIpAddress = IPAddress.Parse(address) } },
+                TestContext.Current.CancellationToken
+            );
+        for (var i = 0; i < 70; i++)
+        {
+            await IsGuessing("192.0.2.7");
+        }
+
+        Assert.True(await IsGuessing("192.0.2.7"));
+        Assert.False(await IsGuessing("192.0.2.8"));
+        await Shop.ExecuteAsync(shop.Database, "delete from sign_in_tries");
     }
 
     [Fact]

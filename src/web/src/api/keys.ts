@@ -8,6 +8,7 @@ export const keys = {
   sharedBenches: ['shared-benches'] as const,
   bench: ['bench'] as const,
   people: ['people'] as const,
+  refused: ['people', 'refused'] as const,
   roles: ['roles'] as const,
   rules: ['rules'] as const,
   knowledge: ['knowledge'] as const,

@@ -56,7 +56,28 @@ export function PeoplePage() {
           ))}
         </ul>
       </Card>
+      <Refused />
     </div>
+  );
+}
+
+/** Tries to get in that were refused: when, from where, for whom; what was typed is kept nowhere. */
+function Refused() {
+  const refused = useQuery({ queryKey: keys.refused, queryFn: () => ask(api.GET('/api/people/refused')) });
+  if (!refused.data || refused.data.length === 0) return null;
+  return (
+    <Card label="Refused" title="Refused at the door" pad="rows" className="block">
+      <ul className="divide-line divide-y">
+        {refused.data.map((one) => (
+          <li key={`${one.at}${one.from}`} className="py-1.5 leading-snug">
+            <span className="font-strong">{one.what}</span>
+            <span className="text-mute block text-note">
+              {moment(one.at)}, {one.from}
+            </span>
+          </li>
+        ))}
+      </ul>
+    </Card>
   );
 }
 

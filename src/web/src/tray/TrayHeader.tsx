@@ -21,7 +21,8 @@ export function TrayHeader({
 }: {
   tray: Tray;
   onChange: (change: TrayChange) => Promise<boolean>;
-  onNote: () => void;
+  /** Opens a note; null where none is taken. */
+  onNote: (() => void) | null;
   problem: string;
 }) {
   const { facts } = tray;
@@ -51,9 +52,11 @@ export function TrayHeader({
             {late ? 'Was due' : 'Due'} {day(facts.promisedDay, today)}
           </p>
           <span className="inline-flex items-center gap-1">
-            <Button look="quiet" onClick={onNote}>
-              <PenLine aria-hidden size={18} /> Note{remarks > 0 ? `s: ${remarks}` : ''}
-            </Button>
+            {onNote && (
+              <Button look="quiet" onClick={onNote}>
+                <PenLine aria-hidden size={18} /> Note{remarks > 0 ? `s: ${remarks}` : ''}
+              </Button>
+            )}
             <DropdownMenu.Root>
               <DropdownMenu.Trigger className="hover:bg-steel -mr-2 inline-flex min-h-11 items-center gap-1 rounded-lg px-2">
                 {facts.waitsFor === 'handedBack'

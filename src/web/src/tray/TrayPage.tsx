@@ -55,7 +55,9 @@ function OpenTray({ tray, station, shown }: { tray: Tray; station: Station; show
   const { conflict, dismiss, problem, ...writing } = useTrayWrite(tray);
   const { Page, wide, drawn } = shown;
   const [noting, setNoting] = useState(false);
-  useStationKeys(tray.number, () => setNoting(true));
+  // A tray that was handed back takes no more notes.
+  const note = tray.facts.waitsFor === 'handedBack' ? null : () => setNoting(true);
+  useStationKeys(tray.number, () => note?.());
   useCore(
     tray,
     tray.lines.some((line) => line.station === station),
@@ -75,7 +77,7 @@ function OpenTray({ tray, station, shown }: { tray: Tray; station: Station; show
         <TrayHeader
           tray={tray}
           onChange={writing.change}
-          onNote={() => setNoting(true)}
+          onNote={note}
           problem={problem ? `${problem.title} ${problem.detail}` : ''}
         />
         <JustCheckedIn tray={tray} />
