@@ -91,16 +91,20 @@ internal static class FaultPoints
         }
 
         var usual = knowledge.Done.GetValueOrDefault(cause.Id, "Put right");
-        return cause.Parts.Select(tray.Ledger.Find).FirstOrDefault(one => one?.Fitted is not null) is { Fitted: { } fitted, Part: var part }
+        // The part that showed it says what became of it before those the cause usually sits at.
+        var parts = fault.FromLine?.Split('/') is ["strip", var shown] ? cause.Parts.Prepend(shown) : cause.Parts;
+        return parts.Select(tray.Ledger.Find).FirstOrDefault(one => one?.Fitted is not null) is { Fitted: { } fitted, Part: var part }
             ? fitted.Fate switch
             {
-                Fate.Renewed when fitted.NearMatch == true => $"{part.Label} renewed with a near match",
-                Fate.Renewed => $"{part.Label} renewed",
-                Fate.Made => $"{part.Label} made here and fitted",
+                Fate.Renewed when fitted.NearMatch == true => $"{Capital(part.Label)} renewed with a near match",
+                Fate.Renewed => $"{Capital(part.Label)} renewed",
+                Fate.Made => $"{Capital(part.Label)} made here and fitted",
                 Fate.LeftOff or Fate.Scrapped or Fate.Refitted => usual,
             }
             : usual;
     }
+
+    private static string Capital(string text) => char.ToUpperInvariant(text[0]) + text[1..];
 
     private static string Ended(string? words) => (words ?? "").Trim().TrimEnd('.') + ".";
 }

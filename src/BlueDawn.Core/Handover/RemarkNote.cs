@@ -110,7 +110,10 @@ public sealed record RemarkNote(
         : Line is not null && tray.Lines.All(line => line.Line.Key != Line) ? NoteAnswers.Wrong("line", "This tray has no such line.")
         : Part is not null && tray.Ledger.Find(Part) is null && tray.Ledger.Known.All(part => part.Key != Part)
             ? NoteAnswers.Wrong("part", "This carburetor has no such part.")
-        : Ends is { } id && Standing(tray.Log).All(logged => logged.EntryId != id)
+        : Ends is not { } id ? []
+        : Standing(tray.Log).FirstOrDefault(logged => logged.EntryId == id) is not { Note: var ended }
             ? NoteAnswers.Wrong("ends", "That remark is at its end already, or was taken back.")
+        : ended.Fate == RemarkFate.Unsafe && Fate != RemarkFate.Done
+            ? NoteAnswers.Wrong("fate", "What is unsafe comes to its end only when it was put right: say what was done.")
         : [];
 }

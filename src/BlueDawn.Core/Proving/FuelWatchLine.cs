@@ -101,11 +101,15 @@ public sealed record FuelWatchLine(double MinutesNeeded, int BedInDays, Carburet
             .Where(leak => leak.Families.Contains(Family) && (NewFitted || leak.Leak != FuelLeak.NewPart))
             .Select(leak => (leak.Leak, leak.Value, leak.Label));
 
+    private static readonly string[] MayWeep = ["plunger", "seat", "needle"];
+
     /// <summary>A new plunger, seat or needle that was fitted, or one that was seen to weep.</summary>
     /// <inheritdoc/>
     public override GaugeLine After(Log log) =>
         NewFitted
-        || log.Notes<BackNote>().Any(logged => logged.Note.Fate is Fate.Renewed or Fate.Made)
+        || MayWeep.Any(part =>
+            log.Notes<PartNote>().LastOrDefault(logged => logged.Note.Part == part)?.Note is BackNote { Fate: Fate.Renewed or Fate.Made }
+        )
         || log.Notes<ReadingNote>().Any(logged => logged.Note.Reading is FuelWatchReading { Leak: FuelLeak.NewPart })
             ? this with
             {

@@ -43,7 +43,13 @@ public static class LedgerSigns
             );
         }
 
-        return [.. signs.GroupBy(sign => sign.FindingId).Select(group => group.First())];
+        // Of several parts that show the same, one that was not put right speaks; put right it is when the last of them was.
+        return
+        [
+            .. signs
+                .GroupBy(sign => sign.FindingId)
+                .Select(group => group.FirstOrDefault(sign => sign.MendedAt is null) ?? group.MaxBy(sign => sign.MendedAt)!),
+        ];
     }
 
     /// <summary>Whether what went back is not what was found: a new part, or the same the other way round.</summary>
@@ -52,7 +58,7 @@ public static class LedgerSigns
         {
             { Fate: Fate.Renewed or Fate.Made } => true,
             { Fate: Fate.Refitted, Way: { } way } => sign.Sign == StripSign.WrongWay && way != line.Found!.Way,
-            _ => false,
+            { Fate: Fate.Refitted or Fate.LeftOff or Fate.Scrapped } or null => false,
         };
 
     private static bool Shows(StripSign sign, LedgerLine line, StackKnowledge build, CarburetorFamily family, SpecSheet? spec)

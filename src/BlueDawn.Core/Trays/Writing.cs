@@ -71,6 +71,17 @@ public static class Writing
             return NotForTheRole;
         }
 
+        // To take back that something is unsafe, or to write it anew, is to say that it is not.
+        if (
+            allowed is not null
+            && sent.Supersedes is { } taken
+            && tray.Log.Find(taken)?.Note is RemarkNote { Fate: RemarkFate.Unsafe }
+            && !allowed.Contains(Permission.WorkAtTheBench)
+        )
+        {
+            return NotForTheRole;
+        }
+
         if (Policy.Refuses(sent.Note, tray) is { } refused)
         {
             return refused;

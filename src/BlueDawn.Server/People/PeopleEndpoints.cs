@@ -287,8 +287,13 @@ internal static class PeopleEndpoints
         var code = OneTimeCode.New();
         var now = clock.GetUtcNow();
         (person.CodeHash, person.CodeUntil) = (OneTimeCode.Hash(code), now + CodeFor);
-        // Who is given a code has lost their password, or somebody else has it: it counts no longer.
-        person.PasswordHash = null;
+        // Who is given a code has lost their password, or somebody else has it: it counts no longer. A lead's own stays until the code is
+        // used: a shop with one lead must not lose its way in with a code that nobody read.
+        if (id != me.Person.Id)
+        {
+            person.PasswordHash = null;
+        }
+
         await using var transaction = await db.Database.BeginTransactionAsync(cancel);
         if (!(await people.UpdateSecurityStampAsync(person)).Succeeded)
         {

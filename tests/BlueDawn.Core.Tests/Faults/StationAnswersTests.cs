@@ -137,7 +137,6 @@ public class StationAnswersTests
             { "setting/adjuster-rings", "cut", "screw-seal-flat+" },
             { "setting/adjuster-rings", "whole", "screw-seal-flat-" },
             { "setting/bowl-gasket", "seated", "bowl-gasket-poor-" },
-            { "setting/tank-gasket", "covered", "intake-gasket-torn+" },
             { "chokes/plate-moves", "binds", "choke-plate-stuck+" },
             { "chokes/plate-moves", "stopsShort", "choke-plate-stuck+" },
             { "chokes/plate-moves", "free", "choke-plate-stuck-" },

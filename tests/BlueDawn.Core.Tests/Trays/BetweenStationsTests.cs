@@ -183,5 +183,11 @@ public class BetweenStationsTests
             tray.Refuses(new RemarkNote(RemarkFate.ForOwner, "She called, he calls back on Friday"), role: Core.Shop.Role.FrontDesk)
         );
         Assert.NotNull(tray.Refuses(new RemarkNote(RemarkFate.Done, "Tightened", Ends: id), role: Core.Shop.Role.FrontDesk));
+        // Nor by writing it anew as something harmless, nor by taking it back.
+        Assert.NotNull(tray.Refuses(new RemarkNote(RemarkFate.Seen, "The guard is fine"), id, Core.Shop.Role.FrontDesk));
+        Assert.NotNull(tray.Refuses(new WithdrawalNote(), id, Core.Shop.Role.FrontDesk));
+        Assert.Null(tray.Refuses(new RemarkNote(RemarkFate.Seen, "The guard is fine"), id, Core.Shop.Role.Technician));
+        // What was only seen does not end it.
+        Assert.NotNull(tray.Refuses(new RemarkNote(RemarkFate.Seen, "Still loose", Ends: id)));
     }
 }

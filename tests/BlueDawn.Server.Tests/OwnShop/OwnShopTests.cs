@@ -346,6 +346,11 @@ public sealed class OwnShopTests(EmptyShop shop) : IClassFixture<EmptyShop>
         Assert.Equal(HttpStatusCode.Unauthorized, (await person.GetAsync("/api/bench")).Status);
         Assert.Equal("Name and password do not go together.", (await shop.Visit().SignInAsync(userName, EmptyShop.Password)).Title);
 
+        // A lead who gives themselves one and does not read it still has their password.
+        var self = (await lead.GetAsync("/api/session")).Body.GetProperty("person").GetProperty("id").GetGuid();
+        Assert.Equal(HttpStatusCode.OK, (await lead.PostAsync($"/api/people/{self}/code", new { })).Status);
+        Assert.Equal(HttpStatusCode.OK, (await (await shop.LeadAsync()).GetAsync("/api/people")).Status);
+
         // On a device where somebody else is signed in.
         var used = await other.PostAsync(
             "/api/session/code",
