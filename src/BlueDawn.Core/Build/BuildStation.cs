@@ -192,10 +192,15 @@ public sealed class BuildState(TrayBook tray) : StationState
             ),
             new PointsSection([
                 .. ledger
-                    .Lines.Where(line => line.Fitted is { Fate: not Fate.Refitted } or { Reason.Length: > 0 })
+                    .Lines.Where(line =>
+                        line.Fitted is { Fate: not Fate.Refitted } or { Reason.Length: > 0 }
+                        || line is { Found.Verdict: LineVerdict.Ours, Fitted: not null }
+                    )
                     .Select(line => new ReportPoint(
                         ReportChapter.Parts,
-                        Sentence.Say($"{line.Fitted!.Say(line.Part.Label, line.Part.Ways)}.")
+                        line is { Found.Verdict: LineVerdict.Ours, Fitted.Fate: not Fate.LeftOff }
+                            ? Sentence.Say($"Put in by us: {line.Part.Label}.")
+                            : Sentence.Say($"{line.Fitted!.Say(line.Part.Label, line.Part.Ways)}.")
                     )),
                 .. ledger
                     .Lines.Where(line => line.Fitted?.TurnsEighths is not null)

@@ -159,7 +159,8 @@ public sealed record Evidence(
                         sign.Source,
                         sign.EntryId,
                         sign.TakenAt,
-                        false
+                        false,
+                        sign.MendedAt is not null
                     ))
                 )
                 .OrderBy(answer => answer.At)
@@ -188,7 +189,7 @@ public sealed record Evidence(
                 item.LineKey,
                 item.EntryId,
                 item.At,
-                Touched(item.FindingId, item.At),
+                item.Mended || Touched(item.FindingId, item.At),
                 item.AsLeft
             );
         }
@@ -391,7 +392,8 @@ public sealed record Evidence(
         string? LineKey,
         Guid EntryId,
         DateTimeOffset At,
-        bool AsLeft
+        bool AsLeft,
+        bool Mended = false
     );
 
     private static bool Applies(FaultKnowledge knowledge, CarburetorKind kind, string findingId) =>

@@ -22,6 +22,12 @@ internal static class FaultKnowledgeReader
             && named.FirstOrDefault(id => !Ids(Findings).Contains(id)) is { } unknown
                 ? throw row.Wrong(column, $"speaks of {unknown}, which is not in {Findings}")
                 : named;
+        Dictionary<string, string> CauseByFinding(string table) =>
+            tables
+                .Rows($"faults/{table}.csv", row =>
+                    (Finding: row.Once("finding", Ids(table)), Known: Finding(row, "finding"), Cause: row.In("cause", Ids(Causes), Causes))
+                )
+                .ToDictionary(row => row.Finding, row => row.Cause);
         var strengths = tables
             .Rows("faults/strengths.csv", row => (Word: row.Once("word", Ids("strengths")), Probability: row.Share("probability")))
             .ToDictionary(pair => pair.Word, pair => pair.Probability);
@@ -147,24 +153,8 @@ internal static class FaultKnowledgeReader
                 FindingsOf(row, "shown_by"),
                 row.TextOrNull("asked_by") is null ? null : row.In("asked_by", Ids("checks"), "faults/checks.csv")
             )),
-            tables
-                .Rows("faults/decisive.csv", row =>
-                    (
-                        Finding: row.Once("finding", Ids("decisive")),
-                        Known: Finding(row, "finding"),
-                        Cause: row.In("cause", Ids(Causes), Causes)
-                    )
-                )
-                .ToDictionary(row => row.Finding, row => row.Cause),
-            tables
-                .Rows("faults/perishables.csv", row =>
-                    (
-                        Finding: row.Once("finding", Ids("perishables")),
-                        Known: Finding(row, "finding"),
-                        Cause: row.In("cause", Ids(Causes), Causes)
-                    )
-                )
-                .ToDictionary(row => row.Finding, row => row.Cause),
+            CauseByFinding("decisive"),
+            CauseByFinding("perishables"),
             tables
                 .Rows("faults/measured.csv", row => (Check: row.In("check", Ids("checks"), "faults/checks.csv"), Line: row.Text("line")))
                 .ToLookup(row => row.Check, row => row.Line),

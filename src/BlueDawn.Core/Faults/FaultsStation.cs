@@ -185,6 +185,18 @@ public sealed class FaultsState : StationState
         : IsBegun ? new StationProgress(1, 1, false, "open")
         : StationProgress.NotBegun("not begun");
 
+    /// <summary>Whether everything that a quick test showed was put right after it, or is not there any more by a later look.</summary>
+    private bool IsOfBefore(JudgedLine line)
+    {
+        var shown = knowledge
+            .StationFindings.Where(row => row.Present && row.Matches(line.Line.Key) && row.Judged == line.Judgement.Finding)
+            .Select(row => row.FindingId)
+            .Concat(tray.Signs.Where(sign => sign.Present && sign.Source == line.Line.Key).Select(sign => sign.FindingId))
+            .Where(finding => Evidence.Items.Any(item => item.FindingId == finding))
+            .ToList();
+        return shown.Count > 0 && !shown.Any(Evidence.IsThere);
+    }
+
     /// <summary>What was found, in a few words.</summary>
     private string Told =>
         Evidence.Found switch
@@ -232,15 +244,7 @@ public sealed class FaultsState : StationState
                     )),
                 ],
                 Evidence.NothingFound,
-                Evidence
-                    .Found.Where(fault => fault.Outcome == FaultOutcome.Fixed)
-                    .Select(fault => (DateTimeOffset?)fault.At)
-                    .Concat(
-                        Notes
-                            .Where(logged => logged.Note is SafetyNote { Condition: SafetyCondition.OilChanged })
-                            .Select(logged => (DateTimeOffset?)logged.TakenAt)
-                    )
-                    .Max()
+                tray.Lines.Where(line => line.Line.IsQuickTest && IsOfBefore(line)).Select(line => line.Line.Key).ToHashSet()
             ),
             new LinesSection([
                 .. tray

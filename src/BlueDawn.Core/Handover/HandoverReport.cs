@@ -105,7 +105,8 @@ public sealed record HandoverReport(
         var parts = sections.OfType<PartsSection>().ToList();
         var fates = parts.SelectMany(section => section.Fates).ToDictionary();
         var declined = kit?.Declined ?? false;
-        IReadOnlyList<string> Watch(bool withNotRead) => WatchList.Of(lines, fates, declined, family, faults?.MendedAt, withNotRead);
+        IReadOnlyList<string> Watch(bool withNotRead) =>
+            WatchList.Of(lines, fates, declined, family, faults?.AsItCame ?? new HashSet<string>(), withNotRead);
         var notRead = declined ? [] : WatchList.NotRead(lines);
         return new HandoverReport(
             tray,

@@ -20,18 +20,18 @@ public static class WatchList
     /// <param name="declined">True when it was decided not to repair it: then nobody was asked to read anything.</param>
     /// <param name="family">The carburetor: it says how it is stored.</param>
     /// <param name="withNotRead">Whether lines that nobody read are among them.</param>
-    /// <param name="mendedAt">When something was put right last: a quick test from before it says how it came in, not how it left.</param>
+    /// <param name="asItCame">Keys of quick tests that say how it came in and not how it left: what they showed has been put right since.</param>
     public static IReadOnlyList<string> Of(
         IReadOnlyList<JudgedLine> lines,
         IReadOnlyDictionary<string, Fate> fates,
         bool declined,
         CarburetorFamily family,
-        DateTimeOffset? mendedAt,
+        IReadOnlySet<string> asItCame,
         bool withNotRead = true
     ) =>
         [
             .. lines
-                .Where(judged => !(judged.Line.IsQuickTest && judged.Standing?.TakenAt < mendedAt))
+                .Where(judged => !asItCame.Contains(judged.Line.Key))
                 .Where(judged => withNotRead || judged.Judgement.Verdict != Verdict.NotRead)
                 .Select(judged => Point(judged, fates, declined))
                 .OfType<string>(),

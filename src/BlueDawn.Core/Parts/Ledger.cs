@@ -252,7 +252,14 @@ public sealed record Ledger(
         problems.AddRange(found.Read().Problems);
         foreach (
             var (field, text) in ((string, string?)[])
-                [("label", found.Label), ("from", found.From), ("position", found.Position), ("hole", found.Hole), ("remark", found.Remark)]
+                [
+                    ("label", found.Label),
+                    ("from", found.From),
+                    ("position", found.Position),
+                    ("hole", found.Hole),
+                    ("heads", found.Heads),
+                    ("remark", found.Remark),
+                ]
         )
         {
             if (text?.Length > LongestText)

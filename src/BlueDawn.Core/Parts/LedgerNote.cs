@@ -27,6 +27,9 @@ public enum LineVerdict
 
     /// <summary>Is of another carburetor.</summary>
     DoesNotBelong,
+
+    /// <summary>Put in here, now or at an earlier visit, such as a tap or a filter that it came without: no earlier work of others.</summary>
+    Ours,
 }
 
 /// <summary>How a line of the ledger ends.</summary>
@@ -93,6 +96,7 @@ public sealed record JobNote(string Job) : LedgerNote
 /// <param name="Thread">How far its thread stood in, as it was typed; read into <paramref name="ThreadMm"/>.</param>
 /// <param name="Screw">Length of its screws, as it was typed; read into <paramref name="ScrewMm"/>.</param>
 /// <param name="Units">The units that typed sizes without a unit are in.</param>
+/// <param name="Heads">Head or spanner size of its screws and how many there are, in words.</param>
 public sealed record OutNote(
     string Part,
     LineVerdict Verdict,
@@ -108,7 +112,8 @@ public sealed record OutNote(
     string? Remark = null,
     string? Thread = null,
     string? Screw = null,
-    UnitSystem Units = UnitSystem.Metric
+    UnitSystem Units = UnitSystem.Metric,
+    string? Heads = null
 ) : PartNote(Part)
 {
     /// <inheritdoc/>
@@ -117,7 +122,17 @@ public sealed record OutNote(
     /// <inheritdoc/>
     public override Sentence Say(string label, IReadOnlyList<Way> ways) =>
         List(
-            $"{(Verdict == LineVerdict.Missing ? "Not there" : "Out")}: {label}",
+            Verdict switch
+            {
+                LineVerdict.Missing => $"Not there: {label}",
+                LineVerdict.Ours => $"Beside what it came with: {label}",
+                LineVerdict.Refit
+                or LineVerdict.Clean
+                or LineVerdict.Renew
+                or LineVerdict.Broken
+                or LineVerdict.Added
+                or LineVerdict.DoesNotBelong => $"Out: {label}",
+            },
             Words(
                 Verdict switch
                 {
@@ -128,6 +143,7 @@ public sealed record OutNote(
                     LineVerdict.Missing => "missing",
                     LineVerdict.Added => "added by someone",
                     LineVerdict.DoesNotBelong => "does not belong",
+                    LineVerdict.Ours => "put in by us",
                 }
             ),
             Words(From),
@@ -137,6 +153,7 @@ public sealed record OutNote(
                 : null,
             ThreadMm is { } thread ? Sentence.Say($"stood in {Quantity.Mm(thread)}") : null,
             ScrewMm is { } screw ? Sentence.Say($"screws {Quantity.Mm(screw)}") : null,
+            Words(Heads),
             Words(Position),
             Hole is { } hole ? Words($"hole {hole}") : null,
             Words(Remark)

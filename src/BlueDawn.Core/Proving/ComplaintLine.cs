@@ -73,7 +73,7 @@ public sealed record ComplaintLine(Complaint Complaint, ComplaintTry Try, double
             {
                 { RanMin: not null } => Sentence.Of("gone, and runs longer than it took to fail"),
                 { StoodMin: { } stood } => Sentence.Of("gone, after {0} with the fuel on", Quantity.Min(stood)),
-                _ => Sentence.Of("gone"),
+                { RanMin: null, StoodMin: null } => Sentence.Of("gone"),
             },
             null,
             "What the owner said"

@@ -66,8 +66,8 @@ public sealed record LinesSection(IReadOnlyList<ReportLine> Lines) : ReportSecti
 /// <summary>What was wrong.</summary>
 /// <param name="Faults">The faults that were found.</param>
 /// <param name="NothingFound">True when the trace was closed without a cause.</param>
-/// <param name="MendedAt">When something was put right last, or the oil changed; null when nothing was.</param>
-public sealed record FaultsSection(IReadOnlyList<ReportFault> Faults, bool NothingFound, DateTimeOffset? MendedAt) : ReportSection;
+/// <param name="AsItCame">Keys of quick tests whose every finding has been put right since: how it came in, not how it left.</param>
+public sealed record FaultsSection(IReadOnlyList<ReportFault> Faults, bool NothingFound, IReadOnlySet<string> AsItCame) : ReportSection;
 
 /// <summary>What was fitted out of the catalogue.</summary>
 /// <param name="Kit">The kit, or null when there is none.</param>

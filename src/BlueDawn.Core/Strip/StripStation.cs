@@ -116,8 +116,8 @@ public sealed class StripState(TrayBook tray) : StationState
         {
             { Job: null, IsBegun: false } => NextStep.At(
                 Station.Strip,
-                "Say how far it comes apart.",
-                "Every part that comes out gets a line: so nothing stays on the bench and nothing goes back the wrong way round.",
+                "Brush the outside clean, then say how far it comes apart.",
+                "Dirt from outside is what blocks the next jet. Every part that comes out gets a line: so nothing stays on the bench and nothing goes back the wrong way round.",
                 Caution.Strip
             ),
             { Job: not null, ToStrip: [var line, ..] } => NextStep.At(
@@ -137,7 +137,7 @@ public sealed class StripState(TrayBook tray) : StationState
                     .Lines.Where(line =>
                         line.Found is { } found
                         && (
-                            found.Verdict is not (LineVerdict.Refit or LineVerdict.Clean or LineVerdict.Renew)
+                            found.Verdict is not (LineVerdict.Refit or LineVerdict.Clean or LineVerdict.Renew or LineVerdict.Ours)
                             || !string.IsNullOrWhiteSpace(found.Remark)
                         )
                     )

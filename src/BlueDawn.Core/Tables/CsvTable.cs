@@ -30,7 +30,14 @@ public static class CsvTable
         csv.ReadHeader();
         while (csv.Read())
         {
-            rows.Add(read(new TableRow(csv, table)));
+            var row = new TableRow(csv, table);
+            // A comma that is not quoted cuts a sentence and pushes its rest into the next column.
+            if (csv.Parser.Count != csv.HeaderRecord!.Length)
+            {
+                throw row.Wrong(csv.HeaderRecord[0], $"has {csv.Parser.Count} cells, and the heading {csv.HeaderRecord.Length}");
+            }
+
+            rows.Add(read(row));
         }
 
         return rows;

@@ -175,6 +175,8 @@ public class OpenFaultTests
     [InlineData("intake-gasket", "up", "intake-joint-leaking")]
     [InlineData("bowl-gasket", null, "bowl-joint-leaking")]
     [InlineData("needle", null, "inlet-needle-leaking")]
+    [InlineData("governor-spring", null, "governor-spring-weak")]
+    [InlineData("throttle-spring", null, "throttle-return-spring-weak")]
     public void A_part_found_torn_and_renewed_is_a_fault_put_right(string part, string? way, string cause)
     {
         var tray = new TestTray(Sheets.Spec).Does(new JobNote("full")).Does(new OutNote(part, LineVerdict.Broken));
@@ -183,6 +185,15 @@ public class OpenFaultTests
         var found = Assert.Single(tray.Book.State<FaultsState>().Evidence.Found);
         Assert.Equal((cause, FaultOutcome.Fixed, $"strip/{part}"), (found.CauseId, found.Outcome, found.FromLine));
         Assert.Empty(Open(tray));
+    }
+
+    [Fact]
+    public void What_a_broken_part_only_points_to_is_gone_with_the_part()
+    {
+        var tray = new TestTray(Sheets.Spec).Does(new JobNote("full")).Does(new OutNote("seat", LineVerdict.Broken));
+        Assert.True(tray.Book.State<FaultsState>().Evidence.IsThere("inlet-fails-hold"));
+        tray.Does(new BackNote("seat", Fate.Made, "into-body"));
+        Assert.False(tray.Book.State<FaultsState>().Evidence.IsThere("inlet-fails-hold"));
     }
 
     /// <summary>Whatever the fault is, a gasket seen torn does not go back.</summary>

@@ -403,6 +403,61 @@ public class StationAnswersTests
         );
     }
 
+    public static TheoryData<CarburetorFamily, EngineKind, ChokeKind> Kinds =>
+        [
+            .. from family in Enum.GetValues<CarburetorFamily>()
+            from engine in Enum.GetValues<EngineKind>()
+            from choke in Enum.GetValues<ChokeKind>()
+            select new TheoryDataRow<CarburetorFamily, EngineKind, ChokeKind>(family, engine, choke),
+        ];
+
+    /// <summary>The same for each carburetor by itself: a finding of another family or engine says nothing of this one.</summary>
+    [Theory]
+    [MemberData(nameof(Kinds))]
+    public void It_is_a_finding_of_this_kind_of_carburetor(CarburetorFamily family, EngineKind engine, ChokeKind choke)
+    {
+        var kind = new CarburetorKind(family, engine, choke);
+        bool Speaks(string finding) => FaultKnowledge.Shipped.FindFinding(finding)!.Applies.Matches(kind);
+        // A diaphragm type has no jet of its own on the sheet yet, a suction tank the main one.
+        var sheet = family switch
+        {
+            CarburetorFamily.FloatBowl => Sheets.Spec,
+            CarburetorFamily.Diaphragm => Sheets.Spec with { Family = family, Float = null, Jets = [], EmulsionRows = [] },
+            CarburetorFamily.SuctionTank => Sheets.Spec with
+            {
+                Family = family,
+                Float = null,
+                Jets = [.. Sheets.Spec.Jets.Where(jet => jet.Key == "main-jet")],
+                EmulsionRows = [],
+            },
+        };
+        var silent = new TestTray(sheet, kind)
+            .Book.Lines.Where(line => !BySign.Contains(line.Line.Key))
+            .SelectMany(line =>
+                line.Line.Findings.Where(finding => finding.Verdict == Verdict.NotGood).Select(finding => (line.Line.Key, finding.Id))
+            )
+            .Where(one =>
+                !FaultKnowledge.Shipped.StationFindings.Any(row =>
+                    row.Matches(one.Key) && row.Judged == one.Id && row.Present && Speaks(row.FindingId)
+                )
+            )
+            .Select(one => $"{one.Key}={one.Id}")
+            .ToList();
+        var ledger = Core.Tables.Knowledge.Shipped.Of<Core.Parts.LedgerKnowledge>();
+        silent.AddRange(
+            ledger
+                .Expected(kind, null)
+                .Select(part => part.Key)
+                .Where(part =>
+                    !ledger.Signs.Any(sign =>
+                        sign.Part == part && sign.Sign.Equals("broken", StringComparison.OrdinalIgnoreCase) && Speaks(sign.FindingId)
+                    )
+                )
+                .Select(part => $"part:{part}")
+        );
+        Assert.True(silent.All(IsNoFinding), string.Join(' ', silent.Where(what => !IsNoFinding(what))));
+    }
+
     private static IEnumerable<TypedReading> Typed(GaugeLine of) => of is FuelWatchLine watch ? FuelOn(watch.Family) : Typed(of.Key);
 
     private static IEnumerable<GaugeLine> FuelOnOfEveryFamily =>

@@ -103,7 +103,13 @@ public sealed class StepUpLineTests
         var bench = Bench(JetSchool.OneStepUp, InGauge, Opened, (Key, [("go", "#80"), ("noGo", "0.355")]));
         Assert.Equal(Verdict.Good, On(bench.Book, Key).Judgement.Verdict);
         Assert.Contains(
-            WatchList.Of(bench.Book.Lines, new Dictionary<string, Core.Parts.Fate>(), false, CarburetorFamily.FloatBowl, null),
+            WatchList.Of(
+                bench.Book.Lines,
+                new Dictionary<string, Core.Parts.Fate>(),
+                false,
+                CarburetorFamily.FloatBowl,
+                new HashSet<string>()
+            ),
             point => point.Contains("opened one drill size on purpose", StringComparison.Ordinal)
         );
         // Neither corrected nor taken back, also when the shop's school is another by now.

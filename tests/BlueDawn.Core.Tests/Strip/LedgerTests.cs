@@ -153,7 +153,7 @@ public sealed class LedgerTests
     {
         var bench = Bench.FloatBowl();
         NextStep? At(Station station) => bench.StepAt(station);
-        Assert.StartsWith("Say how far", At(Station.Strip)!.Do.Text, StringComparison.Ordinal);
+        Assert.StartsWith("Brush the outside clean, then say how far", At(Station.Strip)!.Do.Text, StringComparison.Ordinal);
         bench.Does(new JobNote("full"));
         Assert.Equal("Take off: filter housing.", At(Station.Strip)!.Do.Text);
         Assert.Null(At(Station.Cleaning));
@@ -210,6 +210,29 @@ public sealed class LedgerTests
             "turns from 0",
             Bench.FloatBowl().Does(new JobNote("full")).Refuses(new OutNote("idle-needle", LineVerdict.Refit, TurnsEighths: eighths)),
             StringComparison.Ordinal
+        );
+
+    [Fact]
+    public void Heads_of_screws_are_kept_in_words_and_not_without_end()
+    {
+        Assert.Contains(
+            "10 mm, two",
+            new OutNote("filter-housing", LineVerdict.Clean, Heads: "10 mm, two").Say("filter housing", []).Text,
+            StringComparison.Ordinal
+        );
+        Assert.Contains(
+            "characters",
+            Bench.FloatBowl().Does(new JobNote("full")).Refuses(new OutNote("filter-housing", LineVerdict.Clean, Heads: new('x', 201))),
+            StringComparison.Ordinal
+        );
+    }
+
+    [Theory]
+    [InlineData("a,b\n1,2,3\n")]
+    [InlineData("a,b\n1\n")]
+    public void A_table_whose_row_has_other_cells_than_its_heading_is_refused(string table) =>
+        Assert.Throws<Core.Tables.TableException>(() =>
+            Core.Tables.CsvTable.Rows(_ => new StringReader(table), "t.csv", row => row.Text("a"))
         );
 
     [Fact]

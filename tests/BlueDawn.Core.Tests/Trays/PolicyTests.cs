@@ -284,7 +284,13 @@ public sealed class PolicyTests
             .Untouched()
             .Does(new ReadingNote("gauging/idle-jet", TypedReading.Of(("go", "0.30"), ("noGo", "0.31"))))
             .Reads(readings);
-        var points = WatchList.Of(tray.Book.Lines, new Dictionary<string, Core.Parts.Fate>(), false, CarburetorFamily.FloatBowl, null);
+        var points = WatchList.Of(
+            tray.Book.Lines,
+            new Dictionary<string, Core.Parts.Fate>(),
+            false,
+            CarburetorFamily.FloatBowl,
+            new HashSet<string>()
+        );
         Assert.Contains(points, point => point.StartsWith("Idle jet was restricted", StringComparison.Ordinal));
         Assert.Contains(points, point => point.StartsWith("Idle speed: was not read", StringComparison.Ordinal));
         Assert.Equal(3, points.Count); // and how to store it

@@ -47,6 +47,8 @@ public sealed class UpgradeTests(Shop shop) : IAsyncLifetime
         ["tray 28, stations"] = "decision 58: not ready to go before the complaint is tried again",
         ["tray 29, report"] = "decision 53",
         ["tray 37, report"] = "decision 53",
+        ["tray 36, next"] = "decision 158: the outside is brushed clean before it comes apart",
+        ["tray 37, next"] = "decision 158",
         ["tray 38, next"] = "decision 72: the metering side is looked at before the hold test",
         ["tray 39, report"] = "decision 53",
         ["tray 33, lines"] = "decision 97: without a sheet what is usual is asked all the same",

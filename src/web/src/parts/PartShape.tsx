@@ -98,10 +98,12 @@ export function PartShape({ part, way }: ShapeProps): ReactNode {
       );
     case 'pump-cover':
     case 'metering-cover':
+    case 'purge-cover':
       return (
         <>
           {slab(W, D + 2, 18)}
-          {part === 'pump-cover' ? (
+          {part === 'purge-cover' && <ellipse cx={0} cy={-14} rx={34} ry={16} fillOpacity={0.6} />}
+          {part !== 'metering-cover' ? (
             <path d={way === 'right' ? `M${W - 6} -6h44v14h-44z` : `M${6 - W} -6h-44v14h44z`} className="metal" />
           ) : (
             <ellipse cx={0} cy={-9} rx={7} ry={3.5} className="hole" />

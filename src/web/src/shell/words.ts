@@ -102,6 +102,7 @@ export const verdictWord: Record<LineVerdict, string> = {
   missing: 'Missing',
   added: 'Added by someone',
   doesNotBelong: 'Does not belong',
+  ours: 'Put in by us',
 };
 
 /** How a line of the ledger ended. */

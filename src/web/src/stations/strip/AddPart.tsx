@@ -10,24 +10,24 @@ interface Props {
   onRecord: (note: LedgerNote) => Promise<boolean>;
 }
 
-/** Something else came out: a part that is on no list, or one that somebody put there. */
+/** Something else came out or goes in: a part that is on no list, one that somebody put there, or one of ours. */
 export function AddPart({ view, busy, onRecord }: Props) {
   const [label, setLabel] = useState('');
   const [from, setFrom] = useState('');
   const [problem, setProblem] = useState('');
   const list = useId();
+  const named = view.byName.find((part) => part.label.toLowerCase() === label.trim().toLowerCase());
   const add = async (verdict: LineVerdict): Promise<void> => {
     const said = label.trim();
     if (!said) {
       setProblem('Say what it is.');
       return;
     }
-    const known = view.byName.find((part) => part.label.toLowerCase() === said.toLowerCase());
     const settled = await onRecord({
       kind: 'out',
-      part: known?.key ?? `extra:${uuidv7()}`,
+      part: named?.key ?? `extra:${uuidv7()}`,
       verdict,
-      label: known ? null : said,
+      label: named ? null : said,
       from: from.trim() || null,
       notCounted: false,
     });
@@ -62,12 +62,20 @@ export function AddPart({ view, busy, onRecord }: Props) {
         ))}
       </datalist>
       <TextField label="Where from" value={from} onChange={(event) => setFrom(event.target.value)} />
+      {named?.remind && (
+        <p role="status" className="leading-snug sm:col-span-full sm:row-start-2">
+          Before it comes off: {named.remind}
+        </p>
+      )}
       <span className="flex flex-wrap gap-2">
         <Button type="submit" disabled={busy}>
           Belongs
         </Button>
         <Button disabled={busy} onClick={() => void add('added')}>
           Added by someone
+        </Button>
+        <Button disabled={busy} onClick={() => void add('ours')}>
+          Put in by us
         </Button>
       </span>
     </form>

@@ -36,6 +36,7 @@ interface Draft {
   thread: string;
   screw: string;
   position: string;
+  heads: string;
   hole: string;
   remark: string;
 }
@@ -49,12 +50,13 @@ const empty: Draft = {
   screw: '',
   position: '',
   hole: '',
+  heads: '',
   remark: '',
 };
 
-/** What can be said of a part the carburetor should have; what somebody added has a form of its own. */
+/** What can be said of a part the carburetor should have; what was added has a form of its own. */
 const verdicts = (Object.keys(verdictWord) as LineVerdict[])
-  .filter((value) => value !== 'added')
+  .filter((value) => value !== 'added' && value !== 'ours')
   .map((value) => ({ value, label: verdictWord[value] }));
 
 /** How a part was found as it came out. An ordinary one takes one key; everything else is at hand. */
@@ -123,6 +125,7 @@ export function FoundForm({ tray, line, usual, most, eager, onRecord, onStays, e
       units,
       position: draft.position.trim() || null,
       hole: draft.hole.trim() || null,
+      heads: draft.heads.trim() || null,
       remark: draft.remark.trim() || null,
     };
     await once(() => onRecord(note));
@@ -238,6 +241,14 @@ export function FoundForm({ tray, line, usual, most, eager, onRecord, onStays, e
               value={draft.screw}
               problem={error('screw')}
               onChange={(event) => put({ screw: event.target.value })}
+            />
+            <TextField
+              label="Heads, how many"
+              className="max-w-44"
+              placeholder="10 mm, two"
+              value={draft.heads}
+              problem={error('heads')}
+              onChange={(event) => put({ heads: event.target.value })}
             />
             <TextField
               label="Which went where"
