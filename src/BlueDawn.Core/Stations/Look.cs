@@ -46,6 +46,13 @@ public sealed record Look(
     IReadOnlyList<LookAnswer> Answers
 )
 {
+    /// <summary>Parts of which one that went in new makes it asked, <c>extra</c> for any that is on no list; empty when it is always asked.</summary>
+    public IReadOnlyList<string> AskedOnceNew { get; init; } = [];
+
+    /// <summary>Whether a new part makes it asked.</summary>
+    /// <param name="part">The part's key.</param>
+    public bool IsAskedBy(string part) => AskedOnceNew.Contains(part.Split(':')[0]);
+
     /// <summary>Whether it is asked on a kind of carburetor.</summary>
     public bool Asks(CarburetorKind kind) =>
         Families.Contains(kind.Family) && (Chokes.Count == 0 || kind.Choke is not { } choke || Chokes.Contains(choke));
@@ -69,7 +76,10 @@ public sealed record Look(
                     row.TextOrNull("caution") is { } caution ? Caution.Find(caution) ?? throw row.Wrong("caution", "is no caution") : null,
                     row.MayBeEmpty("ask"),
                     []
-                ),
+                )
+                {
+                    AskedOnceNew = row.WordsOf("once_new"),
+                },
                 Answer: new LookAnswer(
                     row.Text("value"),
                     row.Text("answer"),

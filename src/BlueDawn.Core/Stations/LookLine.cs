@@ -1,4 +1,6 @@
+using BlueDawn.Core.Logbook;
 using BlueDawn.Core.Measures;
+using BlueDawn.Core.Parts;
 using BlueDawn.Core.Safety;
 
 namespace BlueDawn.Core.Stations;
@@ -19,6 +21,25 @@ public sealed record LookLine(Station At, string Folder, Look Look)
 
     /// <inheritdoc/>
     public override bool Required => Look.Required;
+
+    /// <summary>Whether a part that asks for it went in new.</summary>
+    public bool NewFitted { get; init; }
+
+    /// <inheritdoc/>
+    public override bool IsOffered => Look.AskedOnceNew.Count == 0 || NewFitted;
+
+    /// <summary>What is looked at only when something is new is asked once it is in.</summary>
+    /// <inheritdoc/>
+    public override GaugeLine After(Log log) =>
+        Look.AskedOnceNew.Count > 0
+        && log.Notes<PartNote>()
+            .GroupBy(logged => logged.Note.Part)
+            .Any(part => Look.IsAskedBy(part.Key) && part.Last().Note is BackNote { Fate: Fate.Renewed or Fate.Made })
+            ? this with
+            {
+                NewFitted = true,
+            }
+            : this;
 
     /// <inheritdoc/>
     public override bool Running => Look.Caution == Safety.Caution.Running;

@@ -106,6 +106,10 @@ public readonly record struct TableRow(CsvReader Csv, string Table)
     /// <summary>A cell's text; may be empty.</summary>
     public string MayBeEmpty(string column) => (Csv.GetField(column) ?? "").Trim();
 
+    /// <summary>The words of a cell; none when it is empty or the table has no such column.</summary>
+    public string[] WordsOf(string column) =>
+        Csv.HeaderRecord!.Contains(column) ? MayBeEmpty(column).Split(' ', StringSplitOptions.RemoveEmptyEntries) : [];
+
     /// <summary>A cell's text, or null when it is empty.</summary>
     public string? TextOrNull(string column) => MayBeEmpty(column) is { Length: > 0 } text ? text : null;
 

@@ -34,6 +34,30 @@ public class BetweenStationsTests
         );
     }
 
+    /// <summary>What is new is tested by itself; a fuel hose that weeps shuts the engine's runs until it is dry.</summary>
+    [Fact]
+    public void A_new_hose_or_tap_is_leak_tested_by_itself_and_nothing_else_is()
+    {
+        const string Key = "proving/new-part";
+        bool Asked(TestTray tray) => tray.Book.Lines.Any(line => line.Line.Key == Key && line.Line.Required);
+        var tray = Apart("fuel-hose", LineVerdict.Renew);
+        Assert.False(Asked(tray));
+        Assert.False(Asked(Apart("bowl-gasket", LineVerdict.Renew).Does(new BackNote("bowl-gasket", Fate.Made))));
+        tray.Does(new BackNote("fuel-hose", Fate.Made));
+        Assert.True(Asked(tray));
+        tray.Does(new ReadingNote(Key, TypedReading.Of(("seen", "newWeeps"))));
+        Assert.Equal("Fuel in the open", Assert.Single(tray.Book.Dangers).Danger.Label);
+        tray.Does(new ReadingNote(Key, TypedReading.Of(("seen", "newTight"))));
+        Assert.Empty(tray.Book.Dangers);
+        // A tap that is on no list, put in by us; taken out again, it is not asked for.
+        var tap = new TestTray(Sheets.Spec)
+            .Does(new JobNote("full"))
+            .Does(new OutNote("extra:tap", LineVerdict.Ours, Label: "fuel tap"))
+            .Does(new BackNote("extra:tap", Fate.Renewed));
+        Assert.True(Asked(tap));
+        Assert.False(Asked(tap.Does(new UndoNote("extra:tap"))));
+    }
+
     [Theory]
     [InlineData(LineVerdict.Renew)]
     [InlineData(LineVerdict.Broken)]

@@ -117,6 +117,8 @@ internal static class Sheets
                             )
                         )
                 )
+                // What is asked once something is new is a line as well.
+                .Select(line => line is LookLine look ? look with { NewFitted = true } : line)
                 .Where(line => line.IsOffered)
                 .DistinctBy(line => line.Key),
         ];
