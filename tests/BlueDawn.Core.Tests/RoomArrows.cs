@@ -9,10 +9,10 @@ internal static class RoomArrows
         Build: Carburetors Catalogue Measures Parts Shop Stations
         Carburetors: Measures Tables
         Catalogue: Carburetors Measures Tables
-        Chokes: Carburetors Holding Measures Safety Shop Stations Tables
+        Chokes: Carburetors Holding Measures Parts Safety Shop Stations Tables
         Cleaning: Carburetors Logbook Measures Parts Safety Shop Stations Tables
         Faults: Carburetors Logbook Measures Parts Safety Shop Stations Tables
-        Gauging: Carburetors Logbook Measures Safety Shop Stations
+        Gauging: Carburetors Logbook Measures Parts Safety Shop Stations
         Handover: Carburetors Logbook Measures Parts Safety Shop Stations
         Holding: Carburetors Measures Stations
         Intake: Carburetors Logbook Measures Shop Stations

@@ -2,6 +2,7 @@ using System.Text.Json.Serialization;
 using System.Text.Json.Serialization.Metadata;
 using BlueDawn.Core.Carburetors;
 using BlueDawn.Core.Holding;
+using BlueDawn.Core.Parts;
 using BlueDawn.Core.Shop;
 using BlueDawn.Core.Stations;
 using BlueDawn.Core.Tables;
@@ -37,6 +38,25 @@ public sealed class ChokesStation : LinesStation
 
     /// <inheritdoc/>
     public override IJsonTypeInfoResolver Json => ChokesJson.Default;
+
+    /// <summary>Complaints that a choke brings about, by which it is tried whatever was opened. Common practice, no source.</summary>
+    private static readonly string[] OfTheChoke =
+    [
+        "choke-hangs",
+        "falters-as-choke-opens",
+        "runs-only-choked",
+        "hard-cold-start",
+        "hard-hot-start",
+        "dies-after-minutes",
+        "black-smoke",
+    ];
+
+    /// <summary>A choke is tried on a job that takes all apart, where one of its parts was out, and where the owner came with it.</summary>
+    /// <inheritdoc/>
+    public override bool IsInScope(GaugeLine line, TrayFacts tray, Ledger ledger) =>
+        ledger.Job is not { Parts: not null }
+        || tray.Complaints.Any(complaint => OfTheChoke.Contains(complaint.Id))
+        || ledger.Taken.Any(taken => taken.Part.Key.StartsWith("choke-", StringComparison.Ordinal));
 
     /// <inheritdoc/>
     public override IEnumerable<GaugeLine> Lines(TrayFacts tray, SpecSheet sheet, ShopDefaults shop)

@@ -1,6 +1,7 @@
 using System.Text.Json.Serialization;
 using System.Text.Json.Serialization.Metadata;
 using BlueDawn.Core.Carburetors;
+using BlueDawn.Core.Parts;
 using BlueDawn.Core.Shop;
 using BlueDawn.Core.Stations;
 
@@ -21,6 +22,10 @@ public sealed class GaugingStation : LinesStation
 
     /// <inheritdoc/>
     public override IJsonTypeInfoResolver Json => GaugingJson.Default;
+
+    /// <inheritdoc/>
+    public override bool IsInScope(GaugeLine line, TrayFacts tray, Ledger ledger) =>
+        !ledger.IsExchanged && (line.Part is not { } part || ledger.Opens(part));
 
     /// <inheritdoc/>
     public override IEnumerable<GaugeLine> Lines(TrayFacts tray, SpecSheet sheet, ShopDefaults shop) =>

@@ -41,11 +41,7 @@ public static class WatchList
     /// <summary>What has to be read and nobody did, by name.</summary>
     /// <param name="lines">Every judged line.</param>
     public static IReadOnlyList<string> NotRead(IReadOnlyList<JudgedLine> lines) =>
-        [
-            .. lines
-                .Where(judged => judged is { Line.Required: true, Judgement.Verdict: Verdict.NotRead })
-                .Select(judged => judged.Line.Label),
-        ];
+        [.. lines.Where(judged => judged is { Required: true, Judgement.Verdict: Verdict.NotRead }).Select(judged => judged.Line.Label)];
 
     /// <summary>How it is put away, by what would harden or clog. Common practice, no source.</summary>
     private static string Stored(CarburetorFamily family) =>
@@ -65,7 +61,7 @@ public static class WatchList
         {
             Verdict.NotGood => $"{label}: {Lower(judged.Judgement.Word)} when it left the bench.",
             Verdict.CannotTell => $"{label}: could not be decided on the bench.",
-            Verdict.NotRead when judged.Line.Required && !declined => $"{label}: {judged.Line.NotReadWords}.",
+            Verdict.NotRead when judged.Required && !declined => $"{label}: {judged.Line.NotReadWords}.",
             Verdict.Good when judged.Judgement.Finding == OpenedOnPurpose =>
                 $"{label}: opened one drill size on purpose. It idles richer than the sheet says; whoever works on it next has to know.",
             Verdict.Good when judged.Judgement.Finding == WaitsHot =>

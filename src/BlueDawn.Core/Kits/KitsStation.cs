@@ -177,21 +177,6 @@ public sealed class KitsState(TrayBook tray) : StationState
         : null;
 
     /// <inheritdoc/>
-    public override IReadOnlyList<Obstacle> Obstacles =>
-        tray.Sheet is null
-            ?
-            [
-                new Obstacle(
-                    "kits/spec-sheet",
-                    "Spec sheet",
-                    Station.Kits,
-                    ObstacleKind.Missing,
-                    "None: what it has no limit for was not judged"
-                ),
-            ]
-            : [];
-
-    /// <inheritdoc/>
     public override IReadOnlyList<ReportSection> Report =>
         tray.Fitting switch
         {

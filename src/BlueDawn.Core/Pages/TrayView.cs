@@ -252,9 +252,9 @@ internal sealed record LineView(
             line.Form,
             line.LimitSource,
             line.Caution,
-            line.Required,
+            judged.Required,
             // What Trace was told of is asked for, however seldom it is.
-            line.StandsAside
+            judged.StandsAside
                 && judged.Standing is null
                 && seen is null,
             judged.IsOpen,

@@ -95,6 +95,20 @@ public sealed record Ledger(
     /// <summary>Lines that were out.</summary>
     public IReadOnlyList<LedgerLine> Taken => [.. Lines.Where(line => line.IsTaken)];
 
+    /// <summary>Whether a part is opened on this job: all are while nobody said how far it comes apart; then those of the job that do not
+    /// stay in, and what came out besides.</summary>
+    /// <param name="part">The part's key.</param>
+    public bool Opens(string part) =>
+        Find(part) switch
+        {
+            { State: LedgerState.StaysIn } => false,
+            { IsTaken: true } => true,
+            _ => Job is null || Job.Takes(part),
+        };
+
+    /// <summary>Whether the carburetor itself was exchanged: another one went on in its place.</summary>
+    public bool IsExchanged => Find("carburetor")?.Fitted?.Fate is Fate.Renewed;
+
     /// <summary>A line by its part's key, or null.</summary>
     public LedgerLine? Find(string part) => Lines.FirstOrDefault(line => line.Part.Key == part);
 

@@ -47,7 +47,7 @@ public sealed record Caution(string Key, string Text)
     /// <summary>Open fuel on the bench.</summary>
     public static readonly Caution Vapour = new(
         "vapour",
-        "Fuel vapour: ventilate, no flame or spark, extinguisher within reach, tray under the bowl."
+        "Fuel vapour: ventilate, no flame or spark, extinguisher within reach, tray under it."
     );
 
     /// <summary>An engine running.</summary>

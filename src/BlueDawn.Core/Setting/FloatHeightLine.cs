@@ -24,6 +24,10 @@ public sealed record FloatHeightLine(FloatSpec? Float, string SpecName)
     public static IReadOnlyList<LineFinding> CanFind { get; } =
     [LineFinding.CannotTell, IsLevel, IsUneven, TooLow, TooHigh, LineFinding.NoLimit];
 
+    /// <summary>An even gap on the engine says the same as a height in the hand.</summary>
+    /// <inheritdoc/>
+    public override IReadOnlyList<string> StoodForBy => ["setting/float-gap"];
+
     /// <inheritdoc/>
     public override IReadOnlyList<LineFinding> Findings => CanFind;
 

@@ -18,6 +18,10 @@ public sealed record NeedleHoldLine(HoldSpec Hold, string SourceName)
     /// <summary>Everything it can find.</summary>
     public static IReadOnlyList<LineFinding> CanFind { get; } = [LineFinding.CannotTell, Holds, Leaking];
 
+    /// <summary>Where no pump is at hand, the bulb test says whether it shuts; the fuel is watched at Prove all the same.</summary>
+    /// <inheritdoc/>
+    public override IReadOnlyList<string> StoodForBy => ["setting/turn-test"];
+
     /// <inheritdoc/>
     public override IReadOnlyList<LineFinding> Findings => CanFind;
 

@@ -2,6 +2,7 @@ using System.Text.Json.Serialization;
 using System.Text.Json.Serialization.Metadata;
 using BlueDawn.Core.Carburetors;
 using BlueDawn.Core.Holding;
+using BlueDawn.Core.Parts;
 using BlueDawn.Core.Shop;
 using BlueDawn.Core.Stations;
 using BlueDawn.Core.Tables;
@@ -40,6 +41,10 @@ public sealed class SettingStation : LinesStation
 
     /// <inheritdoc/>
     public override IJsonTypeInfoResolver Json => SettingJson.Default;
+
+    /// <inheritdoc/>
+    public override bool IsInScope(GaugeLine line, TrayFacts tray, Ledger ledger) =>
+        !ledger.IsExchanged && (line.Part is not { } part || ledger.Opens(part));
 
     /// <inheritdoc/>
     public override IEnumerable<GaugeLine> Lines(TrayFacts tray, SpecSheet sheet, ShopDefaults shop) =>

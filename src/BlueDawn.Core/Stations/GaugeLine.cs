@@ -51,6 +51,9 @@ public abstract record GaugeLine(string Key, Station Station, string Section, st
     /// <summary>Whether it stands aside until somebody wants it.</summary>
     public virtual bool StandsAside => Limits is not null && !Required;
 
+    /// <summary>Lines that say the same in another way: read and good they stand for it, all of them, and it is not asked for.</summary>
+    public virtual IReadOnlyList<string> StoodForBy => [];
+
     /// <summary>Whether it is asked only while the machine is in the shop: unread on a tray that was handed back it is not
     /// listed.</summary>
     public virtual bool GoesWithTheTray => false;

@@ -18,6 +18,18 @@ public sealed record JudgedReading(Guid EntryId, string LineKey, string Finding,
 /// <param name="Readings">Every reading that was not corrected or withdrawn, oldest first; the last is the one that counts now.</param>
 public sealed record JudgedLine(GaugeLine Line, Logged<ReadingNote>? Standing, Judgement Judgement, IReadOnlyList<JudgedReading> Readings)
 {
+    /// <summary>Whether what it measures was opened in the job that was chosen, or is tried anyway.</summary>
+    public bool InScope { get; init; } = true;
+
+    /// <summary>Whether another line that was read and is good stands for it.</summary>
+    public bool StoodFor { get; init; }
+
+    /// <summary>Whether it has to be read on this job before the tray goes.</summary>
+    public bool Required => Line.Required && InScope && !StoodFor;
+
+    /// <summary>Whether it stands aside until somebody wants it.</summary>
+    public bool StandsAside => Line.StandsAside || (Line.Required && !Required);
+
     /// <summary>The reading that counts now, or null.</summary>
     public Reading? Reading => Standing?.Note.Reading;
 
@@ -25,10 +37,10 @@ public sealed record JudgedLine(GaugeLine Line, Logged<ReadingNote>? Standing, J
     /// True while the line still needs hands: nothing read, not good, or not decided. A line that need not be read needs
     /// them once it was read and is not good.
     /// </summary>
-    public bool IsOpen => Line.Required ? Judgement.Verdict != Verdict.Good : Judgement.Verdict == Verdict.NotGood;
+    public bool IsOpen => Required ? Judgement.Verdict != Verdict.Good : Judgement.Verdict == Verdict.NotGood;
 
     /// <summary>Whether it counts: it has to be read, or it has been.</summary>
-    public bool Counts => Line.Required || Judgement.Verdict != Verdict.NotRead;
+    public bool Counts => Required || Judgement.Verdict != Verdict.NotRead;
 
     /// <summary>Judges lines by what has been read on them.</summary>
     /// <param name="lines">The lines, in bench order.</param>

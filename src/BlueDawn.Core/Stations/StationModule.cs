@@ -1,5 +1,6 @@
 using System.Text.Json.Serialization.Metadata;
 using BlueDawn.Core.Carburetors;
+using BlueDawn.Core.Parts;
 using BlueDawn.Core.Shop;
 
 namespace BlueDawn.Core.Stations;
@@ -59,6 +60,12 @@ public abstract class StationModule
     /// <param name="sheet">Its spec sheet.</param>
     /// <param name="shop">The shop's defaults.</param>
     public virtual IEnumerable<GaugeLine> Lines(TrayFacts tray, SpecSheet sheet, ShopDefaults shop) => [];
+
+    /// <summary>Whether a line has to be read on the job that was chosen: what nobody opened stands aside, and can be read all the same.</summary>
+    /// <param name="line">One of its lines.</param>
+    /// <param name="tray">What stands on the tray.</param>
+    /// <param name="ledger">What was opened.</param>
+    public virtual bool IsInScope(GaugeLine line, TrayFacts tray, Ledger ledger) => true;
 
     /// <summary>How the station stands on a tray.</summary>
     /// <param name="tray">The tray.</param>

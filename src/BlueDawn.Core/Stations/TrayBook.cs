@@ -33,17 +33,28 @@ public sealed class TrayBook
         Modules = modules;
         this.kindOf = kindOf;
         lines = new(() =>
+        {
+            var judged = JudgedLine
+                .Judge(
+                    modules.SelectMany(module => module.Lines(facts, facts.MeasuredBy, Shop)).Select(line => line.After(log)),
+                    log,
+                    context.Pins,
+                    WorkBegan
+                )
+                .Where(line => line.Standing is not null || (line.Line.IsOffered && !(IsHandedBack && line.Line.GoesWithTheTray)))
+                .ToList();
+            bool IsGood(string key) => judged.Any(line => line.Line.Key == key && line.Judgement.Verdict == Verdict.Good);
+            return
             [
-                .. JudgedLine
-                    .Judge(
-                        modules.SelectMany(module => module.Lines(facts, facts.MeasuredBy, Shop)).Select(line => line.After(log)),
-                        log,
-                        context.Pins,
-                        WorkBegan
-                    )
-                    .Where(line => line.Standing is not null || (line.Line.IsOffered && !(IsHandedBack && line.Line.GoesWithTheTray))),
-            ]
-        );
+                .. judged.Select(line =>
+                    line with
+                    {
+                        InScope = modules.Single(module => module.Station == line.Line.Station).IsInScope(line.Line, facts, Ledger),
+                        StoodFor = line.Line.StoodForBy.Count > 0 && line.Line.StoodForBy.All(IsGood),
+                    }
+                ),
+            ];
+        });
         ledger = new(() =>
             Ledger.Of(
                 Knowledge.Of<LedgerKnowledge>().Jobs(Kind.Family),

@@ -156,7 +156,17 @@ public static class Policy
             left.Add("The trace is open: what was wrong has not been settled.");
         }
 
-        if (cleaning.Plan.Offers.All(offer => !offer.Done) && !tray.Log.Notes<PassageNote>().Any(logged => logged.Note.Cleaned))
+        if (tray.Sheet is null)
+        {
+            left.Add("No spec sheet: what has no limit was kept, not judged.");
+        }
+
+        // Where nothing came out to be cleaned, nothing was left.
+        if (
+            (cleaning.Cleans || !tray.Ledger.IsBegun)
+            && cleaning.Plan.Offers.All(offer => !offer.Done)
+            && !tray.Log.Notes<PassageNote>().Any(logged => logged.Note.Cleaned)
+        )
         {
             left.Add("Nothing was cleaned.");
         }

@@ -161,7 +161,6 @@ public class StationAnswersTests
             { "proving/fuel-on", "wetAtTankTop", "leaks-fuel+" },
             { "proving/fuel-on", "stillWeeps", "leaks-fuel+" },
             { "proving/key-on", "runsOver", "fuel-from-overflow+ leaks-fuel+" },
-            { "proving/new-part", "newWeeps", "leaks-fuel+" },
             { "proving/hot-restart", "notHot", "hard-hot-start+" },
             { "proving/stops-running", "keepsRunning", "stop-switch-dead+" },
             { "proving/complaint-low-power", "stillThere", "low-power+" },
@@ -223,6 +222,7 @@ public class StationAnswersTests
             "driveLoose",
             "wipedDown",
             "newTight",
+            "newWeeps",
             "notWiped",
             // Looks at a needle, a seat or a bowl that are put right in the hand: the hold test and the fuel tell what came of them.
             "smooth",

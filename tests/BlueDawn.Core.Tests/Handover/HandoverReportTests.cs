@@ -39,7 +39,7 @@ public class HandoverReportTests
     [Fact]
     public void Every_line_that_has_to_be_read_is_on_it_read_or_not_and_any_other_that_was_read()
     {
-        var report = Report(TestTray.Untouched());
+        var report = Report(new TestTray(Sheets.Spec));
         Assert.Equal(Sheets.Lines.Where(line => line.Required).Select(line => line.Key), report.Lines.Select(line => line.Key));
         var looked = Report(TestTray.Untouched().Does(new ReadingNote("setting/needle-tip", TypedReading.Of(("seen", "grooved")))));
         Assert.Contains(looked.Lines, line => line.Key == "setting/needle-tip");
@@ -191,7 +191,7 @@ public class HandoverReportTests
     [Fact]
     public void A_reading_that_was_taken_back_is_in_the_logbook_and_not_on_the_report()
     {
-        var tray = TestTray.Untouched().Does(Pins("0.95", "1"), out var stray).Does(new WithdrawalNote(), stray);
+        var tray = new TestTray(Sheets.Spec).Does(Pins("0.95", "1"), out var stray).Does(new WithdrawalNote(), stray);
         var line = Report(tray).Lines.Single(l => l.Key == "gauging/main-jet");
         Assert.Null(line.Standing);
         Assert.Equal(Verdict.NotRead, line.Verdict);

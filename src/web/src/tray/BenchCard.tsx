@@ -77,14 +77,16 @@ export function BenchCard({ tray, station, drawn }: { tray: Tray; station: Stati
           )}
         </div>
       )}
-      {tracing ? (
+      {tracing && (
         <div className="px-4 pb-3">
           <p className="text-mute leading-snug">
             Where the likeliest causes sit, with how likely each is. Readings at Gauge, Set and Prove count as findings
             on their own.
           </p>
         </div>
-      ) : (
+      )}
+      {/* Trace shows its own step; where the tray goes on elsewhere it says so as every station does. */}
+      {(!tracing || next.station !== 'faults') && (
         <>
           <div data-next className="border-line border-t px-4 py-3 md:max-lg:border-t-0">
             <h2 className="text-mute text-note font-strong">

@@ -4,7 +4,7 @@ import type { CheckValue, FaultWords, Line, Said, Trace, TraceNote, TraceView, T
 import { GaugeLine } from '../../gauge/GaugeLine';
 import { useKept } from '../../outbox/drafts';
 import { usePerson, useUnits } from '../../session/session';
-import { trayPath } from '../../shell/stations';
+import { stationWord, trayPath } from '../../shell/stations';
 import { Button, LinkButton, OffBecause } from '../../ui/button';
 import { CautionNote } from '../../ui/caution';
 import { Choice } from '../../ui/choice';
@@ -82,7 +82,10 @@ export function NextPanel({ tray, trace, parts, words, lines, chosen: wanted, ma
     <Card label="Next step" pad="none" className="block">
       <div className="px-4 pt-3 pb-3">
         <div className="flex flex-wrap items-baseline justify-between gap-x-4">
-          <p className="text-mute text-note font-strong">{chosen ? 'Another check' : title}</p>
+          <p className="text-mute text-note font-strong">
+            {chosen ? 'Another check' : title}
+            {tray.next.station !== 'faults' && ` · the tray goes on at ${stationWord(tray.next.station)}`}
+          </p>
           {minutes > 0 && <p className="num font-bold">{Math.round(minutes)} min</p>}
         </div>
         <h2 tabIndex={-1} className="text-title leading-snug outline-none">
@@ -147,7 +150,7 @@ export function NextPanel({ tray, trace, parts, words, lines, chosen: wanted, ma
           <LinkButton
             look="hands"
             className="mt-2.5"
-            to={trayPath(tray.number, tray.fitting ? tray.next.station : 'kits')}
+            to={trayPath(tray.number, tray.next.station === 'faults' ? 'kits' : tray.next.station)}
           >
             Go on
           </LinkButton>

@@ -39,7 +39,7 @@ export function AddPart({ view, busy, onRecord }: Props) {
   return (
     <form
       aria-label="Something else came out"
-      className="grid items-end gap-3 pt-2 sm:grid-cols-[minmax(0,5fr)_minmax(0,3fr)_auto]"
+      className="grid items-end gap-3 pt-2 sm:grid-cols-[minmax(0,5fr)_minmax(0,3fr)]"
       onSubmit={(event) => {
         event.preventDefault();
         void add('clean');
@@ -63,11 +63,11 @@ export function AddPart({ view, busy, onRecord }: Props) {
       </datalist>
       <TextField label="Where from" value={from} onChange={(event) => setFrom(event.target.value)} />
       {named?.remind && (
-        <p role="status" className="leading-snug sm:col-span-full sm:row-start-2">
+        <p role="status" className="leading-snug sm:col-span-full">
           Before it comes off: {named.remind}
         </p>
       )}
-      <span className="flex flex-wrap gap-2">
+      <span className="flex flex-wrap gap-2 sm:col-span-full">
         <Button type="submit" disabled={busy}>
           Belongs
         </Button>
