@@ -6,7 +6,7 @@ internal static class RoomArrows
 {
     /// <summary>One line a room, what it knows behind the colon, in alphabetical order; an indented line goes on with the one before.</summary>
     public const string Allowed = """
-        Build: Carburetors Catalogue Measures Parts Shop Stations
+        Build: Carburetors Catalogue Logbook Measures Parts Shop Stations
         Carburetors: Measures Tables
         Catalogue: Carburetors Measures Tables
         Chokes: Carburetors Holding Measures Parts Safety Shop Stations Tables
@@ -23,7 +23,7 @@ internal static class RoomArrows
         Parts: Carburetors Catalogue Logbook Measures Tables
         Proving: Carburetors Logbook Measures Parts Safety Shop Stations Tables
         Safety:
-        Setting: Carburetors Catalogue Holding Measures Safety Shop Stations Tables
+        Setting: Carburetors Catalogue Holding Measures Parts Safety Shop Stations Tables
         Shop: Carburetors Measures Parts Tables
         Stations: Carburetors Logbook Measures Parts Safety Shop Tables
         Stock: Measures

@@ -26,6 +26,7 @@ public sealed class BuildStation : StationModule
             Shelf = (note, tray) => tray.Ledger.Moves(note),
             Work = NoteAnswers.IsWork,
         },
+        TrialNote.Kind,
     ];
 
     /// <inheritdoc/>
@@ -67,6 +68,7 @@ public sealed class BuildStation : StationModule
 /// <summary>Its note as JSON.</summary>
 [JsonSourceGenerationOptions(GenerationMode = JsonSourceGenerationMode.Metadata)]
 [JsonSerializable(typeof(BackNote))]
+[JsonSerializable(typeof(TrialNote))]
 internal sealed partial class BuildJson : JsonSerializerContext;
 
 /// <summary>How far a tray is put together.</summary>
@@ -104,6 +106,22 @@ public sealed class BuildState(TrayBook tray) : StationState
                 : null;
         }
     }
+
+    /// <summary>Parts that are out and must never be while it is tried: without them fuel is in the open or nothing stops the engine.</summary>
+    public IReadOnlyList<string> NeverWithout =>
+        [
+            .. ledger
+                .Open.Where(line => Dangers.Signs.Any(sign => sign.IsThere && sign.Sign == $"part:{line.Part.Key}"))
+                .Select(line => line.Part.Label),
+        ];
+
+    /// <summary>What may be off for a trial, or what a reason was given for.</summary>
+    /// <inheritdoc/>
+    public override IReadOnlyList<string> TriedWithout =>
+        WhyNotTogether is null || NeverWithout.Count > 0 ? []
+        : Problems.Count == 0 && ledger.Open.All(line => line.Part.MayBeOff) || TrialNote.Stands(tray)
+            ? [.. ledger.Open.Select(line => line.Part.Label).DefaultIfEmpty("how it is put together")]
+        : [];
 
     /// <inheritdoc/>
     public override Station Station => Station.Build;

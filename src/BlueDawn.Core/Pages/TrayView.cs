@@ -35,6 +35,7 @@ internal sealed record TrayView(
     NextStep Next,
     IReadOnlyList<Obstacle> Obstacles,
     string? WhyNotProven,
+    IReadOnlyList<string> TriedWithout,
     string? WhyNotRun,
     SafetyCondition? RunAfter,
     IReadOnlyList<StandingDanger> Dangers,
@@ -66,6 +67,7 @@ internal sealed record TrayView(
             Policy.Next(book),
             Policy.Obstacles(book),
             Policy.WhyNotProven(book),
+            book.TriedWithout,
             Policy.WhyNotRun(book),
             Policy.RunAfter(book),
             book.Dangers,
@@ -83,12 +85,14 @@ internal sealed record TrayPatch(
     int Revision,
     int RevisionBefore,
     bool FactsChanged,
+    bool WholeSheet,
     IReadOnlyList<StationView> Stations,
     IReadOnlyList<LineView> Lines,
     FloatStanding? Float,
     NextStep Next,
     IReadOnlyList<Obstacle> Obstacles,
     string? WhyNotProven,
+    IReadOnlyList<string> TriedWithout,
     string? WhyNotRun,
     SafetyCondition? RunAfter,
     IReadOnlyList<StandingDanger> Dangers,
@@ -118,6 +122,8 @@ internal sealed record TrayPatch(
             .SelectMany(note => note.Answers)
             .Select(answer => answer.FindingId)
             .ToHashSet();
+        // What was opened decides what is asked, and one line may stand for another: then every line goes.
+        var whole = added.Any(entry => entry.Note is LedgerNote) || book.Lines.Any(line => line.Line.StoodForBy.Any(lines.Contains));
         bool IsTold(JudgedLine line, IReadOnlySet<string> findings) =>
             findings.Count > 0
             && line.Line is LookLine
@@ -134,12 +140,18 @@ internal sealed record TrayPatch(
             revisionBefore + added.Count,
             revisionBefore,
             tray.Version != versionBefore,
+            whole,
             StationView.All(book),
-            [.. book.Lines.Where(line => lines.Contains(line.Line.Key) || IsTold(line, told)).Select(line => LineView.Of(line, book))],
+            [
+                .. book
+                    .Lines.Where(line => whole || lines.Contains(line.Line.Key) || IsTold(line, told))
+                    .Select(line => LineView.Of(line, book)),
+            ],
             FloatStanding.Of(book.Sheet, book.Lines),
             Policy.Next(book),
             Policy.Obstacles(book),
             Policy.WhyNotProven(book),
+            book.TriedWithout,
             Policy.WhyNotRun(book),
             Policy.RunAfter(book),
             book.Dangers,

@@ -87,6 +87,9 @@ public sealed record StripPart(
     string Source
 )
 {
+    /// <summary>Whether it may be off while the engine is tried: what is read then counts for the fault, not for how the tray is left.</summary>
+    public bool MayBeOff { get; init; }
+
     /// <summary>A part that is on no list: somebody put it there, or this carburetor is another than its sheet says.</summary>
     /// <param name="key">Its key, made by the client.</param>
     /// <param name="label">What it is.</param>
@@ -208,7 +211,10 @@ public sealed class LedgerKnowledge : IKnowledge<LedgerKnowledge>
                     row.TextOrNull("remind"),
                     true,
                     row.Text("source")
-                ),
+                )
+                {
+                    MayBeOff = row.MayBeEmpty("trial") == "off",
+                },
                 row.Families("families"),
                 row.Text("when")
             );

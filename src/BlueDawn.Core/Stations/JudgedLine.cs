@@ -80,7 +80,9 @@ public sealed record JudgedLine(GaugeLine Line, Logged<ReadingNote>? Standing, J
                 return new JudgedLine(
                     line,
                     stands ? readings[^1] : null,
-                    stands ? judgements[^1] : line.Judge(null, pins),
+                    !stands ? line.Judge(null, pins)
+                        : readings[^1].Note.Without is { Count: > 0 } without ? judgements[^1].OfATrial(without)
+                        : judgements[^1],
                     [
                         .. readings.Select(
                             (logged, i) =>

@@ -63,4 +63,18 @@ public sealed record Judgement(
     IReadOnlyList<Figure> Figures,
     IReadOnlyList<Sentence> Why,
     IReadOnlyList<QuickAnswer> Answers
-) { }
+)
+{
+    /// <summary>The same of a trial: what is good while something is off counts for the fault, and is read once more when all is on.</summary>
+    /// <param name="without">What was off, by name.</param>
+    public Judgement OfATrial(IReadOnlyList<string> without) =>
+        Verdict != Verdict.Good
+            ? this
+            : this with
+            {
+                Verdict = Verdict.CannotTell,
+                Word = "For now",
+                DoNext = Sentence.Say($"Fit what was off ({string.Join(", ", without)}), then read it once more."),
+                Why = [Sentence.Say($"{Word}, but without {string.Join(", ", without)}: it shows the fault, not how it is left."), .. Why],
+            };
+}

@@ -10,7 +10,15 @@ namespace BlueDawn.Core.Stations;
 /// <param name="Reading">What that was understood as, in base units; worked out when it is recorded.</param>
 /// <param name="Finding">What was found by the spec sheet of that day; worked out when it is recorded.</param>
 /// <param name="Sure">True when a number far from the sheet was asked about and is really so.</param>
-public sealed record ReadingNote(string Line, TypedReading Typed, Reading? Reading = null, string? Finding = null, bool Sure = false) : Note
+/// <param name="Without">What was off while the engine ran for it, by name; null when nothing was. Worked out when it is recorded.</param>
+public sealed record ReadingNote(
+    string Line,
+    TypedReading Typed,
+    Reading? Reading = null,
+    string? Finding = null,
+    bool Sure = false,
+    IReadOnlyList<string>? Without = null
+) : Note
 {
     /// <summary>A reading is checked, judged and followed up by its line.</summary>
     public static NoteKind<ReadingNote> Kind { get; } =
@@ -21,7 +29,9 @@ public sealed record ReadingNote(string Line, TypedReading Typed, Reading? Readi
             WhenWrong = (note, tray) => note.LineOn(tray) is { } line ? note.Wrong(line, tray) : [],
             Says = (note, tray) =>
                 note.Reading is { } reading && note.LineOn(tray) is { } line
-                    ? Sentence.Say($"{line.Label}: {line.Describe(reading)}")
+                    ? note.Without is { } off
+                        ? Sentence.Say($"{line.Label}: {line.Describe(reading)}, without {string.Join(", ", off)}")
+                        : Sentence.Say($"{line.Label}: {line.Describe(reading)}")
                     : Sentence.Say($"{note.Line}"),
             Leaves = (note, tray) =>
                 note.Reading is { } reading && note.LineOn(tray) is { } line ? line.FactsAfter(reading, tray) : tray.Facts,
@@ -33,6 +43,7 @@ public sealed record ReadingNote(string Line, TypedReading Typed, Reading? Readi
                     {
                         Reading = reading,
                         Finding = line.Judge(reading, PinSet.Empty).Finding,
+                        Without = line.Running && tray.TriedWithout is { Count: > 0 } off ? off : null,
                     }
                     : note,
             LeavesWithout = (note, tray) =>
@@ -40,7 +51,7 @@ public sealed record ReadingNote(string Line, TypedReading Typed, Reading? Readi
         };
 
     /// <inheritdoc/>
-    public override Note AsSent() => this with { Reading = null, Finding = null };
+    public override Note AsSent() => this with { Reading = null, Finding = null, Without = null };
 
     private GaugeLine? LineOn(TrayBook tray) => tray.Lines.FirstOrDefault(line => line.Line.Key == Line)?.Line;
 

@@ -143,6 +143,9 @@ public sealed class TrayBook
     /// <summary>Whether something new went into it.</summary>
     public bool IsRepaired => Ledger.Lines.Any(line => line.Fitted?.Fate is Fate.Renewed or Fate.Made);
 
+    /// <summary>What is off while the engine is tried, by name.</summary>
+    public IReadOnlyList<string> TriedWithout => [.. Modules.SelectMany(module => State(module.Station).TriedWithout)];
+
     /// <summary>How a station stands.</summary>
     /// <param name="station">Which.</param>
     /// <exception cref="InvalidOperationException">It is not one of this tray's stations.</exception>

@@ -180,7 +180,8 @@ public static class Policy
 
     /// <summary>Why it cannot be proven yet, or null when it can: a tray is not proven while a part of it lies on the bench.</summary>
     /// <param name="tray">The tray.</param>
-    public static string? WhyNotProven(TrayBook tray) => ((BuildState)tray.State(Station.Build)).WhyNotTogether;
+    public static string? WhyNotProven(TrayBook tray) =>
+        tray.TriedWithout.Count > 0 ? null : ((BuildState)tray.State(Station.Build)).WhyNotTogether;
 
     /// <summary>
     /// Why its engine must not run, at any station; null when nothing is known against it: a danger stands, wherever it was entered, or
@@ -339,7 +340,7 @@ public static class Policy
             // Nobody who has measured is asked to take it apart first.
             Station.Strip => !tray.Ledger.IsBegun && tray.Readings.Count > 0,
             // Most of a choke is seen on a carburetor that is together: what is out goes back first.
-            Station.Chokes => WhyNotProven(tray) is not null,
+            Station.Chokes => ((BuildState)tray.State(Station.Build)).WhyNotTogether is not null,
             Station.Intake
             or Station.Faults
             or Station.Cleaning

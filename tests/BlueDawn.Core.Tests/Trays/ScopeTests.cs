@@ -1,6 +1,4 @@
 using BlueDawn.Core.Carburetors;
-using BlueDawn.Core.Intake;
-using BlueDawn.Core.Measures;
 using BlueDawn.Core.Parts;
 using BlueDawn.Core.Stations;
 using BlueDawn.Core.Trays;

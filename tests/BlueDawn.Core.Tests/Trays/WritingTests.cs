@@ -1,4 +1,5 @@
 using System.Text.Json;
+using BlueDawn.Core.Build;
 using BlueDawn.Core.Cleaning;
 using BlueDawn.Core.Faults;
 using BlueDawn.Core.Handover;
@@ -54,6 +55,7 @@ public sealed class WritingTests
         new ReadingNote("gauging/main-jet", TypedReading.Of(("go", "0.71"), ("noGo", "0.73"))),
         new WithdrawalNote(),
         new BackNote("bowl", Fate.Refitted, "under-float"),
+        new TrialNote("It has no filter for a year"),
         new ReleaseNote("Owner wants it as it is"),
         new RemarkNote(RemarkFate.Watch, "The old rope is frayed"),
     ];

@@ -124,6 +124,7 @@ export type LedgerView = Schemas['LedgerView'];
 export type LedgerLine = Schemas['LedgerLine'];
 export type LedgerNote = NoteOf<'job' | 'out' | 'stays' | 'back' | 'undo'>;
 export type OutNote = NoteOf<'out'>;
+export type TrialNote = NoteOf<'trial'>;
 export type StripPart = Schemas['StripPart'];
 export type LineVerdict = Schemas['LineVerdict'];
 export type Fate = Schemas['Fate'];

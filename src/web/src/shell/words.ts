@@ -79,6 +79,7 @@ export const noteWord: Record<NonNullable<Note['kind']>, string> = {
   facts: 'Changed at check-in',
   putRight: 'Put right at check-in',
   remark: 'Note',
+  trial: 'Trial',
 };
 
 /** What becomes of a note: where it is printed, and what it stops. */

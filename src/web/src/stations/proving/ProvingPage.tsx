@@ -1,8 +1,10 @@
 import { LinesPage } from '../../gauge/LinesPage';
-import type { SafetyCondition, TraceNote } from '../../api/client';
+import { useState } from 'react';
+import type { SafetyCondition, TraceNote, Tray, TrialNote } from '../../api/client';
 import { useRecord } from '../../shell/useRecord';
 import { useOff } from '../../session/session';
 import { Button, LinkButton, OffBecause } from '../../ui/button';
+import { TextField } from '../../ui/field';
 import { Notice } from '../../ui/states';
 import { trayPath } from '../../shell/stations';
 import type { StationProps } from '../../tray/stationPage';
@@ -18,9 +20,15 @@ export default function ProvingPage({ tray }: StationProps) {
       {notYet !== null && (
         <Notice title="Not to be proven yet.">
           <p>{notYet}</p>
+          {mayRecord && <TryAsItIs tray={tray} />}
           <LinkButton look="quiet" className="px-0!" to={trayPath(tray.number, 'build')}>
             Go to build
           </LinkButton>
+        </Notice>
+      )}
+      {tray.triedWithout.length > 0 && (
+        <Notice tone="unsure" title={`A trial, without ${tray.triedWithout.join(', ')}.`}>
+          <p>A leak, a start and a fault count. What reads good is read once more when all is on.</p>
         </Notice>
       )}
       {tray.whyNotRun !== null && (tray.runAfter !== null || tray.dangers.length === 0) && (
@@ -62,5 +70,32 @@ export default function ProvingPage({ tray }: StationProps) {
         />
       </OffBecause>
     </div>
+  );
+}
+
+/** So on this machine, because: it is tried as it stands. What would be dangerous is refused with its reason. */
+function TryAsItIs({ tray }: { tray: Tray }) {
+  const trial = useRecord<TrialNote>(tray.number);
+  const [because, setBecause] = useState('');
+  return (
+    <form
+      aria-label="Try it as it stands"
+      className="mt-2 flex flex-wrap items-end gap-2"
+      onSubmit={(event) => {
+        event.preventDefault();
+        void trial.record({ kind: 'trial', because });
+      }}
+    >
+      <TextField
+        label="Try it as it stands, because"
+        className="min-w-0 flex-1 basis-72"
+        value={because}
+        problem={trial.problem?.errors['note.because']?.[0]}
+        onChange={(event) => setBecause(event.target.value)}
+      />
+      <Button type="submit" disabled={trial.busy}>
+        Try it
+      </Button>
+    </form>
   );
 }
