@@ -122,7 +122,9 @@ public sealed record FitDecision(
     public static FitDecision Of(IReadOnlyList<FitOffer> offers, IReadOnlyList<ReturnRate> rates, FitTerms terms)
     {
         var options = offers
-            .OrderBy(offer => offer.Option)
+            // What costs nothing stands first, what mends nothing last.
+            .OrderBy(offer => offer.Option == FitOption.CleanAndRefit ? 0 : 1)
+            .ThenBy(offer => offer.Option)
             .Select(offer => Work(offer, rates.FirstOrDefault(rate => rate.Option == offer.Option), terms))
             .ToList();
         var allowed = options
@@ -212,6 +214,11 @@ public sealed record FitDecision(
         if (best.Option == FitOption.Stopgap)
         {
             return "Nothing that mends the fault is within the limits. It gets by, the fault stays: say so to the owner.";
+        }
+
+        if (best.Option == FitOption.CleanAndRefit)
+        {
+            return "No part is marked to be renewed. Mark one above, or clean it and put it back as it is.";
         }
 
         var cheaperButLate = possible

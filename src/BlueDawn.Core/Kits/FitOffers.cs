@@ -66,9 +66,10 @@ public sealed record FitOffers(
 {
     private const string NothingToRenew = "Say first which parts are to be renewed.";
 
-    /// <summary>Every option priced, in the order of <see cref="FitOption"/>.</summary>
+    /// <summary>Every option priced.</summary>
     public IReadOnlyList<PricedOption> Price() =>
         [
+            NothingNew(),
             Kit(),
             SingleParts(stocked => stocked.Item.Kind is ItemKind.Part or ItemKind.Assortment && stocked.CanBeHad),
             Carburetor(FitOption.MakersCarburetor, ItemKind.MakersCarburetor),
@@ -87,6 +88,11 @@ public sealed record FitOffers(
     public PricedOption FromShelf() => SingleParts(stocked => stocked.OnHand > 0 && stocked.Item.Parts.Count > 0);
 
     private static PricedOption Not(FitOption option, string obstacle) => new(FitOffer.Not(option, obstacle), [], null);
+
+    private PricedOption NothingNew() =>
+        Renew.Count == 0
+            ? new PricedOption(new FitOffer(FitOption.CleanAndRefit, "nothing new goes in", 0, 0, 0, null), [], null)
+            : Not(FitOption.CleanAndRefit, $"Marked to be renewed: {List()}.");
 
     private PricedOption Kit()
     {

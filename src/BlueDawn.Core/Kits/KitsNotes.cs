@@ -334,6 +334,7 @@ public static class FittingFacts
             FitOption.DonorPart => "From a donor: " + fitting.What,
             FitOption.MakeIt => "Made here: " + fitting.What,
             FitOption.Stopgap => "Stopgap: " + fitting.What,
+            FitOption.CleanAndRefit => "Cleaned and refitted, nothing new",
             FitOption.Decline => "Declined: not worth the repair, nothing is charged",
         };
         return words

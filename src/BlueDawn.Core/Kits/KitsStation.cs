@@ -182,6 +182,11 @@ public sealed class KitsState(TrayBook tray) : StationState
         {
             null => [],
             { Option: FitOption.Decline } => [new KitSection(null, true)],
+            { Option: FitOption.CleanAndRefit } =>
+            [
+                new KitSection(null, false),
+                new PointsSection([ReportPoint.Of(ReportChapter.Parts, "Cleaned and put back as it was; nothing new went in with it.")]),
+            ],
             var fitting => Told(fitting) is { } kit
                 ?
                 [

@@ -242,6 +242,7 @@ internal sealed record LineView(
     Caution? Caution,
     bool Required,
     bool StandsAside,
+    bool LeftShut,
     bool IsOpen,
     Judgement Judgement,
     StandingView? Standing,
@@ -269,6 +270,7 @@ internal sealed record LineView(
             judged.StandsAside
                 && judged.Standing is null
                 && seen is null,
+            judged.LeftShut,
             judged.IsOpen,
             judged.Judgement,
             judged.Standing is { Note.Reading: { } reading } standing

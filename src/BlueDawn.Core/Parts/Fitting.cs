@@ -56,4 +56,7 @@ public enum FitOption
 
     /// <summary>Leave it: not worth the repair.</summary>
     Decline,
+
+    /// <summary>Nothing new goes in: it is cleaned and goes back as it is.</summary>
+    CleanAndRefit,
 }

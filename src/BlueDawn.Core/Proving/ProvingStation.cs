@@ -43,7 +43,7 @@ public sealed class ProvingStation : LinesStation
             shop.FuelWatchMin,
             shop.BedInDays,
             sheet.Family,
-            tray.Fitting is { Option: not (FitOption.Decline or FitOption.Stopgap) }
+            tray.Fitting is { Option: not (FitOption.Decline or FitOption.Stopgap or FitOption.CleanAndRefit) }
         );
         foreach (var complaint in tray.Complaints)
         {

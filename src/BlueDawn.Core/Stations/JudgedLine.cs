@@ -27,6 +27,9 @@ public sealed record JudgedLine(GaugeLine Line, Logged<ReadingNote>? Standing, J
     /// <summary>Whether it has to be read on this job before the tray goes.</summary>
     public bool Required => Line.Required && InScope && !StoodFor;
 
+    /// <summary>Whether it would have to be read and is not, because what it measures was left shut on this job.</summary>
+    public bool LeftShut => Line.Required && !InScope;
+
     /// <summary>Whether it stands aside until somebody wants it.</summary>
     public bool StandsAside => Line.StandsAside || (Line.Required && !Required);
 

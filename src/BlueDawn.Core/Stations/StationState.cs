@@ -60,6 +60,7 @@ public class LinesState(Station station, TrayBook tray) : StationState
             var open = Lines.Count(line => line.IsOpen);
             var counted = Lines.Count(line => line.Counts);
             return Lines.Count == 0 ? StationProgress.Done("no lines", 0)
+                : counted == 0 && Lines.Any(line => !line.InScope) ? StationProgress.Done("not opened", 0)
                 : counted == 0 ? StationProgress.Done("nothing asked", 0)
                 : open == 0
                     ? StationProgress.Done(

@@ -279,7 +279,11 @@ public static class Policy
 
         // Prove waits for Build: what is read now would be of another carburetor.
         // Nor does an engine run on a carburetor in parts, to time its choke.
-        return (judged.Line.Station == Station.Proving || judged.Line.Running) && WhyNotProven(tray) is { } why
+        // A choke is timed with all of it on: its vacuum may be sealed by what is off.
+        return judged.Line is { Station: Station.Chokes, Running: true }
+            && ((BuildState)tray.State(Station.Build)).WhyNotTogether is { } apart
+                ? Refusal.Conflict("Not to be timed yet.", apart)
+            : (judged.Line.Station == Station.Proving || judged.Line.Running) && WhyNotProven(tray) is { } why
                 ? Refusal.Conflict("Not to be proven yet.", why)
             : judged.Line.Running && WhyNotRun(tray) is { } stop ? Refusal.Conflict("This engine must not run yet.", stop)
             : null;

@@ -41,7 +41,7 @@ public class FitOffersTests
     public void Every_option_is_there_and_what_cannot_be_done_says_why()
     {
         var priced = Price([Gasket, Needle], []);
-        Assert.Equal(Enum.GetValues<FitOption>(), priced.Keys);
+        Assert.Equal(Enum.GetValues<FitOption>(), priced.Keys.Order());
         Assert.Equal("No kit is known that brings these parts.", priced[FitOption.Kit].Offer.Obstacle);
         Assert.Equal("Not to be had alone: bowl gasket, needle.", priced[FitOption.SingleParts].Offer.Obstacle);
         Assert.Equal("Cannot be made here: needle.", priced[FitOption.MakeIt].Offer.Obstacle);
@@ -51,9 +51,9 @@ public class FitOffersTests
     }
 
     [Fact]
-    public void With_nothing_to_renew_only_carburetors_and_declining_are_left() =>
+    public void With_nothing_to_renew_it_is_cleaned_and_refitted_exchanged_or_declined() =>
         Assert.Equal(
-            [FitOption.PatternCarburetor, FitOption.Decline],
+            [FitOption.CleanAndRefit, FitOption.PatternCarburetor, FitOption.Decline],
             Price([], [Item("SP", ItemKind.PatternCarburetor, 0, 30, 4, 1)])
                 .Values.Where(option => option.Offer.Obstacle is null)
                 .Select(option => option.Offer.Option)

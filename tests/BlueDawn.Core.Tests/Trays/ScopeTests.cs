@@ -1,5 +1,6 @@
 using BlueDawn.Core.Carburetors;
 using BlueDawn.Core.Parts;
+using BlueDawn.Core.Proving;
 using BlueDawn.Core.Stations;
 using BlueDawn.Core.Trays;
 
@@ -128,5 +129,24 @@ public class ScopeTests
 
         Assert.Empty(Policy.Obstacles(tray.Book));
         Assert.Empty(Policy.NotDone(tray.Book));
+    }
+
+    [Fact]
+    public void Clean_and_refit_is_a_decision_it_costs_nothing_and_makes_nothing_new()
+    {
+        var tray = On(CarburetorFamily.FloatBowl, "bowl");
+        Assert.Equal(1, tray.Book.State(Station.Kits).Progress.Open);
+        tray.Fits(new(FitOption.CleanAndRefit, "nothing new goes in", [], [], null, 0));
+        Assert.Equal(0, tray.Book.State(Station.Kits).Progress.Open);
+        // Nothing is new: no new part can weep.
+        Assert.False(tray.Book.Lines.Select(line => line.Line).OfType<FuelWatchLine>().Single().NewFitted);
+        Assert.Contains(
+            "Cleaned and put back as it was",
+            string.Join(
+                ' ',
+                tray.Book.State(Station.Kits).Report.OfType<PointsSection>().SelectMany(one => one.Points).Select(one => one.Words)
+            ),
+            StringComparison.Ordinal
+        );
     }
 }

@@ -318,6 +318,7 @@ export function GaugeSheet({
   note,
   cautionOnCard,
   usual = false,
+  notOpened = [],
 }: {
   tray: number;
   lines: Line[];
@@ -329,6 +330,8 @@ export function GaugeSheet({
   cautionOnCard: string | undefined;
   /** Whether the note says only what is usual. */
   usual?: boolean;
+  /** What would have to be read, and was left shut on this job. */
+  notOpened?: string[];
 }) {
   const person = usePerson();
   // What was typed on one of them before a reload stays in sight.
@@ -384,6 +387,9 @@ export function GaugeSheet({
           {asked.filter((line) => line.section === section).map((line) => gaugeLine(line, section))}
         </div>
       ))}
+      {notOpened.length > 0 && (
+        <p className="text-mute py-2 leading-snug">Not opened on this job: {notOpened.join(', ')}.</p>
+      )}
       {extras.length > 0 && (
         <details className="border-line border-t">
           <summary className="text-mute min-h-11 cursor-pointer py-2.5 font-medium">

@@ -26,6 +26,7 @@ export function LinesPage({ tray, station, title, locked }: Props) {
       </Card>
     );
   }
+  const shut = lines.filter((line) => line.leftShut);
   return (
     <GaugeSheet
       tray={tray.number}
@@ -33,6 +34,7 @@ export function LinesPage({ tray, station, title, locked }: Props) {
       logbook={tray.logbook}
       locked={off !== undefined || locked !== undefined}
       title={title}
+      notOpened={shut.map((line) => line.label)}
       cautionOnCard={tray.next.caution?.key}
       usual={locked === undefined && off === undefined}
       note={

@@ -42,6 +42,7 @@ export const fitWord: Record<FitOption, string> = {
   makeIt: 'Make it',
   stopgap: 'Stopgap',
   decline: 'Decline',
+  cleanAndRefit: 'Clean and refit, nothing new',
 };
 
 /** What an entry of the logbook is about. */

@@ -41,7 +41,9 @@ export default function ChokesPage({ tray, writing }: StationProps) {
   const mayRecord = useOff(tray) === undefined;
   const { choke } = tray.facts;
   const opening = tray.lines.find((line) => line.key === 'chokes/opening');
-  const locked = tray.whyNotProven ?? tray.whyNotRun;
+  const off = tray.triedWithout.join(', ');
+  const locked =
+    tray.whyNotProven ?? (off === '' ? tray.whyNotRun : `A choke is timed with all of it on; off is: ${off}.`);
   return (
     <div className="grid content-start gap-3">
       {choke === null && (
