@@ -30,10 +30,11 @@ public sealed record DraftJudgement(Reading? Reading, Judgement? Judgement, IRea
         }
 
         var note = new ReadingNote(draft.LineKey, draft.Typed);
-        var reading = ((ReadingNote)StationList.KindOf(note).Complete(note, tray)).Reading;
+        var complete = (ReadingNote)StationList.KindOf(note).Complete(note, tray);
+        var reading = complete.Reading;
         return new DraftJudgement(
             reading,
-            reading is null ? null : line.Judge(reading, tray.Context.Pins),
+            reading is null ? null : complete.Standing(line.Judge(reading, tray.Context.Pins)),
             line.Wrong(draft.Typed),
             reading is null ? [] : Slip.Find(line, draft.Typed)
         );

@@ -83,9 +83,7 @@ public sealed record JudgedLine(GaugeLine Line, Logged<ReadingNote>? Standing, J
                 return new JudgedLine(
                     line,
                     stands ? readings[^1] : null,
-                    !stands ? line.Judge(null, pins)
-                        : readings[^1].Note.Without is { Count: > 0 } without ? judgements[^1].OfATrial(without)
-                        : judgements[^1],
+                    stands ? readings[^1].Note.Standing(judgements[^1]) : line.Judge(null, pins),
                     [
                         .. readings.Select(
                             (logged, i) =>

@@ -50,6 +50,10 @@ public sealed record ReadingNote(
                 note.Reading is { } reading && note.LineOn(tray) is { } line ? line.FactsWithout(reading, tray) : tray.Facts,
         };
 
+    /// <summary>What it says while it stands: what is good on a trial is good for now.</summary>
+    /// <param name="judged">What its line says of it.</param>
+    public Judgement Standing(Judgement judged) => Without is { Count: > 0 } off ? judged.OfATrial(off) : judged;
+
     /// <inheritdoc/>
     public override Note AsSent() => this with { Reading = null, Finding = null, Without = null };
 

@@ -1,5 +1,6 @@
 using BlueDawn.Core.Build;
 using BlueDawn.Core.Faults;
+using BlueDawn.Core.Pages;
 using BlueDawn.Core.Parts;
 using BlueDawn.Core.Stations;
 using BlueDawn.Core.Trays;
@@ -34,6 +35,8 @@ public class TrialTests
         tray.Does(Runs);
         Assert.Equal((Verdict.CannotTell, "For now", true), (Line(tray).Judgement.Verdict, Line(tray).Judgement.Word, Line(tray).IsOpen));
         Assert.Contains("filter housing", Line(tray).Judgement.DoNext.ToString(), StringComparison.Ordinal);
+        // Typed once more, it says the same before it is recorded.
+        Assert.Equal("For now", DraftJudgement.Of(new(Speed, Sheets.AllGood()[Speed]), tray.Book)!.Judgement!.Word);
         // What was found is found: a steady engine does not hunt, filter or not.
         Assert.Equal("inWindow", Line(tray).Judgement.Finding);
         // With the filter on it is still the old reading; a new one settles it.
