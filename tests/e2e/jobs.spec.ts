@@ -221,7 +221,6 @@ for (const by of ['keys', 'touch'] as const) {
     byKeys('a carburetor on its tank with a vacuum choke', async ({ page }) => {
       await signIn(page, 'jory');
       const tray = await checkIn(page, fresh('Wash pump'), 'S3-140', 'set');
-      await note(page, tray, { kind: 'job', job: 'closed' });
       const hands = await at(page, 'jory', `/tray/${tray}/set`);
       for (const [label, answer] of [
         ['Screens of the pickup pipes', 'Air passes each'],
@@ -232,6 +231,7 @@ for (const by of ['keys', 'touch'] as const) {
       ] as const)
         await hands.press(line(page, label).getByRole('radio', { name: answer, exact: true }));
       await expectVerdict(page, 'Springs of the choke diaphragm', 'Both right');
+      await note(page, tray, { kind: 'job', job: 'closed' });
       await goTo(hands, 'Choke');
       for (const [label, answer] of [
         ['Plate with the engine stopped', 'Shut'],

@@ -51,10 +51,11 @@ public sealed class ChokesStation : LinesStation
         "black-smoke",
     ];
 
-    /// <summary>A choke is tried on a job that takes all apart, where one of its parts was out, and where the owner came with it.</summary>
+    /// <summary>On a job that opens something else and nothing of the choke, it is tried only where the owner came with it. Not taken apart,
+    /// it is outside, in reach, and tried as on a whole job.</summary>
     /// <inheritdoc/>
     public override bool IsInScope(GaugeLine line, TrayFacts tray, Ledger ledger) =>
-        ledger.Job is not { Parts: not null }
+        ledger.Job is not { Parts.Count: > 0 }
         || tray.Complaints.Any(complaint => OfTheChoke.Contains(complaint.Id))
         || ledger.Taken.Any(taken => taken.Part.Key.StartsWith("choke-", StringComparison.Ordinal));
 

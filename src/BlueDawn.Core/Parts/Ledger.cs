@@ -103,7 +103,7 @@ public sealed record Ledger(
         {
             { State: LedgerState.StaysIn } => false,
             { IsTaken: true } => true,
-            _ => Job is null || Job.Takes(part),
+            _ => Job is null || Job.Takes(part) || Job.Shows.Contains(part),
         };
 
     /// <summary>Whether the carburetor itself was exchanged: another one went on in its place.</summary>

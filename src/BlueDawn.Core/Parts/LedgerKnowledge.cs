@@ -1,3 +1,4 @@
+using System.Text.Json.Serialization;
 using BlueDawn.Core.Carburetors;
 using BlueDawn.Core.Catalogue;
 using BlueDawn.Core.Tables;
@@ -104,6 +105,10 @@ public sealed record StripPart(
 /// <param name="Note">What to know before.</param>
 public sealed record StripJob(string Key, string Label, IReadOnlyList<string>? Parts, string Note)
 {
+    /// <summary>Parts that lie open to be looked at without coming off.</summary>
+    [JsonIgnore]
+    public IReadOnlyList<string> Shows { get; init; } = [];
+
     /// <summary>Whether a part comes off in this job.</summary>
     public bool Takes(string part) => Parts is null || Parts.Contains(part);
 }
@@ -226,7 +231,10 @@ public sealed class LedgerKnowledge : IKnowledge<LedgerKnowledge>
             IReadOnlyList<string>? taken = list == "*" ? null : list.Split(' ', StringSplitOptions.RemoveEmptyEntries);
             return taken?.FirstOrDefault(part => !known.Contains(part)) is { } unknown
                 ? throw row.Wrong("parts", $"speaks of {unknown}, which is not in strip/parts.csv")
-                : new JobRow(new StripJob(row.Text("key"), row.Text("label"), taken, row.Text("note")), row.Families("families"));
+                : new JobRow(
+                    new StripJob(row.Text("key"), row.Text("label"), taken, row.Text("note")) { Shows = row.WordsOf("shows") },
+                    row.Families("families")
+                );
         });
         var signs = knowledge.Rows("strip/signs.csv", row => new StripSign(
             row.Text("part") is "*" || known.Contains(row.Text("part"))

@@ -31,7 +31,7 @@ public class ScopeTests
     [InlineData(CarburetorFamily.Diaphragm, "pump", "setting/inlet-passes setting/pump-flaps")]
     [InlineData(CarburetorFamily.Diaphragm, "metering", "setting/metering-diaphragm setting/diaphragm-centre setting/plate-side")]
     [InlineData(CarburetorFamily.SuctionTank, "closed", "")]
-    [InlineData(CarburetorFamily.SuctionTank, "off-tank", "setting/tank-gasket setting/tank-top")]
+    [InlineData(CarburetorFamily.SuctionTank, "off-tank", "setting/pickup-screens setting/tank-gasket setting/tank-top")]
     public void A_part_job_owes_what_it_opened_and_no_more(CarburetorFamily family, string job, string owed)
     {
         var tray = On(family, job);

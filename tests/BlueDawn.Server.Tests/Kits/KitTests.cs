@@ -188,7 +188,7 @@ public class KitTests(Shop shop)
             .GetProperty("options")
             .EnumerateArray()
             .ToDictionary(option => option.GetProperty("option").GetString()!);
-        Assert.Equal(8, options.Count);
+        Assert.Equal(9, options.Count);
         Assert.All(options.Values.Where(option => option.GetProperty("obstacle").ValueKind == JsonValueKind.Null), option =>
             Assert.Equal(
                 option.GetProperty("expectedMoney").GetDecimal(),
