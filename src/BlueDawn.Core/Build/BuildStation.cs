@@ -115,13 +115,29 @@ public sealed class BuildState(TrayBook tray) : StationState
                 .Select(line => line.Part.Label),
         ];
 
-    /// <summary>What may be off for a trial, or what a reason was given for.</summary>
+    /// <summary>Why the engine must not run yet for what is read at a station; null when it is together, when only parts are off that may be,
+    /// or when a reason was given.</summary>
+    /// <param name="at">The station.</param>
+    public string? WhyNotTried(Station at) => WhyNotTogether is { } why && !MayBeTried(at) ? why : null;
+
+    /// <summary>What is off while it is tried all the same: what may be off for a trial, or what a reason was given for. A choke is watched
+    /// with the filter off: that bears on nothing.</summary>
     /// <inheritdoc/>
-    public override IReadOnlyList<string> TriedWithout =>
-        WhyNotTogether is null || NeverWithout.Count > 0 ? []
-        : Problems.Count == 0 && ledger.Open.All(line => line.Part.MayBeOff) || TrialNote.Stands(tray)
-            ? [.. ledger.Open.Select(line => line.Part.Label).DefaultIfEmpty("how it is put together")]
-        : [];
+    public override IReadOnlyList<string> TriedWithout(Station at) =>
+        WhyNotTogether is null || !MayBeTried(at)
+            ? []
+            :
+            [
+                .. ledger.Open.Where(line => at != Station.Chokes || !line.Part.OffForChoke).Select(line => line.Part.Label),
+                .. Problems.Count > 0 ? ["how it is put together"] : Array.Empty<string>(),
+            ];
+
+    private bool MayBeTried(Station at) =>
+        NeverWithout.Count == 0
+        && (
+            TrialNote.Stands(tray)
+            || (Problems.Count == 0 && ledger.Open.All(line => at == Station.Chokes ? line.Part.OffForChoke : line.Part.MayBeOff))
+        );
 
     /// <inheritdoc/>
     public override Station Station => Station.Build;
@@ -190,7 +206,7 @@ public sealed class BuildState(TrayBook tray) : StationState
             )),
         ];
 
-    /// <summary>The parts of the ledger that are worth telling: what simply went back is not.</summary>
+    /// <summary>The parts of the ledger that are worth telling: what simply went back is not. And why it was tried before all was on.</summary>
     public override IReadOnlyList<ReportSection> Report =>
         [
             new PartsSection(
@@ -209,6 +225,9 @@ public sealed class BuildState(TrayBook tray) : StationState
                 ledger.Lines.Where(line => line.Fitted is not null).ToDictionary(line => line.Part.Key, line => line.Fitted!.Fate)
             ),
             new PointsSection([
+                .. tray
+                    .Log.Notes<TrialNote>()
+                    .Select(logged => ReportPoint.Of(ReportChapter.Found, $"Tried before all was on, because: {logged.Note.Because}.")),
                 .. ledger
                     .Lines.Where(line =>
                         line.Fitted is { Fate: not Fate.Refitted } or { Reason.Length: > 0 }

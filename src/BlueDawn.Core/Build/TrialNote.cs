@@ -26,10 +26,10 @@ public sealed record TrialNote(string Because) : Note
 
     private const int Longest = 200;
 
-    /// <summary>Whether the last one still stands: nothing has come out since.</summary>
+    /// <summary>Whether the last one still stands: nothing has come out since, nor was anything said of a part taken back.</summary>
     /// <param name="tray">The tray.</param>
     public static bool Stands(TrayBook tray) =>
-        tray.Log.Notes<Note>().Select(logged => logged.Note).LastOrDefault(note => note is TrialNote or OutNote) is TrialNote;
+        tray.Log.Notes<Note>().Select(logged => logged.Note).LastOrDefault(note => note is TrialNote or OutNote or UndoNote) is TrialNote;
 
     private IReadOnlyList<FieldProblem> Wrong(BuildState build) =>
         build.WhyNotTogether is null ? NoteAnswers.Wrong("because", "It is together: it needs no reason to be tried.")

@@ -39,17 +39,9 @@ public sealed class ChokesStation : LinesStation
     /// <inheritdoc/>
     public override IJsonTypeInfoResolver Json => ChokesJson.Default;
 
-    /// <summary>Complaints that a choke brings about, by which it is tried whatever was opened. Common practice, no source.</summary>
-    private static readonly string[] OfTheChoke =
-    [
-        "choke-hangs",
-        "falters-as-choke-opens",
-        "runs-only-choked",
-        "hard-cold-start",
-        "hard-hot-start",
-        "dies-after-minutes",
-        "black-smoke",
-    ];
+    /// <summary>Complaints that a choke brings about, by which it is tried whatever was opened: data/chokes/complaints.csv.</summary>
+    public static IReadOnlyList<string> OfTheChoke { get; } =
+        CsvTable.Rows(CsvTable.OpenShipped, "chokes/complaints.csv", row => row.Text("complaint"));
 
     /// <summary>On a job that opens something else and nothing of the choke, it is tried only where the owner came with it. Not taken apart,
     /// it is outside, in reach, and tried as on a whole job.</summary>

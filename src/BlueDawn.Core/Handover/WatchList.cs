@@ -60,6 +60,8 @@ public static class WatchList
         return judged.Judgement.Verdict switch
         {
             Verdict.NotGood => $"{label}: {Lower(judged.Judgement.Word)} when it left the bench.",
+            Verdict.CannotTell when judged.Standing?.Note.Without is { Count: > 0 } off =>
+                $"{label}: was read good without {string.Join(", ", off)}, and not again with all on.",
             Verdict.CannotTell => $"{label}: could not be decided on the bench.",
             Verdict.NotRead when judged.Required && !declined => $"{label}: {judged.Line.NotReadWords}.",
             Verdict.Good when judged.Judgement.Finding == OpenedOnPurpose =>

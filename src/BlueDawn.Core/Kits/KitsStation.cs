@@ -178,6 +178,17 @@ public sealed class KitsState(TrayBook tray) : StationState
 
     /// <inheritdoc/>
     public override IReadOnlyList<ReportSection> Report =>
+        tray.Sheet is not null
+            ? Fitted
+            :
+            [
+                .. Fitted,
+                new PointsSection([
+                    ReportPoint.Of(ReportChapter.Found, "No spec sheet was at hand: what has no limit was kept, not judged."),
+                ]),
+            ];
+
+    private IReadOnlyList<ReportSection> Fitted =>
         tray.Fitting switch
         {
             null => [],

@@ -91,6 +91,9 @@ public sealed record StripPart(
     /// <summary>Whether it may be off while the engine is tried: what is read then counts for the fault, not for how the tray is left.</summary>
     public bool MayBeOff { get; init; }
 
+    /// <summary>Whether it may be off while a choke is timed: with the filter off the plate is seen. What seals a choke's vacuum may not.</summary>
+    public bool OffForChoke { get; init; }
+
     /// <summary>A part that is on no list: somebody put it there, or this carburetor is another than its sheet says.</summary>
     /// <param name="key">Its key, made by the client.</param>
     /// <param name="label">What it is.</param>
@@ -218,7 +221,8 @@ public sealed class LedgerKnowledge : IKnowledge<LedgerKnowledge>
                     row.Text("source")
                 )
                 {
-                    MayBeOff = row.MayBeEmpty("trial") == "off",
+                    MayBeOff = row.MayBeEmpty("trial") is "off" or "running",
+                    OffForChoke = row.MayBeEmpty("trial") == "off",
                 },
                 row.Families("families"),
                 row.Text("when")

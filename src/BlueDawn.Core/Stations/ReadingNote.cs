@@ -43,7 +43,7 @@ public sealed record ReadingNote(
                     {
                         Reading = reading,
                         Finding = line.Judge(reading, PinSet.Empty).Finding,
-                        Without = line.Running && tray.TriedWithout is { Count: > 0 } off ? off : null,
+                        Without = line.Running && tray.TriedWithout(line.Station) is { Count: > 0 } off ? off : null,
                     }
                     : note,
             LeavesWithout = (note, tray) =>

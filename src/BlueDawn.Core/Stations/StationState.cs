@@ -34,8 +34,10 @@ public abstract class StationState
     /// <summary>What here stands in the way of handing back.</summary>
     public virtual IReadOnlyList<Obstacle> Obstacles => [];
 
-    /// <summary>What is off, by name, while the engine can be tried all the same; empty when all is on, or when it must not be tried.</summary>
-    public virtual IReadOnlyList<string> TriedWithout => [];
+    /// <summary>What is off, by name, while the engine is tried all the same, and bears on what is read at a station; empty when all is on, or
+    /// when it must not be tried.</summary>
+    /// <param name="at">The station.</param>
+    public virtual IReadOnlyList<string> TriedWithout(Station at) => [];
 
     /// <summary>What it adds to the report.</summary>
     public virtual IReadOnlyList<ReportSection> Report => [];

@@ -143,8 +143,9 @@ public sealed class TrayBook
     /// <summary>Whether something new went into it.</summary>
     public bool IsRepaired => Ledger.Lines.Any(line => line.Fitted?.Fate is Fate.Renewed or Fate.Made);
 
-    /// <summary>What is off while the engine is tried, by name.</summary>
-    public IReadOnlyList<string> TriedWithout => [.. Modules.SelectMany(module => State(module.Station).TriedWithout)];
+    /// <summary>What is off, by name, while the engine is tried, and bears on what is read at a station.</summary>
+    /// <param name="at">The station.</param>
+    public IReadOnlyList<string> TriedWithout(Station at) => [.. Modules.SelectMany(module => State(module.Station).TriedWithout(at))];
 
     /// <summary>How a station stands.</summary>
     /// <param name="station">Which.</param>

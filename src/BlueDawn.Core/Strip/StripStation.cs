@@ -117,7 +117,8 @@ public sealed class StripState(TrayBook tray) : StationState
             { Job: null, IsBegun: false } => NextStep.At(
                 Station.Strip,
                 "Brush the outside clean, then say how far it comes apart.",
-                "Dirt from outside is what blocks the next jet. Every part that comes out gets a line: so nothing stays on the bench and nothing goes back the wrong way round.",
+                "Dirt from outside blocks the next jet. Every part that comes out gets a line: so nothing stays on the bench, "
+                    + "and nothing goes back the wrong way round.",
                 Caution.Strip
             ),
             { Job: not null, ToStrip: [var line, ..] } => NextStep.At(

@@ -60,16 +60,25 @@ public sealed class TableChanges(IReadOnlyList<TableChange> changes)
                 : change.Row is null ? new StandingRow(change.Key, row, RowStanding.TakenOut, row)
                 : new StandingRow(
                     change.Key,
-                    change.Row,
-                    change.Shipped is { } then && then.SequenceEqual(row) ? RowStanding.Changed : RowStanding.ChangedTwice,
+                    Widened(change.Row, row),
+                    change.Shipped is { } then && then.SequenceEqual(row.Take(then.Count)) ? RowStanding.Changed : RowStanding.ChangedTwice,
                     row
                 )
             ),
             .. changed[table.Name]
                 .Where(change => change.Row is not null && !shipped.Any(row => table.KeyOf(row) == change.Key))
-                .Select(change => new StandingRow(change.Key, change.Row!, RowStanding.Own, null)),
+                .Select(change => new StandingRow(
+                    change.Key,
+                    Widened(change.Row!, [.. table.Columns.Select(_ => "")]),
+                    RowStanding.Own,
+                    null
+                )),
         ];
     }
+
+    /// <summary>A row that was kept before the table got another column at its end: there it has what the shipped row has.</summary>
+    private static IReadOnlyList<string> Widened(IReadOnlyList<string> row, IReadOnlyList<string> shipped) =>
+        row.Count >= shipped.Count ? row : [.. row, .. shipped.Skip(row.Count)];
 
     /// <summary>Opens a table with the changes in it.</summary>
     /// <param name="name">Its name.</param>

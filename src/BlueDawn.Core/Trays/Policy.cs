@@ -156,11 +156,6 @@ public static class Policy
             left.Add("The trace is open: what was wrong has not been settled.");
         }
 
-        if (tray.Sheet is null)
-        {
-            left.Add("No spec sheet: what has no limit was kept, not judged.");
-        }
-
         // Where nothing came out to be cleaned, nothing was left.
         if (
             (cleaning.Cleans || !tray.Ledger.IsBegun)
@@ -180,8 +175,13 @@ public static class Policy
 
     /// <summary>Why it cannot be proven yet, or null when it can: a tray is not proven while a part of it lies on the bench.</summary>
     /// <param name="tray">The tray.</param>
-    public static string? WhyNotProven(TrayBook tray) =>
-        tray.TriedWithout.Count > 0 ? null : ((BuildState)tray.State(Station.Build)).WhyNotTogether;
+    public static string? WhyNotProven(TrayBook tray) => Build(tray).WhyNotTried(Station.Proving);
+
+    /// <summary>Why its choke cannot be timed yet, or null when it can: what is off may seal its vacuum.</summary>
+    /// <param name="tray">The tray.</param>
+    public static string? WhyNotTimed(TrayBook tray) => Build(tray).WhyNotTried(Station.Chokes);
+
+    private static BuildState Build(TrayBook tray) => (BuildState)tray.State(Station.Build);
 
     /// <summary>
     /// Why its engine must not run, at any station; null when nothing is known against it: a danger stands, wherever it was entered, or
@@ -279,10 +279,8 @@ public static class Policy
 
         // Prove waits for Build: what is read now would be of another carburetor.
         // Nor does an engine run on a carburetor in parts, to time its choke.
-        // A choke is timed with all of it on: its vacuum may be sealed by what is off.
-        return judged.Line is { Station: Station.Chokes, Running: true }
-            && ((BuildState)tray.State(Station.Build)).WhyNotTogether is { } apart
-                ? Refusal.Conflict("Not to be timed yet.", apart)
+        return judged.Line is { Station: Station.Chokes, Running: true } && WhyNotTimed(tray) is { } untimed
+                ? Refusal.Conflict("Not to be timed yet.", untimed)
             : (judged.Line.Station == Station.Proving || judged.Line.Running) && WhyNotProven(tray) is { } why
                 ? Refusal.Conflict("Not to be proven yet.", why)
             : judged.Line.Running && WhyNotRun(tray) is { } stop ? Refusal.Conflict("This engine must not run yet.", stop)
@@ -344,7 +342,7 @@ public static class Policy
             // Nobody who has measured is asked to take it apart first.
             Station.Strip => !tray.Ledger.IsBegun && tray.Readings.Count > 0,
             // Most of a choke is seen on a carburetor that is together: what is out goes back first.
-            Station.Chokes => ((BuildState)tray.State(Station.Build)).WhyNotTogether is not null,
+            Station.Chokes => Build(tray).WhyNotTogether is not null,
             Station.Intake
             or Station.Faults
             or Station.Cleaning

@@ -1,3 +1,4 @@
+using BlueDawn.Core.Carburetors;
 using BlueDawn.Core.Cleaning;
 using BlueDawn.Core.Faults;
 using BlueDawn.Core.Parts;
@@ -56,6 +57,7 @@ public class KnowledgeEditTests
             "proving/complaints.csv",
             "proving/looks.csv",
             "setting/looks.csv",
+            "chokes/complaints.csv",
             "chokes/looks.csv",
             "safety/dangers.csv",
             "safety/signs.csv",
@@ -223,6 +225,25 @@ public class KnowledgeEditTests
         Assert.Equal(RowStanding.TakenOut, new TableChanges(changes).Rows(Links)[0].Standing);
         Assert.Equal(Links.Shipped.Count, new TableChanges(changes).Rows(Links).Count);
         Assert.Empty(KnowledgeEdit.Check(changes));
+    }
+
+    /// <summary>A row that a shop changed before the table got another column: it has there what ships, and the table is read.</summary>
+    [Fact]
+    public void A_row_from_before_a_column_was_added_is_read_as_it_ships_there()
+    {
+        var parts = KnowledgeTable.Find("strip/parts.csv")!;
+        var row = parts.Shipped.Single(cells => cells[parts.Place("key")] == "filter-housing");
+        var then = row.SkipLast(1).ToList();
+        List<string> mine = [.. then];
+        mine[parts.Place("label")] = "filter box";
+        List<string> own = [.. mine];
+        own[parts.Place("key")] = "snorkel";
+        own[parts.Place("order")] = "9";
+        List<TableChange> changes = [new(parts.Name, parts.KeyOf(row), mine, then), new(parts.Name, parts.KeyOf(own), own, null)];
+        Assert.Equal(RowStanding.Changed, new TableChanges(changes).Rows(parts).Single(one => one.Key == parts.KeyOf(row)).Standing);
+        var known = Knowledge.With(changes).Of<LedgerKnowledge>().All(CarburetorFamily.FloatBowl);
+        Assert.True(known.Single(part => part is { Key: "filter-housing", Label: "filter box" }).MayBeOff);
+        Assert.False(known.Single(part => part.Key == "snorkel").MayBeOff);
     }
 
     [Fact]

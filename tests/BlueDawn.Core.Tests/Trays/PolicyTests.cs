@@ -34,7 +34,9 @@ public sealed class PolicyTests
     {
         var tray = new TestTray(null).Does(new JobNote("closed"));
         Assert.DoesNotContain(Policy.Obstacles(tray.Book), obstacle => obstacle.Station == Station.Kits);
-        Assert.Contains("No spec sheet: what has no limit was kept, not judged.", Policy.NotDone(tray.Book));
+        Assert.Contains(tray.Book.State(Station.Kits).Report.OfType<PointsSection>().SelectMany(section => section.Points), point =>
+            point is { Chapter: ReportChapter.Found } && point.Words.Text.StartsWith("No spec sheet", StringComparison.Ordinal)
+        );
         Assert.Equal(Station.Kits, tray.Next.Station);
     }
 

@@ -80,6 +80,12 @@ public class ScopeTests
         Assert.NotEmpty(Owed(bowl, Station.Chokes));
     }
 
+    [Fact]
+    public void What_a_choke_brings_about_is_trouble_that_an_owner_can_come_with() =>
+        Assert.All(Core.Chokes.ChokesStation.OfTheChoke, id =>
+            Assert.Equal(Core.Faults.FindingRole.Trouble, Core.Faults.FaultKnowledge.Shipped.FindFinding(id)?.Role)
+        );
+
     /// <summary>An even gap on the engine says what a height says; the bulb test says what a pump says.</summary>
     [Theory]
     [InlineData("setting/float-gap", "even", "tilted", "setting/float-height")]

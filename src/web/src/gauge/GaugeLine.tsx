@@ -342,8 +342,10 @@ export function GaugeSheet({
       ),
   );
   // What was touched stays where it was touched.
-  const extras = lines.filter((line) => extraKeys.has(line.key));
-  const asked = lines.filter((line) => !extraKeys.has(line.key));
+  // What has to be read since, because it was opened on another page, is asked for.
+  const isExtra = (line: Line): boolean => extraKeys.has(line.key) && !(line.required && line.standing === null);
+  const extras = lines.filter(isExtra);
+  const asked = lines.filter((line) => !isExtra(line));
   const sections = [...new Set(asked.map((line) => line.section))];
   // Each caution once, at the first section it belongs to.
   const [ways, keepWays] = useKept<Record<string, string>>(`${person.id}:ways`, noWays);

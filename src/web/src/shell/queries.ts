@@ -136,6 +136,7 @@ export function patched(tray: Tray, patch: TrayPatch): Tray | null {
     next: patch.next,
     obstacles: patch.obstacles,
     whyNotProven: patch.whyNotProven,
+    whyNotTimed: patch.whyNotTimed,
     triedWithout: patch.triedWithout,
     whyNotRun: patch.whyNotRun,
     runAfter: patch.runAfter,

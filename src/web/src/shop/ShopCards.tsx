@@ -325,7 +325,10 @@ function Baths({ shop }: { shop: ShopView }) {
     <List<TypedBath>
       name="baths"
       label="Baths"
-      about="The time constant is how long a bath takes for about two thirds of the way to where it is heading; its own log of temperatures takes over as soon as it says more."
+      about={
+        'The time constant is how long a bath takes for about two thirds of the way to where ' +
+        'it is heading; its own log of temperatures takes over as soon as it says more.'
+      }
       start={shop.baths.map((bath) => ({
         key: bath.key,
         label: bath.label,
@@ -376,7 +379,10 @@ function DateCodes({ shop }: { shop: ShopView }) {
     <List
       name="date-codes"
       label="Date codes"
-      about="How a maker writes the day a carburetor was made, letter by letter: Y, YY or YYYY the year’s last digits; DDD day of the year, WW week, MM month, A month as a letter, DD day of the month."
+      about={
+        'How a maker writes the day a carburetor was made, letter by letter: Y, YY or YYYY the year’s last ' +
+        'digits; DDD day of the year, WW week, MM month, A month as a letter, DD day of the month.'
+      }
       start={shop.dateCodes.map((code) => ({
         ...code,
         firstYear: String(code.firstYear),

@@ -41,9 +41,7 @@ export default function ChokesPage({ tray, writing }: StationProps) {
   const mayRecord = useOff(tray) === undefined;
   const { choke } = tray.facts;
   const opening = tray.lines.find((line) => line.key === 'chokes/opening');
-  const off = tray.triedWithout.join(', ');
-  const locked =
-    tray.whyNotProven ?? (off === '' ? tray.whyNotRun : `A choke is timed with all of it on; off is: ${off}.`);
+  const locked = tray.whyNotTimed ?? tray.whyNotRun;
   return (
     <div className="grid content-start gap-3">
       {choke === null && (

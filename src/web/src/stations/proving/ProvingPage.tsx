@@ -1,8 +1,8 @@
 import { LinesPage } from '../../gauge/LinesPage';
-import { useState } from 'react';
 import type { SafetyCondition, TraceNote, Tray, TrialNote } from '../../api/client';
 import { useRecord } from '../../shell/useRecord';
-import { useOff } from '../../session/session';
+import { useKept } from '../../outbox/drafts';
+import { useOff, usePerson } from '../../session/session';
 import { Button, LinkButton, OffBecause } from '../../ui/button';
 import { TextField } from '../../ui/field';
 import { Notice } from '../../ui/states';
@@ -76,14 +76,16 @@ export default function ProvingPage({ tray }: StationProps) {
 /** So on this machine, because: it is tried as it stands. What would be dangerous is refused with its reason. */
 function TryAsItIs({ tray }: { tray: Tray }) {
   const trial = useRecord<TrialNote>(tray.number);
-  const [because, setBecause] = useState('');
+  const [because, setBecause, dropBecause] = useKept(`${usePerson().id}:trial:${tray.number}`, '');
   return (
     <form
       aria-label="Try it as it stands"
       className="mt-2 flex flex-wrap items-end gap-2"
       onSubmit={(event) => {
         event.preventDefault();
-        void trial.record({ kind: 'trial', because });
+        void trial.record({ kind: 'trial', because }).then((settled) => {
+          if (settled) dropBecause();
+        });
       }}
     >
       <TextField
