@@ -1,4 +1,5 @@
 using System.Globalization;
+using System.Text.Json.Serialization;
 using BlueDawn.Core.Parts;
 
 namespace BlueDawn.Core.Kits;
@@ -29,6 +30,14 @@ public sealed record FitOffer(FitOption Option, string What, decimal PartsMoney,
 {
     /// <summary>An option that cannot be taken.</summary>
     public static FitOffer Not(FitOption option, string obstacle) => new(option, "", 0, 0, 0, obstacle);
+
+    /// <summary>Whether it may be advised: what leaves a worn part in is chosen by hand.</summary>
+    [JsonIgnore]
+    public bool Advisable { get; init; } = true;
+
+    /// <summary>Whether it renews what is marked to be renewed.</summary>
+    [JsonIgnore]
+    public bool Renews => Option is not FitOption.CleanAndRefit;
 }
 
 /// <summary>What the sums go by.</summary>
@@ -122,13 +131,12 @@ public sealed record FitDecision(
     public static FitDecision Of(IReadOnlyList<FitOffer> offers, IReadOnlyList<ReturnRate> rates, FitTerms terms)
     {
         var options = offers
-            // What costs nothing stands first, what mends nothing last.
-            .OrderBy(offer => offer.Option == FitOption.CleanAndRefit ? 0 : 1)
-            .ThenBy(offer => offer.Option)
+            .OrderBy(Place)
             .Select(offer => Work(offer, rates.FirstOrDefault(rate => rate.Option == offer.Option), terms))
             .ToList();
         var allowed = options
             .Where(option => option is { Possible: true, OverOwnerLimit: false, OverWorth: false } && option.Option != FitOption.Decline)
+            .Where(option => offers.First(offer => offer.Option == option.Option).Advisable)
             .ToList();
         var mending = allowed.Where(option => option.Option != FitOption.Stopgap).ToList();
         var pool =
@@ -138,6 +146,12 @@ public sealed record FitDecision(
         var best = pool.MinBy(option => (option.ExpectedMoney + option.DaysLate * terms.LatePerDay, option.WaitDays));
         return new FitDecision(options, best?.Option ?? FitOption.Decline, Say(best, options, terms), terms.OwnerLimit, terms.WorthLimit);
     }
+
+    /// <summary>In the order of the list; to put it back as it is stands first where nothing is to be renewed, else before declining.</summary>
+    private static int Place(FitOffer offer) =>
+        offer.Option != FitOption.CleanAndRefit ? 2 * (int)offer.Option
+        : offer.Advisable ? -1
+        : 2 * (int)FitOption.Decline - 1;
 
     private static OptionStanding Work(FitOffer offer, ReturnRate? rate, FitTerms terms)
     {
@@ -200,7 +214,9 @@ public sealed record FitDecision(
 
     private static string Say(OptionStanding? best, List<OptionStanding> options, FitTerms terms)
     {
-        var possible = options.Where(option => option.Possible && option.Option is not (FitOption.Decline or FitOption.Stopgap)).ToList();
+        var possible = options
+            .Where(option => option.Possible && option.Option is not (FitOption.Decline or FitOption.Stopgap or FitOption.CleanAndRefit))
+            .ToList();
         if (best is null)
         {
             return possible.Count == 0 ? "Nothing that mends it can be had."

@@ -89,10 +89,16 @@ public sealed record FitOffers(
 
     private static PricedOption Not(FitOption option, string obstacle) => new(FitOffer.Not(option, obstacle), [], null);
 
+    /// <summary>Always to be had; advised only where nothing is marked to be renewed.</summary>
     private PricedOption NothingNew() =>
-        Renew.Count == 0
-            ? new PricedOption(new FitOffer(FitOption.CleanAndRefit, "nothing new goes in", 0, 0, 0, null), [], null)
-            : Not(FitOption.CleanAndRefit, $"Marked to be renewed: {List()}.");
+        new(
+            new FitOffer(FitOption.CleanAndRefit, Renew.Count == 0 ? "it goes back as it is" : $"as they are: {List()}", 0, 0, 0, null)
+            {
+                Advisable = Renew.Count == 0,
+            },
+            [],
+            null
+        );
 
     private PricedOption Kit()
     {

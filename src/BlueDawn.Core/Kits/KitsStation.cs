@@ -196,7 +196,7 @@ public sealed class KitsState(TrayBook tray) : StationState
             { Option: FitOption.CleanAndRefit } =>
             [
                 new KitSection(null, false),
-                new PointsSection([ReportPoint.Of(ReportChapter.Parts, "Cleaned and put back as it was; nothing new went in with it.")]),
+                new PointsSection(tray.IsRepaired ? [] : [ReportPoint.Of(ReportChapter.Parts, "Nothing new went in.")]),
             ],
             var fitting => Told(fitting) is { } kit
                 ?

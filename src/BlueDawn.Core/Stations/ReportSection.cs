@@ -159,11 +159,12 @@ public sealed record ReportLine(
             .Entries.Where(entry => entry.Note is ReadingNote { Reading: not null } note && note.Line == line.Key)
             .Select(entry =>
             {
-                var reading = ((ReadingNote)entry.Note).Reading!;
+                var note = (ReadingNote)entry.Note;
+                var reading = note.Reading!;
                 var judgement = line.Judge(reading, PinSet.Empty);
                 return new ReportReading(
                     line.Describe(reading),
-                    judgement.Word,
+                    note.Without is { Count: > 0 } off ? $"{judgement.Word}, without {string.Join(", ", off)}" : judgement.Word,
                     judgement.Verdict,
                     entry.TakenAt,
                     entry.By,

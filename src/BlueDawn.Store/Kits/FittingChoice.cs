@@ -74,7 +74,14 @@ public static class FittingChoice
 
     /// <summary>A priced option as it is kept on the tray.</summary>
     public static Fitting ToFitting(PricedOption priced, IReadOnlyList<string> parts) =>
-        new(priced.Offer.Option, priced.Offer.What, priced.Items, parts, priced.DonorId, priced.Offer.PartsMoney);
+        new(
+            priced.Offer.Option,
+            priced.Offer.What,
+            priced.Items,
+            priced.Offer.Renews ? parts : [],
+            priced.DonorId,
+            priced.Offer.PartsMoney
+        );
 
     /// <summary>What the sums go by for a tray.</summary>
     public static FitTerms Terms(TrayFile file, DateOnly today) =>

@@ -36,6 +36,20 @@ public class FitDecisionTests
         Assert.True(decision.Options[0].OwnerPays > decision.Options[1].OwnerPays);
     }
 
+    /// <summary>To put all of it back costs nothing. It is advised where nothing is worn, and never instead of mending what is.</summary>
+    [Fact]
+    public void As_it_is_it_goes_back_only_where_nothing_is_marked()
+    {
+        var asItIs = new FitOffer(FitOption.CleanAndRefit, "it goes back as it is", 0, 0, 0, null);
+        var sound = Decide(Terms, Kit, asItIs, Leave);
+        Assert.Equal((FitOption.CleanAndRefit, FitOption.CleanAndRefit), (sound.Advised, sound.Options[0].Option));
+        var worn = Decide(Terms, Kit, asItIs with { Advisable = false }, Leave);
+        Assert.Equal(FitOption.Kit, worn.Advised);
+        Assert.Equal([FitOption.Kit, FitOption.CleanAndRefit, FitOption.Decline], worn.Options.Select(option => option.Option));
+        // With nothing that mends within the limit, it is still not what is advised.
+        Assert.Equal(FitOption.Decline, Decide(Terms with { OwnerLimit = 1 }, Kit, asItIs with { Advisable = false }, Leave).Advised);
+    }
+
     [Fact]
     public void Declining_costs_the_owner_nothing_and_the_shop_its_looking()
     {

@@ -48,6 +48,10 @@ public class FitOffersTests
         Assert.Equal("No donor is on the shelf.", priced[FitOption.DonorPart].Offer.Obstacle);
         Assert.Null(priced[FitOption.Stopgap].Offer.Obstacle);
         Assert.Null(priced[FitOption.Decline].Offer.Obstacle);
+        // To put all of it back is always to be had, and is advised only where nothing is marked: the cheapest is not the best then.
+        var asItIs = priced[FitOption.CleanAndRefit].Offer;
+        Assert.Equal(("as they are: bowl gasket, needle", false, false), (asItIs.What, asItIs.Advisable, asItIs.Renews));
+        Assert.True(Price([], [])[FitOption.CleanAndRefit].Offer.Advisable);
     }
 
     [Fact]

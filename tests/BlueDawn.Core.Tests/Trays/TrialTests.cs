@@ -85,6 +85,9 @@ public class TrialTests
     {
         var tray = Without("filter-housing").Does(Runs, out var id);
         Assert.Equal(["filter housing"], ((ReadingNote)tray.Log.Find(id)!.Note).Without);
+        // The next technician reads of it beside the reading that stands.
+        tray.Does(new BackNote("filter-housing", Fate.Refitted)).Does(Runs);
+        Assert.Equal("In window, without filter housing", Assert.Single(ReportLine.Of(Line(tray), tray.Log).Before).Word);
     }
 
     /// <summary>A part put back and taken out again is another trial: the reason was given for what was out then.</summary>
