@@ -1,5 +1,5 @@
 /**
- * An ESLint rule: what is pressed is read aloud by the name that stands on it. A person who works by voice says what
+ * A rule for the linter: what is pressed is read aloud by the name that stands on it. A person who works by voice says what
  * they see, so an `aria-label` must hold the visible words; it may say more ("Record" and "Record float height").
  *
  * Looks at literal words only: words that are worked out are looked at in the browser (tests/e2e/pages.spec.ts).
@@ -49,7 +49,7 @@ function beginnings(children) {
   return [];
 }
 
-export default {
+const spokenNames = {
   meta: {
     type: 'problem',
     schema: [],
@@ -72,3 +72,5 @@ export default {
     },
   }),
 };
+
+export default { meta: { name: 'bench' }, rules: { 'spoken-names': spokenNames } };
