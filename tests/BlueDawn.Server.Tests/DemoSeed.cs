@@ -50,7 +50,7 @@ public sealed class DemoSeed : IAsyncDisposable
         // Without a pool of connections that would stay open behind it.
         var database = new NpgsqlConnectionStringBuilder(admin) { Database = Name, Pooling = false }.ToString();
         await using var factory = new WebApplicationFactory<Program>().WithWebHostBuilder(host =>
-            host.UseSetting("BLUE_DAWN_DATABASE", database).UseSetting("BLUE_DAWN_DEMO", "true")
+            host.WithQuickPasswords().UseSetting("BLUE_DAWN_DATABASE", database).UseSetting("BLUE_DAWN_DEMO", "true")
         );
         _ = factory.Server;
         await factory.DisposeAsync();

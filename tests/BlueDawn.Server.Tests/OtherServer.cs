@@ -7,7 +7,7 @@ public sealed class OtherServer(string database, params (string Name, string Val
 {
     private readonly WebApplicationFactory<Program> factory = new WebApplicationFactory<Program>().WithWebHostBuilder(host =>
     {
-        host.UseSetting("BLUE_DAWN_DATABASE", database);
+        host.WithQuickPasswords().UseSetting("BLUE_DAWN_DATABASE", database);
         foreach (var (name, value) in settings)
         {
             host.UseSetting(name, value);

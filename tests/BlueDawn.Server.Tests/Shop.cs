@@ -36,7 +36,7 @@ public sealed class Shop : IAsyncLifetime
             Timeout = 2,
         }.ToString();
         factory = new WebApplicationFactory<Program>().WithWebHostBuilder(host =>
-            host.UseSetting("BLUE_DAWN_DATABASE", relayed).UseSetting("BLUE_DAWN_DEMO", "true")
+            host.WithQuickPasswords().UseSetting("BLUE_DAWN_DATABASE", relayed).UseSetting("BLUE_DAWN_DEMO", "true")
         );
         _ = factory.Server;
     }

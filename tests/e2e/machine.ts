@@ -61,6 +61,8 @@ export class OwnServer {
         BLUE_DAWN_DEMO: String(this.setupCode === undefined),
         ...(this.setupCode === undefined ? {} : { BLUE_DAWN_SETUP_CODE: this.setupCode }),
         ASPNETCORE_ENVIRONMENT: 'Production',
+        // A server that lives for minutes is not worth optimizing by what it did.
+        DOTNET_TieredPGO: '0',
       },
       stdio: 'ignore',
     });

@@ -1,3 +1,4 @@
+using System.Globalization;
 using System.Text.Json.Serialization;
 using System.Text.Json.Serialization.Metadata;
 using BlueDawn.Core.Measures;
@@ -27,6 +28,7 @@ public sealed class BuildStation : StationModule
             Work = NoteAnswers.IsWork,
         },
         TrialNote.Kind,
+        TurnsNote.Kind,
     ];
 
     /// <inheritdoc/>
@@ -69,6 +71,7 @@ public sealed class BuildStation : StationModule
 [JsonSourceGenerationOptions(GenerationMode = JsonSourceGenerationMode.Metadata)]
 [JsonSerializable(typeof(BackNote))]
 [JsonSerializable(typeof(TrialNote))]
+[JsonSerializable(typeof(TurnsNote))]
 internal sealed partial class BuildJson : JsonSerializerContext;
 
 /// <summary>How far a tray is put together.</summary>
@@ -79,6 +82,7 @@ public sealed class BuildState(TrayBook tray) : StationState
     private readonly Lazy<IReadOnlyList<StackProblem>> problems = new(() =>
         StackCheck.Problems(tray.Knowledge.Of<StackKnowledge>(), tray.Kind.Family, tray.Sheet, tray.Ledger)
     );
+    private readonly Lazy<IReadOnlyList<Screw>> screws = new(() => Screw.Of(tray));
     private readonly Lazy<IReadOnlyList<BuildAdvice>> advice = new(() =>
         [
             .. StackCheck
@@ -86,6 +90,9 @@ public sealed class BuildState(TrayBook tray) : StationState
                 .Select(line => StackCheck.Advice(tray.Knowledge.Of<StackKnowledge>(), tray.Kind.Family, tray.Sheet, tray.Ledger, line)),
         ]
     );
+
+    /// <summary>Its screws whose turns are counted, and where each stands.</summary>
+    public IReadOnlyList<Screw> Screws => screws.Value;
 
     /// <summary>What is wrong with how it has been put together.</summary>
     public IReadOnlyList<StackProblem> Problems => problems.Value;
@@ -217,7 +224,7 @@ public sealed class BuildState(TrayBook tray) : StationState
                             line.Part.Label,
                             line.Fitted!.Fate,
                             line.Fitted.Item,
-                            line.Fitted.TurnsEighths,
+                            Screws.FirstOrDefault(screw => screw.Part == line.Part.Key)?.Eighths ?? line.Fitted.TurnsEighths,
                             line.Fitted.Reason,
                             line.By ?? ""
                         )),
@@ -237,21 +244,29 @@ public sealed class BuildState(TrayBook tray) : StationState
                         ReportChapter.Parts,
                         line is { Found.Verdict: LineVerdict.Ours, Fitted.Fate: not Fate.LeftOff }
                             ? Sentence.Say($"Put in by us: {line.Part.Label}.")
-                            : Sentence.Say($"{line.Fitted!.Say(line.Part.Label, line.Part.Ways)}.")
+                            : Sentence.Say($"{line.Fitted!.Say(line.Part.Label, line.Part.Ways)}{Price(line.Fitted)}.")
                     )),
-                .. ledger
-                    .Lines.Where(line => line.Fitted?.TurnsEighths is not null)
-                    .Select(line =>
+                .. Screws
+                    .Where(screw => screw is { IsIn: true, Eighths: not null } && (screw.Steps.Count > 0 || IsSet(screw)))
+                    .Select(screw =>
                         ReportPoint.Of(
                             ReportChapter.Screws,
-                            $"{line.Part.Label}: {Turns.Text(line.Fitted!.TurnsEighths!.Value)} turns out from a light seat{WasAt(line)}."
+                            $"{screw.Label}: {Turns.Text(screw.Eighths!.Value)} turns out from a light seat{WasAt(screw)}{Because(screw)}."
                         )
                     ),
             ]),
         ];
 
-    private static string WasAt(LedgerLine line) =>
-        line.Found?.TurnsEighths is { } found && found != line.Fitted!.TurnsEighths ? $", found at {Turns.Text(found)}" : "";
+    private string Price(BackNote fitted) =>
+        fitted.Elsewhere?.Price is { } price ? string.Create(CultureInfo.InvariantCulture, $", {price:0.00} {tray.Shop.Currency}") : "";
+
+    private bool IsSet(Screw screw) => ledger.Find(screw.Part)?.Fitted?.TurnsEighths is not null;
+
+    private static string WasAt(Screw screw) =>
+        screw.FoundEighths is { } found && found != screw.Eighths ? $", found at {Turns.Text(found)}" : "";
+
+    private static string Because(Screw screw) =>
+        screw.Steps is [.., { Why: { } why }] && why.Trim().Length > 0 ? $", because: {why.Trim().TrimEnd('.')}" : "";
 
     private static string Capital(string text) => char.ToUpperInvariant(text[0]) + text[1..];
 

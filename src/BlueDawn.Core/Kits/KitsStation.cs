@@ -98,6 +98,16 @@ public sealed class KitsState(TrayBook tray) : StationState
             )
             .Select(line => new ItemPart(line.Part.KitPart!, 1, new Dictionary<string, string>()));
 
+    /// <summary>Whether what goes in is still to be decided. What came out to be renewed and went back in from elsewhere settles it.</summary>
+    private bool IsUndecided =>
+        tray.Fitting is null
+        && !(
+            tray.Ledger.Lines.Any(line => line.Fitted?.Elsewhere is not null)
+            && tray.Ledger.Lines.All(line =>
+                line.Found?.Verdict is not (LineVerdict.Renew or LineVerdict.Broken or LineVerdict.Missing) || !line.IsOpen
+            )
+        );
+
     /// <summary>Where what is fitted stands.</summary>
     public PartsStage Stage
     {
@@ -141,7 +151,7 @@ public sealed class KitsState(TrayBook tray) : StationState
     {
         get
         {
-            var open = (tray.Sheet is null ? 1 : 0) + (tray.Fitting is null ? 1 : 0);
+            var open = (tray.Sheet is null ? 1 : 0) + (IsUndecided ? 1 : 0);
             if (open == 0 && Stage is PartsStage.ToOrder or PartsStage.Ordered or PartsStage.Here)
             {
                 return StationProgress.Done(
@@ -172,7 +182,7 @@ public sealed class KitsState(TrayBook tray) : StationState
                 "What was ordered for this tray is here.",
                 null
             )
-        : tray.Fitting is null
+        : IsUndecided
             ? NextStep.At(Station.Kits, "Decide what to fit to this tray.", "Match the parts, then decide what goes back in.", null)
         : null;
 

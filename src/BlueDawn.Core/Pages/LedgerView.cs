@@ -19,6 +19,7 @@ namespace BlueDawn.Core.Pages;
 /// <param name="Advice">What to see to before each open part goes in, in the order they go in.</param>
 /// <param name="Starts">Starting settings beside what was found.</param>
 /// <param name="Torques">How firmly the parts that were out are fastened.</param>
+/// <param name="Screws">Screws whose turns are counted, and where each stands.</param>
 /// <param name="Reconciliation">What became of everything.</param>
 /// <param name="MostEighths">Most eighths of a turn that a screw can be out.</param>
 /// <param name="WhyNotProven">Why it cannot be proven yet, or null.</param>
@@ -36,6 +37,7 @@ internal sealed record LedgerView(
     IReadOnlyList<BuildAdvice> Advice,
     IReadOnlyList<StartingSetting> Starts,
     IReadOnlyList<Torque> Torques,
+    IReadOnlyList<Screw> Screws,
     Reconciliation Reconciliation,
     int MostEighths,
     string? WhyNotProven
@@ -73,6 +75,7 @@ internal sealed record LedgerView(
             built.Advice,
             build.Starts(ledger, family, spec),
             [.. ledger.Taken.Select(line => build.TorqueOf(line.Part.Key, spec))],
+            built.Screws,
             Reconciliation.Of(ledger, tray.Fitting),
             Turns.MostEighths,
             built.WhyNotTogether

@@ -314,14 +314,27 @@ public sealed record Ledger(
                 "fate",
                 "It does not belong here: refit it with a reason, or throw it out."
             ),
-            Fate.Renewed when line.Part.KitPart is null && line.Part.Asks.Contains(Ask.Match) && back.NearMatch is null => (
+            Fate.Renewed when back is { Elsewhere: not null, Item: not null } or { Elsewhere: not null, FromShelf: true } => (
+                "item",
+                "It is from an item or from elsewhere, not from both."
+            ),
+            Fate.Renewed when back.Item is { } item && line.Part.KitPart is null => (
+                "item",
+                $"{item} is in the book as something else than {line.Part.Label}. Say what the new one is and where it is from."
+            ),
+            Fate.Renewed
+                when back.NearMatch is null
+                    && (back.Elsewhere is not null || (line.Part.KitPart is null && line.Part.Asks.Contains(Ask.Match))) => (
                 "nearMatch",
                 "Say whether the new one is the same or only near to it."
             ),
-            // What no kit has is bought over the counter.
-            Fate.Renewed when string.IsNullOrWhiteSpace(back.Item) && line.Part.KitPart is not null => (
+            Fate.Renewed when string.IsNullOrWhiteSpace(back.Item) && back.Elsewhere is null && line.Part.KitPart is not null => (
                 "item",
-                "Say which kit or item the new one is from."
+                "Say which kit or item the new one is from, or that it is from elsewhere."
+            ),
+            Fate.Refitted or Fate.Made or Fate.LeftOff or Fate.Scrapped when back.Elsewhere is not null => (
+                "elsewhere",
+                "Only a new one comes from elsewhere."
             ),
             Fate.LeftOff when Reason.Problem(back.Reason) is { } reason => ("reason", reason),
             Fate.Scrapped when !strange => ("fate", "Thrown out with nothing in its place is left off: give a reason for it."),
@@ -332,6 +345,7 @@ public sealed record Ledger(
             problems.Add(new("note." + found.Field, found.Problem));
         }
 
+        problems.AddRange(back.Elsewhere?.Problems() ?? []);
         if (back.Way is { } way && line.Part.Ways.All(one => one.Key != way))
         {
             problems.Add(new("note.way", "It has no such way round. Pick one of the drawings."));

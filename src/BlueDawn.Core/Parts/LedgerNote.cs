@@ -208,6 +208,7 @@ public sealed record StaysNote(string Part) : PartNote(Part)
 /// <param name="Reason">Why, where a reason is needed.</param>
 /// <param name="Hole">Which hole a link or spring went into, in the words it came out with.</param>
 /// <param name="NearMatch">True when a new one is only near to the old one, false when it is the same; null when nobody said.</param>
+/// <param name="Elsewhere">What the new one is and where it came from, when no kit and no shelf had it; null otherwise.</param>
 public sealed record BackNote(
     string Part,
     Fate Fate,
@@ -217,7 +218,8 @@ public sealed record BackNote(
     int? TurnsEighths = null,
     string? Reason = null,
     string? Hole = null,
-    bool? NearMatch = null
+    bool? NearMatch = null,
+    Elsewhere? Elsewhere = null
 ) : PartNote(Part)
 {
     /// <inheritdoc/>
@@ -232,6 +234,8 @@ public sealed record BackNote(
             Fate.Scrapped => "Thrown out",
         }}: {label}",
             Item is { } item ? Words($"from {item}") : null,
+            Elsewhere is { } got ? Words($"{got.OriginWords}: {got.What.Trim()}") : null,
+            Elsewhere?.FromWhom is { Length: > 0 } whom ? Words($"from {whom.Trim()}") : null,
             WayOf(Way, ways),
             TurnsEighths is { } eighths ? Words($"set to {Turns.Text(eighths)} turns") : null,
             Hole is { } hole ? Words($"hole {hole}") : null,

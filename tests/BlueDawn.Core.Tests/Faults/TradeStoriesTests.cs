@@ -179,16 +179,32 @@ public class TradeStoriesTests
         Assert.Contains("no good", bench.Refuses(new BackNote("bowl-gasket", Fate.Refitted)), StringComparison.Ordinal);
     }
 
-    /// <summary>A carburetor without a main jet of its own has it in the bowl nut, with a hole up the middle and one on each
-    /// side.</summary>
+    /// <summary>A bowl nut has a hole up the middle and one on each side, with a jet in it or without: they are looked through on every
+    /// float bowl, whether the sheet has a main jet of its own or there is no sheet. Common practice, no source.</summary>
     [Fact]
-    public void The_holes_of_a_bowl_nut_jet_are_passages()
+    public void The_holes_of_the_bowl_nut_are_passages_of_every_float_bowl()
     {
-        var own = CleaningKnowledge.Shipped.Passages(CarburetorFamily.FloatBowl, Trays.Sheets.Spec);
-        var inTheNut = CleaningKnowledge.Shipped.Passages(CarburetorFamily.FloatBowl, Trays.Sheets.Spec with { Jets = [] });
-        Assert.Equal(["nut-holes"], inTheNut.Except(own).Select(passage => passage.Key));
-        Assert.Equal(own, CleaningKnowledge.Shipped.Passages(CarburetorFamily.FloatBowl, null));
+        foreach (var sheet in (SpecSheet?[])[Trays.Sheets.Spec, Trays.Sheets.Spec with { Jets = [] }, null])
+        {
+            Assert.Contains(
+                "nut-holes",
+                CleaningKnowledge.Shipped.Passages(CarburetorFamily.FloatBowl, sheet).Select(passage => passage.Key)
+            );
+        }
+
+        Assert.DoesNotContain(
+            "nut-holes",
+            CleaningKnowledge.Shipped.Passages(CarburetorFamily.SuctionTank, null).Select(passage => passage.Key)
+        );
     }
+
+    /// <summary>What settles in a bowl is brushed out with petrol or with soap and water.</summary>
+    [Fact]
+    public void Sediment_is_something_to_come_off() =>
+        Assert.Equal(
+            ["brush", "soap"],
+            CleaningKnowledge.Shipped.Recipes.Where(recipe => recipe.Soils.Contains("sediment")).Select(recipe => recipe.Key).Order()
+        );
 
     [Fact]
     public void A_wire_brush_has_its_rinse_and_keeps_off_soft_parts()

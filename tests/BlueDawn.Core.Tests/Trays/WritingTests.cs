@@ -56,6 +56,7 @@ public sealed class WritingTests
         new WithdrawalNote(),
         new BackNote("bowl", Fate.Refitted, "under-float"),
         new TrialNote("It has no filter for a year"),
+        new TurnsNote("idle-needle", 10, 8, "Hunts when warm"),
         new ReleaseNote("Owner wants it as it is"),
         new RemarkNote(RemarkFate.Watch, "The old rope is frayed"),
     ];

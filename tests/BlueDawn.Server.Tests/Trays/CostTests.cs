@@ -17,7 +17,8 @@ public sealed class CostTests(Shop shop) : IAsyncLifetime
     {
         // A server of its own on the shop's database: what other tests ask meanwhile is not counted.
         factory = new WebApplicationFactory<Program>().WithWebHostBuilder(host =>
-            host.UseSetting("BLUE_DAWN_DATABASE", shop.Database)
+            host.WithQuickPasswords()
+                .UseSetting("BLUE_DAWN_DATABASE", shop.Database)
                 .UseSetting("Logging:LogLevel:Microsoft.EntityFrameworkCore.Database.Command", "Information")
                 .ConfigureLogging(logging => logging.ClearProviders().AddProvider(log))
         );

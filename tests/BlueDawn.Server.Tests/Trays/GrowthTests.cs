@@ -58,7 +58,8 @@ public sealed class GrowthTests(Shop shop)
         var reads = new ReadCounter(database);
         // A server of its own, so that nobody else's statements are counted.
         await using var server = new WebApplicationFactory<Program>().WithWebHostBuilder(host =>
-            host.UseSetting("BLUE_DAWN_DATABASE", database)
+            host.WithQuickPasswords()
+                .UseSetting("BLUE_DAWN_DATABASE", database)
                 .ConfigureServices(services => services.ConfigureDbContext<BlueDawnDb>(options => options.AddInterceptors(reads)))
         );
         var jory = new Visitor(server.CreateClient(new WebApplicationFactoryClientOptions { BaseAddress = new Uri("http://localhost") }));

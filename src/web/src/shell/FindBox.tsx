@@ -123,7 +123,7 @@ export function FindBox({ pages, boxRef, first = false, onGo }: Props) {
             </p>
             {hits.map((hit, i) =>
               hit.group === group ? (
-                // eslint-disable-next-line jsx-a11y/click-events-have-key-events -- the box above has the keys: this is what it points at
+                // oxlint-disable-next-line jsx-a11y/click-events-have-key-events -- the box above has the keys: this is what it points at
                 <div
                   key={hit.to}
                   id={`${list}-${i}`}

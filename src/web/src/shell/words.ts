@@ -9,6 +9,7 @@ import type {
   Note,
   Occurs,
   OilLevel,
+  Origin,
   RemarkFate,
   ShelfStanding,
   StockMoveKind,
@@ -81,6 +82,7 @@ export const noteWord: Record<NonNullable<Note['kind']>, string> = {
   putRight: 'Put right at check-in',
   remark: 'Note',
   trial: 'Trial',
+  turns: 'Screw turned',
 };
 
 /** What becomes of a note: where it is printed, and what it stops. */
@@ -114,6 +116,14 @@ export const fateWord: Record<Fate, string> = {
   made: 'Made here',
   leftOff: 'Left off',
   scrapped: 'Thrown out',
+};
+
+/** Where a new part came from that no kit and no shelf had. */
+export const originWord: Record<Origin, string> = {
+  overTheCounter: 'Over the counter',
+  broughtByOwner: 'Brought by the owner',
+  offARoll: 'Off a roll',
+  outOfADrawer: 'Out of a drawer',
 };
 
 /** How an item stands on the shelf. */

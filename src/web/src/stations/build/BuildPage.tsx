@@ -7,12 +7,13 @@ import { useRecord } from '../../shell/useRecord';
 import { useKeptParts } from '../../outbox/useKeptParts';
 import { useOff, useUnits } from '../../session/session';
 import { useLedger } from '../../shell/queries';
-import { fateWord } from '../../shell/words';
+import { fateWord, originWord } from '../../shell/words';
 import { trayPath } from '../../shell/stations';
 import type { StationProps } from '../../tray/stationPage';
 import { Button } from '../../ui/button';
 import { Loading, Notice, Trouble } from '../../ui/states';
 import { foundWords } from '../../parts/found';
+import { ScrewCard } from '../../parts/ScrewCard';
 import { ExplodedStack } from './ExplodedStack';
 import { FitForm } from './FitForm';
 import { LeftOver } from './LeftOver';
@@ -141,13 +142,22 @@ function Build({ tray, view }: { tray: Tray; view: LedgerView }) {
         </div>
       </Card>
       <Lines lines={taken} current={current} open={open} onPick={setPicked} />
+      <ScrewCard tray={tray} screws={view.screws} most={view.mostEighths} />
       <LeftOver view={view} />
     </div>
   );
 }
 
 /** What is wrong and said at its own place in the form. */
-const atItsBox = ['note.way', 'note.reason', 'note.hole', 'note.nearMatch'];
+const atItsBox = [
+  'note.way',
+  'note.reason',
+  'note.hole',
+  'note.nearMatch',
+  'note.elsewhere.what',
+  'note.elsewhere.fromWhom',
+  'note.elsewhere.price',
+];
 
 const stackOf = (view: LedgerView, part: string): StackPlan | undefined =>
   view.stacks.find((one) => one.layers.some((layer) => layer.part === part));
@@ -195,9 +205,16 @@ const endWords = (line: LedgerLine): string =>
   [
     line.fitted ? fateWord[line.fitted.fate] : '',
     line.fitted?.item ? `from ${line.fitted.item}` : '',
+    line.fitted?.elsewhere
+      ? `${originWord[line.fitted.elsewhere.origin].toLowerCase()}, ${line.fitted.elsewhere.what}`
+      : '',
     line.part.ways.find((way) => way.key === line.fitted?.way)?.label.toLowerCase(),
     line.fitted?.hole ? `hole ${line.fitted.hole}` : '',
-    line.fitted?.nearMatch === true ? 'a near match' : line.fitted?.nearMatch === false ? 'the same spring' : '',
+    line.fitted?.nearMatch === true
+      ? 'a near match'
+      : line.fitted?.nearMatch === false
+        ? 'the same as the old one'
+        : '',
     line.fitted?.reason,
     line.by,
   ]

@@ -24,6 +24,7 @@ import { PartPhotos } from '../../parts/PartPhotos';
 import { TurnsChoice } from '../../parts/TurnsChoice';
 import { WayChoice } from '../../parts/WayChoice';
 import { keys } from '../../api/keys';
+import { FromElsewhere, gotten, nothingGot, type Got } from './FromElsewhere';
 
 interface Props {
   tray: Tray;
@@ -46,6 +47,7 @@ export function FitForm({ tray, view, line, advice, mayRecord, errors, onRecord 
     eighths: number | null;
     hole?: string;
     match?: string;
+    got?: Got;
   }>(`${person.id}:build:${tray.number}:${part.key}`, { way: '', reason: '', eighths: null });
   const cameOutOf = found?.hole?.trim() ?? '';
   const [another, setAnother] = useState((draft.hole ?? '') !== '' && draft.hole !== cameOutOf);
@@ -64,7 +66,11 @@ export function FitForm({ tray, view, line, advice, mayRecord, errors, onRecord 
     enabled: fromKit,
   });
   // A gasket that no kit brings is cut from sheet.
-  const isCut = fromKit && may('made') && offers.data?.every((one) => one.verdict === 'differs') === true;
+  const isCut =
+    fromKit &&
+    part.material === 'gasket' &&
+    may('made') &&
+    offers.data?.every((one) => one.verdict === 'differs') === true;
   const sent = useRef(false);
   const form = useRef<HTMLDivElement>(null);
   const toNext = useCallback((from?: HTMLElement): void => void focusAsked(form.current, from), []);
@@ -74,7 +80,8 @@ export function FitForm({ tray, view, line, advice, mayRecord, errors, onRecord 
   const firm = view.torques.find((one) => one.part === part.key);
   // What nobody has set is not said to be set.
   const { eighths } = draft;
-  const end = async (fate: Fate, from?: { number: string; fromShelf: boolean }): Promise<void> => {
+  const { got } = draft;
+  const end = async (fate: Fate, from?: { number: string; fromShelf: boolean } | Got): Promise<void> => {
     // A second press while the first is on its way is the same press; another part does not wait for it.
     if (sent.current) return;
     sent.current = true;
@@ -84,12 +91,13 @@ export function FitForm({ tray, view, line, advice, mayRecord, errors, onRecord 
         part: part.key,
         fate,
         way: fate === 'leftOff' || fate === 'scrapped' ? null : draft.way || null,
-        item: from?.number ?? null,
-        fromShelf: from?.fromShelf ?? false,
+        item: from && 'number' in from ? from.number : null,
+        fromShelf: from && 'number' in from ? from.fromShelf : false,
+        elsewhere: from && 'origin' in from ? gotten(from) : null,
         turnsEighths: part.asks.includes('turns') && fate !== 'leftOff' && fate !== 'scrapped' ? eighths : null,
         reason: draft.reason.trim() || null,
         hole: (fate !== 'leftOff' && fate !== 'scrapped' && draft.hole?.trim()) || null,
-        nearMatch: fate === 'renewed' && draft.match ? draft.match === 'near' : null,
+        nearMatch: nearOf(fate === 'renewed' ? (from && 'match' in from ? from.match : draft.match) : ''),
       });
       if (settled) clear();
     } finally {
@@ -222,7 +230,7 @@ export function FitForm({ tray, view, line, advice, mayRecord, errors, onRecord 
               </Button>
             )}
             {may('made') && (
-              <Button look={isCut ? 'hands' : 'plain'} onClick={() => void end('made')}>
+              <Button look={isCut && !got ? 'hands' : 'plain'} onClick={() => void end('made')}>
                 Made one
               </Button>
             )}
@@ -262,6 +270,26 @@ export function FitForm({ tray, view, line, advice, mayRecord, errors, onRecord 
               The new one is in
             </Button>
           )}
+          {sources && may('renewed') && (
+            <Button
+              look="quiet"
+              className="justify-self-start px-0!"
+              aria-expanded={got !== undefined}
+              onClick={() => keep({ ...draft, got: got ? undefined : nothingGot })}
+            >
+              From elsewhere: bought, brought, off a roll
+            </Button>
+          )}
+          {sources && may('renewed') && got && (
+            <FromElsewhere
+              part={part.label}
+              currency={tray.currency}
+              value={got}
+              errors={errors}
+              onChange={(next) => keep({ ...draft, got: next })}
+              onTake={() => void end('renewed', got)}
+            />
+          )}
           {errors['note.nearMatch']?.[0] && (
             <p role="alert" className="text-bad font-medium">
               {errors['note.nearMatch'][0]}
@@ -278,6 +306,9 @@ export function FitForm({ tray, view, line, advice, mayRecord, errors, onRecord 
     </div>
   );
 }
+
+/** Whether a new one is only near to the old one; null while nobody said. */
+const nearOf = (match: string | undefined): boolean | null => (match ? match === 'near' : null);
 
 /** What a new part can come from: what was decided on at Kit first, then the shelf. */
 function Sources({

@@ -1,16 +1,17 @@
 import { fireEvent, render, screen, waitFor } from '@testing-library/react';
 import { MemoryRouter } from 'react-router';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
-import type { Problem, Tray, TrialNote } from '../../api/client';
+import type { LedgerView, Problem, Tray, TrialNote } from '../../api/client';
 import type { StationProps } from '../../tray/stationPage';
 import ProvingPage from './ProvingPage';
 
 const { record, said } = vi.hoisted(() => ({
   record: vi.fn<(note: TrialNote) => Promise<boolean>>(),
-  said: { problem: null as Problem | null },
+  said: { problem: null as Problem | null, ledger: undefined as Partial<LedgerView> | undefined },
 }));
 vi.mock('../../session/session', () => ({ usePerson: () => ({ id: 'ilse' }), useOff: () => undefined }));
 vi.mock('../../shell/useRecord', () => ({ useRecord: () => ({ record, busy: false, ...said }) }));
+vi.mock('../../shell/queries', () => ({ useLedger: () => ({ data: said.ledger }) }));
 vi.mock('../../gauge/LinesPage', () => ({ LinesPage: ({ locked }: { locked?: string }) => <p>{locked ?? 'open'}</p> }));
 
 const shown = (of: Partial<Tray>) => {
@@ -36,6 +37,7 @@ describe('Prove before all is on', () => {
     localStorage.clear();
     record.mockReset();
     said.problem = null;
+    said.ledger = undefined;
   });
 
   it('is a trial where only parts are off that may be, and says what counts', () => {
@@ -69,5 +71,16 @@ describe('Prove before all is on', () => {
     };
     shown({ whyNotProven: 'One line of the ledger is open: bowl.' });
     expect(screen.getByText('Not without: bowl. Fuel would run out.')).toBeTruthy();
+  });
+
+  it('shows the screws that are turned while it runs, once the ledger is there', () => {
+    said.ledger = {
+      mostEighths: 80,
+      screws: [
+        { part: 'low-needle', label: 'low-speed needle (L)', isIn: true, eighths: 10, foundEighths: null, steps: [] },
+      ],
+    };
+    shown({});
+    expect(screen.getByRole('region', { name: 'Screws' }).textContent).toContain('low-speed needle (L)1¼');
   });
 });

@@ -1,5 +1,7 @@
 import { LinesPage } from '../../gauge/LinesPage';
 import type { SafetyCondition, TraceNote, Tray, TrialNote } from '../../api/client';
+import { useLedger } from '../../shell/queries';
+import { ScrewCard } from '../../parts/ScrewCard';
 import { useRecord } from '../../shell/useRecord';
 import { useKept } from '../../outbox/drafts';
 import { useOff, usePerson } from '../../session/session';
@@ -12,6 +14,7 @@ import type { StationProps } from '../../tray/stationPage';
 /** Fuel on and rocked, the complaint tried again, then idle and governed speed; not while a part lies on the bench. */
 export default function ProvingPage({ tray }: StationProps) {
   const notYet = tray.whyNotProven;
+  const ledger = useLedger(tray.number);
   const oil = useRecord<TraceNote>(tray.number);
   const mayRecord = useOff(tray) === undefined;
   const say = (condition: SafetyCondition): void => void oil.record({ kind: 'safety', condition });
@@ -69,6 +72,7 @@ export default function ProvingPage({ tray }: StationProps) {
           {...(notYet === null ? {} : { locked: 'Not to be proven yet' })}
         />
       </OffBecause>
+      {ledger.data && <ScrewCard tray={tray} screws={ledger.data.screws} most={ledger.data.mostEighths} />}
     </div>
   );
 }
