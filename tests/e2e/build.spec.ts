@@ -38,10 +38,14 @@ async function record(page: Page, button: Locator): Promise<void> {
 /** Puts the next parts in as they should be, by what Core says goes in next. */
 async function fitted(page: Page, tray: number, parts: number): Promise<void> {
   for (let i = 0; i < parts; i++) {
-    const { advice } = (await get(page, `/api/trays/${tray}/ledger`)) as {
+    const { advice, lines } = (await get(page, `/api/trays/${tray}/ledger`)) as {
       advice: { part: string; rightWay: { key: string } | null }[];
+      lines: (Line & { found: { verdict: string } | null })[];
     };
-    await note(page, tray, { kind: 'back', part: advice[0]?.part, fate: 'refitted', way: advice[0]?.rightWay?.key });
+    const part = advice[0]?.part ?? '';
+    const isNew = lines.find((line) => line.part.key === part)?.found?.verdict === 'renew';
+    const from = isNew ? { fate: 'renewed', item: 'CK-419' } : { fate: 'refitted' };
+    await note(page, tray, { kind: 'back', part, way: advice[0]?.rightWay?.key, ...from });
   }
 }
 

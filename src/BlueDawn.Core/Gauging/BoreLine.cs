@@ -1,3 +1,4 @@
+using System.Globalization;
 using BlueDawn.Core.Logbook;
 using BlueDawn.Core.Measures;
 using BlueDawn.Core.Safety;
@@ -6,13 +7,31 @@ using BlueDawn.Core.Stations;
 
 namespace BlueDawn.Core.Gauging;
 
+/// <summary>What was seen of a bore without measuring it.</summary>
+public enum BoreSeen
+{
+    /// <summary>Nothing goes through it.</summary>
+    Blocked,
+
+    /// <summary>Clear all through; how wide, nobody knows.</summary>
+    Clear,
+}
+
 /// <summary>A reading of a bore, or of the holes of one emulsion tube row; lengths in millimetres.</summary>
 /// <param name="GoPinMm">Largest pin that goes.</param>
 /// <param name="NoGoPinMm">Smallest pin that stops.</param>
 /// <param name="BoreMm">A direct reading instead.</param>
 /// <param name="ResolutionMm">The instrument's smallest step.</param>
 /// <param name="OpenHoles">For a row of holes: how many are open.</param>
-public sealed record BoreReading(decimal? GoPinMm, decimal? NoGoPinMm, decimal? BoreMm, decimal? ResolutionMm, int? OpenHoles) : Reading;
+/// <param name="Seen">What was seen instead of a size; null when one was measured.</param>
+public sealed record BoreReading(
+    decimal? GoPinMm,
+    decimal? NoGoPinMm,
+    decimal? BoreMm,
+    decimal? ResolutionMm,
+    int? OpenHoles,
+    BoreSeen? Seen = null
+) : Reading;
 
 /// <summary>What a bore should be.</summary>
 /// <param name="NominalMm">Nominal bore in millimetres.</param>
@@ -32,11 +51,13 @@ public sealed record BoreLine(string Key, string Section, string Label, BoreLimi
     private static readonly LineFinding InGauge = LineFinding.Good("inGauge", "In gauge");
     private static readonly LineFinding Restricted = LineFinding.Bad("restricted", "Restricted", Lean.Below);
     private static readonly LineFinding OpenedUp = LineFinding.Bad("openedUp", "Opened up", Lean.Above);
+    private static readonly LineFinding NothingGoes = Restricted with { Word = "Blocked" };
+    private static readonly LineFinding Clear = LineFinding.Open("clear", word: "Clear, not pinned");
     private static readonly LineFinding Blocked = LineFinding.Bad("blocked", "Holes blocked", Lean.Below);
 
     /// <summary>Its kind of reading, with everything it can find.</summary>
     public static IReadOnlyList<LineFinding> CanFind { get; } =
-    [LineFinding.CannotTell, InGauge, Restricted, OpenedUp, Blocked, LineFinding.NoLimit];
+    [LineFinding.CannotTell, InGauge, Restricted, OpenedUp, Blocked, Clear, LineFinding.NoLimit];
 
     /// <inheritdoc/>
     public override IReadOnlyList<LineFinding> Findings => CanFind;
@@ -133,7 +154,35 @@ public sealed record BoreLine(string Key, string Section, string Label, BoreLimi
                     new BoxGroup("direct", "Direct bore", [.. open, DirectBox, ResolutionBox]),
                 ],
                 Take
-            );
+            )
+            {
+                Besides = [SeenBox],
+            };
+        }
+    }
+
+    private static readonly LineBox<BoreSeen?> SeenBox = new(
+        EntryField.Choice("seen", "seen", true, new EntryChoice("blocked", "Blocked"), new EntryChoice("clear", "Clear")),
+        typed =>
+            typed.Text("seen").Length == 0 ? null
+            : typed.Choice("seen", "blocked", "clear") == "blocked" ? BoreSeen.Blocked
+            : BoreSeen.Clear
+    );
+
+    /// <inheritdoc/>
+    protected override IReadOnlyList<QuickAnswer> AnswersBefore
+    {
+        get
+        {
+            Dictionary<string, string> Seen(string what, int open) =>
+                Holes is null
+                    ? new() { ["seen"] = what }
+                    : new() { ["seen"] = what, ["openHoles"] = open.ToString(CultureInfo.InvariantCulture) };
+            return
+            [
+                new QuickAnswer(Holes is null ? "Blocked, nothing goes" : "All blocked", Seen("blocked", 0), "not good"),
+                new QuickAnswer(Holes is null ? "Clear, not pinned" : "All clear, not pinned", Seen("clear", Holes ?? 0), "size not known"),
+            ];
         }
     }
 
@@ -143,6 +192,12 @@ public sealed record BoreLine(string Key, string Section, string Label, BoreLimi
         var (go, noGo) = (boxes.Get(GoBox), boxes.Get(NoGoBox));
         var (bore, resolution) = (boxes.Get(DirectBox), boxes.Get(ResolutionBox));
         var sized = go is not null || noGo is not null || bore is not null;
+        // A size that was measured says more than a look.
+        if (!sized && boxes.Get(SeenBox) is { } seen && (open is null || open == (seen == BoreSeen.Clear ? Holes : 0)))
+        {
+            return new BoreReading(null, null, null, null, open, seen);
+        }
+
         if (boxes.IsRight && (sized || open is null || open == Holes))
         {
             foreach (var problem in JetGauge.CheckReading(go, noGo, bore, resolution))
@@ -168,6 +223,11 @@ public sealed record BoreLine(string Key, string Section, string Label, BoreLimi
         if (Holes is { } holes)
         {
             Add($"{{}} of {holes} open", Quantity.Count(bore.OpenHoles ?? 0));
+        }
+
+        if (bore.Seen is { } seen)
+        {
+            parts.Add(seen == BoreSeen.Clear ? "clear, not pinned" : "nothing goes");
         }
 
         if (bore.GoPinMm is { } go)
@@ -202,6 +262,11 @@ public sealed record BoreLine(string Key, string Section, string Label, BoreLimi
             return TooFew(holes, bore.OpenHoles ?? 0);
         }
 
+        if (bore.Seen is { } seen)
+        {
+            return Unmeasured(seen);
+        }
+
         var bounds = bore.BoreMm is { } direct
             ? BoreBounds.FromDirect(direct, bore.ResolutionMm ?? JetGauge.DefaultResolutionMm)
             : BoreBounds.FromPins(bore.GoPinMm, bore.NoGoPinMm);
@@ -226,6 +291,20 @@ public sealed record BoreLine(string Key, string Section, string Label, BoreLimi
             answers: Answers(result, bore)
         );
     }
+
+    /// <summary>Light through a hole is no proof of its size: varnish narrows one that still shows light. Common practice, no source.</summary>
+    private Judgement Unmeasured(BoreSeen seen) =>
+        seen switch
+        {
+            BoreSeen.Blocked => NothingGoes.Judged(
+                Sentence.Of("Soak it, clear it with a soft strand and blow through, then gauge it."),
+                why: [Sentence.Of("Nothing goes through it.")]
+            ),
+            BoreSeen.Clear => Clear.Judged(
+                Sentence.Of("Pass pins to know its size: varnish narrows a hole that still shows light."),
+                why: [Sentence.Of("It is clear. How wide it is was not measured.")]
+            ),
+        };
 
     private static string FieldOf(string computeField) =>
         computeField switch

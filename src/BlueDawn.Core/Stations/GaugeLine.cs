@@ -160,6 +160,9 @@ public abstract record GaugeLine<TReading>(string Key, Station Station, string S
     /// <summary>What is to be known before anything is read.</summary>
     protected virtual IReadOnlyList<Sentence> WhyBefore => [];
 
+    /// <summary>Quick answers for what needs no measuring, offered while nothing is read.</summary>
+    protected virtual IReadOnlyList<QuickAnswer> AnswersBefore => [];
+
     /// <summary>What was read, in a few words.</summary>
     /// <param name="reading">The reading.</param>
     protected abstract Sentence Describe(TReading reading);
@@ -180,7 +183,9 @@ public abstract record GaugeLine<TReading>(string Key, Station Station, string S
 
     /// <inheritdoc/>
     public sealed override Judgement Judge(Reading? reading, PinSet pins) =>
-        reading is TReading read ? Judge(read, pins) : LineFinding.NotRead.Judged(Ask, figures: FiguresBefore, why: WhyBefore);
+        reading is TReading read
+            ? Judge(read, pins)
+            : LineFinding.NotRead.Judged(Ask, figures: FiguresBefore, why: WhyBefore, answers: AnswersBefore);
 
     /// <inheritdoc/>
     public sealed override Sentence Describe(Reading reading) => reading is TReading read ? Describe(read) : Sentence.None;

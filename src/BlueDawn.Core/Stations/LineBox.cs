@@ -141,10 +141,13 @@ public sealed record LineForm<TReading>(IReadOnlyList<BoxGroup> Groups, Func<Typ
     /// <summary>Whether the one choice it asks for is recorded by touching it.</summary>
     public bool OneTouch { get; init; }
 
-    /// <summary>The box of a name, in a group or in a row; null when there is none.</summary>
+    /// <summary>What only a quick answer fills: it has no box of its own.</summary>
+    public IReadOnlyList<LineBox> Besides { get; init; } = [];
+
+    /// <summary>The box of a name, in a group, in a row or besides; null when there is none.</summary>
     /// <param name="name">Its name.</param>
     public LineBox? Find(string name) =>
-        Groups.SelectMany(group => group.Boxes).Concat(Rows?.Columns ?? []).FirstOrDefault(box => box.Name == name);
+        Groups.SelectMany(group => group.Boxes).Concat(Rows?.Columns ?? []).Concat(Besides).FirstOrDefault(box => box.Name == name);
 
     /// <summary>The boxes as they are asked.</summary>
     public EntryForm AsAsked() =>

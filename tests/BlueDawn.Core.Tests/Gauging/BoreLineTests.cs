@@ -38,6 +38,49 @@ public class BoreLineTests
         }
     }
 
+    /// <summary>Light through is not enough: varnish narrows a hole that still shows light. Common practice, no source.</summary>
+    [Fact]
+    public void What_needs_no_measuring_is_one_touch_while_nothing_is_read()
+    {
+        var answers = Jet.Judge(null, Pins).Answers;
+        Assert.Equal(["Blocked, nothing goes", "Clear, not pinned"], answers.Select(answer => answer.Label));
+        var judged = answers
+            .Select(answer => Jet.Judge(Jet.Read(new TypedReading(UnitSystem.Metric, answer.Values, [])).Reading, Pins))
+            .ToList();
+        // What is known of a blocked jet is known of a restricted one; a clear one may be any size.
+        Assert.Equal(
+            [("restricted", "Blocked", Verdict.NotGood), ("clear", "Clear, not pinned", Verdict.CannotTell)],
+            judged.Select(judgement => (judgement.Finding, judgement.Word, judgement.Verdict))
+        );
+        Assert.Equal(
+            ["nothing goes", "clear, not pinned"],
+            answers.Select(answer => Jet.Describe(Jet.Read(new TypedReading(UnitSystem.Metric, answer.Values, [])).Reading!).ToString())
+        );
+    }
+
+    [Fact]
+    public void A_row_is_all_blocked_or_all_clear_by_one_touch()
+    {
+        var answers = Row.Judge(null, Pins).Answers;
+        Assert.Equal(
+            ["4 holes blocked", "Clear, not pinned"],
+            answers.Select(answer => Row.Judge(Row.Read(new TypedReading(UnitSystem.Metric, answer.Values, [])).Reading, Pins).Word)
+        );
+        Assert.Equal(
+            "4 of 4 open, clear, not pinned",
+            Row.Describe(Row.Read(new TypedReading(UnitSystem.Metric, answers[1].Values, [])).Reading!).ToString()
+        );
+    }
+
+    [Fact]
+    public void A_size_says_more_than_a_look_and_a_look_that_is_none_is_refused()
+    {
+        Assert.Equal("inGauge", Judge(Jet, ("seen", "blocked"), ("go", "#81"), ("noGo", "#80")).Finding);
+        Assert.NotEmpty(Jet.Read(TypedReading.Of(("seen", "perhaps"))).Problems);
+        // Half of the holes are neither all blocked nor all clear: they are counted.
+        Assert.NotEqual("clear", Judge(Row, ("seen", "clear"), ("openHoles", "2")).Finding);
+    }
+
     [Fact]
     public void Number_drills_count_as_pins()
     {

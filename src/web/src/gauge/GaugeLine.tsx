@@ -216,9 +216,10 @@ export function GaugeLine({ tray, line, history, locked, way }: Props) {
           </div>
         )}
 
-        {(hasAdvice || state.dirty) && (
+        {(hasAdvice || state.dirty || (mayRecord && judgement.answers.length > 0)) && (
           <div className={`flex flex-wrap gap-x-3 gap-y-1 ${state.dirty ? 'items-start' : 'items-center'}`}>
             <p
+              hidden={judgement.verdict === 'notRead' && !state.dirty}
               className={`min-w-0 flex-1 leading-snug ${both ? 'basis-full' : 'basis-32'}
                 ${state.dirty ? 'max-md:order-last max-md:basis-full md:pt-2.5' : ''}
                 ${judgement.verdict === 'notRead' ? 'text-mute' : 'font-medium'}`}
