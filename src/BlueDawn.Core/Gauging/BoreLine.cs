@@ -52,7 +52,7 @@ public sealed record BoreLine(string Key, string Section, string Label, BoreLimi
     private static readonly LineFinding Restricted = LineFinding.Bad("restricted", "Restricted", Lean.Below);
     private static readonly LineFinding OpenedUp = LineFinding.Bad("openedUp", "Opened up", Lean.Above);
     private static readonly LineFinding NothingGoes = Restricted with { Word = "Blocked" };
-    private static readonly LineFinding Clear = LineFinding.Open("clear", word: "Clear, not pinned");
+    private static readonly LineFinding Clear = LineFinding.Open("clear", word: "Not pinned");
     private static readonly LineFinding Blocked = LineFinding.Bad("blocked", "Holes blocked", Lean.Below);
 
     /// <summary>Its kind of reading, with everything it can find.</summary>
@@ -293,7 +293,7 @@ public sealed record BoreLine(string Key, string Section, string Label, BoreLimi
     }
 
     /// <summary>Light through a hole is no proof of its size: varnish narrows one that still shows light. Common practice, no source.</summary>
-    private Judgement Unmeasured(BoreSeen seen) =>
+    private static Judgement Unmeasured(BoreSeen seen) =>
         seen switch
         {
             BoreSeen.Blocked => NothingGoes.Judged(
@@ -301,7 +301,7 @@ public sealed record BoreLine(string Key, string Section, string Label, BoreLimi
                 why: [Sentence.Of("Nothing goes through it.")]
             ),
             BoreSeen.Clear => Clear.Judged(
-                Sentence.Of("Pass pins to know its size: varnish narrows a hole that still shows light."),
+                Sentence.Of("It is clear. Pass pins to know its size: varnish narrows a hole that still shows light."),
                 why: [Sentence.Of("It is clear. How wide it is was not measured.")]
             ),
         };

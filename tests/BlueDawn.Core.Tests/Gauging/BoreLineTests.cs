@@ -49,7 +49,7 @@ public class BoreLineTests
             .ToList();
         // What is known of a blocked jet is known of a restricted one; a clear one may be any size.
         Assert.Equal(
-            [("restricted", "Blocked", Verdict.NotGood), ("clear", "Clear, not pinned", Verdict.CannotTell)],
+            [("restricted", "Blocked", Verdict.NotGood), ("clear", "Not pinned", Verdict.CannotTell)],
             judged.Select(judgement => (judgement.Finding, judgement.Word, judgement.Verdict))
         );
         Assert.Equal(
@@ -63,7 +63,7 @@ public class BoreLineTests
     {
         var answers = Row.Judge(null, Pins).Answers;
         Assert.Equal(
-            ["4 holes blocked", "Clear, not pinned"],
+            ["4 holes blocked", "Not pinned"],
             answers.Select(answer => Row.Judge(Row.Read(new TypedReading(UnitSystem.Metric, answer.Values, [])).Reading, Pins).Word)
         );
         Assert.Equal(

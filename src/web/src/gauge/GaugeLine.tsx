@@ -232,11 +232,14 @@ export function GaugeLine({ tray, line, history, locked, way }: Props) {
               judgement.answers.map((answer) => (
                 <Button
                   key={answer.label}
+                  // Beside the boxes of a line that nobody has read they stand back.
+                  {...(judgement.verdict === 'notRead' ? { look: 'quiet', className: 'px-0!' } : {})}
                   disabled={state.busy}
                   onClick={() => void state.answer(answer.values)}
                   aria-label={`${line.label}: ${answer.label}, ${answer.leads}`}
                 >
-                  {answer.label} <span className="text-mute font-normal">{answer.leads}</span>
+                  {answer.label}
+                  {judgement.verdict !== 'notRead' && <span className="text-mute font-normal">{answer.leads}</span>}
                 </Button>
               ))}
             {state.dirty && mayRecord && (
