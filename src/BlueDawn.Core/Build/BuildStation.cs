@@ -237,7 +237,7 @@ public sealed class BuildState(TrayBook tray) : StationState
                     .Select(logged => ReportPoint.Of(ReportChapter.Found, $"Tried before all was on, because: {logged.Note.Because}.")),
                 .. ledger
                     .Lines.Where(line =>
-                        line.Fitted is { Fate: not Fate.Refitted } or { Reason.Length: > 0 }
+                        line.Fitted is { Fate: not Fate.Refitted } or { Reason.Length: > 0 } or { SoBecause: not null }
                         || line is { Found.Verdict: LineVerdict.Ours, Fitted: not null }
                     )
                     .Select(line => new ReportPoint(

@@ -40,7 +40,8 @@ public sealed record BuildAdvice(string Part, IReadOnlyList<string> First, Way? 
 /// <summary>Order and way round of what lies on what.</summary>
 public static class StackCheck
 {
-    /// <summary>Everything wrong with what has gone back so far.</summary>
+    /// <summary>Everything wrong with what has gone back so far, without what is so on this machine for a reason. A part that still lies on
+    /// the bench stays open in the ledger whatever the reason.</summary>
     /// <param name="knowledge">The stacks.</param>
     /// <param name="family">The carburetor's family.</param>
     /// <param name="sheet">The spec sheet, or null: where it says a way round, that is the right one.</param>
@@ -125,7 +126,7 @@ public static class StackCheck
             );
         }
 
-        return problems;
+        return [.. problems.Where(problem => ledger.Find(problem.Part)?.Fitted?.SoBecause is null)];
     }
 
     private static bool SameHole(string one, string other) => string.Equals(one.Trim(), other.Trim(), StringComparison.OrdinalIgnoreCase);

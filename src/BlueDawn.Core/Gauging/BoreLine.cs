@@ -51,7 +51,6 @@ public sealed record BoreLine(string Key, string Section, string Label, BoreLimi
     private static readonly LineFinding InGauge = LineFinding.Good("inGauge", "In gauge");
     private static readonly LineFinding Restricted = LineFinding.Bad("restricted", "Restricted", Lean.Below);
     private static readonly LineFinding OpenedUp = LineFinding.Bad("openedUp", "Opened up", Lean.Above);
-    private static readonly LineFinding NothingGoes = Restricted with { Word = "Blocked" };
     private static readonly LineFinding Clear = LineFinding.Open("clear", word: "Not pinned");
     private static readonly LineFinding Blocked = LineFinding.Bad("blocked", "Holes blocked", Lean.Below);
 
@@ -296,7 +295,7 @@ public sealed record BoreLine(string Key, string Section, string Label, BoreLimi
     private static Judgement Unmeasured(BoreSeen seen) =>
         seen switch
         {
-            BoreSeen.Blocked => NothingGoes.Judged(
+            BoreSeen.Blocked => (Restricted with { Word = "Blocked" }).Judged(
                 Sentence.Of("Soak it, clear it with a soft strand and blow through, then gauge it."),
                 why: [Sentence.Of("Nothing goes through it.")]
             ),

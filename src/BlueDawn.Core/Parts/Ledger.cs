@@ -346,6 +346,15 @@ public sealed record Ledger(
         }
 
         problems.AddRange(back.Elsewhere?.Problems() ?? []);
+        if (back.SoBecause is { } because && Reason.Problem(because) is { } tooShort)
+        {
+            problems.Add(new("note.soBecause", tooShort));
+        }
+        else if (back.SoBecause?.Length > LongestText)
+        {
+            problems.Add(new("note.soBecause", $"Longer than {LongestText} characters. Shorten it."));
+        }
+
         if (back.Way is { } way && line.Part.Ways.All(one => one.Key != way))
         {
             problems.Add(new("note.way", "It has no such way round. Pick one of the drawings."));

@@ -209,6 +209,8 @@ public sealed record StaysNote(string Part) : PartNote(Part)
 /// <param name="Hole">Which hole a link or spring went into, in the words it came out with.</param>
 /// <param name="NearMatch">True when a new one is only near to the old one, false when it is the same; null when nobody said.</param>
 /// <param name="Elsewhere">What the new one is and where it came from, when no kit and no shelf had it; null otherwise.</param>
+/// <param name="SoBecause">Why its order, its way round or its hole is right on this machine though it is not the usual one; null while nobody
+/// said.</param>
 public sealed record BackNote(
     string Part,
     Fate Fate,
@@ -219,7 +221,8 @@ public sealed record BackNote(
     string? Reason = null,
     string? Hole = null,
     bool? NearMatch = null,
-    Elsewhere? Elsewhere = null
+    Elsewhere? Elsewhere = null,
+    string? SoBecause = null
 ) : PartNote(Part)
 {
     /// <inheritdoc/>
@@ -240,7 +243,8 @@ public sealed record BackNote(
             TurnsEighths is { } eighths ? Words($"set to {Turns.Text(eighths)} turns") : null,
             Hole is { } hole ? Words($"hole {hole}") : null,
             NearMatch is { } near ? Words(near ? "a near match" : "the same as the old one") : null,
-            Words(Reason)
+            Words(Reason),
+            string.IsNullOrWhiteSpace(SoBecause) ? null : Words($"so on this machine, because: {SoBecause.Trim().TrimEnd('.')}")
         );
 }
 

@@ -34,7 +34,7 @@ public sealed class StackCheckTests
             CarburetorFamily.Diaphragm,
             "manifold-gasket < manifold < insulator intake-gasket deflector < carburetor < outer-gasket < filter-housing"
         ),
-        (CarburetorFamily.Diaphragm, "metering-spring < needle < metering-lever < metering-gasket < metering-diaphragm < metering-cover"),
+        (CarburetorFamily.Diaphragm, "metering-spring needle < metering-lever < metering-gasket < metering-diaphragm < metering-cover"),
         (CarburetorFamily.Diaphragm, "inlet-screen < pump-diaphragm < pump-gasket < pump-cover"),
         (
             CarburetorFamily.SuctionTank,
@@ -244,6 +244,54 @@ public sealed class StackCheckTests
         string? Way(string part) => part == "deflector" ? null : "up";
         bench.Does(Strip.Bench.Back(first, Way(first))).Does(Strip.Bench.Back(second, Way(second)));
         Assert.Empty(bench.Problems);
+    }
+
+    /// <summary>The spring stands in its well and the needle in its seat: neither lies on the other. Common practice, no source.</summary>
+    [Theory]
+    [InlineData("metering-spring", "needle")]
+    [InlineData("needle", "metering-spring")]
+    public void Needle_and_metering_spring_go_in_either_order(string first, string second) =>
+        Assert.Empty(Strip.Bench.Diaphragm().Strips().Does(Strip.Bench.Back(first)).Does(Strip.Bench.Back(second)).Problems);
+
+    private const string Because = "On this one it goes in from above, with the bowl on";
+
+    /// <summary>An order, a way round or a hole that is not the usual one is a question: with a reason it is so on this machine.</summary>
+    [Fact]
+    public void What_is_so_on_this_machine_is_not_wrong()
+    {
+        var bench = BenchOf(CarburetorFamily.FloatBowl).Strips().BuildsUpTo("bowl");
+        bench.Does(new UndoNote("idle-jet")).Does(Strip.Bench.Back("bowl", "under-float"));
+        Assert.Equal(StackFault.LeftOut, Assert.Single(bench.Problems).Fault);
+        bench.Does(new UndoNote("bowl"))
+            .Does(new BackNote("bowl", Fate.Refitted, "under-float", SoBecause: Because));
+        Assert.Empty(bench.Problems);
+        // The jet still lies on the bench, and no reason puts it in.
+        Assert.Contains("idle jet", bench.WhyNotProven, StringComparison.Ordinal);
+        bench.Does(Strip.Bench.Back("idle-jet"));
+        Assert.Empty(bench.Problems);
+    }
+
+    [Theory]
+    [InlineData("seat", "outward")]
+    [InlineData("bowl", "away")]
+    public void Another_way_round_with_a_reason_is_right(string part, string way)
+    {
+        var bench = BenchOf(CarburetorFamily.FloatBowl).Strips().BuildsUpTo(part);
+        Assert.Equal(
+            "note.soBecause",
+            Assert.Single(bench.Ledger.Check(new BackNote(part, Fate.Refitted, way, SoBecause: "short"), [])).Field
+        );
+        Assert.Equal(
+            "note.soBecause",
+            Assert.Single(bench.Ledger.Check(new BackNote(part, Fate.Refitted, way, SoBecause: new string('x', 201)), [])).Field
+        );
+        bench.Does(new BackNote(part, Fate.Refitted, way, SoBecause: Because));
+        Assert.Empty(bench.Problems);
+        Assert.Contains(
+            $"so on this machine, because: {Because}",
+            bench.Ledger.Find(part)!.Fitted!.Say("x", []).ToString(),
+            StringComparison.Ordinal
+        );
     }
 
     [Fact]

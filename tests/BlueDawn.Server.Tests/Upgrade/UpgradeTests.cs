@@ -51,6 +51,7 @@ public sealed class UpgradeTests(Shop shop) : IAsyncLifetime
         ["tray 37, next"] = "decision 158",
         ["tray 38, next"] = "decision 72: the metering side is looked at before the hold test",
         ["tray 39, report"] = "decision 53",
+        ["tray 24, stations"] = "decision 163: the holes of the bowl nut are a passage of every float bowl",
         ["tray 39, stations"] = "decision 163: the holes of the bowl nut are a passage of every float bowl",
         ["tray 33, lines"] = "decision 97: without a sheet what is usual is asked all the same",
         ["tray 33, obstacles"] = "decision 97",

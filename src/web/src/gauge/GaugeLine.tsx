@@ -235,7 +235,13 @@ export function GaugeLine({ tray, line, history, locked, way }: Props) {
                   // Beside the boxes of a line that nobody has read they stand back.
                   {...(judgement.verdict === 'notRead' ? { look: 'quiet', className: 'px-0!' } : {})}
                   disabled={state.busy}
-                  onClick={() => void state.answer(answer.values)}
+                  onClick={({ currentTarget }) => {
+                    // The button goes away with the answer: a hand on the keys is led on, a finger is not.
+                    const byKeys = currentTarget.matches(':focus-visible');
+                    void state.answer(answer.values).then((taken) => {
+                      if (taken && byKeys) goOn(currentTarget);
+                    });
+                  }}
                   aria-label={`${line.label}: ${answer.label}, ${answer.leads}`}
                 >
                   {answer.label}

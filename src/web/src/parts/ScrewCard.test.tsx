@@ -1,7 +1,6 @@
 import { fireEvent, render, screen, waitFor } from '@testing-library/react';
-import { beforeEach, describe, expect, it, vi } from 'vitest';
+import { beforeAll, beforeEach, describe, expect, it, vi } from 'vitest';
 import type { Problem, Screw, Tray, TurnsNote } from '../api/client';
-import { ScrewCard } from './ScrewCard';
 
 const { record, said } = vi.hoisted(() => ({
   record: vi.fn<(note: TurnsNote) => Promise<boolean>>(),
@@ -9,6 +8,13 @@ const { record, said } = vi.hoisted(() => ({
 }));
 vi.mock('../session/session', () => ({ usePerson: () => ({ id: 'ilse' }), useOff: () => said.off }));
 vi.mock('../shell/useRecord', () => ({ useRecord: () => ({ record, busy: false, problem: said.problem }) }));
+
+// Files share their modules: another file's may have loaded the card with its own stand-ins.
+let ScrewCard: typeof import('./ScrewCard').ScrewCard;
+beforeAll(async () => {
+  vi.resetModules();
+  ({ ScrewCard } = await import('./ScrewCard'));
+});
 
 const idle: Screw = {
   part: 'idle-needle',

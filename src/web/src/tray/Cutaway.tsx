@@ -376,7 +376,7 @@ function Eye({
           x={x}
           y={230 + i * 15}
           textAnchor="middle"
-          fontSize={14}
+          fontSize={words.length > 9 ? 12 : 14}
           fontWeight={650}
           className="num"
           fill={line.judgement.verdict === 'notRead' ? 'var(--mute)' : colour}

@@ -5,7 +5,7 @@ import { Link } from 'react-router';
 import type { LedgerLine, LedgerNote, LedgerView, StackPlan, Tray } from '../../api/client';
 import { useRecord } from '../../shell/useRecord';
 import { useKeptParts } from '../../outbox/useKeptParts';
-import { useOff, useUnits } from '../../session/session';
+import { useOff, usePerson, useUnits } from '../../session/session';
 import { useLedger } from '../../shell/queries';
 import { fateWord, originWord } from '../../shell/words';
 import { trayPath } from '../../shell/stations';
@@ -16,6 +16,7 @@ import { foundWords } from '../../parts/found';
 import { ScrewCard } from '../../parts/ScrewCard';
 import { ExplodedStack } from './ExplodedStack';
 import { FitForm } from './FitForm';
+import { SoHere } from './SoHere';
 import { LeftOver } from './LeftOver';
 
 /** The ledger walked backwards: what goes in next, the right way round, until every line has ended. */
@@ -52,6 +53,7 @@ function Build({ tray, view }: { tray: Tray; view: LedgerView }) {
     if (!settled) setPicked(part);
     return settled;
   };
+  const person = usePerson();
   const kept = useKeptParts(tray.number, 'build');
   const first = view.problems[0]?.part ?? view.advice.find((advice) => !kept.has(advice.part))?.part ?? null;
   const current = picked ?? first;
@@ -99,14 +101,22 @@ function Build({ tray, view }: { tray: Tray; view: LedgerView }) {
             <p>{found.why}</p>
             <p className="font-strong">{found.mend}</p>
             {mayRecord && (
-              <Button
-                className="mt-1.5"
-                disabled={entries.busy}
-                aria-label={`Take out: ${labelOf(view, found.part)}`}
-                onClick={() => void record({ kind: 'undo', part: found.part })}
-              >
-                <Undo2 aria-hidden size={18} /> Take out {labelOf(view, found.part)}
-              </Button>
+              <div className="mt-1.5 flex flex-wrap items-end gap-2">
+                <Button
+                  disabled={entries.busy}
+                  aria-label={`Take out: ${labelOf(view, found.part)}`}
+                  onClick={() => void record({ kind: 'undo', part: found.part })}
+                >
+                  <Undo2 aria-hidden size={18} /> Take out {labelOf(view, found.part)}
+                </Button>
+                <SoHere
+                  draft={`${person.id}:so:${tray.number}:${found.part}`}
+                  label={labelOf(view, found.part)}
+                  busy={entries.busy}
+                  problem={entries.problem?.errors['note.soBecause']?.[0]}
+                  onSay={(soBecause) => soOnThisMachine(view, found.part, soBecause, entries.record)}
+                />
+              </div>
             )}
           </Notice>
         ))}
@@ -157,7 +167,19 @@ const atItsBox = [
   'note.elsewhere.what',
   'note.elsewhere.fromWhom',
   'note.elsewhere.price',
+  'note.soBecause',
 ];
+
+/** A part that stands as it went in is said once more, with why it is so: out and in again, in one go. */
+const soOnThisMachine = async (
+  view: LedgerView,
+  part: string,
+  soBecause: string,
+  record: (...notes: LedgerNote[]) => Promise<boolean>,
+): Promise<boolean> => {
+  const fitted = view.lines.find((line) => line.part.key === part)?.fitted;
+  return fitted ? record({ kind: 'undo', part }, { ...fitted, kind: 'back', soBecause }) : false;
+};
 
 const stackOf = (view: LedgerView, part: string): StackPlan | undefined =>
   view.stacks.find((one) => one.layers.some((layer) => layer.part === part));
@@ -216,6 +238,7 @@ const endWords = (line: LedgerLine): string =>
         ? 'the same as the old one'
         : '',
     line.fitted?.reason,
+    line.fitted?.soBecause ? `so on this machine, because: ${line.fitted.soBecause}` : '',
     line.by,
   ]
     .filter(Boolean)
