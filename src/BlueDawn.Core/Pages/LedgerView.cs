@@ -1,5 +1,6 @@
 using BlueDawn.Core.Build;
 using BlueDawn.Core.Faults;
+using BlueDawn.Core.Logbook;
 using BlueDawn.Core.Parts;
 using BlueDawn.Core.Stations;
 
@@ -22,6 +23,7 @@ namespace BlueDawn.Core.Pages;
 /// <param name="Screws">Screws whose turns are counted, and where each stands.</param>
 /// <param name="Reconciliation">What became of everything.</param>
 /// <param name="MostEighths">Most eighths of a turn that a screw can be out.</param>
+/// <param name="ShortestReason">Fewest characters of a reason.</param>
 /// <param name="WhyNotProven">Why it cannot be proven yet, or null.</param>
 internal sealed record LedgerView(
     StripJob? Job,
@@ -40,6 +42,7 @@ internal sealed record LedgerView(
     IReadOnlyList<Screw> Screws,
     Reconciliation Reconciliation,
     int MostEighths,
+    int ShortestReason,
     string? WhyNotProven
 )
 {
@@ -78,6 +81,7 @@ internal sealed record LedgerView(
             built.Screws,
             Reconciliation.Of(ledger, tray.Fitting),
             Turns.MostEighths,
+            Reason.Shortest,
             built.WhyNotTogether
         );
     }

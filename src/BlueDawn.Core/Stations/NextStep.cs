@@ -54,7 +54,10 @@ public sealed record NextStep(
                     [.. open.Line.Target.Quantities]
                 ),
             },
-            open.Judgement.Answers,
+            // What is one touch beside the boxes is not what is next: a press meant to lead on would record it.
+            open.Judgement.Verdict == Verdict.NotRead
+                ? []
+                : open.Judgement.Answers,
             open.Line.Caution
         );
 

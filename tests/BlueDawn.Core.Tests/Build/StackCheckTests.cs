@@ -262,8 +262,7 @@ public sealed class StackCheckTests
         var bench = BenchOf(CarburetorFamily.FloatBowl).Strips().BuildsUpTo("bowl");
         bench.Does(new UndoNote("idle-jet")).Does(Strip.Bench.Back("bowl", "under-float"));
         Assert.Equal(StackFault.LeftOut, Assert.Single(bench.Problems).Fault);
-        bench.Does(new UndoNote("bowl"))
-            .Does(new BackNote("bowl", Fate.Refitted, "under-float", SoBecause: Because));
+        bench.Does(new UndoNote("bowl")).Does(new BackNote("bowl", Fate.Refitted, "under-float", SoBecause: Because));
         Assert.Empty(bench.Problems);
         // The jet still lies on the bench, and no reason puts it in.
         Assert.Contains("idle jet", bench.WhyNotProven, StringComparison.Ordinal);

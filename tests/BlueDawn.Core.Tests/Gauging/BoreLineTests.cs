@@ -58,6 +58,16 @@ public class BoreLineTests
         );
     }
 
+    /// <summary>Enter on the bench card leads on; it must not record that a jet is blocked.</summary>
+    [Fact]
+    public void What_is_next_offers_none_of_them()
+    {
+        var tray = Trays.TestTray.Untouched();
+        var jet = tray.Book.Lines.First(line => line.Line is BoreLine);
+        Assert.NotEmpty(jet.Judgement.Answers);
+        Assert.Empty(NextStep.Of(jet).Answers);
+    }
+
     [Fact]
     public void A_row_is_all_blocked_or_all_clear_by_one_touch()
     {

@@ -112,6 +112,7 @@ function Build({ tray, view }: { tray: Tray; view: LedgerView }) {
                 <SoHere
                   draft={`${person.id}:so:${tray.number}:${found.part}`}
                   label={labelOf(view, found.part)}
+                  shortest={view.shortestReason}
                   busy={entries.busy}
                   problem={entries.problem?.errors['note.soBecause']?.[0]}
                   onSay={(soBecause) => soOnThisMachine(view, found.part, soBecause, entries.record)}

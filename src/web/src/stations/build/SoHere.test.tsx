@@ -3,7 +3,7 @@ import { beforeEach, describe, expect, it, vi } from 'vitest';
 import { SoHere } from './SoHere';
 
 const shown = (say: (because: string) => Promise<boolean>, problem?: string) =>
-  render(<SoHere draft="ilse:so:27:bowl" label="bowl" busy={false} problem={problem} onSay={say} />);
+  render(<SoHere draft="ilse:so:27:bowl" label="bowl" shortest={10} busy={false} problem={problem} onSay={say} />);
 const box = () => screen.getByRole<HTMLInputElement>('textbox', { name: 'So on this machine, because' });
 
 describe('so on this machine, because', () => {
@@ -12,6 +12,9 @@ describe('so on this machine, because', () => {
   it('is not said without a reason', () => {
     const say = vi.fn<(because: string) => Promise<boolean>>();
     shown(say);
+    fireEvent.click(screen.getByRole('button', { name: 'It is so' }));
+    // One that would be refused is not sent either: the part would stay out.
+    fireEvent.change(box(), { target: { value: '  too short ' } });
     fireEvent.click(screen.getByRole('button', { name: 'It is so' }));
     expect(say).not.toHaveBeenCalled();
   });

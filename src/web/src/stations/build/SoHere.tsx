@@ -7,6 +7,8 @@ interface Props {
   draft: string;
   /** What the part is called. */
   label: string;
+  /** Fewest characters of a reason. The part is out and in again in one go: a reason that is refused would leave it out. */
+  shortest: number;
   busy: boolean;
   problem: string | undefined;
   /** True when it was taken. */
@@ -14,7 +16,7 @@ interface Props {
 }
 
 /** Not the usual order, way round or hole, and right all the same: so on this machine, because. */
-export function SoHere({ draft, label, busy, problem, onSay }: Props) {
+export function SoHere({ draft, label, shortest, busy, problem, onSay }: Props) {
   const [because, keep, drop] = useKept(draft, '');
   return (
     <form
@@ -31,11 +33,13 @@ export function SoHere({ draft, label, busy, problem, onSay }: Props) {
         <TextField
           label="So on this machine, because"
           value={because}
+          hint={`At least ${shortest} characters`}
+          maxLength={200}
           problem={problem}
           onChange={(event) => keep(event.target.value)}
         />
       </div>
-      <Button type="submit" disabled={busy || because.trim() === ''}>
+      <Button type="submit" disabled={busy || because.trim().length < shortest}>
         It is so
       </Button>
     </form>
