@@ -275,13 +275,9 @@ function Lines({
               <span className="inline-block min-w-48 font-strong first-letter:uppercase">{line.part.label}</span>
               <span className="text-mute min-w-0 flex-1">{foundWords(line, units)}</span>
               <span
-                className={
-                  line.state === 'back'
-                    ? 'text-ok font-bold'
-                    : line.state === 'missing'
-                      ? 'text-bad font-bold'
-                      : 'text-dawn font-bold'
-                }
+                className={`font-bold sm:max-w-3/5 sm:text-right ${
+                  line.state === 'back' ? 'text-ok' : line.state === 'missing' ? 'text-bad' : 'text-dawn'
+                }`}
               >
                 {line.state === 'back' ? endWords(line) : line.state === 'missing' ? 'missing' : 'on the bench'}
               </span>
