@@ -29,19 +29,16 @@ public sealed record TurnsNote(string Part, int TurnsEighths, int? FromEighths =
     private const int Longest = 200;
 
     private IReadOnlyList<FieldProblem> Wrong(TrayBook tray) =>
-        Screw.Of(tray).FirstOrDefault(screw => screw.Part == Part) is not { } screw
-            ? NoteAnswers.Wrong("part", "There is no such screw on this carburetor whose turns are counted.")
+        In(tray) is not { } screw ? NoteAnswers.Wrong("part", "There is no such screw on this carburetor whose turns are counted.")
         : !screw.IsIn ? NoteAnswers.Wrong("part", "It lies on the bench: its turns are written down as it goes in, at Build.")
         : Turns.Check(TurnsEighths) is { } turns ? [turns]
         : Turns.Check(FromEighths) is { } before ? [before with { Field = "note.fromEighths" }]
         : Why?.Length > Longest ? NoteAnswers.Wrong("why", $"Longer than {Longest} characters. Shorten it.")
         : [];
 
-    private Sentence Say(TrayBook tray)
-    {
-        var screw = Screw.Of(tray).FirstOrDefault(screw => screw.Part == Part);
-        return Sentence.Say($"{screw?.Label ?? Part} turned to {Turns.Text(TurnsEighths)}{Because}");
-    }
+    private Sentence Say(TrayBook tray) => Sentence.Say($"{In(tray)?.Label ?? Part} turned to {Turns.Text(TurnsEighths)}{Because}");
+
+    private Screw? In(TrayBook tray) => tray.State<BuildState>().Screws.FirstOrDefault(screw => screw.Part == Part);
 
     private string Because => string.IsNullOrWhiteSpace(Why) ? "" : $", because: {Why.Trim()}";
 }

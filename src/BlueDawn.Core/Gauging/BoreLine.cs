@@ -295,7 +295,7 @@ public sealed record BoreLine(string Key, string Section, string Label, BoreLimi
     private static Judgement Unmeasured(BoreSeen seen) =>
         seen switch
         {
-            BoreSeen.Blocked => (Restricted with { Word = "Blocked" }).Judged(
+            BoreSeen.Blocked => (Blocked with { Word = "Blocked" }).Judged(
                 Sentence.Of("Soak it, clear it with a soft strand and blow through, then gauge it."),
                 why: [Sentence.Of("Nothing goes through it.")]
             ),

@@ -47,9 +47,9 @@ public class BoreLineTests
         var judged = answers
             .Select(answer => Jet.Judge(Jet.Read(new TypedReading(UnitSystem.Metric, answer.Values, [])).Reading, Pins))
             .ToList();
-        // What is known of a blocked jet is known of a restricted one; a clear one may be any size.
+        // Nothing passes a blocked jet, and Trace hears that, not that it is narrow; a clear one may be any size.
         Assert.Equal(
-            [("restricted", "Blocked", Verdict.NotGood), ("clear", "Not pinned", Verdict.CannotTell)],
+            [("blocked", "Blocked", Verdict.NotGood), ("clear", "Not pinned", Verdict.CannotTell)],
             judged.Select(judgement => (judgement.Finding, judgement.Word, judgement.Verdict))
         );
         Assert.Equal(
