@@ -86,7 +86,7 @@ public sealed class BuildState(TrayBook tray) : StationState
     private readonly Lazy<IReadOnlyList<BuildAdvice>> advice = new(() =>
         [
             .. StackCheck
-                .Order(tray.Ledger)
+                .Order(tray.Knowledge.Of<StackKnowledge>(), tray.Kind.Family, tray.Ledger)
                 .Select(line => StackCheck.Advice(tray.Knowledge.Of<StackKnowledge>(), tray.Kind.Family, tray.Sheet, tray.Ledger, line)),
         ]
     );

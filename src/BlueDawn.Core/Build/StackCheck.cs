@@ -108,6 +108,31 @@ public static class StackCheck
             }
         }
 
+        foreach (var stack in knowledge.Stacks(family))
+        {
+            var loose = AsFound(stack, ledger)
+                .Layers.Where(layer => layer.LiesAsFound && ledger.OrderOff.ContainsKey(layer.Part))
+                .Select(layer => ledger.Find(layer.Part)!)
+                .ToList();
+            var back = loose.Where(line => line is { IsIn: true, Fitted: not null }).ToList();
+            if (
+                back.Zip(back.Skip(1)).FirstOrDefault(pair => order[pair.First.Part.Key] > order[pair.Second.Part.Key]) is
+                { First: { } lower, Second: { } upper }
+            )
+            {
+                problems.Add(
+                    new StackProblem(
+                        StackFault.WrongOrder,
+                        upper.Part.Key,
+                        lower.Part.Key,
+                        $"{Capital(upper.Part.Label)} went in before {lower.Part.Label}; as it came off, {lower.Part.Label} lay under it.",
+                        "The last builder may have had a reason, or a mistake: gaskets on the wrong side cover a passage.",
+                        $"Look at both. As it was: {string.Join(", ", loose.Select(line => line.Part.Label))}, from the inside out."
+                    )
+                );
+            }
+        }
+
         foreach (
             var line in ledger.Lines.Where(line =>
                 line is { IsIn: true, Fitted.Hole: not null, Found.Hole: not null } && !SameHole(line.Fitted.Hole, line.Found.Hole)
@@ -169,8 +194,47 @@ public static class StackCheck
             ? [new("note.way", $"Say which way round it went in. {layer.Reason}")]
             : [];
 
-    /// <summary>Open lines in the order they go back: the order of removal turned round.</summary>
-    public static IReadOnlyList<LedgerLine> Order(Ledger ledger) => [.. ledger.Open.OrderByDescending(line => line.Part.Order)];
+    /// <summary>Open lines in the order they go back: as they came off, turned round; where that was not the usual way, what lies under
+    /// another part first all the same. What was missing goes by the usual order of removal.</summary>
+    /// <param name="knowledge">The stacks.</param>
+    /// <param name="family">The carburetor's family.</param>
+    /// <param name="ledger">The ledger.</param>
+    public static IReadOnlyList<LedgerLine> Order(StackKnowledge knowledge, CarburetorFamily family, Ledger ledger)
+    {
+        var off = ledger.OrderOff;
+        var left = ledger
+            .Open.OrderByDescending(line => off.GetValueOrDefault(line.Part.Key))
+            .ThenByDescending(line => line.Part.Order)
+            .ToList();
+        var under = left.ToDictionary(
+            line => line.Part.Key,
+            line =>
+                knowledge.Layer(family, line.Part.Key) is { } layer
+                    ? Under(knowledge, family, layer, ledger).Select(one => one.Part.Key).ToHashSet()
+                    : []
+        );
+        var order = new List<LedgerLine>(left.Count);
+        while (left.Count > 0)
+        {
+            // Stacks have no circles (StackKnowledge); the first is taken should a shop's own table have one.
+            var next = left.FirstOrDefault(line => left.All(other => !under[line.Part.Key].Contains(other.Part.Key))) ?? left[0];
+            order.Add(next);
+            left.Remove(next);
+        }
+
+        return order;
+    }
+
+    /// <summary>A stack as this machine had it: what may lie either way about lies as it came off, as far as that was written down.</summary>
+    /// <param name="stack">The stack as is usual.</param>
+    /// <param name="ledger">The ledger.</param>
+    public static StackPlan AsFound(StackPlan stack, Ledger ledger)
+    {
+        var off = ledger.OrderOff;
+        var loose = stack.Layers.Where(layer => layer.LiesAsFound && off.ContainsKey(layer.Part)).ToList();
+        var found = new Queue<StackLayer>(loose.OrderByDescending(layer => off[layer.Part]));
+        return stack with { Layers = [.. stack.Layers.Select(layer => loose.Contains(layer) ? found.Dequeue() : layer)] };
+    }
 
     /// <summary>Everything that has to be in before a layer: what lies under it in its stack, and what it closes over.</summary>
     private static IEnumerable<LedgerLine> Under(StackKnowledge knowledge, CarburetorFamily family, StackLayer layer, Ledger ledger) =>

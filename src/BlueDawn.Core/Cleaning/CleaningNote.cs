@@ -1,3 +1,4 @@
+using System.Globalization;
 using BlueDawn.Core.Logbook;
 using BlueDawn.Core.Measures;
 using BlueDawn.Core.Shop;
@@ -19,6 +20,19 @@ public enum MethodStep
 
     /// <summary>It was begun and broken off before its time: still to be done, and what it used is on the parts.</summary>
     Short,
+}
+
+/// <summary>How what was cleaned came out.</summary>
+public enum CleanResult
+{
+    /// <summary>Clean.</summary>
+    Clean,
+
+    /// <summary>Better, and not clean yet: the dirt is still to come off.</summary>
+    NotYet,
+
+    /// <summary>As before: this does not take it off.</summary>
+    NoChange,
 }
 
 /// <summary>One entry about cleaning a tray's parts. Added, never edited.</summary>
@@ -68,7 +82,19 @@ public sealed record SoilsNote(IReadOnlyList<string> Soils) : CleaningNote
 /// <summary>A way to clean is chosen, dropped or done.</summary>
 /// <param name="Recipe">The recipe's key.</param>
 /// <param name="Step">Which of them.</param>
-public sealed record MethodNote(string Recipe, MethodStep Step) : CleaningNote
+/// <param name="Pieces">What goes in or was in: keys of parts that lie on the bench, and <see cref="CleaningPlan.Body"/>; null for everything
+/// on the bench that may, and the body where all of it is in pieces.</param>
+/// <param name="Minutes">Minutes it took, above 0; null when nobody counted.</param>
+/// <param name="Result">How it came out; null when nobody said: clean.</param>
+/// <param name="SoBecause">Why a piece that the bench would keep out goes in all the same, such as that it is brass here; null otherwise.</param>
+public sealed record MethodNote(
+    string Recipe,
+    MethodStep Step,
+    IReadOnlyList<string>? Pieces = null,
+    double? Minutes = null,
+    CleanResult? Result = null,
+    string? SoBecause = null
+) : CleaningNote
 {
     /// <summary>How it is checked, said and kept.</summary>
     public static NoteKind<MethodNote> Kind { get; } =
@@ -77,24 +103,46 @@ public sealed record MethodNote(string Recipe, MethodStep Step) : CleaningNote
             Needs = Permission.WorkAtTheBench,
             Lookup = NoteLookup.None,
             WhenWrong = (note, tray) => note.Check(tray),
-            Says = (note, tray) => note.Say(tray),
+            Says = (note, tray) =>
+                Sentence.Say(
+                    $"{note.Words(tray.Knowledge.Of<CleaningKnowledge>(), [])}{note.Besides(tray.State<CleaningState>().Plan.Pieces)}"
+                ),
             Leaves = NoteAnswers.AsBefore,
             Shelf = NoteAnswers.Stays,
             Work = note => note.Step is MethodStep.Done or MethodStep.Short,
         };
 
+    /// <summary>True when it was done and took the dirt off, as far as anybody said.</summary>
+    public bool TookItOff => Step == MethodStep.Done && Result is null or CleanResult.Clean;
+
     /// <inheritdoc/>
     public override string Words(CleaningKnowledge knowledge, IReadOnlyList<Passage> passages)
     {
         var label = knowledge.Find(Recipe)?.Label ?? Recipe;
-        return Step switch
+        return (Step, Result) switch
         {
-            MethodStep.Chosen => $"To clean with: {label}",
-            MethodStep.Dropped => $"Not to clean with: {label}",
-            MethodStep.Done => $"Cleaned: {label}",
-            MethodStep.Short => $"Not long enough: {label}",
+            (MethodStep.Chosen, _) => $"To clean with: {label}",
+            (MethodStep.Dropped, _) => $"Not to clean with: {label}",
+            (MethodStep.Done, CleanResult.NotYet) => $"Better, not clean yet: {label}",
+            (MethodStep.Done, CleanResult.NoChange) => $"No cleaner than before: {label}",
+            (MethodStep.Done, _) => $"Cleaned: {label}",
+            (MethodStep.Short, _) => $"Not long enough: {label}",
         };
     }
+
+    private string Besides(IReadOnlyList<CleaningPiece> known)
+    {
+        var pieces = Pieces is null
+            ? ""
+            : ": " + string.Join(", ", Pieces.Select(key => known.FirstOrDefault(one => one.Key == key)?.Label ?? key));
+        var minutes = Minutes is { } min ? $", {Duration(min)}" : "";
+        return pieces + minutes + (string.IsNullOrWhiteSpace(SoBecause) ? "" : $", because: {SoBecause.Trim().TrimEnd('.')}");
+    }
+
+    private static string Duration(double minutes) =>
+        minutes >= 120
+            ? string.Create(CultureInfo.InvariantCulture, $"{minutes / 60:0.#} h")
+            : string.Create(CultureInfo.InvariantCulture, $"{minutes:0} min");
 }
 
 /// <summary>Rinsed, blown out and dry: what was used before is off, and another kind may follow.</summary>

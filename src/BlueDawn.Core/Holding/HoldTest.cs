@@ -138,9 +138,14 @@ public static class HoldTest
     /// Own judgement.</summary>
     private const double LetGoShare = 0.25;
 
-    /// <summary>How far a gauge is misread at most, as a standard deviation in steps, while the readings are too few to show it. Own
-    /// judgement.</summary>
-    private const double WorstReadingSteps = 2;
+    /// <summary>How far a gauge is misread at most, as a standard deviation in steps and in kPa, the less of both, while the readings are too
+    /// few to show it. Own judgement.</summary>
+    private const double WorstReadingSteps = 10;
+    private const double WorstReadingKPa = 5;
+
+    /// <summary>How many standard deviations of misreading a fall between two of few readings is more than. Own judgement: the largest of
+    /// six differences is meant.</summary>
+    private const double FewReadingsSpread = 4;
 
     /// <summary>What is wrong with an input, field by field; empty when it can be judged.</summary>
     public static IReadOnlyList<FieldProblem> Check(HoldTestInput input)
@@ -213,6 +218,11 @@ public static class HoldTest
             .Distinct()
             .ToList();
         var span = used.Count == 0 ? 0 : used[^1].TimeS - used[0].TimeS;
+        if (NothingFell(input) is { } steady && (steady.Lost.HighKPa <= input.DropLimitKPa + SlackKPa || used.Count < 2 || span <= 0))
+        {
+            return JudgeSteady(input, steady, Temperature(steady.KPa));
+        }
+
         if (used.Count < 2 || span <= 0)
         {
             return new HoldTestResult(
@@ -233,17 +243,32 @@ public static class HoldTest
         var fit = DecayFit.Of(used, input.SettlingS, input.WindowS);
         var temperature = Temperature(fit.StartKPa);
         var fall = LargestFall(used, input.WindowS);
-        var split = LeastSplitSquares(used);
-        var fallUncertainty = FallUncertaintyKPa(used.Count, split, input.GaugeResolutionKPa);
-        var fell = used.Count >= FewestSamples && fall.DropKPa - fallUncertainty - temperature > input.DropLimitKPa;
-        var letGo = fell && fall.DropKPa > fit.DropKPa && split <= LetGoShare * fit.SquaresKPa2;
-        var drop = letGo ? fall.DropKPa : fit.DropKPa;
-        var uncertainty = letGo ? fallUncertainty : fit.DropUncertaintyKPa(input.GaugeResolutionKPa);
-        var proven = fell || (span >= input.WindowS - SlackS && fit.DropKPa - uncertainty - temperature > input.DropLimitKPa + SlackKPa);
-        var scatter = used.Count < FewestToKnowScatter ? fit.ScatterKPa : Math.Sqrt(split / (used.Count - 3));
+        var splits = Splits.Of(used, input.GaugeResolutionKPa);
+        var fallUncertainty = FallUncertaintyKPa(used.Count, splits.LeastSquares, input.GaugeResolutionKPa);
+        var atLeast = fall.DropKPa - fallUncertainty;
+        var fell = used.Count >= FewestSamples && atLeast - temperature > input.DropLimitKPa;
+        var letGo =
+            fell && used.Count >= FewestToKnowScatter && fall.DropKPa > fit.DropKPa && splits.LeastSquares <= LetGoShare * fit.SquaresKPa2;
+        var lost = letGo ? new Range(atLeast, fall.DropKPa + fallUncertainty) : Lost(input, used, fit, splits, fall);
+        // The curve where the readings allow it, else where it let go.
+        var drop =
+            letGo ? fall.DropKPa
+            : used.Count >= FewestToKnowScatter && splits.RulesOut(fit.SquaresKPa2, splits.LeastSquares) ? splits.BestFallKPa
+            : fit.DropKPa;
+        var proven =
+            fell || (span >= input.WindowS - SlackS && lost is { } sure && sure.LowKPa - temperature > input.DropLimitKPa + SlackKPa);
         var doubts = proven
             ? []
-            : Doubts(input, used.Count, span, fit, fall.DropKPa - (2 * Math.Sqrt(2) * scatter), uncertainty, temperature);
+            : Doubts(
+                input,
+                used.Count,
+                span,
+                fit,
+                drop,
+                fall.DropKPa - (2 * Math.Sqrt(2) * Scatter(used.Count, fit, splits)),
+                lost,
+                temperature
+            );
         return new HoldTestResult(
             proven ? HoldVerdict.Leaks
                 : doubts.Count > 0 ? HoldVerdict.CannotTell
@@ -253,10 +278,124 @@ public static class HoldTest
             span,
             fit.StartKPa,
             drop,
-            uncertainty,
+            lost?.About(drop),
             letGo ? Steepest(used, fall) : null,
             fit.Falls ? SteadyMath.Log(2) / fit.RatePerS : null,
             fit.Falls ? LeakMLPerMin(input.TestVolumeML, fit.StartKPa * fit.RatePerS, air) : 0,
+            temperature
+        );
+    }
+
+    /// <summary>What was lost over the window lies between these, in kPa.</summary>
+    private readonly record struct Range(double LowKPa, double HighKPa)
+    {
+        public Range And(Range other) => new(Math.Min(LowKPa, other.LowKPa), Math.Max(HighKPa, other.HighKPa));
+
+        /// <summary>Give or take on an estimate within it that reaches both ends.</summary>
+        public double About(double estimateKPa) => Math.Max(HighKPa - estimateKPa, estimateKPa - LowKPa);
+    }
+
+    /// <summary>What was lost, as every account of the readings has it that they do not rule out: a curve, an even fall, or letting go at any
+    /// place; null with two readings that differ.</summary>
+    private static Range? Lost(HoldTestInput input, List<PressureSample> used, DecayFit fit, Splits splits, PressureFall fall)
+    {
+        var step = input.GaugeResolutionKPa;
+        if (fit.DropUncertaintyKPa(step) is not { } uncertainty)
+        {
+            return null;
+        }
+
+        var curve = new Range(fit.DropKPa - uncertainty, fit.DropKPa + uncertainty);
+        if (used.Count < FewestToKnowScatter)
+        {
+            // Of few readings nobody can say how far they scatter about letting go: what was seen to fall may be lost, with what they scatter.
+            return curve with { HighKPa = Math.Max(curve.HighKPa, fall.DropKPa + step + (FewReadingsSpread * fit.ScatterKPa)) };
+        }
+
+        var even = EvenFall.Of(used, input.WindowS, step);
+        var best = Math.Min(splits.LeastSquares, Math.Min(fit.SquaresKPa2, even.SquaresKPa2));
+        Range[] lost =
+        [
+            .. splits.RulesOut(fit.SquaresKPa2, best) ? Array.Empty<Range>() : [curve],
+            .. splits.RulesOut(even.SquaresKPa2, best)
+                ? Array.Empty<Range>()
+                : [new Range(even.DropKPa - even.DropUncertaintyKPa, even.DropKPa + even.DropUncertaintyKPa)],
+            .. splits.Ranges(best).Select(range => new Range(range.LowKPa, range.HighKPa)),
+        ];
+        // Where it rises all at once no account of a fall is left, and the curve says so.
+        return lost.Length == 0 ? curve : lost.Aggregate((one, other) => one.And(other));
+    }
+
+    /// <summary>What was lost where no reading differs from another by more than the gauge's step, over the window or longer; null where
+    /// one does. Readings while it settles count as well, for nothing fell then either.</summary>
+    private static (double KPa, int Count, double SpanS, double FellKPa, Range Lost)? NothingFell(HoldTestInput input)
+    {
+        var settled = input.Samples.Where(sample => sample.TimeS >= input.SettlingS - SlackS).ToList();
+        foreach (var samples in (IReadOnlyList<PressureSample>[])[settled, input.Samples])
+        {
+            if (samples.Count < 2)
+            {
+                continue;
+            }
+
+            var span = samples.Max(sample => sample.TimeS) - samples.Min(sample => sample.TimeS);
+            var (low, high) = (samples.Min(sample => sample.PressureKPa), samples.Max(sample => sample.PressureKPa));
+            var apart = high - low;
+            if (span >= input.WindowS - SlackS && apart <= input.GaugeResolutionKPa + SlackKPa)
+            {
+                var (first, last) = (samples.MinBy(sample => sample.TimeS)!, samples.MaxBy(sample => sample.TimeS)!);
+                var fell = first.PressureKPa > last.PressureKPa ? apart * input.WindowS / Math.Max(span, input.WindowS) : 0;
+                return (
+                    first.PressureKPa,
+                    samples.Distinct().Count(),
+                    span,
+                    fell,
+                    new Range(fell - input.GaugeResolutionKPa, apart + input.GaugeResolutionKPa)
+                );
+            }
+        }
+
+        return null;
+    }
+
+    private static HoldTestResult JudgeSteady(
+        HoldTestInput input,
+        (double KPa, int Count, double SpanS, double FellKPa, Range Lost) steady,
+        double temperature
+    )
+    {
+        var doubts = new List<HoldDoubt>();
+        if (steady.Lost.HighKPa > input.DropLimitKPa + SlackKPa)
+        {
+            doubts.Add(HoldDoubt.GaugeTooCoarse);
+        }
+
+        if (steady.KPa < input.TestPressureKPa - input.DropLimitKPa - SlackKPa)
+        {
+            doubts.Add(HoldDoubt.PressureTooLow);
+        }
+
+        if (temperature > 0 && steady.FellKPa + temperature > input.DropLimitKPa)
+        {
+            doubts.Add(HoldDoubt.TemperatureDrift);
+        }
+
+        if (doubts.Count == 0 && steady.Lost.HighKPa + temperature > input.DropLimitKPa + SlackKPa)
+        {
+            doubts.Add(HoldDoubt.Borderline);
+        }
+
+        return new HoldTestResult(
+            doubts.Count > 0 ? HoldVerdict.CannotTell : HoldVerdict.Held,
+            doubts,
+            steady.Count,
+            steady.SpanS,
+            steady.KPa,
+            steady.FellKPa,
+            steady.Lost.About(steady.FellKPa),
+            null,
+            null,
+            0,
             temperature
         );
     }
@@ -279,13 +418,17 @@ public static class HoldTest
     public static double LeakMLPerMin(double volumeML, double fallKPaPerS, double airKPa = StandardAirKPa) =>
         volumeML * fallKPaPerS * 60 / airKPa;
 
+    private static double Scatter(int readings, DecayFit fit, Splits splits) =>
+        readings < FewestToKnowScatter ? fit.ScatterKPa : Math.Sqrt(splits.LeastSquares / (readings - 3));
+
     private static List<HoldDoubt> Doubts(
         HoldTestInput input,
         int samples,
         double span,
         DecayFit fit,
+        double drop,
         double plainFallKPa,
-        double? uncertainty,
+        Range? lost,
         double temperature
     )
     {
@@ -298,17 +441,16 @@ public static class HoldTest
             }
         }
 
-        var over = fit.DropKPa - input.DropLimitKPa;
+        var over = drop - input.DropLimitKPa;
         When(samples < FewestSamples, HoldDoubt.TooFewSamples);
         When(span < input.WindowS - SlackS, HoldDoubt.TooShort);
         When(DecayFit.StepUncertaintyKPa(input.GaugeResolutionKPa) > input.DropLimitKPa + SlackKPa, HoldDoubt.GaugeTooCoarse);
         When(fit.StartKPa < input.TestPressureKPa - input.DropLimitKPa - SlackKPa && over <= SlackKPa, HoldDoubt.PressureTooLow);
         When(fit.DropKPa < -input.DropLimitKPa, HoldDoubt.PressureRose);
         When(temperature > 0 && Math.Abs(over) < temperature, HoldDoubt.TemperatureDrift);
-        if (doubts.Count == 0)
+        if (doubts.Count == 0 && lost is { } open && open.HighKPa + temperature > input.DropLimitKPa + SlackKPa)
         {
-            When(plainFallKPa > input.DropLimitKPa + SlackKPa, HoldDoubt.FellAtOnce);
-            When(over + uncertainty + temperature > SlackKPa, HoldDoubt.Borderline);
+            doubts.Add(plainFallKPa > input.DropLimitKPa + SlackKPa ? HoldDoubt.FellAtOnce : HoldDoubt.Borderline);
         }
 
         return doubts;
@@ -361,37 +503,14 @@ public static class HoldTest
     private static double FallUncertaintyKPa(int readings, double splitSquares, double resolution)
     {
         var step = resolution * resolution / 12;
-        var assumed = 2 * Math.Sqrt(2 * ((WorstReadingSteps * WorstReadingSteps * resolution * resolution) + step));
         if (readings < FewestToKnowScatter)
         {
-            return assumed;
+            var worst = Math.Min(WorstReadingSteps * resolution, WorstReadingKPa);
+            return FewReadingsSpread * Math.Sqrt((worst * worst) + step);
         }
 
         var freedom = readings - 3;
-        return StudentT.InvCDF(0, 1, freedom, 1 - (0.01 / (readings - 1))) * Math.Sqrt(2 * ((splitSquares / freedom) + step));
-    }
-
-    /// <summary>Sum of squares about two means, one before and one after the place where the readings are best split in two.</summary>
-    private static double LeastSplitSquares(List<PressureSample> used)
-    {
-        var before = SquaresSoFar(used);
-        var after = SquaresSoFar(used.AsEnumerable().Reverse());
-        return Enumerable.Range(1, used.Count - 1).Min(split => before[split - 1] + after[used.Count - split - 1]);
-    }
-
-    /// <summary>Sums of squares of the first so many readings about their mean, one reading after the other (Welford, 1962, from
-    /// memory).</summary>
-    private static double[] SquaresSoFar(IEnumerable<PressureSample> samples)
-    {
-        var (count, mean, squares) = (0, 0.0, 0.0);
-        return
-        [
-            .. samples.Select(sample =>
-            {
-                var off = sample.PressureKPa - mean;
-                mean += off / ++count;
-                return squares += off * (sample.PressureKPa - mean);
-            }),
-        ];
+        // The step is added whole: no reading is off by more than half of it, and two of them make the fall.
+        return (StudentT.InvCDF(0, 1, freedom, 1 - (0.01 / (readings - 1))) * Math.Sqrt(2 * splitSquares / freedom)) + resolution;
     }
 }

@@ -71,7 +71,15 @@ internal sealed record LedgerView(
             [
                 .. build
                     .Stacks(family)
-                    .Select(stack => stack with { Layers = [.. stack.Layers.Where(layer => there.Contains(layer.Part))] })
+                    .Select(stack =>
+                        StackCheck.AsFound(
+                            stack with
+                            {
+                                Layers = [.. stack.Layers.Where(layer => there.Contains(layer.Part))],
+                            },
+                            tray.Ledger
+                        )
+                    )
                     .Where(stack => stack.Layers.Count > 0),
             ],
             built.Problems,

@@ -95,6 +95,17 @@ public sealed record Ledger(
     /// <summary>Lines that were out.</summary>
     public IReadOnlyList<LedgerLine> Taken => [.. Lines.Where(line => line.IsTaken)];
 
+    /// <summary>Which part came off when, first 1: as it was written down at Strip. What did not come off, or was missing, is not in it.</summary>
+    public IReadOnlyDictionary<string, int> OrderOff =>
+        Notes
+            .Select((logged, place) => (Note: logged.Note as OutNote, Place: place + 1))
+            .Where(pair =>
+                pair.Note is { Verdict: not LineVerdict.Missing }
+                && Find(pair.Note.Part) is { IsTaken: true, State: not LedgerState.Missing }
+            )
+            .GroupBy(pair => pair.Note!.Part)
+            .ToDictionary(group => group.Key, group => group.Last().Place);
+
     /// <summary>Whether a part is opened on this job: all are while nobody said how far it comes apart; then those of the job that do not
     /// stay in, and what came out besides.</summary>
     /// <param name="part">The part's key.</param>

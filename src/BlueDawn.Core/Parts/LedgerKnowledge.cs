@@ -159,7 +159,7 @@ public sealed class LedgerKnowledge : IKnowledge<LedgerKnowledge>
             .. Of(kind.Family)
                 .Select(row => (row.Part, Has: Has(row.When, kind, spec)))
                 .Where(pair => pair.Has != false)
-                .Select(pair => pair.Part with { Sure = pair.Has == true }),
+                .Select(pair => pair.Part with { Sure = pair.Has == true, Material = MaterialOf(pair.Part, spec) }),
         ];
 
     /// <summary>Every part a family can have, the ones offered only by name too.</summary>
@@ -252,6 +252,13 @@ public sealed class LedgerKnowledge : IKnowledge<LedgerKnowledge>
     }
 
     private IEnumerable<PartRow> Of(CarburetorFamily family) => parts.Where(row => row.Families.Contains(family));
+
+    /// <summary>What a part is made of: by the sheet where that says it is metal, else as is usual for its family.</summary>
+    private static Material MaterialOf(StripPart part, SpecSheet? spec) =>
+        spec?.Needs.FirstOrDefault(need => need.Part == part.KitPart)?.Features is { } features
+        && (features.GetValueOrDefault("made of") is "brass" || features.GetValueOrDefault("tip") is "metal")
+            ? Material.Metal
+            : part.Material;
 
     /// <summary>Whether a carburetor has a part: yes, no, or nothing says so.</summary>
     private static bool? Has(string when, CarburetorKind kind, SpecSheet? spec)

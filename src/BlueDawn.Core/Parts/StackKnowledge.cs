@@ -1,3 +1,4 @@
+using System.Text.Json.Serialization;
 using BlueDawn.Core.Carburetors;
 using BlueDawn.Core.Tables;
 
@@ -26,6 +27,10 @@ public sealed record StackLayer(
 {
     /// <summary>The mark for “as it was found”.</summary>
     public const string AsFound = "=";
+
+    /// <summary>True for a loose layer that goes back in the order in which it came off.</summary>
+    [JsonIgnore]
+    public bool LiesAsFound { get; init; }
 }
 
 /// <summary>Parts that lie on one another in a certain order and way round.</summary>
@@ -152,12 +157,15 @@ public sealed class StackKnowledge : IKnowledge<StackKnowledge>
                         (int)row.Number("place"),
                         Part(row, row.Families("families")),
                         Way(row),
-                        row.MayBeEmpty("loose") == "yes",
+                        row.MayBeEmpty("loose") is "yes" or "as-found",
                         Covers(row),
                         row.TextOrNull("trap"),
                         row.Text("reason"),
                         row.Text("source")
                     )
+                    {
+                        LiesAsFound = row.MayBeEmpty("loose") == "as-found",
+                    }
             )
         );
         return new StackKnowledge(

@@ -8,7 +8,7 @@ namespace BlueDawn.Core.Parts;
 /// </summary>
 public static class WayRound
 {
-    /// <summary>The feature of a part on a spec sheet that says its way round.</summary>
+    /// <summary>The feature of a part on a spec sheet by which it may go in either way.</summary>
     public const string Feature = "way in";
 
     /// <summary>The sheet's word for a part that may go in either way.</summary>
@@ -50,9 +50,28 @@ public static class WayRound
     /// <summary>What the sheet says; null when it is silent. A part that may go in either way has no right one.</summary>
     private static (string? Way, bool Said)? BySheet(StripPart part, SpecSheet? sheet)
     {
-        var word = sheet?.Needs.FirstOrDefault(need => need.Part == part.KitPart)?.Features.GetValueOrDefault(Feature);
-        return word == Either ? (null, true)
-            : word is not null && part.Ways.FirstOrDefault(way => way.Sheet == word) is { } way ? (way.Key, true)
+        if (part.Key == "emulsion-tube" && MoreHoles(sheet) is { } end)
+        {
+            return (end, true);
+        }
+
+        var features = sheet?.Needs.FirstOrDefault(need => need.Part == part.KitPart)?.Features;
+        return features is null ? null
+            : features.GetValueOrDefault(Feature) == Either ? (null, true)
+            : part.Ways.FirstOrDefault(way => way.Sheet is { } word && features.Values.Contains(word)) is { } said ? (said.Key, true)
             : null;
+    }
+
+    /// <summary>At which end of an emulsion tube the sheet has more holes; null when it gives no rows, or as many at both ends.</summary>
+    private static string? MoreHoles(SpecSheet? sheet)
+    {
+        var rows = (sheet?.EmulsionRows ?? []).OrderBy(row => row.Row).Select(row => row.Holes).ToList();
+        var half = rows.Count / 2;
+        return rows.Take(half).Sum().CompareTo(rows.TakeLast(half).Sum()) switch
+        {
+            > 0 => "more-up",
+            < 0 => "more-down",
+            0 => null,
+        };
     }
 }

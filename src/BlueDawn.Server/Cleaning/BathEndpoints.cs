@@ -201,7 +201,7 @@ internal static class BathEndpoints
         row.Minutes = offer.Recipe.Minutes;
         Note[] notes =
         [
-            .. offer.Chosen ? Array.Empty<Note>() : [new MethodNote(offer.Recipe.Key, MethodStep.Chosen)],
+            .. offer.Chosen ? Array.Empty<Note>() : [new MethodNote(offer.Recipe.Key, MethodStep.Chosen, PiecesOf(offer))],
             new BasketNote(vessel.Label, row.Basket.Value, true),
         ];
         return Record(writer, file, notes, me);
@@ -242,12 +242,19 @@ internal static class BathEndpoints
             writer,
             file,
             [
-                new MethodNote(basket.Recipe, basket.HasHadItsTime || input.Clean ? MethodStep.Done : MethodStep.Short),
+                new MethodNote(
+                    basket.Recipe,
+                    basket.HasHadItsTime || input.Clean ? MethodStep.Done : MethodStep.Short,
+                    file.Book.State<CleaningState>().Plan.Find(basket.Recipe) is { Chosen: true } offer ? PiecesOf(offer) : null
+                ),
                 new BasketNote(state.Bath.Label, basket.Number, false, basket.Counted, basket.Minutes),
             ],
             me
         );
     }
+
+    /// <summary>The pieces that go into a bath by a way to clean; null where nothing is written at Strip and nobody can say.</summary>
+    private static IReadOnlyList<string>? PiecesOf(RecipeOffer offer) => offer.GoesIn.Count == 0 ? null : offer.GoesIn;
 
     /// <summary>Records what a bath says of a tray; what the rules refuse is said of the tray.</summary>
     private static ValidationProblem? Record(NoteWriter writer, TrayFile file, IReadOnlyList<Note> notes, Me me)

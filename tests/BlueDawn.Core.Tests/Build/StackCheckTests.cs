@@ -1,6 +1,7 @@
 using BlueDawn.Core.Build;
 using BlueDawn.Core.Carburetors;
 using BlueDawn.Core.Parts;
+using BlueDawn.Core.Tests.Trays;
 
 namespace BlueDawn.Core.Tests.Build;
 
@@ -23,7 +24,6 @@ public sealed class StackCheckTests
         (CarburetorFamily.FloatBowl, "seat < needle < float < bowl < bowl-nut"),
         (CarburetorFamily.FloatBowl, "emulsion-tube < main-jet < bowl"),
         (CarburetorFamily.FloatBowl, "bowl-gasket < bowl"),
-        (CarburetorFamily.FloatBowl, "idle-jet < bowl"),
         (
             CarburetorFamily.FloatBowl,
             "manifold-gasket < manifold < insulator intake-gasket spacer-gasket deflector < carburetor "
@@ -82,7 +82,6 @@ public sealed class StackCheckTests
                     .SelectMany(one => one.Chain.Split(' '))
                     .Where(word => word is not "<" and not "throttle-link")
                     .Distinct()
-                    .Except(family == CarburetorFamily.FloatBowl ? ["idle-jet"] : [])
                     .Order()
             ));
 
@@ -155,7 +154,7 @@ public sealed class StackCheckTests
             bench.Does(new OutNote(named, LineVerdict.Refit));
         }
 
-        foreach (var line in StackCheck.Order(bench.Ledger).Where(line => line.Part.Key != under))
+        foreach (var line in StackCheck.Order(StackKnowledge.Shipped, family, bench.Ledger).Where(line => line.Part.Key != under))
         {
             bench.Does(Strip.Bench.Back(line.Part.Key));
         }
@@ -231,19 +230,105 @@ public sealed class StackCheckTests
         Assert.Contains(bench.Tray.Book.Signs, one => one.FindingId == "earlier-work");
     }
 
-    /// <summary>Gasket, insulator and spacer are stacked either way about, as the sheet or the last builder had them: neither order is
-    /// wrong. Common practice, no source.</summary>
+    /// <summary>Gasket, insulator and spacer are stacked either way about: they go back as they came off. Another order is a question,
+    /// answered with a reason. Common practice, no source.</summary>
     [Theory]
     [InlineData("insulator", "intake-gasket")]
     [InlineData("intake-gasket", "insulator")]
     [InlineData("insulator", "deflector")]
     [InlineData("deflector", "insulator")]
-    public void Gasket_and_insulator_go_in_either_order(string first, string second)
+    public void Gasket_and_insulator_go_back_as_they_came_off(string inner, string outer)
     {
-        var bench = Strip.Bench.Diaphragm().Strips().Does(new OutNote("deflector", LineVerdict.Refit));
+        var bench = Strip.Bench.Diaphragm().Does(new JobNote("full"));
+        bench
+            .Does(new OutNote("carburetor", LineVerdict.Refit))
+            .Does(new OutNote(outer, LineVerdict.Refit))
+            .Does(new OutNote(inner, LineVerdict.Refit));
         string? Way(string part) => part == "deflector" ? null : "up";
-        bench.Does(Strip.Bench.Back(first, Way(first))).Does(Strip.Bench.Back(second, Way(second)));
+        // The next part to fit is the one that came off last, whatever the usual order is.
+        Assert.Equal([inner, outer, "carburetor"], bench.Advice.Select(one => one.Part));
+        var stack = StackCheck.AsFound(
+            StackKnowledge.Shipped.Stacks(CarburetorFamily.Diaphragm).Single(one => one.Key == "intake"),
+            bench.Ledger
+        );
+        Assert.Equal([inner, outer], stack.Layers.Select(layer => layer.Part).Where(part => part == inner || part == outer));
+
+        bench.Does(Strip.Bench.Back(inner, Way(inner))).Does(Strip.Bench.Back(outer, Way(outer)));
         Assert.Empty(bench.Problems);
+
+        bench.Does(new UndoNote(inner)).Does(Strip.Bench.Back(inner, Way(inner)));
+        var problem = Assert.Single(bench.Problems);
+        Assert.Equal((StackFault.WrongOrder, outer, inner), (problem.Fault, problem.Part, problem.Other));
+        bench.Does(new UndoNote(outer)).Does(Strip.Bench.Back(outer, Way(outer)));
+        Assert.Empty(bench.Problems);
+
+        bench.Does(new UndoNote(inner)).Does(Strip.Bench.Back(inner, Way(inner)));
+        bench.Does(new UndoNote(outer)).Does(new UndoNote(inner));
+        bench.Does(Strip.Bench.Back(outer, Way(outer)) with { SoBecause = Because }).Does(Strip.Bench.Back(inner, Way(inner)));
+        Assert.Empty(bench.Problems);
+    }
+
+    /// <summary>What came off in an order of its own goes back by it turned round, and never over what lies under it.</summary>
+    [Fact]
+    public void Build_goes_by_strip_turned_round()
+    {
+        var bench = BenchOf(CarburetorFamily.FloatBowl).Does(new JobNote("full"));
+        string[] off = ["bowl-nut", "bowl", "bowl-gasket", "main-jet", "emulsion-tube", "idle-jet", "float", "needle", "seat"];
+        foreach (var part in off)
+        {
+            bench.Does(new OutNote(part, LineVerdict.Refit));
+        }
+
+        Assert.Equal(off.Reverse(), bench.Advice.Select(one => one.Part));
+
+        // Written down in a mad order: what lies under goes in first all the same.
+        var mad = BenchOf(CarburetorFamily.FloatBowl).Does(new JobNote("full"));
+        foreach (var part in off.Reverse())
+        {
+            mad.Does(new OutNote(part, LineVerdict.Refit));
+        }
+
+        foreach (var next in mad.Advice.ToList())
+        {
+            mad.Does(Strip.Bench.Back(next.Part, next.RightWay?.Key));
+            Assert.Empty(mad.Problems);
+        }
+    }
+
+    /// <summary>A sheet that says how a part lies is right against the usual way: a plate toward the cover, a tube by its rows, a seat
+    /// either way.</summary>
+    [Fact]
+    public void The_sheet_says_the_way_round_of_every_feature()
+    {
+        var sheet = Sheets.Spec with
+        {
+            Family = CarburetorFamily.Diaphragm,
+            Needs = [new PartNeed("metering diaphragm", 1, new Dictionary<string, string> { ["plate"] = "toward the cover" })],
+        };
+        var bench = new Strip.Bench(CarburetorFamily.Diaphragm, sheet).Strips().BuildsUpTo("metering-diaphragm");
+        Assert.Equal("toward-cover", bench.Advice[0].RightWay!.Key);
+        Assert.Empty(bench.Does(Strip.Bench.Back("metering-diaphragm", "toward-cover")).Problems);
+
+        EmulsionRowSpec Row(int row, int holes) => new(row, holes, 0.6m, 0.02m, 10 * row);
+        foreach (var (holes, way) in new (int[], string)[] { ([2, 2, 4], "more-down"), ([4, 2], "more-up") })
+        {
+            var tube = new Strip.Bench(
+                CarburetorFamily.FloatBowl,
+                Sheets.Spec with
+                {
+                    EmulsionRows = [.. holes.Select((count, i) => Row(i + 1, count))],
+                }
+            )
+                .Does(new JobNote("full"))
+                .Does(new OutNote("emulsion-tube", LineVerdict.Refit, Way: way == "more-up" ? "more-down" : "more-up"));
+            Assert.Equal(way, tube.Advice[0].RightWay!.Key);
+        }
+
+        // As many at both ends: as it was found.
+        var even = new Strip.Bench(CarburetorFamily.FloatBowl, Sheets.Spec with { EmulsionRows = [Row(1, 2), Row(2, 4), Row(3, 2)] })
+            .Does(new JobNote("full"))
+            .Does(new OutNote("emulsion-tube", LineVerdict.Refit, Way: "more-down"));
+        Assert.Equal("more-down", even.Advice[0].RightWay!.Key);
     }
 
     /// <summary>The spring stands in its well and the needle in its seat: neither lies on the other. Common practice, no source.</summary>
@@ -260,13 +345,13 @@ public sealed class StackCheckTests
     public void What_is_so_on_this_machine_is_not_wrong()
     {
         var bench = BenchOf(CarburetorFamily.FloatBowl).Strips().BuildsUpTo("bowl");
-        bench.Does(new UndoNote("idle-jet")).Does(Strip.Bench.Back("bowl", "under-float"));
+        bench.Does(new UndoNote("main-jet")).Does(Strip.Bench.Back("bowl", "under-float"));
         Assert.Equal(StackFault.LeftOut, Assert.Single(bench.Problems).Fault);
         bench.Does(new UndoNote("bowl")).Does(new BackNote("bowl", Fate.Refitted, "under-float", SoBecause: Because));
         Assert.Empty(bench.Problems);
         // The jet still lies on the bench, and no reason puts it in.
-        Assert.Contains("idle jet", bench.WhyNotProven, StringComparison.Ordinal);
-        bench.Does(Strip.Bench.Back("idle-jet"));
+        Assert.Contains("main jet", bench.WhyNotProven, StringComparison.Ordinal);
+        bench.Does(Strip.Bench.Back("main-jet"));
         Assert.Empty(bench.Problems);
     }
 

@@ -1,6 +1,8 @@
+using BlueDawn.Core.Carburetors;
 using BlueDawn.Core.Cleaning;
 using BlueDawn.Core.Parts;
 using BlueDawn.Core.Shop;
+using BlueDawn.Core.Tests.Trays;
 
 namespace BlueDawn.Core.Tests.Cleaning;
 
@@ -34,22 +36,114 @@ public sealed class CleaningTests
     }
 
     [Fact]
-    public void Plastic_and_rubber_come_out_before_the_bath()
+    public void Plastic_and_rubber_come_out_before_the_body_goes_in_the_bath()
     {
+        // Nothing lies on the bench, and the body is full of plastic.
         var bench = Strip.Bench.FloatBowl().Does(new JobNote("main-jet"));
-        bench
-            .Does(new OutNote("bowl-nut", LineVerdict.Clean))
-            .Does(new OutNote("bowl", LineVerdict.Clean))
-            .Does(new OutNote("bowl-gasket", LineVerdict.Renew));
         var bath = Offer(bench, "bath");
         Assert.Equal(RecipeStanding.NotNow, bath.Standing);
         Assert.Contains("idle jet", bath.TakeOutFirst);
-        Assert.DoesNotContain("bowl gasket", bath.TakeOutFirst);
         Assert.Empty(Offer(Strip.Bench.FloatBowl().Strips(), "bath").TakeOutFirst);
         // What lies on the bench and must not go in with it is named where it goes in; before anything is out, all it may have.
         Assert.Contains("inlet needle", Offer(Strip.Bench.FloatBowl().Strips(), "bath").StaysOut);
         Assert.DoesNotContain("bowl", Offer(Strip.Bench.FloatBowl().Strips(), "bath").StaysOut);
         Assert.Contains("bowl gasket", Offer(Strip.Bench.FloatBowl(), "bath").StaysOut);
+    }
+
+    /// <summary>A jet and a nut soaked for a day, the carburetor on the engine with all that is soft in it.</summary>
+    [Fact]
+    public void What_lies_in_the_dish_is_cleaned_by_itself()
+    {
+        var bench = Strip.Bench.FloatBowl().Does(new JobNote("main-jet")).Cleans(new SoilsNote(["corrosion"]));
+        bench
+            .Does(new OutNote("bowl-nut", LineVerdict.Clean))
+            .Does(new OutNote("bowl", LineVerdict.Clean))
+            .Does(new OutNote("bowl-gasket", LineVerdict.Refit))
+            .Does(new OutNote("main-jet", LineVerdict.Clean));
+        var acid = Offer(bench, "acid");
+        Assert.Equal(RecipeStanding.Advised, acid.Standing);
+        Assert.Equal(["bowl-nut", "bowl", "main-jet"], acid.GoesIn);
+
+        bench.Cleans(new MethodNote("acid", MethodStep.Chosen, ["bowl-nut", "main-jet"]));
+        Assert.Equal(["bowl-nut", "main-jet"], Offer(bench, "acid").GoesIn);
+        bench.Cleans(new MethodNote("acid", MethodStep.Done, ["bowl-nut", "main-jet"], 1440, CleanResult.Clean));
+        Assert.True(Offer(bench, "acid").Done);
+        var soak = new MethodNote("acid", MethodStep.Done, ["bowl-nut", "main-jet"], 1440, CleanResult.Clean);
+        Assert.Equal(
+            "Cleaned: Long mild acid soak: bowl nut with washer, main jet, 24 h",
+            MethodNote.Kind.Say(soak, bench.Tray.Book).ToString()
+        );
+    }
+
+    /// <summary>Only what harms is refused: the body while something soft is in it, rubber in acid. A reason lets a piece in that is not what
+    /// the table takes it for; nothing lets the body in, for its parts are not seen.</summary>
+    [Fact]
+    public void Only_what_harms_is_kept_out_of_it()
+    {
+        var bench = Strip
+            .Bench.FloatBowl()
+            .Does(new JobNote("full"))
+            .Does(new OutNote("bowl", LineVerdict.Clean))
+            .Does(new OutNote("idle-jet", LineVerdict.Clean));
+        string? Wrong(IReadOnlyList<string>? pieces, double? minutes = null, string? because = null, MethodStep step = MethodStep.Done) =>
+            bench.Cleaning.Check(new MethodNote("acid", step, pieces, minutes, null, because), CleaningKnowledge.Shipped) is [var first, ..]
+                ? first.Field
+                : null;
+        Assert.Null(Wrong(["bowl"]));
+        Assert.Null(Wrong(["bowl"], 720));
+        Assert.Equal("note.pieces", Wrong([]));
+        Assert.Equal("note.pieces", Wrong(["bowl", CleaningPlan.Body]));
+        Assert.Equal("note.pieces", Wrong(["bowl", CleaningPlan.Body], because: "It is all brass in this one"));
+        Assert.Equal("note.soBecause", Wrong(["idle-jet"]));
+        Assert.Equal("note.soBecause", Wrong(["idle-jet"], because: "brass"));
+        Assert.Null(Wrong(["idle-jet"], because: "It is brass in this one"));
+        Assert.Equal("note.pieces", Wrong(["main-jet"], step: MethodStep.Chosen));
+        Assert.Equal("note.minutes", Wrong(["bowl"], 0));
+        Assert.Equal("note.minutes", Wrong(["bowl"], -5));
+        Assert.Null(Wrong(["bowl"], 40_320));
+        Assert.Equal("note.minutes", Wrong(["bowl"], 40_321));
+        Assert.Equal("note.minutes", Wrong(["bowl"], double.NaN));
+    }
+
+    /// <summary>Petrol in a heated bath is not a matter of which piece.</summary>
+    [Fact]
+    public void What_must_not_follow_is_refused_for_every_piece()
+    {
+        var bench = Strip.Bench.FloatBowl().Strips().Cleans(new MethodNote("brush", MethodStep.Done, ["bowl"]));
+        Assert.Equal(
+            "note.recipe",
+            Assert.Single(bench.Cleaning.Check(new MethodNote("bath", MethodStep.Chosen, ["main-jet"]), CleaningKnowledge.Shipped)).Field
+        );
+    }
+
+    [Theory]
+    [InlineData(null, RecipeStanding.Possible)]
+    [InlineData(CleanResult.Clean, RecipeStanding.Possible)]
+    [InlineData(CleanResult.NotYet, RecipeStanding.Advised)]
+    [InlineData(CleanResult.NoChange, RecipeStanding.Advised)]
+    public void What_did_not_come_off_is_still_to_come_off(CleanResult? result, RecipeStanding other)
+    {
+        var bench = Strip
+            .Bench.FloatBowl()
+            .Strips()
+            .Cleans(new SoilsNote(["varnish"]))
+            .Cleans(new MethodNote("bath", MethodStep.Done, Result: result))
+            .Cleans(new DryNote());
+        Assert.Equal(other, Offer(bench, "wire-brush").Standing);
+    }
+
+    /// <summary>What the sheet says is brass is no rubber: it does not have to come out before the body goes in.</summary>
+    [Fact]
+    public void The_sheet_says_what_a_part_is_made_of()
+    {
+        IReadOnlyList<string> First(string made)
+        {
+            var sheet = Sheets.Spec with { Needs = [new PartNeed("seat", 1, new Dictionary<string, string> { ["made of"] = made })] };
+            return Offer(new Strip.Bench(CarburetorFamily.FloatBowl, sheet).Does(new JobNote("full")), "bath").TakeOutFirst;
+        }
+
+        Assert.Contains("inlet seat", First("rubber"));
+        Assert.DoesNotContain("inlet seat", First("brass"));
     }
 
     [Fact]

@@ -48,7 +48,7 @@ public class HoldTestTests
     /// <summary>A steady valve that lets go loses what it lost at once, whatever a curve through everything would say.</summary>
     [Theory]
     [InlineData(new double[] { 2, 48, 12, 48, 22, 48, 30, 48, 31, 40 }, 30, 31)]
-    [InlineData(new double[] { 2, 48, 7, 48, 12, 40 }, 7, 12)]
+    [InlineData(new double[] { 2, 48, 5, 48, 7, 48, 9, 48, 12, 40 }, 9, 12)]
     public void A_valve_that_lets_go_leaks_and_it_is_said_when(double[] flat, double from, double to)
     {
         var result = HoldTest.Judge(Input(Enumerable.Range(0, flat.Length / 2).Select(i => (flat[2 * i], flat[(2 * i) + 1]))));
@@ -112,6 +112,124 @@ public class HoldTestTests
         Assert.True(decided >= 0.2 * Draws, $"only {decided} of {Draws} decided");
     }
 
+    /// <summary>How a pressure goes: held, evenly down, down a curve, let go once.</summary>
+    public enum Course
+    {
+        Held,
+        Ramp,
+        Curve,
+        LetGo,
+    }
+
+    /// <summary>
+    /// Drawn in every cell of course, scatter and number of readings: the interval holds what was lost within any window in 93
+    /// of 100, and the opposite of the truth is said in at most 3 of 100.
+    /// </summary>
+    [Theory]
+    [InlineData(3)]
+    [InlineData(4)]
+    [InlineData(5)]
+    [InlineData(6)]
+    [InlineData(10)]
+    [InlineData(20)]
+    [InlineData(60)]
+    public void In_every_cell_the_interval_holds_what_was_lost(int readings)
+    {
+        const int Draws = 1500;
+        const double Step = 0.5;
+        const double Limit = 1.5;
+        const double Window = 10;
+        var wrong = new List<string>();
+        foreach (var course in Enum.GetValues<Course>())
+        {
+            foreach (var noise in (double[])[0.1, 0.3, 1, 3, 10])
+            {
+                foreach (var length in (double[])[10, 30])
+                {
+                    var random = new Random(20261202);
+                    var (held, opposite, decided) = (0, 0, 0);
+                    for (var draw = 0; draw < Draws; draw++)
+                    {
+                        var start = 48 + (4 * random.NextDouble());
+                        var drop = course == Course.Held ? 0 : 4 * random.NextDouble() * Limit;
+                        var at = length * random.NextDouble();
+                        var rate = -Math.Log(1 - (drop / start)) / Window;
+                        double Pressure(double s) =>
+                            course switch
+                            {
+                                Course.Held => start,
+                                Course.Ramp => start - (drop * s / Window),
+                                Course.Curve => start * Math.Exp(-rate * s),
+                                Course.LetGo => s < at ? start : start - drop,
+                                _ => throw new ArgumentOutOfRangeException(nameof(s)),
+                            };
+                        var times = Enumerable.Range(0, readings).Select(i => length * i / (readings - 1)).ToList();
+                        var samples = times.Select(s =>
+                            (
+                                2 + s,
+                                Math.Max(
+                                    0,
+                                    Math.Round(
+                                        (Pressure(s) + (noise * Step * MathNet.Numerics.Distributions.Normal.Sample(random, 0, 1))) / Step
+                                    ) * Step
+                                )
+                            )
+                        );
+                        var result = HoldTest.Judge(Input(samples, Step, limit: Limit));
+                        held += Math.Abs(result.DropKPa!.Value - drop) <= result.DropUncertaintyKPa!.Value + 1e-9 ? 1 : 0;
+                        decided += result.Verdict != HoldVerdict.CannotTell ? 1 : 0;
+                        opposite += result.Verdict == (drop > Limit ? HoldVerdict.Held : HoldVerdict.Leaks) ? 1 : 0;
+                    }
+
+                    var cell =
+                        $"{course}, {noise} steps, {readings} in {length} s: {held} of {Draws} held, {opposite} opposite, {decided} decided";
+                    TestContext.Current.TestOutputHelper!.WriteLine(cell);
+                    if (held < 0.93 * Draws || opposite > 0.03 * Draws)
+                    {
+                        wrong.Add(cell);
+                    }
+                }
+            }
+        }
+
+        Assert.Empty(wrong);
+    }
+
+    private static IEnumerable<(double S, double KPa)> Readings(int count, Func<int, double> pressure) =>
+        Enumerable.Range(0, count).Select(i => (2.0 + i, pressure(i)));
+
+    /// <summary>Two kPa were lost at once between two long rests: no number says that it held, however long it rested.</summary>
+    [Fact]
+    public void What_let_go_between_two_rests_is_what_was_lost()
+    {
+        var fine = HoldTest.Judge(Input(Readings(60, i => i < 30 ? (i % 7 == 6 ? 50.0 : 50.5)
+                    : i % 5 == 4 ? 49.0
+                    : 48.5), resolution: 0.5));
+        Assert.NotEqual(HoldVerdict.Held, fine.Verdict);
+        Assert.InRange(2.0, fine.DropKPa!.Value - fine.DropUncertaintyKPa!.Value, fine.DropKPa.Value + fine.DropUncertaintyKPa.Value);
+
+        // 51 and 48 on a gauge of 1 kPa: at least 2.0 was lost, more than 1.5.
+        var coarse = HoldTest.Judge(Input(Readings(60, i => i < 30 ? 51 : 48), resolution: 1));
+        Assert.Equal(HoldVerdict.Leaks, coarse.Verdict);
+        Assert.True(coarse.DropKPa - coarse.DropUncertaintyKPa > 1.5);
+    }
+
+    /// <summary>Nothing fell, from the first look to the last: that is enough where the gauge's step leaves no doubt, also while it
+    /// settled.</summary>
+    [Theory]
+    [InlineData(1, HoldVerdict.Held, new double[] { 0, 48, 3, 48, 6, 48, 10, 48 })]
+    [InlineData(1, HoldVerdict.Held, new double[] { 0, 48, 60, 48 })]
+    [InlineData(2, HoldVerdict.CannotTell, new double[] { 0, 48, 60, 48 })]
+    [InlineData(1, HoldVerdict.CannotTell, new double[] { 0, 48, 60, 47 })]
+    [InlineData(0.5, HoldVerdict.Held, new double[] { 0, 48, 60, 47.5 })]
+    [InlineData(1, HoldVerdict.CannotTell, new double[] { 0, 48, 9, 48 })]
+    [InlineData(1, HoldVerdict.CannotTell, new double[] { 0, 40, 60, 40 })]
+    public void Nothing_fell_from_the_first_look_to_the_last(double step, HoldVerdict verdict, double[] flat) =>
+        Assert.Equal(
+            verdict,
+            HoldTest.Judge(Input(Enumerable.Range(0, flat.Length / 2).Select(i => (flat[2 * i], flat[(2 * i) + 1])), step)).Verdict
+        );
+
     [Fact]
     public void The_start_is_where_settling_ends() =>
         Assert.Equal(
@@ -151,7 +269,8 @@ public class HoldTestTests
         Assert.Equal(HoldVerdict.Held, Judge((0, 55), (1, 51), (2, 48), (7, 48), (12, 48)).Verdict);
 
     [Theory]
-    [InlineData(HoldDoubt.TooFewSamples, 1, 0, new double[] { 2, 48, 12, 48 })]
+    [InlineData(HoldDoubt.TooFewSamples, 1, 0, new double[] { 2, 48, 12, 46 })]
+    [InlineData(HoldDoubt.Borderline, 1, 0, new double[] { 2, 48, 7, 48, 12, 40 })] // three readings, one of them may be misread
     [InlineData(HoldDoubt.TooShort, 1, 0, new double[] { 2, 48, 5, 48, 8, 48 })]
     [InlineData(HoldDoubt.GaugeTooCoarse, 5, 0, new double[] { 2, 50, 7, 50, 12, 50 })]
     [InlineData(HoldDoubt.PressureTooLow, 1, 0, new double[] { 2, 30, 7, 30, 12, 30 })]

@@ -1,6 +1,6 @@
 import { Check, TriangleAlert } from 'lucide-react';
 import { Link } from 'react-router';
-import type { RecipeOffer } from '../../api/client';
+import type { CleaningPlan, RecipeOffer } from '../../api/client';
 import { useUnits } from '../../session/session';
 import { trayPath } from '../../shell/stations';
 import { Button, LinkButton } from '../../ui/button';
@@ -9,10 +9,12 @@ import { focusNextThere } from '../../ui/focus';
 import { Notice } from '../../ui/states';
 import { useLed } from '../../ui/useLed';
 import { temperature } from '../../units/format';
+import { GoesIn } from './GoesIn';
+import { Outcome } from './Outcome';
 import type { StepProps } from './step';
 
 /** What is on the parts, and every way to get it off: advised, possible, or not now and why. */
-export function MethodStep({ tray, view, mayRecord, busy, record }: StepProps) {
+export function MethodStep({ tray, view, mayRecord, busy, problem, record }: StepProps) {
   const { plan } = view;
   const rank = { advised: 0, possible: 1, notNow: 2 } as const;
   const offers = [...plan.offers].sort(
@@ -81,8 +83,11 @@ export function MethodStep({ tray, view, mayRecord, busy, record }: StepProps) {
             key={offer.recipe.key}
             tray={tray.number}
             offer={offer}
+            plan={plan}
             isDone={isDone}
             mayRecord={mayRecord}
+            busy={busy}
+            problem={problem}
             record={record}
           />
         ))}
@@ -94,21 +99,26 @@ export function MethodStep({ tray, view, mayRecord, busy, record }: StepProps) {
 function Offer({
   tray,
   offer,
+  plan,
   isDone,
   mayRecord,
+  busy,
+  problem,
   record,
 }: {
   tray: number;
   offer: RecipeOffer;
+  plan: CleaningPlan;
   /** One way has been gone already: another is no longer what is next. */
   isDone: boolean;
   mayRecord: boolean;
+  busy: boolean;
+  problem: StepProps['problem'];
   record: StepProps['record'];
 }) {
   const units = useUnits();
   const { recipe, standing, chosen, done } = offer;
-  const method = (step: 'chosen' | 'dropped' | 'done'): void =>
-    void record({ kind: 'method', recipe: recipe.key, step });
+  const method = (step: 'chosen' | 'dropped'): void => void record({ kind: 'method', recipe: recipe.key, step });
   const long = recipe.minutes >= 120 ? `${Math.round(recipe.minutes / 60)} h` : `${recipe.minutes} min`;
   return (
     <li aria-label={recipe.label} className={`border-line border-t py-2 ${standing === 'notNow' ? 'text-mute' : ''}`}>
@@ -148,27 +158,7 @@ function Offer({
             >
               {done ? 'Once more' : 'Into the bath'}
             </LinkButton>
-          ) : chosen ? (
-            <>
-              <Button
-                look="hands"
-                disabled={!mayRecord}
-                aria-label={`It is done: ${recipe.label}`}
-                onClick={() => method('done')}
-              >
-                It is done
-              </Button>
-              <Button
-                look="quiet"
-                className="px-2"
-                disabled={!mayRecord}
-                aria-label={`Not this: ${recipe.label}`}
-                onClick={() => method('dropped')}
-              >
-                Not this
-              </Button>
-            </>
-          ) : (
+          ) : chosen ? null : (
             standing !== 'notNow' && (
               <Button
                 look={standing === 'advised' && !done && !isDone ? 'hands' : 'plain'}
@@ -182,6 +172,12 @@ function Offer({
           )}
         </div>
       </div>
+      {(chosen || standing === 'advised') && plan.pieces.length > 1 && (
+        <GoesIn tray={tray} offer={offer} pieces={plan.pieces} mayRecord={mayRecord} problem={problem} record={record} />
+      )}
+      {chosen && recipe.vessel === 'none' && (
+        <Outcome tray={tray} offer={offer} mayRecord={mayRecord} busy={busy} problem={problem} record={record} />
+      )}
       {(chosen || standing === 'advised') &&
         recipe.cautions.map((caution) => (
           <p key={caution.key} className="text-unsure mt-1 flex gap-2 leading-snug font-medium">

@@ -6,5 +6,7 @@ export interface StepProps {
   view: CleaningView;
   mayRecord: boolean;
   busy: boolean;
+  /** What was wrong with the last entry, or null. */
+  problem: Problem | null;
   record: (note: CleaningNote) => Promise<boolean>;
 }

@@ -1,0 +1,109 @@
+import { useState } from 'react';
+import type { CleaningPiece, RecipeOffer } from '../../api/client';
+import { useKept } from '../../outbox/drafts';
+import { usePerson } from '../../session/session';
+import { Button } from '../../ui/button';
+import { Several } from '../../ui/choice';
+import { TextField } from '../../ui/field';
+import type { StepProps } from './step';
+
+interface Props extends Pick<StepProps, 'mayRecord' | 'problem' | 'record'> {
+  tray: number;
+  offer: RecipeOffer;
+  pieces: readonly CleaningPiece[];
+}
+
+interface Chosen {
+  pieces: string[];
+  because: string;
+}
+
+/** Which pieces go in: what lies in the dish and may, unless others are chosen. The body only once nothing soft is in it. */
+export function GoesIn({ tray, offer, pieces, mayRecord, problem, record }: Props) {
+  const { recipe, goesIn, takeOutFirst } = offer;
+  const person = usePerson();
+  const [draft, keep, drop] = useKept<Chosen | null>(`${person.id}:goes-in:${tray}:${recipe.key}`, null);
+  const [open, setOpen] = useState(draft !== null);
+  const label = (key: string): string => pieces.find((one) => one.key === key)?.label ?? key;
+  const chosen = draft ?? { pieces: goesIn, because: '' };
+  const soft = chosen.pieces.filter((key) => {
+    const piece = pieces.find((one) => one.key === key);
+    return piece !== undefined && recipe.outFirst.includes(piece.material) && !goesIn.includes(key);
+  });
+  if (!open) {
+    return (
+      <p className="flex flex-wrap items-center gap-x-3 leading-snug">
+        <span>
+          Goes in: <b>{goesIn.length === 0 ? 'nothing yet' : goesIn.map(label).join(', ')}</b>.
+          {takeOutFirst.length > 0 && ` The body only without: ${takeOutFirst.join(', ')}.`}
+        </span>
+        <Button
+          look="quiet"
+          className="px-2"
+          disabled={!mayRecord}
+          aria-label={`Other pieces: ${recipe.label}`}
+          onClick={() => setOpen(true)}
+        >
+          Other pieces
+        </Button>
+      </p>
+    );
+  }
+  return (
+    <form
+      aria-label={`What goes in: ${recipe.label}`}
+      className="grid gap-2 py-1"
+      onSubmit={(event) => {
+        event.preventDefault();
+        void record({
+          kind: 'method',
+          recipe: recipe.key,
+          step: 'chosen',
+          pieces: chosen.pieces,
+          ...(soft.length > 0 && { soBecause: chosen.because }),
+        }).then((taken) => {
+          if (!taken) return;
+          drop();
+          setOpen(false);
+        });
+      }}
+    >
+      <Several
+        label={`Pieces: ${recipe.label}`}
+        values={chosen.pieces}
+        disabled={!mayRecord}
+        options={pieces
+          .filter((piece) => piece.key !== 'body' || takeOutFirst.length === 0)
+          .map((piece) => ({ value: piece.key, label: piece.label }))}
+        onChange={(next) => keep({ ...chosen, pieces: next })}
+      />
+      {takeOutFirst.length > 0 && (
+        <p className="text-mute leading-snug">The body only without: {takeOutFirst.join(', ')}.</p>
+      )}
+      {soft.length > 0 && (
+        <TextField
+          label={`Why this may go in here: ${soft.map(label).join(', ')}`}
+          hint="Such as: it is brass on this one"
+          value={chosen.because}
+          maxLength={200}
+          problem={problem?.errors['note.soBecause']?.[0]}
+          onChange={(event) => keep({ ...chosen, because: event.target.value })}
+        />
+      )}
+      <div className="flex flex-wrap gap-2">
+        <Button type="submit" look="hands" disabled={!mayRecord || chosen.pieces.length === 0}>
+          These go in
+        </Button>
+        <Button
+          look="quiet"
+          onClick={() => {
+            drop();
+            setOpen(false);
+          }}
+        >
+          As it was
+        </Button>
+      </div>
+    </form>
+  );
+}
