@@ -1,4 +1,5 @@
 using System.Globalization;
+using System.Text.Json.Serialization;
 using BlueDawn.Core.Logbook;
 using BlueDawn.Core.Measures;
 using BlueDawn.Core.Shop;
@@ -113,6 +114,7 @@ public sealed record MethodNote(
         };
 
     /// <summary>True when it was done and took the dirt off, as far as anybody said.</summary>
+    [JsonIgnore]
     public bool TookItOff => Step == MethodStep.Done && Result is null or CleanResult.Clean;
 
     /// <inheritdoc/>

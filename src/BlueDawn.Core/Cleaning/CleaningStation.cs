@@ -157,7 +157,9 @@ public sealed class CleaningState : StationState
         [
             new PointsSection([
                 .. Plan
-                    .Offers.Where(offer => offer.Done)
+                    .Offers.Where(offer =>
+                        tray.Log.Notes<MethodNote>().Any(logged => logged.Note.Recipe == offer.Recipe.Key && logged.Note.TookItOff)
+                    )
                     .Select(offer => ReportPoint.Of(ReportChapter.Done, $"Cleaned: {Lower(offer.Recipe.Label)}.")),
                 .. Plan
                     .Passages.Where(one => one.Cleaned)

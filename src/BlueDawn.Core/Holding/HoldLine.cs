@@ -1,3 +1,4 @@
+using System.Globalization;
 using BlueDawn.Core.Carburetors;
 using BlueDawn.Core.Measures;
 using BlueDawn.Core.Stations;
@@ -26,6 +27,9 @@ public sealed record HoldReading(
 public abstract record HoldLine(string Key, Station Station, string Section, string Label, HoldSpec Hold, string SourceName)
     : GaugeLine<HoldReading>(Key, Station, Section, Label)
 {
+    /// <summary>A watch that leaves nothing open, in seconds. Common practice, no source.</summary>
+    private const double LongWatchS = 60;
+
     /// <summary>From this many pressures on, more of them say little more.</summary>
     private const int ReadingsEnough = 6;
 
@@ -66,11 +70,28 @@ public abstract record HoldLine(string Key, Station Station, string Section, str
             Rows = new BoxRows(
                 "Pressure",
                 [TimeBox, PressureBox],
-                3,
+                2,
                 [.. SuggestedTimes().Select(time => new Dictionary<string, string> { ["time"] = time })],
                 FromSeries: SeriesPart.Hold
             ),
+            Besides = [SteadyBox],
         };
+
+    private static readonly LineBox<double?> SteadyBox = Box.Optional("steady", "held, no drop", Dimension.Time, 1, 7200);
+
+    /// <summary>Watched for so long, and the needle of the gauge did not move: judged as two equal pressures, by the gauge's step.</summary>
+    protected override IReadOnlyList<QuickAnswer> AnswersBefore =>
+        [
+            .. new[] { Math.Ceiling(Hold.SettlingS + Hold.WindowS), LongWatchS }
+                .Distinct()
+                .Order()
+                .Select(seconds => seconds.ToString("0", CultureInfo.InvariantCulture))
+                .Select(seconds => new QuickAnswer(
+                    $"Held {seconds} s, no drop",
+                    new Dictionary<string, string> { ["steady"] = seconds },
+                    "by the gauge’s step"
+                )),
+        ];
 
     private HoldReading Take(TypedReader boxes)
     {
@@ -78,10 +99,15 @@ public abstract record HoldLine(string Key, Station Station, string Section, str
             row => new PressureSample(row.Get(TimeBox), row.Get(PressureBox)),
             row => row.TryGetValue("pressure", out var pressure) && !string.IsNullOrWhiteSpace(pressure)
         );
+        if (samples.Count == 0 && boxes.Get(SteadyBox) is { } seconds)
+        {
+            samples = [new PressureSample(0, Hold.PressureKPa), new PressureSample(seconds, Hold.PressureKPa)];
+        }
+
         var hold = new HoldReading(samples, boxes.Get(ResolutionBox), boxes.Get(DriftBox), boxes.Get(VolumeBox));
         if (samples.Count == 0 && boxes.IsRight)
         {
-            boxes.Wrong("rows[0].pressure", "Enter the pressure at three times or more.");
+            boxes.Wrong("rows[0].pressure", "Enter the pressure at two times or more.");
         }
 
         foreach (var problem in boxes.IsRight ? HoldTest.Check(Input(hold)) : [])
@@ -101,7 +127,8 @@ public abstract record HoldLine(string Key, Station Station, string Section, str
         }
 
         // What was judged: the fall while the pump settled was not, and an owner would read it as lost.
-        var judged = hold.Samples.Where(s => s.TimeS >= Hold.SettlingS).DefaultIfEmpty(hold.Samples.MaxBy(s => s.TimeS)!).ToList();
+        var settled = hold.Samples.Where(s => s.TimeS >= Hold.SettlingS).ToList();
+        var judged = settled.Count < 2 ? hold.Samples : settled;
         var first = judged.MinBy(s => s.TimeS)!;
         var last = judged.Where(s => s.TimeS <= first.TimeS + Hold.WindowS).MaxBy(s => s.TimeS)!;
         return Sentence.Of(

@@ -9,7 +9,8 @@ namespace BlueDawn.Core.Setting;
 /// <summary>Pressures at which the needle let go and shut again, some times over.</summary>
 /// <param name="Pops">One after the other.</param>
 /// <param name="GaugeResolutionKPa">The gauge's step in kPa.</param>
-public sealed record PopOffReading(IReadOnlyList<SeenPop> Pops, double GaugeResolutionKPa) : Reading;
+/// <param name="Seals">True when the lever was pressed under pressure and let go, and it sealed again; no pressure was read.</param>
+public sealed record PopOffReading(IReadOnlyList<SeenPop> Pops, double GaugeResolutionKPa, bool Seals = false) : Reading;
 
 /// <summary>One pop as it was read off the gauge.</summary>
 /// <param name="OpenedKPa">Where it let go.</param>
@@ -31,9 +32,11 @@ public sealed record PopOffLine(PopOffSpec? Spec, double GaugeStepKPa, string So
     private static readonly LineFinding ShutsLate = LineFinding.Bad("shutsLate", "Shuts late", Lean.Below);
     private static readonly LineFinding PopsRight = LineFinding.Good("popsRight", "In window");
 
+    private static readonly LineFinding SealsAgain = LineFinding.Good("sealsAgain", "Seals");
+
     /// <summary>Its kind of reading, with everything it can find.</summary>
     public static IReadOnlyList<LineFinding> CanFind { get; } =
-    [LineFinding.CannotTell, PopsDiffer, PopsAlike, PopsLow, PopsHigh, ShutsLate, PopsRight];
+    [LineFinding.CannotTell, PopsDiffer, PopsAlike, PopsLow, PopsHigh, ShutsLate, PopsRight, SealsAgain];
 
     /// <inheritdoc/>
     public override IReadOnlyList<LineFinding> Findings => CanFind;
@@ -87,6 +90,11 @@ public sealed record PopOffLine(PopOffSpec? Spec, double GaugeStepKPa, string So
                 row => row.Values.Any(text => !string.IsNullOrWhiteSpace(text))
             );
             var resolution = boxes.Get(ResolutionBox);
+            if (pops.Count == 0 && boxes.Get(SealsBox))
+            {
+                return new PopOffReading([], resolution, true);
+            }
+
             if (pops.Count == 0 && boxes.IsRight)
             {
                 boxes.Wrong("rows[0].opened", "Enter the pressure at which it let go.");
@@ -98,14 +106,22 @@ public sealed record PopOffLine(PopOffSpec? Spec, double GaugeStepKPa, string So
             }
 
             return new PopOffReading(pops, resolution);
-        }) { Rows = new BoxRows("Pop", [OpenedBox, ShutBox], 1, EmptyRows, FromSeries: SeriesPart.Pops) };
+        }) { Rows = new BoxRows("Pop", [OpenedBox, ShutBox], 1, EmptyRows, FromSeries: SeriesPart.Pops), Besides = [SealsBox] };
+
+    private static readonly LineBox<bool> SealsBox = Box.Said("seals", "pressed, let go", "yes", "Seals");
+
+    /// <summary>The lever pressed under pressure and let go: it opens and seals. At which pressure it lets go by itself is not known.</summary>
+    protected override IReadOnlyList<QuickAnswer> AnswersBefore =>
+        [new("Pressed, let go, seals", new Dictionary<string, string> { ["seals"] = "yes" }, Spec is null ? "good" : "pressure not known")];
 
     /// <inheritdoc/>
     protected override Sentence Describe(PopOffReading read) =>
-        new(
-            "opened at " + string.Join(", ", read.Pops.Select((_, i) => "{" + i + "}")),
-            [.. read.Pops.Select(pop => Quantity.KPa(pop.OpenedKPa))]
-        );
+        read.Seals
+            ? Sentence.Of("pressed and let go: seals again")
+            : new(
+                "opened at " + string.Join(", ", read.Pops.Select((_, i) => "{" + i + "}")),
+                [.. read.Pops.Select(pop => Quantity.KPa(pop.OpenedKPa))]
+            );
 
     /// <inheritdoc/>
     protected override Sentence Ask =>
@@ -114,6 +130,18 @@ public sealed record PopOffLine(PopOffSpec? Spec, double GaugeStepKPa, string So
     /// <inheritdoc/>
     protected override Judgement Judge(PopOffReading read, PinSet pins)
     {
+        if (read.Seals)
+        {
+            return Spec is null
+                ? Said(SealsAgain, Sentence.Of("It opens and seals. Its hold test says whether it keeps sealing. Go on."), null, [])
+                : Said(
+                    LineFinding.CannotTell,
+                    Sentence.Of("It opens and seals. The sheet gives a window: pump until it lets go by itself, three times over."),
+                    null,
+                    []
+                );
+        }
+
         var pops = read.Pops;
         var mean = pops.Average(pop => pop.OpenedKPa);
         var shut = pops.Where(pop => pop.ShutKPa is not null).Select(pop => pop.ShutKPa!.Value).ToList();

@@ -25,6 +25,37 @@ public sealed class PopOffTests
 
     private static Judgement Judged(params double[] pressures) => Line.Judge(Line.Read(Typed(pressures)).Reading, PinSet.Empty);
 
+    /// <summary>The lever pressed and let go by one touch: it seals, and where it lets go by itself stays open where a sheet asks it.</summary>
+    [Theory]
+    [InlineData(true, "cannotTell")]
+    [InlineData(false, "sealsAgain")]
+    public void Pressed_and_let_go_is_one_touch(bool window, string finding)
+    {
+        var line = Line with { Spec = window ? Line.Spec : null };
+        var answer = Assert.Single(line.Judge(null, PinSet.Empty).Answers);
+        var read = line.Read(new TypedReading(UnitSystem.Metric, answer.Values, []));
+        Assert.Empty(read.Problems);
+        Assert.Equal(finding, line.Judge(read.Reading, PinSet.Empty).Finding);
+    }
+
+    /// <summary>Held and the gauge's needle did not move: judged by the gauge's step, as two equal pressures are.</summary>
+    [Theory]
+    [InlineData(1, "held")]
+    [InlineData(1.5, "held")]
+    [InlineData(1.6, "cannotTell")]
+    public void Held_without_a_drop_is_one_touch(double step, string finding)
+    {
+        var line = new NeedleHoldLine(new HoldSpec(48, 10, 1.5, 2, 20, step), "a sheet");
+        var answers = line.Judge(null, PinSet.Empty).Answers;
+        Assert.Equal(["Held 12 s, no drop", "Held 60 s, no drop"], answers.Select(answer => answer.Label));
+        Assert.All(answers, answer =>
+        {
+            var read = line.Read(new TypedReading(UnitSystem.Metric, answer.Values, []));
+            Assert.Empty(read.Problems);
+            Assert.Equal(finding, line.Judge(read.Reading, PinSet.Empty).Finding);
+        });
+    }
+
     /// <summary>Pumped up at a rate, let go at a pressure, shut at another, some times over; drawn with noise and a gauge's step.</summary>
     private static List<double> Series(
         Random random,

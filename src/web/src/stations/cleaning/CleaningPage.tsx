@@ -33,6 +33,7 @@ export default function CleaningPage({ tray }: StationProps) {
     view,
     mayRecord,
     busy: entries.busy,
+    problem: entries.problem,
     record: entries.record,
   };
   return (

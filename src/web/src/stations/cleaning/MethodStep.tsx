@@ -173,7 +173,14 @@ function Offer({
         </div>
       </div>
       {(chosen || standing === 'advised') && plan.pieces.length > 1 && (
-        <GoesIn tray={tray} offer={offer} pieces={plan.pieces} mayRecord={mayRecord} problem={problem} record={record} />
+        <GoesIn
+          tray={tray}
+          offer={offer}
+          pieces={plan.pieces}
+          mayRecord={mayRecord}
+          problem={problem}
+          record={record}
+        />
       )}
       {chosen && recipe.vessel === 'none' && (
         <Outcome tray={tray} offer={offer} mayRecord={mayRecord} busy={busy} problem={problem} record={record} />

@@ -45,7 +45,7 @@ export function Outcome({ tray, offer, mayRecord, busy, problem, record }: Props
         aria-label={`It is done: ${recipe.label}`}
         onClick={() => done('clean')}
       >
-        Done, it is clean
+        It is done
       </Button>
       <Button
         disabled={!mayRecord || busy || unread}

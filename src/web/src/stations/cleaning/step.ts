@@ -1,4 +1,4 @@
-import type { CleaningNote, CleaningView, Tray } from '../../api/client';
+import type { CleaningNote, CleaningView, Problem, Tray } from '../../api/client';
 
 /** What every step of Clean works with. */
 export interface StepProps {
