@@ -1,14 +1,14 @@
 import { useState } from 'react';
 import type { CleaningPiece, RecipeOffer } from '../../api/client';
 import { useKept } from '../../outbox/drafts';
-import { usePerson } from '../../session/session';
 import { Button } from '../../ui/button';
 import { Several } from '../../ui/choice';
 import { TextField } from '../../ui/field';
 import type { StepProps } from './step';
 
 interface Props extends Pick<StepProps, 'mayRecord' | 'problem' | 'record'> {
-  tray: number;
+  /** Where what is typed is kept: whose it is, and of which tray. */
+  draft: string;
   offer: RecipeOffer;
   pieces: readonly CleaningPiece[];
 }
@@ -19,34 +19,33 @@ interface Chosen {
 }
 
 /** Which pieces go in: what lies in the dish and may, unless others are chosen. The body only once nothing soft is in it. */
-export function GoesIn({ tray, offer, pieces, mayRecord, problem, record }: Props) {
+export function GoesIn({ draft, offer, pieces, mayRecord, problem, record }: Props) {
   const { recipe, goesIn, takeOutFirst } = offer;
-  const person = usePerson();
-  const [draft, keep, drop] = useKept<Chosen | null>(`${person.id}:goes-in:${tray}:${recipe.key}`, null);
-  const [open, setOpen] = useState(draft !== null);
+  const [kept, keep, drop] = useKept<Chosen | null>(`${draft}:goes-in:${recipe.key}`, null);
+  const [open, setOpen] = useState(kept !== null);
   const label = (key: string): string => pieces.find((one) => one.key === key)?.label ?? key;
-  const chosen = draft ?? { pieces: goesIn, because: '' };
+  const chosen = kept ?? { pieces: goesIn, because: '' };
   const soft = chosen.pieces.filter((key) => {
     const piece = pieces.find((one) => one.key === key);
     return piece !== undefined && recipe.outFirst.includes(piece.material) && !goesIn.includes(key);
   });
   if (!open) {
     return (
-      <p className="flex flex-wrap items-center gap-x-3 leading-snug">
-        <span>
+      <div className="leading-snug">
+        <p>
           Goes in: <b>{goesIn.length === 0 ? 'nothing yet' : goesIn.map(label).join(', ')}</b>.
           {takeOutFirst.length > 0 && ` The body only without: ${takeOutFirst.join(', ')}.`}
-        </span>
+        </p>
         <Button
           look="quiet"
-          className="px-2"
+          className="px-0"
           disabled={!mayRecord}
           aria-label={`Other pieces: ${recipe.label}`}
           onClick={() => setOpen(true)}
         >
           Other pieces
         </Button>
-      </p>
+      </div>
     );
   }
   return (
@@ -91,7 +90,7 @@ export function GoesIn({ tray, offer, pieces, mayRecord, problem, record }: Prop
         />
       )}
       <div className="flex flex-wrap gap-2">
-        <Button type="submit" look="hands" disabled={!mayRecord || chosen.pieces.length === 0}>
+        <Button type="submit" disabled={!mayRecord || chosen.pieces.length === 0}>
           These go in
         </Button>
         <Button

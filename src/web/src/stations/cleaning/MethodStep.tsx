@@ -1,7 +1,7 @@
 import { Check, TriangleAlert } from 'lucide-react';
 import { Link } from 'react-router';
 import type { CleaningPlan, RecipeOffer } from '../../api/client';
-import { useUnits } from '../../session/session';
+import { usePerson } from '../../session/session';
 import { trayPath } from '../../shell/stations';
 import { Button, LinkButton } from '../../ui/button';
 import { Several } from '../../ui/choice';
@@ -116,8 +116,10 @@ function Offer({
   problem: StepProps['problem'];
   record: StepProps['record'];
 }) {
-  const units = useUnits();
+  const person = usePerson();
+  const { units } = person;
   const { recipe, standing, chosen, done } = offer;
+  const draft = `${person.id}:${tray}`;
   const method = (step: 'chosen' | 'dropped'): void => void record({ kind: 'method', recipe: recipe.key, step });
   const long = recipe.minutes >= 120 ? `${Math.round(recipe.minutes / 60)} h` : `${recipe.minutes} min`;
   return (
@@ -174,7 +176,7 @@ function Offer({
       </div>
       {(chosen || standing === 'advised') && plan.pieces.length > 1 && (
         <GoesIn
-          tray={tray}
+          draft={draft}
           offer={offer}
           pieces={plan.pieces}
           mayRecord={mayRecord}
@@ -183,7 +185,7 @@ function Offer({
         />
       )}
       {chosen && recipe.vessel === 'none' && (
-        <Outcome tray={tray} offer={offer} mayRecord={mayRecord} busy={busy} problem={problem} record={record} />
+        <Outcome draft={draft} offer={offer} mayRecord={mayRecord} busy={busy} problem={problem} record={record} />
       )}
       {(chosen || standing === 'advised') &&
         recipe.cautions.map((caution) => (

@@ -1,20 +1,19 @@
 import type { CleanResult, RecipeOffer } from '../../api/client';
 import { useKept } from '../../outbox/drafts';
-import { usePerson } from '../../session/session';
 import { Button } from '../../ui/button';
 import { TextField } from '../../ui/field';
 import type { StepProps } from './step';
 
 interface Props extends Pick<StepProps, 'mayRecord' | 'busy' | 'problem' | 'record'> {
-  tray: number;
+  /** Where what is typed is kept: whose it is, and of which tray. */
+  draft: string;
   offer: RecipeOffer;
 }
 
 /** What became of it: clean, not clean yet, no cleaner, and how many minutes where somebody counted. */
-export function Outcome({ tray, offer, mayRecord, busy, problem, record }: Props) {
+export function Outcome({ draft, offer, mayRecord, busy, problem, record }: Props) {
   const { recipe, goesIn } = offer;
-  const person = usePerson();
-  const [minutes, keep, drop] = useKept(`${person.id}:minutes:${tray}:${recipe.key}`, '');
+  const [minutes, keep, drop] = useKept(`${draft}:minutes:${recipe.key}`, '');
   const counted = minutes.trim() === '' ? undefined : Number(minutes.replace(',', '.'));
   const unread = counted !== undefined && !Number.isFinite(counted);
   const done = (result: CleanResult): void =>
