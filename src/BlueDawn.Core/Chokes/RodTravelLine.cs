@@ -35,8 +35,8 @@ public sealed record RodTravelLine(double SpareMm)
     /// <inheritdoc/>
     public override LineLimits? Limits => new(Sentence.Of("{0} more than the latch needs", Quantity.Mm(SpareMm)), null, "Common practice");
 
-    private static readonly LineBox<double> NeededBox = Box.Number("needed", "needed", Dimension.Length, 0.5m, 100);
-    private static readonly LineBox<double> GivenBox = Box.Number("given", "given", Dimension.Length, 0, 100);
+    private static readonly LineBox<double> NeededBox = Box.Number("needed", "needed", Dimension.Length, 0.5m, 100).About(10);
+    private static readonly LineBox<double> GivenBox = Box.Number("given", "given", Dimension.Length, 0, 100).About(10);
 
     /// <inheritdoc/>
     protected override LineForm<RodTravelReading> Boxes => new(new BoxGroup("travel", "Travel", [NeededBox, GivenBox]), boxes =>

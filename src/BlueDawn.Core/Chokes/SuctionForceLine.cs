@@ -40,10 +40,10 @@ public sealed record SuctionForceLine()
     public override LineLimits? Limits =>
         new(Sentence.Of("pull at least {0} of the spring’s push", Quantity.Percent(100 * ToSpare)), null, "Own judgement");
 
-    private static readonly LineBox<double> SuctionBox = Box.Number("suction", "suction", Dimension.Pressure, 0.1m, 100);
-    private static readonly LineBox<double> DiaphragmBox = Box.Number("diaphragm", "chamber", Dimension.Length, 5, 150);
-    private static readonly LineBox<double> PlateBox = Box.Number("plate", "plate", Dimension.Length, 0, 150);
-    private static readonly LineBox<double> SpringBox = Box.Number("spring", "spring", Dimension.Mass, 0.1m, 10_000);
+    private static readonly LineBox<double> SuctionBox = Box.Number("suction", "suction", Dimension.Pressure, 0.1m, 100).About(10);
+    private static readonly LineBox<double> DiaphragmBox = Box.Number("diaphragm", "chamber", Dimension.Length, 5, 150).About(35);
+    private static readonly LineBox<double> PlateBox = Box.Number("plate", "plate", Dimension.Length, 0, 150).About(25);
+    private static readonly LineBox<double> SpringBox = Box.Number("spring", "spring", Dimension.Mass, 0.1m, 10_000).About(100);
 
     /// <inheritdoc/>
     protected override LineForm<SuctionForceReading> Boxes =>

@@ -65,8 +65,8 @@ public sealed record WarmStripLine(BimetalStrip? Strip, string SourceName)
     private static readonly LineBox<double> ColdBox = Box.Number("cold", "cold", Dimension.Temperature, -40, 150);
     private static readonly LineBox<double> WarmBox = Box.Number("warm", "warm", Dimension.Temperature, -40, 200);
     private static readonly LineBox<double> TurnedBox = Box.Number("turned", "turned", Dimension.Angle, 0, 720);
-    private static readonly LineBox<double?> LengthBox = Box.Optional("length", "strip, long", Dimension.Length, 10, 2000);
-    private static readonly LineBox<double?> ThicknessBox = Box.Optional("thickness", "thick", Dimension.Length, 0.1m, 3);
+    private static readonly LineBox<double?> LengthBox = Box.Optional("length", "strip, long", Dimension.Length, 10, 2000).About(200);
+    private static readonly LineBox<double?> ThicknessBox = Box.Optional("thickness", "thick", Dimension.Length, 0.1m, 3).About(0.5);
 
     /// <inheritdoc/>
     protected override LineForm<WarmStripReading> Boxes =>

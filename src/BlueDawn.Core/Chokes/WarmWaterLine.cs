@@ -44,7 +44,7 @@ public sealed record WarmWaterLine(double StrokeMm, OpeningWindow Melts, string 
     public override Caution? Caution => Safety.Caution.HotWater;
 
     private static readonly LineBox<double> WaterBox = Box.Number("water", "water", Dimension.Temperature, 0, 100);
-    private static readonly LineBox<double> StrokeBox = Box.Number("stroke", "stroke", Dimension.Length, 0, 50);
+    private static readonly LineBox<double> StrokeBox = Box.Number("stroke", "stroke", Dimension.Length, 0, 50).About(8);
 
     /// <inheritdoc/>
     protected override LineForm<WarmWaterReading> Boxes => new(new BoxGroup("water", "Water", [WaterBox, StrokeBox]), boxes =>

@@ -131,7 +131,7 @@ public sealed record BoreLine(string Key, string Section, string Label, BoreLimi
     // It stands among the boxes as one to be filled; what is missing is said once for all three.
     private LineBox<decimal?> DirectBox =>
         new LineBox<decimal?>(EntryField.Measure("bore", "bore", Dimension.Length), typed =>
-            typed.Optional("bore", Dimension.Length, LeastMm, JetGauge.LargestMm)
+            typed.Optional("bore", Dimension.Length, 0, JetGauge.LargestMm)
         ).About((double?)Bore?.NominalMm);
 
     private static readonly LineBox<decimal?> ResolutionBox = new(EntryField.MeasureDetail("resolution", "step", Dimension.Length), typed =>
@@ -190,6 +190,12 @@ public sealed record BoreLine(string Key, string Section, string Label, BoreLimi
         int? open = Holes is null ? null : boxes.Get(OpenHolesBox);
         var (go, noGo) = (boxes.Get(GoBox), boxes.Get(NoGoBox));
         var (bore, resolution) = (boxes.Get(DirectBox), boxes.Get(ResolutionBox));
+        if (bore == 0)
+        {
+            // A bore of nothing is no size: nothing goes.
+            return new BoreReading(null, null, null, null, Holes is null ? null : 0, BoreSeen.Blocked);
+        }
+
         var sized = go is not null || noGo is not null || bore is not null;
         // A size that was measured says more than a look.
         if (!sized && boxes.Get(SeenBox) is { } seen && (open is null || open == (seen == BoreSeen.Clear ? Holes : 0)))

@@ -73,7 +73,8 @@ public sealed record StepUpLine(BoreLine Jet, BoreLimits Sheet)
             $"{Sheet.SpecName}, opened by the shop’s rule"
         );
 
-    private static readonly LineBox<decimal?> DrillBox = Box.OptionalExact("drill", "drill", Dimension.Length, 0.001m, JetGauge.LargestMm);
+    private LineBox<decimal?> DrillBox =>
+        Box.OptionalExact("drill", "drill", Dimension.Length, 0.001m, JetGauge.LargestMm).About((double)Sheet.NominalMm);
     private static readonly LineBox<bool> LawBox = Box.Said("law", "law", "lookedUp", "Local rule looked up: it may be");
     private static readonly LineBox<bool> JetBox = Box.Said("jet", "jet", "new", "A new jet went in since");
 

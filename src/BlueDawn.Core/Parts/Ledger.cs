@@ -95,16 +95,20 @@ public sealed record Ledger(
     /// <summary>Lines that were out.</summary>
     public IReadOnlyList<LedgerLine> Taken => [.. Lines.Where(line => line.IsTaken)];
 
-    /// <summary>Which part came off when, first 1: as it was written down at Strip. What did not come off, or was missing, is not in it.</summary>
+    /// <summary>Which part came off when, first 1: as it was written down at Strip; what was written down in one moment goes by the usual
+    /// order. What did not come off, or was missing, is not in it.</summary>
     public IReadOnlyDictionary<string, int> OrderOff =>
         Notes
-            .Select((logged, place) => (Note: logged.Note as OutNote, Place: place + 1))
-            .Where(pair =>
-                pair.Note is { Verdict: not LineVerdict.Missing }
-                && Find(pair.Note.Part) is { IsTaken: true, State: not LedgerState.Missing }
-            )
-            .GroupBy(pair => pair.Note!.Part)
-            .ToDictionary(group => group.Key, group => group.Last().Place);
+            .Select(logged => (logged.TakenAt, Note: logged.Note as OutNote))
+            .Where(pair => pair.Note is { Verdict: not LineVerdict.Missing })
+            .Select(pair => (pair.TakenAt, Line: Find(pair.Note!.Part)))
+            .Where(pair => pair.Line is { IsTaken: true, State: not LedgerState.Missing })
+            .GroupBy(pair => pair.Line!.Part.Key)
+            .Select(group => group.Last())
+            .OrderBy(pair => pair.TakenAt)
+            .ThenBy(pair => pair.Line!.Part.Order)
+            .Select((pair, place) => (pair.Line!.Part.Key, Place: place + 1))
+            .ToDictionary(pair => pair.Key, pair => pair.Place);
 
     /// <summary>Whether a part is opened on this job: all are while nobody said how far it comes apart; then those of the job that do not
     /// stay in, and what came out besides.</summary>

@@ -43,8 +43,11 @@ public sealed record BowlGasketLine()
             "Common practice"
         );
 
-    private static readonly LineBox<double> ThicknessBox = Box.Number("thickness", "thick", Dimension.Length, 0.2m, 20);
-    private static readonly LineBox<double> GrooveBox = Box.Number("groove", "groove", Dimension.Length, 0.1m, 20);
+    private static readonly LineBox<double> ThicknessBox = Box.Number("thickness", "thick", Dimension.Length, 0.2m, 20).About(UsualMm);
+    private static readonly LineBox<double> GrooveBox = Box.Number("groove", "groove", Dimension.Length, 0.1m, 20).About(UsualMm);
+
+    /// <summary>About what a bowl gasket and its groove measure, in millimetres. Common practice, no source.</summary>
+    private const double UsualMm = 2;
 
     /// <inheritdoc/>
     protected override LineForm<BowlGasketReading> Boxes =>

@@ -56,7 +56,7 @@ public sealed record FloatDropLine(FloatSpec Float, double? SeatBoreMm, string S
     /// <inheritdoc/>
     public override Caution? Caution => Safety.Caution.OffTheNeedle;
 
-    private static readonly LineBox<double> DropBox = Box.Number("drop", "drop", Dimension.Length, 0, 100);
+    private LineBox<double> DropBox => Box.Number("drop", "drop", Dimension.Length, 0, 100).About(LeastMm);
 
     /// <inheritdoc/>
     protected override LineForm<FloatDropReading> Boxes =>

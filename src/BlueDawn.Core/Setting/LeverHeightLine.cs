@@ -66,7 +66,10 @@ public sealed record LeverHeightLine(LeverSpec Lever, string SourceName)
                 Lever.Datum == LeverDatum.GaugeLeg ? -10 : 0,
                 30
             )
-            .About(Lever.HeightMm == 0 ? null : (double)Lever.HeightMm);
+            .About((double)Lever.HeightMm, Lever.HeightMm == 0 ? FlushWithinMm : null);
+
+    /// <summary>A lever that should lie flush stands off by no more than this, in millimetres. Own judgement.</summary>
+    private const double FlushWithinMm = 3;
 
     private static readonly LineBox<double> ResolutionBox = Box.Detail(
         "resolution",

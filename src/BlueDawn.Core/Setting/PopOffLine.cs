@@ -72,8 +72,11 @@ public sealed record PopOffLine(PopOffSpec? Spec, double GaugeStepKPa, string So
     /// <inheritdoc/>
     public override Caution? Caution => Safety.Caution.Pressure;
 
-    private static readonly LineBox<double> OpenedBox = Box.Number("opened", "opened at", Dimension.Pressure, 0, 700);
-    private static readonly LineBox<double?> ShutBox = Box.Optional("shut", "shut at", Dimension.Pressure, 0, 700);
+    private LineBox<double> OpenedBox => Box.Number("opened", "opened at", Dimension.Pressure, 0, 700).About(AboutKPa);
+    private LineBox<double?> ShutBox => Box.Optional("shut", "shut at", Dimension.Pressure, 0, 700).About(Spec?.ReseatKPa ?? AboutKPa);
+
+    /// <summary>About where a needle lets go: by the sheet, else 100 kPa. Common practice, no source.</summary>
+    private double AboutKPa => Spec is { } known ? (known.LowKPa + known.HighKPa) / 2 : 100;
 
     private static readonly IReadOnlyList<Dictionary<string, string>> EmptyRows =
     [

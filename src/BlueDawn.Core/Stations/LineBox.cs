@@ -21,7 +21,12 @@ public sealed record LineBox<T>(EntryField Field, Func<TypedReader, T> Understan
 {
     /// <summary>The box with what its number should be about.</summary>
     /// <param name="value">In the base unit of its dimension, above 0; null where nothing says.</param>
-    public LineBox<T> About(double? value) => this with { Expected = value is { } known ? new Expected(known, Field.Dimension) : null };
+    /// <param name="within">How far off it may be, in the base unit; null where data/reference/slips.csv says it by shares.</param>
+    public LineBox<T> About(double? value, double? within = null) =>
+        this with
+        {
+            Expected = value is { } known ? new Expected(known, Field.Dimension, within) : null,
+        };
 }
 
 /// <summary>The kinds of box there are.</summary>

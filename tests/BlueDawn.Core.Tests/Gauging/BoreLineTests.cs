@@ -58,6 +58,20 @@ public class BoreLineTests
         );
     }
 
+    /// <summary>A bore of nothing is blocked, and no slip of the point.</summary>
+    [Theory]
+    [InlineData("0")]
+    [InlineData("0.00")]
+    [InlineData("-0.0")]
+    public void A_bore_of_nothing_is_blocked(string typed)
+    {
+        var reading = TypedReading.Of(("bore", typed));
+        Assert.Empty(Slip.Find(Jet, reading));
+        Assert.Equal("blocked", Jet.Judge(Jet.Read(reading).Reading, Pins).Finding);
+        var row = TypedReading.Of(("bore", typed), ("openHoles", "0"));
+        Assert.Equal("4 holes blocked", Row.Judge(Row.Read(row).Reading, Pins).Word);
+    }
+
     /// <summary>Enter on the bench card leads on; it must not record that a jet is blocked.</summary>
     [Fact]
     public void What_is_next_offers_none_of_them()

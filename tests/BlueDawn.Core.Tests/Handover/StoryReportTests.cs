@@ -235,7 +235,7 @@ public class StoryReportTests
         // Low compression is not put right by a jet: it is how the machine leaves.
         var tray = TestTray
             .Untouched()
-            .Does(new ReadingNote("faults/compression", TypedReading.Of(("pressure", "100"), ("pulls", "10"), ("throttle", "open"))));
+            .Does(new ReadingNote("faults/compression", TypedReading.Of(("pressure", "160"), ("pulls", "10"), ("throttle", "open"))));
         tray.Does(new FaultNote("idle-jet-blocked", FaultOutcome.Fixed));
         Assert.Contains(Chapter(Report(tray), ReportChapter.Watch), point => point.StartsWith("Compression", StringComparison.Ordinal));
         // Felt again and strong, it is not.

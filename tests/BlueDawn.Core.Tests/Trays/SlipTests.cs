@@ -27,6 +27,75 @@ public class SlipTests
         Assert.Equal((field, text, likely), (slip.Field, slip.Typed, slip.Likely));
     }
 
+    /// <summary>Another unit was meant, or none fits what was typed with one: a fraction of an inch, a point before a unit. 1/32 in is
+    /// 0.79375 mm, 120 psi is 827 kPa, 15 psi 103 kPa (1 psi = 6.894757 kPa).</summary>
+    [Theory]
+    [InlineData("gauging/main-jet", "go", UnitSystem.Metric, "1/32", "1/32 in")]
+    [InlineData("gauging/main-jet", "go", UnitSystem.Metric, ".72 in", ".72 mm")]
+    [InlineData("gauging/main-jet", "go", UnitSystem.Metric, "7.2 mm", "0.72 mm")]
+    [InlineData("faults/compression", "pressure", UnitSystem.Metric, "120", "120 psi")]
+    [InlineData("setting/seat-bore", "bore", UnitSystem.Metric, "18", "1.8")]
+    public void Another_unit_was_meant(string line, string field, UnitSystem units, string text, string likely)
+    {
+        var of = Sheets.LinesOfEveryFamily.First(one =>
+            one.Key == line && one.Form.Groups.Any(group => group.Fields.Any(box => box.Name == field))
+        );
+        Assert.Equal(likely, Assert.Single(Slip.Find(of, Typed(units, field, text))).Likely);
+    }
+
+    [Fact]
+    public void A_pop_off_in_psi_is_asked_about_in_its_row()
+    {
+        var line = Sheets.LinesOfEveryFamily.First(one => one.Key == "setting/pop-off");
+        var slip = Assert.Single(Slip.Find(line, Sheets.Rows("opened", "shut", ("60", "15"))));
+        Assert.Equal(("rows[0].opened", "15 psi"), (slip.Field, slip.Likely));
+    }
+
+    /// <summary>Boxes of length, pressure, mass and speed that nothing says a value of, each with its reason.</summary>
+    private static readonly Dictionary<string, string> NothingToBeAbout = new()
+    {
+        ["proving/idle-speed swing"] = "a steady engine swings by nothing, a hunting one by anything",
+        ["proving/governed-speed swing"] = "likewise",
+    };
+
+    /// <summary>Every number of every line of every family that a sheet, the trade or the line itself says a value of is asked about when
+    /// its point is three places off, unless it is refused. Times, counts, angles, temperatures and volumes have no such value: they are as
+    /// long, as many and as warm as they are.</summary>
+    [Fact]
+    public void No_line_takes_a_number_with_its_point_off_without_a_question()
+    {
+        var silent = new SortedSet<string>();
+        foreach (var line in Sheets.LinesOfEveryFamily)
+        {
+            foreach (var box in line.Form.Groups.SelectMany(group => group.Fields).Concat(line.Form.Rows?.Columns ?? []))
+            {
+                if (
+                    box.Kind == FieldKind.Choice
+                    || box.Detail
+                    || box.Dimension is not (Dimension.Length or Dimension.Pressure or Dimension.Mass or Dimension.Speed)
+                )
+                {
+                    continue;
+                }
+
+                var about = line.ExpectedIn(box.Name) is { Value: > 0 } expected ? expected.Value : 1;
+                var typed = Typed(
+                    UnitSystem.Metric,
+                    box.Name,
+                    (about * 1000).ToString("0.###", System.Globalization.CultureInfo.InvariantCulture)
+                );
+                var asked = Slip.Find(line, typed).Count > 0;
+                var refused = line.Read(typed).Problems.Any(problem => problem.Field == box.Name && problem.Message != MeasureEntry.Empty);
+                if (!asked && !refused && !NothingToBeAbout.ContainsKey($"{line.Key} {box.Name}"))
+                {
+                    silent.Add($"{line.Key} {box.Name}");
+                }
+            }
+        }
+
+        Assert.Empty(silent);
+    }
+
     [Theory]
     [InlineData("gauging/main-jet", "go", "0.40")]
     [InlineData("gauging/main-jet", "go", "1.05")]
