@@ -7,14 +7,42 @@ using BlueDawn.Core.Stations;
 
 namespace BlueDawn.Core.Faults;
 
+/// <summary>Under which condition it ran.</summary>
+public enum RunUnder
+{
+    /// <summary>As it is used.</summary>
+    Plain,
+
+    /// <summary>The tank's cap cracked open.</summary>
+    CapCracked,
+
+    /// <summary>The cap off.</summary>
+    CapOff,
+
+    /// <summary>The choke plate held part shut, once it would stand open.</summary>
+    PlateHeld,
+}
+
 /// <summary>How long it ran from a cold start.</summary>
 /// <param name="Minutes">Minutes from the start until it died, or until it was stopped.</param>
 /// <param name="Died">Whether it died by itself.</param>
 /// <param name="ChokeOpenMin">When the choke stood fully open, in minutes from the start; null when nobody watched it.</param>
 /// <param name="AirML">Air above the fuel in the tank; null when not known.</param>
 /// <param name="BurnMLPerMin">What it drinks; null when not known.</param>
-public sealed record FailureTimeReading(double Minutes, bool Died, double? ChokeOpenMin, double? AirML, double? BurnMLPerMin) : Reading
+/// <param name="Under">Under which condition it ran.</param>
+public sealed record FailureTimeReading(
+    double Minutes,
+    bool Died,
+    double? ChokeOpenMin,
+    double? AirML,
+    double? BurnMLPerMin,
+    RunUnder Under = RunUnder.Plain
+) : Reading
 {
+    /// <summary>Whether the tank could draw air past its vent.</summary>
+    [JsonIgnore]
+    public bool CapOpen => Under is RunUnder.CapCracked or RunUnder.CapOff;
+
     /// <inheritdoc/>
     [JsonIgnore]
     public override double? DiedAfterMin => Died ? Minutes : null;
@@ -57,11 +85,27 @@ public sealed record FailureTimeLine(CarburetorKind Kind, double ChokeLowMin, do
     private static readonly LineFinding Late = LineFinding.Bad("late", "Late", Lean.Below);
     private static readonly LineFinding LateEnough = Late with { Word = "Late enough for a coil" };
     private static readonly LineFinding Early = LineFinding.Bad("early", "Too early for either", Lean.Below);
+    private static readonly LineFinding LivesWithCap = LineFinding.Bad("livesWithCapOpen", "Lives with the cap open", Lean.Below);
+    private static readonly LineFinding NotTheVent = LineFinding.Bad("diesWithCapOpen", "Not the vent", Lean.Below);
+    private static readonly LineFinding LivesWithPlate = LineFinding.Bad("livesWithPlateHeld", "Lives on choke", Lean.Below);
     private static readonly LineFinding EarlyForCoil = Early with { Word = "Too early for a coil" };
 
     /// <summary>Its kind of reading, with everything it can find.</summary>
     public static IReadOnlyList<LineFinding> CanFind { get; } =
-    [RunsOn, RanShort, WithTheChoke, AsShutVent, TankOrCoil, Late, LateEnough, Early, EarlyForCoil];
+    [
+        RunsOn,
+        RanShort,
+        WithTheChoke,
+        AsShutVent,
+        TankOrCoil,
+        Late,
+        LateEnough,
+        Early,
+        EarlyForCoil,
+        LivesWithCap,
+        NotTheVent,
+        LivesWithPlate,
+    ];
 
     /// <inheritdoc/>
     public override IReadOnlyList<LineFinding> Findings => CanFind;
@@ -73,11 +117,12 @@ public sealed record FailureTimeLine(CarburetorKind Kind, double ChokeLowMin, do
     internal const string DiesAfterMinutes = "dies-after-minutes";
 
     /// <summary>The findings of the trace that minutes to failure tell.</summary>
-    public static IReadOnlyList<string> Tells { get; } = [DiesAfterMinutes, AtChoke, AtTank, AtCoil];
+    public static IReadOnlyList<string> Tells { get; } = [DiesAfterMinutes, AtChoke, AtTank, AtCoil, WithCapLoose];
 
     private const string AtChoke = "falters-as-choke-opens",
         AtTank = "dies-as-tank-seals",
-        AtCoil = "dies-late";
+        AtCoil = "dies-late",
+        WithCapLoose = "better-cap-loose";
 
     /// <summary>A coil that fails hot does so between these shares of its rise. Own judgement.</summary>
     private const double ColdestShare = 0.6,
@@ -93,7 +138,8 @@ public sealed record FailureTimeLine(CarburetorKind Kind, double ChokeLowMin, do
     /// <param name="sheet">Its sheet.</param>
     /// <param name="usual">What it is held against where the sheet says nothing.</param>
     /// <param name="chokes">What chokes are.</param>
-    /// <param name="saidMin">Minutes after which it is said to fail, or null: then it has to run twice as long.</param>
+    /// <param name="saidMin">Minutes after which it is said to fail: it has to run twice as long. Null when nobody said: then until every coil
+    /// that fails hot has failed.</param>
     public static FailureTimeLine Of(CarburetorKind kind, SpecSheet sheet, QuickTestDefaults usual, ChokeDefaults chokes, double? saidMin)
     {
         var heat = kind.Choke == ChokeKind.Heat;
@@ -102,7 +148,7 @@ public sealed record FailureTimeLine(CarburetorKind Kind, double ChokeLowMin, do
             heat ? (sheet.Opens?.OpensLowS ?? chokes.HeatLowS) / 60 : 0,
             heat ? (sheet.Opens?.OpensHighS ?? chokes.HeatHighS) / 60 : 0,
             usual.CoilTauMin,
-            Math.Max(usual.RunsOnMin, 2 * (saidMin ?? 0))
+            Math.Max(usual.RunsOnMin, saidMin is { } said ? 2 * said : Math.Ceiling(CoilWindow(usual.CoilTauMin).High))
         );
     }
 
@@ -133,14 +179,33 @@ public sealed record FailureTimeLine(CarburetorKind Kind, double ChokeLowMin, do
         (false, "stopped", "Still ran")
     );
 
+    private static readonly (RunUnder Means, string Value, string Words)[] Conditions =
+    [
+        (RunUnder.Plain, "plain", "As it is used"),
+        (RunUnder.CapCracked, "capCracked", "Cap cracked open"),
+        (RunUnder.CapOff, "capOff", "Cap off"),
+        (RunUnder.PlateHeld, "plateHeld", "Plate held part shut"),
+    ];
+
+    private static readonly LineBox<RunUnder> UnderBox = new(
+        EntryField.Choice("under", "how", true, [.. Conditions.Select(one => new EntryChoice(one.Value, one.Words))]),
+        typed =>
+            typed.Text("under").Length == 0 ? RunUnder.Plain
+            : typed.Choice("under", [.. Conditions.Select(one => one.Value)]) is var said
+            && Conditions.FirstOrDefault(one => one.Value == said) is var found
+                ? found.Means
+            : RunUnder.Plain
+    );
+
     /// <inheritdoc/>
     protected override LineForm<FailureTimeReading> Boxes =>
-        new(new BoxGroup("clock", "Clock", [MinutesBox, ChokeBox, AirBox, BurnBox, EndedBox]), boxes => new FailureTimeReading(
+        new(new BoxGroup("clock", "Clock", [MinutesBox, ChokeBox, AirBox, BurnBox, UnderBox, EndedBox]), boxes => new FailureTimeReading(
             boxes.Get(MinutesBox),
             boxes.Get(EndedBox),
             boxes.Get(ChokeBox),
             boxes.Get(AirBox),
-            boxes.Get(BurnBox)
+            boxes.Get(BurnBox),
+            boxes.Get(UnderBox)
         ));
 
     /// <summary>Earliest and latest minutes at which a coil that fails hot does: first-order heating, t = −τ ln(1 − share).</summary>
@@ -149,26 +214,38 @@ public sealed record FailureTimeLine(CarburetorKind Kind, double ChokeLowMin, do
         (-tauMin * SteadyMath.Log(1 - ColdestShare), -tauMin * SteadyMath.Log(1 - HottestShare));
 
     /// <inheritdoc/>
-    protected override Sentence Describe(FailureTimeReading read) =>
-        read.ChokeOpenMin is { } open
+    protected override Sentence Describe(FailureTimeReading read)
+    {
+        var under = read.Under switch
+        {
+            RunUnder.Plain => "",
+            RunUnder.CapCracked => ", cap cracked open",
+            RunUnder.CapOff => ", cap off",
+            RunUnder.PlateHeld => ", plate held part shut",
+        };
+        return read.ChokeOpenMin is { } open
             ? Sentence.Of(
-                $"{(read.Died ? "died" : "still ran")} after {{0}}, choke open at {{1}}",
+                $"{(read.Died ? "died" : "still ran")} after {{0}}, choke open at {{1}}{under}",
                 Quantity.Min(read.Minutes),
                 Quantity.Min(open)
             )
-            : Sentence.Of($"{(read.Died ? "died" : "still ran")} after {{0}}", Quantity.Min(read.Minutes));
+            : Sentence.Of($"{(read.Died ? "died" : "still ran")} after {{0}}{under}", Quantity.Min(read.Minutes));
+    }
 
     /// <summary>Whether it died just as the choke stood open.</summary>
     /// <param name="read">The reading.</param>
     public TimeFit WithChoke(FailureTimeReading read) =>
-        read.ChokeOpenMin is { } open ? Fit(Math.Abs(read.Minutes - open) <= Slack(open))
-        : Kind.Choke != ChokeKind.Heat ? TimeFit.Unknown
-        : read.Minutes > ChokeHighMin + Slack(ChokeHighMin) ? TimeFit.DoesNotFit
-        : TimeFit.Unknown;
+        read is { ChokeOpenMin: { } open, Under: not RunUnder.PlateHeld }
+            ? Fit(Math.Abs(read.Minutes - open) <= Slack(open))
+            : TimeFit.Unknown;
 
     /// <summary>Whether it died when a tank without a vent would have starved it.</summary>
     /// <param name="read">The reading.</param>
-    public TimeFit AsTankSeals(FailureTimeReading read) => Tank(read) is { } tank ? Fit(Within(read.Minutes, tank)) : TimeFit.Unknown;
+    public TimeFit AsTankSeals(FailureTimeReading read) =>
+        !read.CapOpen && Tank(read) is { } tank ? Fit(Within(read.Minutes, tank)) : TimeFit.Unknown;
+
+    /// <summary>Minutes from which on one that lives is good: none at which what takes minutes could still come.</summary>
+    private double Enough(FailureTimeReading read) => Math.Max(EnoughMin, Tank(read)?.High ?? 0);
 
     /// <summary>Whether it died when a coil could have been hot.</summary>
     /// <param name="read">The reading.</param>
@@ -191,10 +268,24 @@ public sealed record FailureTimeLine(CarburetorKind Kind, double ChokeLowMin, do
 
         if (!read.Died)
         {
-            return read.Minutes >= EnoughMin ? [(DiesAfterMinutes, false)] : [];
+            return read.Minutes < Enough(read)
+                ? []
+                : read.Under switch
+                {
+                    RunUnder.Plain => [(DiesAfterMinutes, false)],
+                    // It lives because the tank draws air: that is the vent's proof, and no all-clear.
+                    RunUnder.CapCracked or RunUnder.CapOff => [(WithCapLoose, true)],
+                    // It lives on a richer mixture: the main circuit is short of fuel.
+                    RunUnder.PlateHeld => [(AtChoke, true)],
+                };
         }
 
         var found = new List<(string, bool)> { (DiesAfterMinutes, true) };
+        if (read.CapOpen)
+        {
+            found.Add((WithCapLoose, false));
+        }
+
         void Add(string finding, TimeFit fit)
         {
             if (fit != TimeFit.Unknown)
@@ -245,16 +336,46 @@ public sealed record FailureTimeLine(CarburetorKind Kind, double ChokeLowMin, do
         ];
         if (!read.Died)
         {
-            return read.Minutes >= EnoughMin
-                ? RunsOn.Judged(Sentence.Of("It did not die this time. Go on."), found: found, why: why)
-                : RanShort.Judged(
-                    Sentence.Of("It still ran when it was stopped: run it {0} and more.", Min(EnoughMin)),
+            if (read.Minutes < Enough(read))
+            {
+                return RanShort.Judged(
+                    Sentence.Of("It still ran when it was stopped: run it {0} and more.", Min(Enough(read))),
                     found: found,
                     why: why
                 );
+            }
+
+            var (lives, then) = read.Under switch
+            {
+                RunUnder.Plain => (RunsOn, Sentence.Of("It did not die this time. Go on.")),
+                RunUnder.CapCracked or RunUnder.CapOff => (
+                    LivesWithCap,
+                    Sentence.Of("With the cap open it lives: the vent is shut. Clear or renew it, then run it with the cap shut.")
+                ),
+                RunUnder.PlateHeld => (
+                    LivesWithPlate,
+                    Sentence.Of(
+                        "On a richer mixture it lives: the main circuit is short of fuel. Bowl or cover off, look through the main jet."
+                    )
+                ),
+            };
+            return lives.Judged(then, found: found, why: why);
         }
 
         var (choke, vent, coil) = (WithChoke(read), AsTankSeals(read), CoilHot(read));
+        if (read.CapOpen && choke != TimeFit.Fits)
+        {
+            return NotTheVent.Judged(
+                coil == TimeFit.Fits
+                    ? Sentence.Of(
+                        "It dies with the cap open too: not the vent. A coil is hot by then: spark light on at the moment it dies."
+                    )
+                    : Sentence.Of("It dies with the cap open too: not the vent, and no coil is hot that soon. Filter, needle, main jet."),
+                found: found,
+                why: why
+            );
+        }
+
         var (finding, next) = (choke, vent, coil) switch
         {
             (TimeFit.Fits, _, _) => (

@@ -45,6 +45,9 @@ public sealed record SpeedLine(
     /// <summary>As near to its aim as a spring tang is bent, in revolutions a minute. Own judgement.</summary>
     private const double AimToRpm = 50;
 
+    /// <summary>A swing either way up to which one that came in hunting is steady, in revolutions a minute. Own judgement.</summary>
+    private const double SteadyRpm = 75;
+
     private const int LeastRpm = 100,
         MostRpm = 20_000,
         MostSwingRpm = 5000;
@@ -118,8 +121,7 @@ public sealed record SpeedLine(
         var (finding, next) =
             high < window.LowRpm ? (TooSlow, Sentence.Of(LowRemedy))
             : low > window.HighRpm ? (TooFast, Sentence.Of(HighRemedy))
-            : low >= window.LowRpm && high <= window.HighRpm ? (InWindow, Nearer(speed))
-            : speed.SwingRpm > (window.HighRpm - window.LowRpm) / 2
+            : Hunted && speed.SwingRpm > SteadyRpm || speed.SwingRpm > (window.HighRpm - window.LowRpm) / 2
                 ? (
                     Hunts,
                     Sentence.Of(
@@ -127,6 +129,7 @@ public sealed record SpeedLine(
                         Quantity.Rpm(speed.SwingRpm)
                     )
                 )
+            : low >= window.LowRpm && high <= window.HighRpm ? (InWindow, Nearer(speed))
             : (LineFinding.CannotTell, Sentence.Of("It swings over the edge of the window: let it warm up and read again."));
         return finding.Judged(
             next,

@@ -211,6 +211,9 @@ public class StationAnswersTests
             "early",
             "runsOn",
             "ranShort",
+            "livesWithCapOpen",
+            "diesWithCapOpen",
+            "livesWithPlateHeld",
             // No cause is a guard that is missing: it is in the list of dangers.
             "guardsOn",
             "guardMissing",
