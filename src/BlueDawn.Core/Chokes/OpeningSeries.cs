@@ -7,7 +7,8 @@ namespace BlueDawn.Core.Chokes;
 /// <param name="AnglesDeg">The plate's angle at each; it may be measured from any side.</param>
 /// <param name="SpeedsRpm">The engine's speed, or null when it was not read: at each of the times, or at times of its own.</param>
 /// <param name="ShutDeg">The plate's angle shut; the first of the series when not given.</param>
-/// <param name="OpenDeg">Its angle fully open; the one furthest from shut when not given.</param>
+/// <param name="OpenDeg">Its angle fully open; when not given the one furthest from shut, where that is as far as plates swing, else what is
+/// usual.</param>
 /// <param name="SpeedTimesS">Seconds at which the speed was read, rising; null when they are those of the angle.</param>
 public sealed record OpeningSeriesInput(
     IReadOnlyList<double> TimesS,
@@ -24,7 +25,15 @@ public sealed record OpeningSeriesInput(
 /// <param name="OpenS">When it was fully open.</param>
 /// <param name="FalteredS">When the engine faltered.</param>
 /// <param name="Ended">How it ended.</param>
-public sealed record OpeningEvents(double? BeginsS, double? HalfS, double? OpenS, double? FalteredS, StartEnd Ended);
+/// <param name="StoodOpen">True when the plate stood open from the start: nothing was timed, and it should have been shut.</param>
+public sealed record OpeningEvents(
+    double? BeginsS,
+    double? HalfS,
+    double? OpenS,
+    double? FalteredS,
+    StartEnd Ended,
+    bool StoodOpen = false
+);
 
 /// <summary>Finds in a series of plate angle and engine speed what a hand on a key would have noted.</summary>
 public static class OpeningSeries
@@ -32,6 +41,15 @@ public static class OpeningSeries
     /// <summary>Opened by less than this it has not begun; by more than the rest of it, it is open. Own judgement: what an eye
     /// sees.</summary>
     internal const double Edge = 0.05;
+
+    /// <summary>A plate that swings by less has not been seen fully open. Own judgement.</summary>
+    private const double LeastSwingDeg = 60;
+
+    /// <summary>How far a plate swings as a rule from shut to open. Common practice, no source.</summary>
+    private const double UsualSwingDeg = 75;
+
+    /// <summary>An angle sensor that moves by less than this shows a plate that stands. Own judgement.</summary>
+    private const double StandsDeg = 4;
 
     /// <summary>A speed that falls below this share of what it was running at is a stumble. Own judgement.</summary>
     private const double StumbleShare = 0.7;
@@ -87,20 +105,34 @@ public static class OpeningSeries
             throw new ArgumentException(problem.Message, nameof(input));
         }
 
-        var shut = input.ShutDeg ?? input.AnglesDeg[0];
-        var full = input.OpenDeg ?? input.AnglesDeg.MaxBy(angle => Math.Abs(angle - shut));
-        if (full == shut)
+        var first = input.AnglesDeg[0];
+        var stumble = Stumble(input);
+        if (
+            input.OpenDeg is { } said
+            && Math.Abs(first - said) <= StandsDeg
+            && Math.Abs(input.AnglesDeg[1] - said) <= StandsDeg
+            && (input.ShutDeg is not { } other || Math.Abs(first - said) < Math.Abs(first - other))
+        )
         {
-            return new OpeningEvents(null, null, null, Stumble(input), StartEnd.NotOpened);
+            return new OpeningEvents(null, null, null, stumble, stumble is null ? StartEnd.RanOn : StartEnd.Faltered, true);
         }
 
+        var shut = input.ShutDeg ?? first;
+        var furthest = input.AnglesDeg.MaxBy(angle => Math.Abs(angle - shut));
+        if (Math.Abs(furthest - shut) <= StandsDeg)
+        {
+            return new OpeningEvents(null, null, null, stumble, stumble is null ? StartEnd.NotOpened : StartEnd.Faltered);
+        }
+
+        // One that stops half way is not open: only a swing as plates have it is taken for all of it.
+        var full = input.OpenDeg
+            ?? (Math.Abs(furthest - shut) >= LeastSwingDeg ? furthest : shut + (Math.Sign(furthest - shut) * UsualSwingDeg));
         var opening = input.AnglesDeg.Select(angle => (angle - shut) / (full - shut)).ToList();
         var (begins, half, open) = (
             Crossed(input.TimesS, opening, Edge),
             Crossed(input.TimesS, opening, 0.5),
             Crossed(input.TimesS, opening, 1 - Edge)
         );
-        var stumble = Stumble(input);
         return new OpeningEvents(
             begins,
             half,

@@ -234,7 +234,7 @@ public sealed record FailureTimeLine(CarburetorKind Kind, double ChokeLowMin, do
 
     /// <summary>Whether it died just as the choke stood open.</summary>
     /// <param name="read">The reading.</param>
-    public TimeFit WithChoke(FailureTimeReading read) =>
+    public static TimeFit WithChoke(FailureTimeReading read) =>
         read is { ChokeOpenMin: { } open, Under: not RunUnder.PlateHeld }
             ? Fit(Math.Abs(read.Minutes - open) <= Slack(open))
             : TimeFit.Unknown;

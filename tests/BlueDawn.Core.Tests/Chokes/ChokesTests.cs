@@ -268,6 +268,48 @@ public sealed class ChokesTests
         Assert.Equal("anglesDeg", Assert.Single(OpeningSeries.Check(new OpeningSeriesInput([0, 1, 2, 3], [80, 80]))).Field);
     }
 
+    private static readonly double[] Ten = [0, 10, 20, 30, 40, 50, 60, 70, 80, 90];
+
+    /// <summary>A plate swings some 75 degrees from shut to open (common practice, no source): half of that is not open.</summary>
+    [Fact]
+    public void A_plate_that_stops_half_way_is_not_open()
+    {
+        double[] half = [0, 0, 8, 20, 32, 40, 40, 40, 40, 40];
+        var seen = OpeningSeries.Look(new OpeningSeriesInput(Ten, half));
+        Assert.Equal((null, StartEnd.NotOpened), (seen.OpenS, seen.Ended));
+        Assert.NotNull(seen.BeginsS);
+        Assert.NotNull(seen.HalfS);
+        // Measured from the other side, and with the sheet's open angle.
+        Assert.Null(OpeningSeries.Look(new OpeningSeriesInput(Ten, [.. half.Select(angle => 90 - angle)])).OpenS);
+        Assert.NotNull(OpeningSeries.Look(new OpeningSeriesInput(Ten, half, OpenDeg: 40)).OpenS);
+        // As far as plates swing is open.
+        Assert.Equal(StartEnd.RanOn, OpeningSeries.Look(new OpeningSeriesInput(Ten, [0, 0, 10, 30, 50, 65, 70, 70, 70, 70])).Ended);
+    }
+
+    [Fact]
+    public void A_plate_that_never_moved_has_no_times()
+    {
+        double[] still = [10, 10.5, 9.6, 10.2, 11, 10.4, 9.5, 10, 10.8, 10.1];
+        foreach (var input in new OpeningSeriesInput[] { new(Ten, still), new(Ten, still, ShutDeg: 10, OpenDeg: 85) })
+        {
+            var seen = OpeningSeries.Look(input);
+            Assert.Equal((null, null, null, StartEnd.NotOpened, false), (seen.BeginsS, seen.HalfS, seen.OpenS, seen.Ended, seen.StoodOpen));
+        }
+    }
+
+    [Theory]
+    [InlineData(null)]
+    [InlineData(0.0)]
+    public void A_plate_that_stood_open_from_the_start_is_told_so(double? shut)
+    {
+        double[] open = [84, 85, 85, 85, 86, 85, 85, 84, 85, 85];
+        var seen = OpeningSeries.Look(new OpeningSeriesInput(Ten, open, ShutDeg: shut, OpenDeg: 85));
+        Assert.Equal((true, null, null), (seen.StoodOpen, seen.BeginsS, seen.OpenS));
+        Assert.False(
+            OpeningSeries.Look(new OpeningSeriesInput(Ten, [0, 0, 20, 40, 60, 80, 85, 85, 85, 85], ShutDeg: shut, OpenDeg: 85)).StoodOpen
+        );
+    }
+
     [Fact]
     public void Each_choke_is_asked_for_its_own_and_an_unknown_one_only_for_what_holds_for_all()
     {

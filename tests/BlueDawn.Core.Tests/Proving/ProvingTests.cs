@@ -35,6 +35,19 @@ public class ProvingTests
     public void What_was_not_said_is_asked_for() =>
         Assert.Equal(["minutes", "rocked", "leak"], Watch.Read(TypedReading.Of()).Problems.Select(problem => problem.Field));
 
+    /// <summary>One that came in hunting and still swings is not left, in its window or not; another may swing a little.</summary>
+    [Theory]
+    [InlineData(true, "190", "hunts")]
+    [InlineData(true, "76", "hunts")]
+    [InlineData(true, "75", "inWindow")]
+    [InlineData(true, "0", "inWindow")]
+    [InlineData(false, "190", "inWindow")]
+    public void One_that_came_in_hunting_is_steady_or_it_hunts(bool hunted, string swing, string finding)
+    {
+        var line = Governed with { Hunted = hunted };
+        Assert.Equal(finding, line.Judge(line.Read(TypedReading.Of(("speed", "3400"), ("swing", swing))).Reading, PinSet.Empty).Finding);
+    }
+
     /// <summary>Window 3,200 to 3,600 rpm: common practice, no source.</summary>
     [Theory]
     [InlineData("3400", "", "inWindow")]

@@ -25,6 +25,10 @@ export function SeriesFile({ disabled, onFound }: Props) {
         return;
       }
       const found = await ask(api.POST('/api/compute/choke-opening', { body: series }));
+      if (found.stoodOpen) {
+        setSaid('The plate stood open from the start: cold, it should be shut. Nothing was timed.');
+        return;
+      }
       setSaid('');
       const { beginsS, halfS, openS, falteredS, ended } = found;
       onFound(
