@@ -170,7 +170,10 @@ public static class StackCheck
             [.. Under(knowledge, family, layer, ledger).Where(under => under.IsOpen).Select(under => under.Part.Key)],
             right is null ? null : line.Part.Ways.FirstOrDefault(way => way.Key == right),
             WayRound.IsOpen(layer, line, sheet)
-                ? $"It came out {Label(line, line.Found!.Way!)}; usually it lies {Label(line, layer.Way!)}. Look at both before it goes in."
+                    ? $"It came out {Label(line, line.Found!.Way!)}; usually it lies {Label(line, layer.Way!)}. Look at both before it goes in."
+                // What is asked as a rule is the other way round from what the sheet says.
+                : right is not null && layer.Way is { } usual && usual != StackLayer.AsFound && usual != right
+                    ? $"{Capital(Label(line, right))}, as the sheet says?"
                 : layer.Trap,
             layer.Reason
         );

@@ -1,3 +1,4 @@
+using System.Text.Json.Serialization;
 using BlueDawn.Core.Carburetors;
 using BlueDawn.Core.Measures;
 using BlueDawn.Core.Safety;
@@ -10,7 +11,13 @@ namespace BlueDawn.Core.Faults;
 /// <param name="PressureKPa">The gauge, at its highest.</param>
 /// <param name="Pulls">Firm pulls.</param>
 /// <param name="ThrottleOpen">Whether the throttle was held wide open.</param>
-public sealed record CompressionReading(double PressureKPa, int Pulls, bool ThrottleOpen) : Reading;
+/// <param name="WetKPa">The same with a few drops of oil in the cylinder; null when it was not read.</param>
+public sealed record CompressionReading(double PressureKPa, int Pulls, bool ThrottleOpen, double? WetKPa = null) : Reading
+{
+    /// <summary>By what share of the dry reading the wet one is higher; null without one, or on a dry one of nothing.</summary>
+    [JsonIgnore]
+    public double? Rise => WetKPa is { } wet && PressureKPa > 0 ? (wet - PressureKPa) / PressureKPa : null;
+}
 
 /// <summary>Cranking compression against the floor and the good mark of its kind of engine.</summary>
 /// <param name="FloorKPa">Below it the engine is worn, or the reading is wrong.</param>
@@ -37,6 +44,10 @@ public sealed record CompressionLine(double FloorKPa, double GoodKPa, int PullsN
     public const string LineKey = "faults/compression";
 
     internal const string Quick = "Quick tests";
+
+    /// <summary>Share of the dry reading by which the wet one is higher where rings or bore leak. Own judgement; that a rise speaks for rings:
+    /// common practice, no source.</summary>
+    private const double ClearRise = 0.15;
 
     /// <summary>The line for a carburetor's engine: by its sheet, else by the shop's marks; by both kinds' when nobody has said which it
     /// is.</summary>
@@ -77,6 +88,7 @@ public sealed record CompressionLine(double FloorKPa, double GoodKPa, int PullsN
     public override Caution? Caution => Safety.Caution.LeadOff;
 
     private LineBox<double> PressureBox => Box.Number("pressure", "highest", Dimension.Pressure, 0, 2500).About(GoodKPa);
+    private LineBox<double?> WetBox => Box.Detail("wet", "with oil", Dimension.Pressure, 0, 2500).About(GoodKPa);
     private static readonly LineBox<int> PullsBox = Box.Count("pulls", "pulls", 1, 100);
     private static readonly LineBox<bool> ThrottleBox = Box.Choice(
         "throttle",
@@ -87,19 +99,27 @@ public sealed record CompressionLine(double FloorKPa, double GoodKPa, int PullsN
 
     /// <inheritdoc/>
     protected override LineForm<CompressionReading> Boxes =>
-        new(new BoxGroup("gauge", "Gauge", [PressureBox, PullsBox, ThrottleBox]), boxes => new CompressionReading(
+        new(new BoxGroup("gauge", "Gauge", [PressureBox, PullsBox, ThrottleBox, WetBox]), boxes => new CompressionReading(
             boxes.Get(PressureBox),
             boxes.Get(PullsBox),
-            boxes.Get(ThrottleBox)
+            boxes.Get(ThrottleBox),
+            boxes.Get(WetBox)
         ));
 
     /// <inheritdoc/>
     protected override Sentence Describe(CompressionReading read) =>
-        Sentence.Of(
-            $"{{0}} after {{1}} pulls, throttle {(read.ThrottleOpen ? "open" : "not open")}",
-            Quantity.KPa(read.PressureKPa),
-            Quantity.Count(read.Pulls)
-        );
+        read.WetKPa is { } wet
+            ? Sentence.Of(
+                $"{{0}} after {{1}} pulls, {{2}} with oil, throttle {(read.ThrottleOpen ? "open" : "not open")}",
+                Quantity.KPa(read.PressureKPa),
+                Quantity.Count(read.Pulls),
+                Quantity.KPa(wet)
+            )
+            : Sentence.Of(
+                $"{{0}} after {{1}} pulls, throttle {(read.ThrottleOpen ? "open" : "not open")}",
+                Quantity.KPa(read.PressureKPa),
+                Quantity.Count(read.Pulls)
+            );
 
     /// <inheritdoc/>
     protected override Sentence Ask =>
@@ -117,6 +137,19 @@ public sealed record CompressionLine(double FloorKPa, double GoodKPa, int PullsN
             : read.Pulls < PullsNeeded
                 ? (FewPulls, Sentence.Of("Too few pulls to read low: {0} firm ones, then read again.", Quantity.Count(PullsNeeded)))
             : !read.ThrottleOpen ? (ThrottleShut, Sentence.Of("With the throttle shut it draws no air: hold it wide open and read again."))
+            : read.PressureKPa < FloorKPa && read.Rise is { } rise
+                ? (
+                    CompressionLow,
+                    rise >= ClearRise
+                        ? Sentence.Of(
+                            "With oil it rises by {0}: rings or bore. Not the carburetor.",
+                            Quantity.Percent(Math.Round(100 * rise))
+                        )
+                        : Sentence.Of(
+                            "With oil it hardly rises ({0}): a valve, a gasket or a seal. Not the carburetor.",
+                            Quantity.Percent(Math.Round(100 * rise))
+                        )
+                )
             : read.PressureKPa < FloorKPa
                 ? (
                     CompressionLow,
@@ -132,7 +165,13 @@ public sealed record CompressionLine(double FloorKPa, double GoodKPa, int PullsN
         return finding.Judged(
             next,
             found: new Span(Dimension.Pressure, read.PressureKPa, read.PressureKPa),
-            figures: [new("pressure", "Highest", Quantity.KPa(read.PressureKPa))],
+            figures:
+            [
+                new("pressure", "Highest", Quantity.KPa(read.PressureKPa)),
+                .. read.Rise is { } more
+                    ? [new Figure("rise", "Rise with oil", Quantity.Percent(Math.Round(100 * more)))]
+                    : Array.Empty<Figure>(),
+            ],
             why:
             [
                 Sentence.Of(

@@ -152,6 +152,24 @@ public sealed class FaultsState : StationState
     /// <summary>What was seen to be wrong and has not come to its end.</summary>
     public IReadOnlyList<OpenFault> Open => open.Value;
 
+    /// <summary>Parts that the mend of a fault takes new, where a look or a measure showed that fault and it has not been put right.</summary>
+    /// <inheritdoc/>
+    public override IReadOnlyList<string> PartsNeeded =>
+        [
+            .. Evidence
+                .Items.Where(item => item is { Present: true, BeforeFix: false, Doubtful: false, From: not EvidenceFrom.Owner })
+                .Select(item => knowledge.FaultOf(item.FindingId))
+                .Concat(Open.Select(fault => fault.CauseId))
+                .OfType<string>()
+                .Where(id => !Evidence.Settled.Contains(id))
+                .Distinct()
+                .Select(knowledge.FindCause)
+                .OfType<Cause>()
+                .Where(cause => cause.PartsMoney > 0 && !cause.Refer && cause.Applies.Matches(tray.Kind))
+                .SelectMany(cause => cause.Parts)
+                .Distinct(),
+        ];
+
     /// <summary>Whether what it came in for was tried again and is still there: then the trace leads.</summary>
     public bool IsBack => tray.Lines.Any(line => line.Judgement.Finding == Complaint.StillThere);
 

@@ -155,6 +155,10 @@ public sealed record Trace(
         CheapAhead = 6,
         ChecksThen = 6,
         CheapThen = 4;
+
+    /// <summary>Two causes this near to each other are as likely as each other.</summary>
+    private const double Alike = 0.05;
+
     private const string OwnerStory = "owner-story";
     private const string FuelInOil = "fuel-in-oil";
 
@@ -476,7 +480,7 @@ public sealed record Trace(
 
             if (InHand(faults, evidence, causes) is { } inHand)
             {
-                return Fix(inHand.Cause, inHand.Probability, evidence, faults, elsewhere, shop) with
+                return Fix(inHand.Cause, inHand.Probability, evidence, faults, elsewhere, shop, causes) with
                 {
                     Why = Sentence.Of(
                         inHand.Cause.Apart == ApartLevel.Together
@@ -596,11 +600,11 @@ public sealed record Trace(
             return Unmet(first, faults, evidence) is { } unmet
                 ? unmet.Need.AskedBy is { } asks && unmet.State == NeedState.Unknown && faults.Knowledge.FindCheck(asks) is { } asked
                     ? Before(asked, unmet.Need.Words, faults, evidence, new RepairCosts(faults, shop))
-                    : Fix(first, likely?.Probability ?? 0, evidence, faults, elsewhere, shop) with
+                    : Fix(first, likely?.Probability ?? 0, evidence, faults, elsewhere, shop, causes) with
                     {
                         FirstWords = unmet.Need.Words,
                     }
-                : Fix(first, likely?.Probability ?? 0, evidence, faults, elsewhere, shop);
+                : Fix(first, likely?.Probability ?? 0, evidence, faults, elsewhere, shop, causes);
         }
 
         /// <summary>
@@ -777,24 +781,34 @@ public sealed record Trace(
             Evidence evidence,
             FaultCase faults,
             double elsewhere,
-            TraceDefaults shop
+            TraceDefaults shop,
+            IReadOnlyList<CauseStanding> causes
         )
         {
             var minutes =
                 cause.FixMinutes
                 + new RepairCosts(faults, shop).Get(evidence.Apart, cause.Apart > evidence.Apart ? cause.Apart : evidence.Apart);
+            var likelier = causes
+                .Where(other => other.Cause.Id != cause.Id && other.Probability > probability + Alike)
+                .MaxBy(other => other.Probability);
             var outside = elsewhere >= ElsewhereLikely && cause.Place != Place.Carburetor ? " Probably not in the carburetor." : "";
             var against = Against(cause, evidence, faults);
-            var reason = Sentence.Of(
-                (
-                    against is not null
-                        ? $"The likeliest still ({{0}}), but it does not fit: {Lower(against.Label)} "
-                            + "was looked at and is not so. Look again before anything is put right."
-                    : probability >= Sure ? "As good as certain ({0}); no check would change that."
-                    : "Likely enough ({0}): putting it right costs less than any check that would tell more."
-                ) + outside,
-                Quantity.Percent(Math.Round(100 * probability))
-            );
+            var share = Quantity.Percent(Math.Round(100 * probability));
+            var reason =
+                against is not null
+                    ? Sentence.Of(
+                        $"{(likelier is null ? "Likelier than anything else" : "Quick to put right")} ({{0}}), but {Lower(against.Label)} "
+                            + $"goes with it as a rule, and was not found. Look again before anything is put right.{outside}",
+                        share
+                    )
+                : probability >= Sure ? Sentence.Of($"As good as certain ({{0}}); no check would change that.{outside}", share)
+                : likelier is not null
+                    ? Sentence.Of(
+                        $"Quick to put right, and so first ({{0}}); likelier is {Lower(likelier.Cause.Label)} ({{1}}).{outside}",
+                        share,
+                        Quantity.Percent(Math.Round(100 * likelier.Probability))
+                    )
+                : Sentence.Of($"Likely enough ({{0}}): putting it right costs less than any check that would tell more.{outside}", share);
             return new TraceStep(
                 cause.Refer ? StepKind.Refer : StepKind.Fix,
                 null,

@@ -90,13 +90,22 @@ public sealed class KitsState(TrayBook tray) : StationState
             PartKnowledge.Shipped
         );
 
-    /// <summary>What came out broken, to be renewed or was not there, as kits call it.</summary>
+    private readonly Lazy<IReadOnlyList<string>> needed = new(() => tray.PartsNeeded);
+
+    /// <summary>What came out broken, to be renewed or was not there, and what the mend of a fault that was shown takes new, as kits call
+    /// it. What was renewed meanwhile is not needed any more.</summary>
     private IEnumerable<ItemPart> ToRenew =>
         tray
             .Ledger.Lines.Where(line =>
-                line.Part.KitPart is not null && line.Found?.Verdict is LineVerdict.Renew or LineVerdict.Broken or LineVerdict.Missing
+                line.Part.KitPart is not null
+                && (
+                    line.Found?.Verdict is LineVerdict.Renew or LineVerdict.Broken or LineVerdict.Missing
+                    || (line.Fitted?.Fate is not (Fate.Renewed or Fate.Made) && needed.Value.Contains(line.Part.Key))
+                )
             )
-            .Select(line => new ItemPart(line.Part.KitPart!, 1, new Dictionary<string, string>()));
+            .Select(line => line.Part.KitPart!)
+            .Distinct()
+            .Select(part => new ItemPart(part, 1, new Dictionary<string, string>()));
 
     /// <summary>Whether what goes in is still to be decided. What came out to be renewed and went back in from elsewhere settles it.</summary>
     private bool IsUndecided =>

@@ -48,6 +48,15 @@ public static class PopOff
     /// <summary>Samples over which a fall may stretch: a gauge's needle takes a moment.</summary>
     private const int LongestFall = 6;
 
+    /// <summary>The same in seconds, where the times are known.</summary>
+    private const double LongestFallS = 0.6;
+
+    /// <summary>Readings nearer to each other than this are taken together, in seconds. Own judgement: no gauge's needle is quicker.</summary>
+    private const double BlockS = 0.05;
+
+    /// <summary>A series of fewer readings does not show its gauge's step.</summary>
+    private const int FewestForStep = 8;
+
     /// <summary>
     /// A quarter of the absolute second differences of independent normal errors are less than this many standard deviations:
     /// 0.3186·√6. A quarter, since in a short series more than half of them may belong to pops.
@@ -102,12 +111,47 @@ public static class PopOff
         }
 
         var step = input.GaugeResolutionKPa ?? StepKPa(input.PressuresKPa);
-        var pops = Find(input.PressuresKPa, step);
+        var (pressures, places, longest) = InSeconds(input);
+        IReadOnlyList<Pop> pops = [.. Find(pressures, step, longest).Select(pop => pop with { Index = places[pop.Index] })];
         return new PopOffResult(
             pops,
-            LimitKPa(input.PressuresKPa, step),
+            LimitKPa(pressures, step, longest),
             input.TimesS is { } times ? HoldAfter(pops, input.PressuresKPa, times, step) : []
         );
+    }
+
+    /// <summary>A series as it is looked through: where its times are known, one pressure for each <see cref="BlockS"/> seconds (the middle
+    /// one of those read meanwhile), whatever the rate it was read at.</summary>
+    /// <returns>The pressures, the place of each in the series, and how many of them a fall may stretch over.</returns>
+    private static (IReadOnlyList<double> Pressures, IReadOnlyList<int> Places, int Longest) InSeconds(PopOffInput input)
+    {
+        var all = Enumerable.Range(0, input.PressuresKPa.Count).ToList();
+        if (input.TimesS is not { } times)
+        {
+            return (input.PressuresKPa, all, LongestFall);
+        }
+
+        var apart = (times[^1] - times[0]) / (times.Count - 1);
+        var block = (int)((BlockS / apart) + 1e-9);
+        if (block <= 1)
+        {
+            return (input.PressuresKPa, all, Math.Max(LongestFall, (int)Math.Ceiling(LongestFallS / apart)));
+        }
+
+        var blocks = all.Chunk(block).ToList();
+        var middles = blocks.Select(places => Middle(places.Select(place => input.PressuresKPa[place]))).ToList();
+        return (
+            middles,
+            // The last reading of a block that still stands as high as its middle: there the fall may begin.
+            [.. blocks.Select((places, at) => places.Last(place => input.PressuresKPa[place] >= middles[at]))],
+            (int)Math.Ceiling(LongestFallS / (block * apart))
+        );
+    }
+
+    private static double Middle(IEnumerable<double> pressures)
+    {
+        var sorted = pressures.Order().ToList();
+        return sorted[sorted.Count / 2];
     }
 
     /// <summary>The pressures that stood after the last pop, pumped up again or not: from the first on that is as high as any, step and
@@ -143,25 +187,30 @@ public static class PopOff
             ];
     }
 
-    /// <summary>The step a gauge writes down in: the least difference between two pressures of the series, 1 kPa at most.</summary>
+    /// <summary>The step a gauge writes down in: the least difference between two pressures of the series; of few readings 1 kPa at
+    /// most.</summary>
     /// <param name="pressuresKPa">The series.</param>
     public static double StepKPa(IReadOnlyList<double> pressuresKPa)
     {
         var sorted = pressuresKPa.Distinct().Order().ToList();
-        return sorted.Zip(sorted.Skip(1), (low, high) => high - low).Append(1).Min();
+        var apart = sorted.Zip(sorted.Skip(1), (low, high) => high - low).ToList();
+        return apart.Count == 0 ? 1
+            : pressuresKPa.Count < FewestForStep ? Math.Min(1, apart.Min())
+            : apart.Min();
     }
 
     /// <summary>Every pop in a series.</summary>
     /// <param name="pressuresKPa">Gauge pressures in kPa, in time.</param>
     /// <param name="stepKPa">The gauge's step in kPa.</param>
-    public static IReadOnlyList<Pop> Find(IReadOnlyList<double> pressuresKPa, double stepKPa)
+    /// <param name="longest">Readings over which a fall may stretch.</param>
+    public static IReadOnlyList<Pop> Find(IReadOnlyList<double> pressuresKPa, double stepKPa, int longest = LongestFall)
     {
-        var limit = LimitKPa(pressuresKPa, stepKPa);
+        var limit = LimitKPa(pressuresKPa, stepKPa, longest);
         var pops = new List<Pop>();
         var at = 0;
         while (at < pressuresKPa.Count - 1)
         {
-            var low = LowestSoon(pressuresKPa, at, limit);
+            var low = LowestSoon(pressuresKPa, at, limit, longest);
             if (pressuresKPa[at] - pressuresKPa[low] <= limit)
             {
                 at++;
@@ -186,12 +235,13 @@ public static class PopOff
     /// <summary>How far the pressure has to fall at once to count, in kPa.</summary>
     /// <param name="pressuresKPa">The series.</param>
     /// <param name="stepKPa">The gauge's step in kPa.</param>
-    public static double LimitKPa(IReadOnlyList<double> pressuresKPa, double stepKPa)
+    /// <param name="longest">Readings over which a fall may stretch.</param>
+    public static double LimitKPa(IReadOnlyList<double> pressuresKPa, double stepKPa, int longest = LongestFall)
     {
-        var places = Math.Max(1, pressuresKPa.Count) * LongestFall;
+        var places = Math.Max(1, pressuresKPa.Count) * longest;
         var scatter = ScatterKPa(pressuresKPa);
         var sigma = Math.Sqrt(2 * ((scatter * scatter) + (stepKPa * stepKPa / 12)));
-        return Math.Max(LeastFallKPa, Normal.InvCDF(0, 1, 1 - (FalseAlarms / places)) * sigma);
+        return Math.Max(Math.Max(LeastFallKPa, 2 * stepKPa), Normal.InvCDF(0, 1, 1 - (FalseAlarms / places)) * sigma);
     }
 
     /// <summary>Where it came to rest: the middle one of the samples that stay near the bottom of the fall.</summary>
@@ -231,10 +281,10 @@ public static class PopOff
     }
 
     /// <summary>The lowest sample soon after another, before it is pumped up again.</summary>
-    private static int LowestSoon(IReadOnlyList<double> pressures, int from, double limit)
+    private static int LowestSoon(IReadOnlyList<double> pressures, int from, double limit, int longest)
     {
         var lowest = from;
-        for (var i = from + 1; i < pressures.Count && i <= from + LongestFall && pressures[i] <= pressures[lowest] + limit; i++)
+        for (var i = from + 1; i < pressures.Count && i <= from + longest && pressures[i] <= pressures[lowest] + limit; i++)
         {
             if (pressures[i] < pressures[lowest])
             {

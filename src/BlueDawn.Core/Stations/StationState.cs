@@ -39,6 +39,10 @@ public abstract class StationState
     /// <param name="at">The station.</param>
     public virtual IReadOnlyList<string> TriedWithout(Station at) => [];
 
+    /// <summary>Parts that a new one is needed of for what was found, by their keys in the ledger; what Strip says itself is not among
+    /// them.</summary>
+    public virtual IReadOnlyList<string> PartsNeeded => [];
+
     /// <summary>What it adds to the report.</summary>
     public virtual IReadOnlyList<ReportSection> Report => [];
 }

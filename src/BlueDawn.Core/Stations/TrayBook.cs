@@ -147,6 +147,9 @@ public sealed class TrayBook
     /// <param name="at">The station.</param>
     public IReadOnlyList<string> TriedWithout(Station at) => [.. Modules.SelectMany(module => State(module.Station).TriedWithout(at))];
 
+    /// <summary>Parts that a new one is needed of for what was found, by their keys in the ledger.</summary>
+    public IReadOnlyList<string> PartsNeeded => [.. Modules.SelectMany(module => State(module.Station).PartsNeeded).Distinct()];
+
     /// <summary>How a station stands.</summary>
     /// <param name="station">Which.</param>
     /// <exception cref="InvalidOperationException">It is not one of this tray's stations.</exception>

@@ -307,6 +307,8 @@ public sealed class StackCheckTests
         };
         var bench = new Strip.Bench(CarburetorFamily.Diaphragm, sheet).Strips().BuildsUpTo("metering-diaphragm");
         Assert.Equal("toward-cover", bench.Advice[0].RightWay!.Key);
+        // What is asked as a rule would say the opposite.
+        Assert.Equal("Plate toward the cover, as the sheet says?", bench.Advice[0].Trap);
         Assert.Empty(bench.Does(Strip.Bench.Back("metering-diaphragm", "toward-cover")).Problems);
 
         EmulsionRowSpec Row(int row, int holes) => new(row, holes, 0.6m, 0.02m, 10 * row);

@@ -46,6 +46,21 @@ public sealed class QuickTestTests
     public void Compression_is_low_good_or_neither(double psi, int pulls, string throttle, Verdict verdict) =>
         Assert.Equal(verdict, On(Bench(TwoStroke).Does(Compression(psi, pulls, throttle)), "compression").Judgement.Verdict);
 
+    /// <summary>A low reading and one with oil beside it: the rise is worked out, and says rings or not. 30 to 45 psi is half as much again,
+    /// 30 to 33 a tenth.</summary>
+    [Theory]
+    [InlineData("45 psi", 50, "rings or bore")]
+    [InlineData("34.6 psi", 15, "rings or bore")]
+    [InlineData("33 psi", 10, "a valve, a gasket or a seal")]
+    public void A_wet_reading_beside_the_dry_one_says_what_leaks(string wet, double rise, string what)
+    {
+        var tray = Bench(TwoStroke).Does(Reads("compression", ("pressure", "30 psi"), ("pulls", "10"), ("throttle", "open"), ("wet", wet)));
+        var judged = On(tray, "compression").Judgement;
+        Assert.Equal("compressionLow", judged.Finding);
+        Assert.Equal(rise, judged.Figures.Single(figure => figure.Key == "rise").Quantity.Value, 0.5);
+        Assert.Contains(what, judged.DoNext.Text, StringComparison.Ordinal);
+    }
+
     [Fact]
     public void The_sheets_own_band_stands_before_the_shops_and_an_engine_nobody_named_has_the_widest()
     {

@@ -119,7 +119,8 @@ public class TraceTests
 
         var next = tray.Trace().Next;
         Assert.Equal((StepKind.Fix, "main-jet-blocked"), (next.Kind, next.CauseId));
-        Assert.Contains("does not fit: no light", next.Why.Text, StringComparison.Ordinal);
+        Assert.Contains("but no light", next.Why.Text, StringComparison.Ordinal);
+        Assert.Contains("Look again before anything is put right", next.Why.Text, StringComparison.Ordinal);
         Assert.DoesNotContain("no check", next.Why.Text, StringComparison.Ordinal);
     }
 

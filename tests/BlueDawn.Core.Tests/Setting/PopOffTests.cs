@@ -152,6 +152,60 @@ public sealed class PopOffTests
     public void What_is_typed_pop_by_pop_is_judged(string finding, string pressures) =>
         Assert.Equal(finding, Judged([.. pressures.Split(' ').Select(double.Parse)]).Finding);
 
+    /// <summary>The same three pops, read off at five rates: the needle lets go at 110, 112 and 109 kPa and falls within a tenth of a
+    /// second; drawn with noise and a gauge's step.</summary>
+    [Theory]
+    [InlineData(0.1, 0.5)]
+    [InlineData(0.3, 1)]
+    [InlineData(0.5, 0.1)]
+    public void The_same_series_at_any_rate_gives_the_same_pops(double noise, double step)
+    {
+        double[] tops = [110, 112, 109];
+        double Pressure(double s)
+        {
+            // Each pump takes 8 s, the last second of it at rest.
+            var (pump, at) = ((int)(s / 8), s % 8);
+            var (from, top) = (pump == 0 ? 0 : 70.0, tops[Math.Min(pump, 2)]);
+            return at < 6 ? from + ((top - from) * at / 6)
+                : at < 6.1 ? top - ((top - 70) * (at - 6) / 0.1)
+                : 70;
+        }
+
+        foreach (var rate in (int[])[10, 50, 100, 200, 500])
+        {
+            var random = new Random(rate);
+            for (var draw = 0; draw < 20; draw++)
+            {
+                var times = Enumerable.Range(0, 24 * rate).Select(i => (double)i / rate).ToList();
+                var series = times.Select(s => Math.Max(0, Math.Round((Pressure(s) + (noise * Normal(random))) / step) * step)).ToList();
+                var pops = PopOff.Look(new PopOffInput(series, null, times)).Pops;
+                Assert.Equal(3, pops.Count);
+                Assert.All(pops.Zip(tops), pair => Assert.InRange(pair.First.PopKPa, pair.Second - 2.5, pair.Second + 2.5));
+                Assert.All(pops, pop => Assert.InRange(pop.ReseatKPa, 68.5, 71.5));
+            }
+        }
+    }
+
+    /// <summary>A coarse gauge that flickers between two of its marks lets nothing go: its step is worked out from the series.</summary>
+    [Theory]
+    [InlineData(6.894757)]
+    [InlineData(5)]
+    [InlineData(2)]
+    public void A_coarse_gauge_that_flickers_gives_no_pop(double step)
+    {
+        foreach (var rate in (int[])[4, 10, 100])
+        {
+            var random = new Random(rate);
+            for (var draw = 0; draw < 50; draw++)
+            {
+                var times = Enumerable.Range(0, 30 * rate).Select(i => (double)i / rate).ToList();
+                // It stands near an edge between two marks, and creeps over it.
+                var series = times.Select(s => Math.Round((95 + (0.02 * s) + (0.2 * step * Normal(random))) / step) * step).ToList();
+                Assert.Empty(PopOff.Look(new PopOffInput(series, null, times)).Pops);
+            }
+        }
+    }
+
     [Fact]
     public void A_series_says_its_own_step()
     {
