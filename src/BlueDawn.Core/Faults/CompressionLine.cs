@@ -87,8 +87,8 @@ public sealed record CompressionLine(double FloorKPa, double GoodKPa, int PullsN
     /// <inheritdoc/>
     public override Caution? Caution => Safety.Caution.LeadOff;
 
-    private LineBox<double> PressureBox => Box.Number("pressure", "highest", Dimension.Pressure, 0, 2500).About(GoodKPa);
-    private LineBox<double?> WetBox => Box.Detail("wet", "with oil", Dimension.Pressure, 0, 2500).About(GoodKPa);
+    private LineBox<double> PressureBox => Box.Number("pressure", "dry", Dimension.Pressure, 0, 2500).About(GoodKPa);
+    private LineBox<double?> WetBox => Box.Detail("wet", "wet", Dimension.Pressure, 0, 2500).About(GoodKPa);
     private static readonly LineBox<int> PullsBox = Box.Count("pulls", "pulls", 1, 100);
     private static readonly LineBox<bool> ThrottleBox = Box.Choice(
         "throttle",
