@@ -108,10 +108,11 @@ public static class StackCheck
             }
         }
 
+        var off = ledger.OrderOff;
         foreach (var stack in knowledge.Stacks(family))
         {
-            var loose = AsFound(stack, ledger)
-                .Layers.Where(layer => layer.LiesAsFound && ledger.OrderOff.ContainsKey(layer.Part))
+            var loose = AsFound(stack, off)
+                .Layers.Where(layer => layer.LiesAsFound && off.ContainsKey(layer.Part))
                 .Select(layer => ledger.Find(layer.Part)!)
                 .ToList();
             var back = loose.Where(line => line is { IsIn: true, Fitted: not null }).ToList();
@@ -230,10 +231,9 @@ public static class StackCheck
 
     /// <summary>A stack as this machine had it: what may lie either way about lies as it came off, as far as that was written down.</summary>
     /// <param name="stack">The stack as is usual.</param>
-    /// <param name="ledger">The ledger.</param>
-    public static StackPlan AsFound(StackPlan stack, Ledger ledger)
+    /// <param name="off">Which part came off when (<see cref="Ledger.OrderOff"/>).</param>
+    public static StackPlan AsFound(StackPlan stack, IReadOnlyDictionary<string, int> off)
     {
-        var off = ledger.OrderOff;
         var loose = stack.Layers.Where(layer => layer.LiesAsFound && off.ContainsKey(layer.Part)).ToList();
         var found = new Queue<StackLayer>(loose.OrderByDescending(layer => off[layer.Part]));
         return stack with { Layers = [.. stack.Layers.Select(layer => loose.Contains(layer) ? found.Dequeue() : layer)] };

@@ -82,6 +82,8 @@ public sealed record CleaningPlan(
     /// <summary>The key of the body among the pieces: what is left of the carburetor when everything that was taken out is out.</summary>
     public const string Body = "body";
 
+    private const int LongestReason = 200;
+
     /// <summary>Most minutes that anything is cleaned: four weeks.</summary>
     private const double LongestMin = 40_320;
 
@@ -207,7 +209,9 @@ public sealed record CleaningPlan(
 
     private List<FieldProblem> CheckMethod(MethodNote method, RecipeOffer offer)
     {
-        if (offer.Standing == RecipeStanding.NotNow && (method.Pieces is null || offer.Clashes))
+        // What was chosen before is in by now: a basket is always taken out again.
+        var isIn = offer.Chosen && method.Step is MethodStep.Done or MethodStep.Short;
+        if (offer.Standing == RecipeStanding.NotNow && !isIn && (method.Pieces is null || offer.Clashes))
         {
             return [new("note.recipe", offer.Why)];
         }
@@ -220,7 +224,7 @@ public sealed record CleaningPlan(
                 problems.Add(new("note.pieces", "Say what goes in."));
             }
 
-            foreach (var key in pieces)
+            foreach (var key in pieces.Where(key => !isIn || !offer.GoesIn.Contains(key)))
             {
                 // What went in may be back in its place by now: only what has not begun is held against the bench.
                 if (Pieces.FirstOrDefault(one => one.Key == key) is not { } piece)
@@ -258,6 +262,10 @@ public sealed record CleaningPlan(
         if (method.SoBecause is { } because && Reason.Problem(because) is { } tooShort)
         {
             problems.Add(new("note.soBecause", tooShort));
+        }
+        else if (method.SoBecause?.Length > LongestReason)
+        {
+            problems.Add(new("note.soBecause", $"No longer than {LongestReason} characters."));
         }
 
         if (method.Minutes is { } minutes and not (> 0 and <= LongestMin))

@@ -159,7 +159,6 @@ public sealed class FaultsState : StationState
             .. Evidence
                 .Items.Where(item => item is { Present: true, BeforeFix: false, Doubtful: false, From: not EvidenceFrom.Owner })
                 .Select(item => knowledge.FaultOf(item.FindingId))
-                .Concat(Open.Select(fault => fault.CauseId))
                 .OfType<string>()
                 .Where(id => !Evidence.Settled.Contains(id))
                 .Distinct()

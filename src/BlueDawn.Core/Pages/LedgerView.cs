@@ -54,6 +54,7 @@ internal sealed record LedgerView(
         var renewed = tray.Fitting?.Items.SelectMany(item => item.Parts.Select(part => part.Part)).Concat(tray.Fitting.Parts).ToHashSet()
             ?? [];
         var there = ledger.Lines.Select(line => line.Part.Key).ToHashSet();
+        var off = ledger.OrderOff;
         return new LedgerView(
             ledger.Job,
             strip.Jobs(family),
@@ -72,13 +73,7 @@ internal sealed record LedgerView(
                 .. build
                     .Stacks(family)
                     .Select(stack =>
-                        StackCheck.AsFound(
-                            stack with
-                            {
-                                Layers = [.. stack.Layers.Where(layer => there.Contains(layer.Part))],
-                            },
-                            tray.Ledger
-                        )
+                        StackCheck.AsFound(stack with { Layers = [.. stack.Layers.Where(layer => there.Contains(layer.Part))] }, off)
                     )
                     .Where(stack => stack.Layers.Count > 0),
             ],

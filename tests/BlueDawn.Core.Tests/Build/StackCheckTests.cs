@@ -249,7 +249,7 @@ public sealed class StackCheckTests
         Assert.Equal([inner, outer, "carburetor"], bench.Advice.Select(one => one.Part));
         var stack = StackCheck.AsFound(
             StackKnowledge.Shipped.Stacks(CarburetorFamily.Diaphragm).Single(one => one.Key == "intake"),
-            bench.Ledger
+            bench.Ledger.OrderOff
         );
         Assert.Equal([inner, outer], stack.Layers.Select(layer => layer.Part).Where(part => part == inner || part == outer));
 

@@ -97,12 +97,27 @@ public sealed class CleaningTests
         Assert.Equal("note.soBecause", Wrong(["idle-jet"]));
         Assert.Equal("note.soBecause", Wrong(["idle-jet"], because: "brass"));
         Assert.Null(Wrong(["idle-jet"], because: "It is brass in this one"));
+        Assert.Equal("note.soBecause", Wrong(["idle-jet"], because: new string('x', 201)));
         Assert.Equal("note.pieces", Wrong(["main-jet"], step: MethodStep.Chosen));
         Assert.Equal("note.minutes", Wrong(["bowl"], 0));
         Assert.Equal("note.minutes", Wrong(["bowl"], -5));
         Assert.Null(Wrong(["bowl"], 40_320));
         Assert.Equal("note.minutes", Wrong(["bowl"], 40_321));
         Assert.Equal("note.minutes", Wrong(["bowl"], double.NaN));
+    }
+
+    /// <summary>Somebody takes back that a seat came out while the body is in the bath: the basket still comes out.</summary>
+    [Fact]
+    public void What_went_in_comes_out_whatever_was_said_since()
+    {
+        var bench = Strip.Bench.FloatBowl().Strips().Cleans(new MethodNote("bath", MethodStep.Chosen));
+        Assert.Contains(CleaningPlan.Body, Offer(bench, "bath").GoesIn);
+        IReadOnlyList<string> went = Offer(bench, "bath").GoesIn;
+        bench = Strip.Bench.FloatBowl().Strips().Cleans(new MethodNote("bath", MethodStep.Chosen, went)).Does(new UndoNote("idle-jet"));
+        Assert.NotEmpty(Offer(bench, "bath").TakeOutFirst);
+        Assert.Empty(bench.Cleaning.Check(new MethodNote("bath", MethodStep.Done, went), CleaningKnowledge.Shipped));
+        Assert.Empty(bench.Cleaning.Check(new MethodNote("bath", MethodStep.Short, went), CleaningKnowledge.Shipped));
+        Assert.NotEmpty(bench.Cleaning.Check(new MethodNote("acid", MethodStep.Done, went), CleaningKnowledge.Shipped));
     }
 
     /// <summary>Petrol in a heated bath is not a matter of which piece.</summary>
