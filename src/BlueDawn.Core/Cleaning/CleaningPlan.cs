@@ -357,7 +357,8 @@ public sealed record CleaningPlan(
                     RecipeStanding.NotNow,
                     $"Not together with {clash.Other.Label.ToLowerInvariant()}. {clash.Why} Rinse and dry between the two."
                 )
-            : takeOut.Count > 0 && goesIn.Count == 0 ? (RecipeStanding.NotNow, $"Take out first: {string.Join(", ", takeOut)}.")
+            : takeOut.Count > 0 && (goesIn.Count == 0 || goesIn.Contains(Body))
+                ? (RecipeStanding.NotNow, $"Take out first: {string.Join(", ", takeOut)}.")
             : forThis.Count > 0 ? (RecipeStanding.Advised, $"For {string.Join(" and ", forThis)}.")
             : recipe is { Kind: "water", Vessel: Vessel.None } && soft.Count > 0 && !everDone.Contains(recipe.Key)
                 ? (RecipeStanding.Advised, $"For what must not go in the bath: {string.Join(", ", soft)}.")
@@ -369,7 +370,11 @@ public sealed record CleaningPlan(
             verdict,
             why,
             takeOut,
-            staysOut,
+            // What is not seen goes in by itself: the body is named while something soft is in it.
+            takeOut.Count > 0
+            && !goesIn.Contains(Body)
+                ? [.. staysOut, "body of the carburetor"]
+                : staysOut,
             step is MethodStep.Chosen or MethodStep.Short,
             everDone.Contains(recipe.Key),
             goesIn

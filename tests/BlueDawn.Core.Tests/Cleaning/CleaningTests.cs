@@ -120,6 +120,27 @@ public sealed class CleaningTests
         Assert.NotEmpty(bench.Cleaning.Check(new MethodNote("acid", MethodStep.Done, went), CleaningKnowledge.Shipped));
     }
 
+    /// <summary>The body was chosen while it was bare, and a seat or a jet went back in before the basket did: it does not go in.</summary>
+    [Fact]
+    public void A_body_that_was_chosen_bare_does_not_go_in_with_something_soft_in_it()
+    {
+        var bench = Strip.Bench.FloatBowl().Strips();
+        bench.Cleans(new MethodNote("bath", MethodStep.Chosen, Offer(bench, "bath").GoesIn)).Does(new UndoNote("idle-jet"));
+        Assert.Equal(RecipeStanding.NotNow, Offer(bench, "bath").Standing);
+        Assert.Contains("idle jet", Offer(bench, "bath").Why, StringComparison.Ordinal);
+        // Other pieces still may.
+        Assert.Empty(bench.Cleaning.Check(new MethodNote("bath", MethodStep.Chosen, ["bowl"]), CleaningKnowledge.Shipped));
+    }
+
+    /// <summary>Where the basket goes in, the body is named among what stays out while something soft is in it.</summary>
+    [Fact]
+    public void The_body_is_named_among_what_stays_out()
+    {
+        var bench = Strip.Bench.FloatBowl().Does(new JobNote("full")).Does(new OutNote("bowl", LineVerdict.Clean));
+        Assert.Contains("body of the carburetor", Offer(bench, "bath").StaysOut);
+        Assert.DoesNotContain("body of the carburetor", Offer(Strip.Bench.FloatBowl().Strips(), "bath").StaysOut);
+    }
+
     /// <summary>Petrol in a heated bath is not a matter of which piece.</summary>
     [Fact]
     public void What_must_not_follow_is_refused_for_every_piece()

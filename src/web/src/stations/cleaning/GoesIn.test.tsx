@@ -71,6 +71,15 @@ describe('what goes in', () => {
     expect(screen.getByRole('button', { name: 'bowl' }).getAttribute('data-state')).toBe('off');
   });
 
+  it('does not send a body that has something soft in it again', async () => {
+    shown(offer({ goesIn: ['body', 'bowl'] }));
+    press('Other pieces: Acid soak');
+    press('These go in');
+    await waitFor(() =>
+      expect(record).toHaveBeenCalledWith({ kind: 'method', recipe: 'acid', step: 'chosen', pieces: ['bowl'] }),
+    );
+  });
+
   it('does not send nothing', () => {
     shown();
     press('Other pieces: Acid soak');

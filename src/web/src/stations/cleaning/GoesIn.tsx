@@ -24,7 +24,9 @@ export function GoesIn({ draft, offer, pieces, mayRecord, problem, record }: Pro
   const [kept, keep, drop] = useKept<Chosen | null>(`${draft}:goes-in:${recipe.key}`, null);
   const [open, setOpen] = useState(kept !== null);
   const label = (key: string): string => pieces.find((one) => one.key === key)?.label ?? key;
-  const chosen = kept ?? { pieces: goesIn, because: '' };
+  // A body that was chosen bare and has something soft in it again is not offered: it must not be sent either.
+  const bare = (key: string): boolean => key !== 'body' || takeOutFirst.length === 0;
+  const chosen = { pieces: (kept?.pieces ?? goesIn).filter(bare), because: kept?.because ?? '' };
   const soft = chosen.pieces.filter((key) => {
     const piece = pieces.find((one) => one.key === key);
     return piece !== undefined && recipe.outFirst.includes(piece.material) && !goesIn.includes(key);
@@ -71,9 +73,7 @@ export function GoesIn({ draft, offer, pieces, mayRecord, problem, record }: Pro
         label={`Pieces: ${recipe.label}`}
         values={chosen.pieces}
         disabled={!mayRecord}
-        options={pieces
-          .filter((piece) => piece.key !== 'body' || takeOutFirst.length === 0)
-          .map((piece) => ({ value: piece.key, label: piece.label }))}
+        options={pieces.filter((piece) => bare(piece.key)).map((piece) => ({ value: piece.key, label: piece.label }))}
         onChange={(next) => keep({ ...chosen, pieces: next })}
       />
       {takeOutFirst.length > 0 && (
