@@ -6,7 +6,7 @@ internal static class RoomArrows
 {
     /// <summary>One line a room, what it knows behind the colon, in alphabetical order; an indented line goes on with the one before.</summary>
     public const string Allowed = """
-        Build: Carburetors Catalogue Logbook Measures Parts Shop Stations
+        Build: Carburetors Catalogue Logbook Measures Parts Shop Stations Tables
         Carburetors: Measures Tables
         Catalogue: Carburetors Measures Tables
         Chokes: Carburetors Holding Measures Parts Safety Shop Stations Tables

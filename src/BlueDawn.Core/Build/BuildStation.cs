@@ -1,10 +1,12 @@
 using System.Globalization;
 using System.Text.Json.Serialization;
 using System.Text.Json.Serialization.Metadata;
+using BlueDawn.Core.Logbook;
 using BlueDawn.Core.Measures;
 using BlueDawn.Core.Parts;
 using BlueDawn.Core.Shop;
 using BlueDawn.Core.Stations;
+using BlueDawn.Core.Tables;
 
 namespace BlueDawn.Core.Build;
 
@@ -33,6 +35,11 @@ public sealed class BuildStation : StationModule
 
     /// <inheritdoc/>
     public override IJsonTypeInfoResolver Json => BuildJson.Default;
+
+    /// <summary>A screw that was turned is heard at idle and at speed.</summary>
+    /// <inheritdoc/>
+    public override IEnumerable<Proof> Proves(Log log, Knowledge knowledge) =>
+        log.Notes<TurnsNote>().Any() ? [Proof.Idle, Proof.Governed] : [];
 
     /// <inheritdoc/>
     public override StationState State(TrayBook tray) => new BuildState(tray);

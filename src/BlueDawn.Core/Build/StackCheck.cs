@@ -239,18 +239,31 @@ public static class StackCheck
         return stack with { Layers = [.. stack.Layers.Select(layer => loose.Contains(layer) ? found.Dequeue() : layer)] };
     }
 
-    /// <summary>Everything that has to be in before a layer: what lies under it in its stack, and what it closes over.</summary>
-    private static IEnumerable<LedgerLine> Under(StackKnowledge knowledge, CarburetorFamily family, StackLayer layer, Ledger ledger) =>
-        knowledge
-            .Stacks(family)
-            .Where(stack => stack.Layers.Contains(layer))
+    /// <summary>Everything that has to be in before a layer: what lies under it in its stack, and what it closes over. On the outside, what
+    /// came off while the layer was still on does not lie under it on this machine.</summary>
+    private static IEnumerable<LedgerLine> Under(StackKnowledge knowledge, CarburetorFamily family, StackLayer layer, Ledger ledger)
+    {
+        var stacks = knowledge.Stacks(family).Where(stack => stack.Layers.Contains(layer)).ToList();
+        var off = layer.GoesAsItCameOff ? ledger.OrderOff : null;
+        bool CameOffUnderIt(string other) =>
+            off is not null
+            && off.TryGetValue(layer.Part, out var mine)
+            && off.TryGetValue(other, out var its)
+            && its < mine
+            && (
+                layer.Covers.Contains(other)
+                || stacks.SelectMany(stack => stack.Layers).Any(one => one.Part == other && one.GoesAsItCameOff)
+            );
+        return stacks
             .SelectMany(stack =>
                 stack.Layers.Where(other => other.Place < layer.Place && !(other.Loose && layer.Loose)).Select(other => other.Part)
             )
             .Concat(layer.Covers)
             .Distinct()
+            .Where(other => !CameOffUnderIt(other))
             .Select(ledger.Find)
             .OfType<LedgerLine>();
+    }
 
     private static string Label(LedgerLine line, string way) => Lower(line.Part.Ways.FirstOrDefault(one => one.Key == way)?.Label ?? way);
 

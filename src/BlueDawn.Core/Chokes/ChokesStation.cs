@@ -43,13 +43,18 @@ public sealed class ChokesStation : LinesStation
     public static IReadOnlyList<string> OfTheChoke { get; } =
         CsvTable.Rows(CsvTable.OpenShipped, "chokes/complaints.csv", row => row.Text("complaint"));
 
-    /// <summary>On a job that opens something else and nothing of the choke, it is tried only where the owner came with it. Not taken apart,
-    /// it is outside, in reach, and tried as on a whole job.</summary>
+    /// <summary>On a job that does not open all of it a choke is tried where it was opened or mended, and where the owner came with what a
+    /// choke does, until that was tried again and is gone.</summary>
     /// <inheritdoc/>
-    public override bool IsInScope(GaugeLine line, TrayFacts tray, Ledger ledger) =>
-        ledger.Job is not { Parts.Count: > 0 }
-        || tray.Complaints.Any(complaint => OfTheChoke.Contains(complaint.Id))
-        || ledger.Taken.Any(taken => taken.Part.Key.StartsWith("choke-", StringComparison.Ordinal));
+    public override bool IsInScope(GaugeLine line, JobScope job) =>
+        job.Ledger.Job?.Parts is null
+        || job.Ledger.Taken.Any(taken => taken.Part.Proves.Contains(Proof.Choke))
+        || (
+            job.Facts.Complaints.Where(complaint => OfTheChoke.Contains(complaint.Id)).Select(complaint => complaint.LineKey).ToList()
+                is { Count: > 0 } ofTheChoke
+                ? !ofTheChoke.All(job.IsGood)
+                : job.Mended.Contains(Proof.Choke)
+        );
 
     /// <inheritdoc/>
     public override IEnumerable<GaugeLine> Lines(TrayFacts tray, SpecSheet sheet, ShopDefaults shop)

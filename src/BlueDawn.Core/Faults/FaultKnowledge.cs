@@ -244,7 +244,8 @@ public sealed record Need(
 /// <summary>What putting a cause right needs and endangers.</summary>
 /// <param name="Running">Whether the engine runs while it is done: then whatever a run needs has to be so.</param>
 /// <param name="Caution">Its caution.</param>
-public sealed record FixNeed(bool Running, Caution Caution);
+/// <param name="Proves">What has to be proven once it is done.</param>
+public sealed record FixNeed(bool Running, Caution Caution, IReadOnlyList<Proof> Proves);
 
 /// <summary>Something told and something seen that do not go together.</summary>
 /// <param name="Id">Stable name.</param>
@@ -322,7 +323,7 @@ public sealed record FaultKnowledge(
     /// <summary>What putting a cause right needs and endangers; of a cause the shop has added and said nothing of, what opening fuel
     /// endangers.</summary>
     /// <param name="causeId">The cause.</param>
-    public FixNeed FixOf(string causeId) => Fixes.GetValueOrDefault(causeId) ?? new FixNeed(false, Caution.Vapour);
+    public FixNeed FixOf(string causeId) => Fixes.GetValueOrDefault(causeId) ?? new FixNeed(false, Caution.Vapour, [Proof.Fuel]);
 
     /// <summary>Gauge lines on which what a check shows is read as a number.</summary>
     /// <param name="checkId">The check, or null.</param>

@@ -165,7 +165,8 @@ internal static class FaultKnowledgeReader
                         Known: row.In("cause", Ids(Causes), Causes),
                         Fix: new FixNeed(
                             row.Text("running") == "yes",
-                            Caution.Find(row.Text("caution")) ?? throw row.Wrong("caution", "is not a caution of the bench")
+                            Caution.Find(row.Text("caution")) ?? throw row.Wrong("caution", "is not a caution of the bench"),
+                            LedgerKnowledge.Proofs(row, "proves")
                         )
                     )
                 )

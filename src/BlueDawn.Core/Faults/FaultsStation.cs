@@ -2,8 +2,10 @@ using System.Text.Json.Serialization;
 using System.Text.Json.Serialization.Metadata;
 using BlueDawn.Core.Carburetors;
 using BlueDawn.Core.Logbook;
+using BlueDawn.Core.Parts;
 using BlueDawn.Core.Shop;
 using BlueDawn.Core.Stations;
+using BlueDawn.Core.Tables;
 
 namespace BlueDawn.Core.Faults;
 
@@ -56,6 +58,16 @@ public sealed class FaultsStation : LinesStation
 
     /// <inheritdoc/>
     public override StationState State(TrayBook tray) => new FaultsState(tray);
+
+    /// <summary>What the fixes that stand want proven.</summary>
+    /// <inheritdoc/>
+    public override IEnumerable<Proof> Proves(Log log, Knowledge knowledge) =>
+        FaultNote
+            .Standing(log.Notes<TraceNote>())
+            .Select(logged => logged.Note)
+            .OfType<FaultNote>()
+            .Where(note => note is { CauseId: not null, Outcome: FaultOutcome.Fixed or FaultOutcome.NoCure })
+            .SelectMany(note => knowledge.Of<FaultKnowledge>().FixOf(note.CauseId!).Proves);
 
     /// <summary>What minutes to failure say, each held against its own time.</summary>
     /// <inheritdoc/>

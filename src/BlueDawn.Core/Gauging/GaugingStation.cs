@@ -1,7 +1,6 @@
 using System.Text.Json.Serialization;
 using System.Text.Json.Serialization.Metadata;
 using BlueDawn.Core.Carburetors;
-using BlueDawn.Core.Parts;
 using BlueDawn.Core.Shop;
 using BlueDawn.Core.Stations;
 
@@ -24,8 +23,8 @@ public sealed class GaugingStation : LinesStation
     public override IJsonTypeInfoResolver Json => GaugingJson.Default;
 
     /// <inheritdoc/>
-    public override bool IsInScope(GaugeLine line, TrayFacts tray, Ledger ledger) =>
-        !ledger.IsExchanged && (line.Part is not { } part || ledger.Opens(part));
+    public override bool IsInScope(GaugeLine line, JobScope job) =>
+        !job.Ledger.IsExchanged && (line.Part is not { } part || job.Ledger.Opens(part));
 
     /// <inheritdoc/>
     public override IEnumerable<GaugeLine> Lines(TrayFacts tray, SpecSheet sheet, ShopDefaults shop) =>

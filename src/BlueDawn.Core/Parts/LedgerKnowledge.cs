@@ -94,11 +94,17 @@ public sealed record StripPart(
     /// <summary>Whether it may be off while a choke is timed: with the filter off the plate is seen. What seals a choke's vacuum may not.</summary>
     public bool OffForChoke { get; init; }
 
+    /// <summary>What has to be proven once it was off.</summary>
+    public IReadOnlyList<Proof> Proves { get; init; } = [];
+
     /// <summary>A part that is on no list: somebody put it there, or this carburetor is another than its sheet says.</summary>
     /// <param name="key">Its key, made by the client.</param>
     /// <param name="label">What it is.</param>
     public static StripPart Extra(string key, string label) =>
-        new(key, label, "Found besides", int.MaxValue, [], null, [], Material.Metal, null, false, null, true, "entered at the bench");
+        new(key, label, "Found besides", int.MaxValue, [], null, [], Material.Metal, null, false, null, true, "entered at the bench")
+        {
+            Proves = [Proof.Fuel],
+        };
 }
 
 /// <summary>How far a carburetor is taken apart.</summary>
@@ -131,6 +137,18 @@ public sealed record StripSign(string Part, string Sign, double? TurnsOff, strin
 public sealed class LedgerKnowledge : IKnowledge<LedgerKnowledge>
 {
     private sealed record PartRow(StripPart Part, IReadOnlyList<CarburetorFamily> Families, string When);
+
+    /// <summary>Words for what is to be proven; an empty cell stands for nothing.</summary>
+    /// <param name="row">The row.</param>
+    /// <param name="column">The column.</param>
+    public static IReadOnlyList<Proof> Proofs(TableRow row, string column) =>
+        [
+            .. row.MayBeEmpty(column)
+                .Split(' ', StringSplitOptions.RemoveEmptyEntries)
+                .Select(word =>
+                    Enum.TryParse<Proof>(word, true, out var proof) ? proof : throw row.Wrong(column, "names what nothing is proven by")
+                ),
+        ];
 
     private sealed record JobRow(StripJob Job, IReadOnlyList<CarburetorFamily> Families);
 
@@ -223,6 +241,7 @@ public sealed class LedgerKnowledge : IKnowledge<LedgerKnowledge>
                 {
                     MayBeOff = row.MayBeEmpty("trial") is "off" or "running",
                     OffForChoke = row.MayBeEmpty("trial") == "off",
+                    Proves = Proofs(row, "proves"),
                 },
                 row.Families("families"),
                 row.Text("when")

@@ -31,6 +31,11 @@ public sealed record StackLayer(
     /// <summary>True for a loose layer that goes back in the order in which it came off.</summary>
     [JsonIgnore]
     public bool LiesAsFound { get; init; }
+
+    /// <summary>True for a layer of the outside that lies over another or a link only where it came off before it: what fastens there
+    /// differs from machine to machine.</summary>
+    [JsonIgnore]
+    public bool GoesAsItCameOff { get; init; }
 }
 
 /// <summary>Parts that lie on one another in a certain order and way round.</summary>
@@ -165,6 +170,7 @@ public sealed class StackKnowledge : IKnowledge<StackKnowledge>
                     )
                     {
                         LiesAsFound = row.MayBeEmpty("loose") == "as-found",
+                        GoesAsItCameOff = row.MayBeEmpty("loose") == "as-off",
                     }
             )
         );

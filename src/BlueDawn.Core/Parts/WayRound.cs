@@ -14,6 +14,9 @@ public static class WayRound
     /// <summary>The sheet's word for a part that may go in either way.</summary>
     public const string Either = "either";
 
+    /// <summary>The way round of a part that is the same both ways, such as a flat gasket or a round bowl.</summary>
+    public const string Alike = "alike";
+
     /// <summary>The right way round of a part; null when there is none, nobody looked, or what was found and what is usual differ and no
     /// sheet decides.</summary>
     /// <param name="layer">Its layer in a stack.</param>
@@ -21,6 +24,7 @@ public static class WayRound
     /// <param name="sheet">The spec sheet, or null.</param>
     public static string? Right(StackLayer layer, LedgerLine line, SpecSheet? sheet) =>
         BySheet(line.Part, sheet) is { } said ? said.Way
+        : IsAlike(line) ? null
         : layer.Way == StackLayer.AsFound ? line.Found?.Way
         : IsOpen(layer, line, sheet) ? null
         : layer.Way;
@@ -34,6 +38,7 @@ public static class WayRound
         layer.Way is { } usual
         && usual != StackLayer.AsFound
         && BySheet(line.Part, sheet) is null
+        && !IsAlike(line)
         && line.Found?.Way is { } found
         && found != usual;
 
@@ -45,7 +50,10 @@ public static class WayRound
         layer.Way is { } usual
         && usual != StackLayer.AsFound
         && line.Found?.Way is { } found
-        && (BySheet(line.Part, sheet) is { } said ? said.Way is { } right && found != right : found != usual);
+        && (BySheet(line.Part, sheet) is { } said ? said.Way is { } right && found != right : found != usual && !IsAlike(line));
+
+    /// <summary>Whether somebody saw that it is the same both ways.</summary>
+    private static bool IsAlike(LedgerLine line) => line.Found?.Way == Alike || line.Fitted?.Way == Alike;
 
     /// <summary>What the sheet says; null when it is silent. A part that may go in either way has no right one.</summary>
     private static (string? Way, bool Said)? BySheet(StripPart part, SpecSheet? sheet)

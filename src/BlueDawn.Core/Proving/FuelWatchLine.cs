@@ -82,6 +82,9 @@ public sealed record FuelWatchLine(double MinutesNeeded, int BedInDays, Carburet
     /// <inheritdoc/>
     public override IReadOnlyList<LineFinding> Findings => CanFind;
 
+    /// <inheritdoc/>
+    public override Proof? Proves => Proof.Fuel;
+
     private static readonly (FuelLeak Leak, string Value, string Label, CarburetorFamily[] Families)[] AllLeaks =
     [
         (FuelLeak.None, "dry", "Dry", [CarburetorFamily.FloatBowl, CarburetorFamily.Diaphragm, CarburetorFamily.SuctionTank]),

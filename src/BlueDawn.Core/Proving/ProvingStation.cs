@@ -18,11 +18,11 @@ public sealed class ProvingStation : LinesStation
     /// <summary>What is looked at here, in bench order: data/proving/looks.csv.</summary>
     public static IReadOnlyList<Look> ShippedLooks { get; } = Look.Read(CsvTable.OpenShipped, "proving/looks.csv");
 
-    private static readonly (string Key, string Label)[] UsualSpeeds =
-    [
-        ("proving/idle-speed", "Idle speed"),
-        ("proving/governed-speed", "Governed speed"),
-    ];
+    internal const string IdleSpeed = "proving/idle-speed";
+    internal const string GovernedSpeed = "proving/governed-speed";
+    private const string Hunts = "hunts";
+
+    private static readonly (string Key, string Label)[] UsualSpeeds = [(IdleSpeed, "Idle speed"), (GovernedSpeed, "Governed speed")];
 
     /// <inheritdoc/>
     public override IReadOnlyList<ReadingKind> Readings { get; } =
@@ -53,11 +53,11 @@ public sealed class ProvingStation : LinesStation
             }
         }
 
-        var hunted = tray.Complaints.Any(complaint => complaint.Id == "hunts");
+        var hunted = tray.Complaints.Any(complaint => complaint.Id == Hunts);
         if (sheet.IdleSpeed is { } idle)
         {
             yield return new SpeedLine(
-                "proving/idle-speed",
+                IdleSpeed,
                 "Idle speed",
                 idle,
                 "Turn the idle-speed screw in a little and read again.",
@@ -70,7 +70,7 @@ public sealed class ProvingStation : LinesStation
         if (sheet.GovernedSpeed is { } governed)
         {
             yield return new SpeedLine(
-                "proving/governed-speed",
+                GovernedSpeed,
                 "Governed speed",
                 governed,
                 "Move the spring tang for more tension, never the governor arm, and read again.",
@@ -92,6 +92,24 @@ public sealed class ProvingStation : LinesStation
             yield return new LookLine(Station.Proving, "proving", look);
         }
     }
+
+    /// <summary>Where nothing was taken apart, what was taken off or mended says what has to be proven; a leak that the owner came with is
+    /// watched, and a swing is read at the speed it swings at.</summary>
+    /// <inheritdoc/>
+    public override bool IsInScope(GaugeLine line, JobScope job) =>
+        line.Proves is not { } proof
+        || !job.IsClosed
+        || job.Owes(proof)
+        || job.Facts.Complaints.Any(complaint =>
+            ComplaintTry.Shipped.TryGetValue(complaint.Id, out var how)
+            && (
+                how.TriedBy == line.Key
+                || (
+                    complaint.Id == Hunts
+                    && (proof == Proof.Governed || (proof == Proof.Idle && job.Facts.MeasuredBy.GovernedSpeed is null))
+                )
+            )
+        );
 
     /// <inheritdoc/>
     public override StationState State(TrayBook tray) => new ProvingState(tray);

@@ -1,5 +1,6 @@
 using BlueDawn.Core.Carburetors;
 using BlueDawn.Core.Measures;
+using BlueDawn.Core.Parts;
 using BlueDawn.Core.Safety;
 using BlueDawn.Core.Stations;
 
@@ -54,6 +55,9 @@ public sealed record SpeedLine(
 
     /// <inheritdoc/>
     public override bool Running => true;
+
+    /// <inheritdoc/>
+    public override Proof? Proves => Key == ProvingStation.GovernedSpeed ? Proof.Governed : Proof.Idle;
 
     /// <inheritdoc/>
     public override bool Required => Speed is not null;

@@ -2,7 +2,6 @@ using System.Text.Json.Serialization;
 using System.Text.Json.Serialization.Metadata;
 using BlueDawn.Core.Carburetors;
 using BlueDawn.Core.Holding;
-using BlueDawn.Core.Parts;
 using BlueDawn.Core.Shop;
 using BlueDawn.Core.Stations;
 using BlueDawn.Core.Tables;
@@ -43,8 +42,8 @@ public sealed class SettingStation : LinesStation
     public override IJsonTypeInfoResolver Json => SettingJson.Default;
 
     /// <inheritdoc/>
-    public override bool IsInScope(GaugeLine line, TrayFacts tray, Ledger ledger) =>
-        !ledger.IsExchanged && (line.Part is not { } part || ledger.Opens(part));
+    public override bool IsInScope(GaugeLine line, JobScope job) =>
+        !job.Ledger.IsExchanged && (line.Part is not { } part || job.Ledger.Opens(part));
 
     /// <inheritdoc/>
     public override IEnumerable<GaugeLine> Lines(TrayFacts tray, SpecSheet sheet, ShopDefaults shop) =>

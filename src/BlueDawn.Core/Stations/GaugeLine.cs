@@ -1,5 +1,6 @@
 using BlueDawn.Core.Logbook;
 using BlueDawn.Core.Measures;
+using BlueDawn.Core.Parts;
 using BlueDawn.Core.Safety;
 
 namespace BlueDawn.Core.Stations;
@@ -40,6 +41,9 @@ public abstract record GaugeLine(string Key, Station Station, string Section, st
 
     /// <summary>The bench part it measures, by its key in the ledger; null when it is no one part's.</summary>
     public virtual string? Part => null;
+
+    /// <summary>What it proves of a carburetor that is together again, or null.</summary>
+    public virtual Proof? Proves => null;
 
     /// <summary>What a number in a box should be about by the sheet; null for a box that it does not speak of.</summary>
     /// <param name="field">The box's name, without its row.</param>

@@ -1,7 +1,9 @@
 using System.Text.Json.Serialization.Metadata;
 using BlueDawn.Core.Carburetors;
+using BlueDawn.Core.Logbook;
 using BlueDawn.Core.Parts;
 using BlueDawn.Core.Shop;
+using BlueDawn.Core.Tables;
 
 namespace BlueDawn.Core.Stations;
 
@@ -63,9 +65,13 @@ public abstract class StationModule
 
     /// <summary>Whether a line has to be read on the job that was chosen: what nobody opened stands aside, and can be read all the same.</summary>
     /// <param name="line">One of its lines.</param>
-    /// <param name="tray">What stands on the tray.</param>
-    /// <param name="ledger">What was opened.</param>
-    public virtual bool IsInScope(GaugeLine line, TrayFacts tray, Ledger ledger) => true;
+    /// <param name="job">What was done.</param>
+    public virtual bool IsInScope(GaugeLine line, JobScope job) => true;
+
+    /// <summary>What has to be proven for what was mended or set here, though nothing was opened.</summary>
+    /// <param name="log">The tray's logbook.</param>
+    /// <param name="knowledge">What the bench knows.</param>
+    public virtual IEnumerable<Proof> Proves(Log log, Knowledge knowledge) => [];
 
     /// <summary>How the station stands on a tray.</summary>
     /// <param name="tray">The tray.</param>

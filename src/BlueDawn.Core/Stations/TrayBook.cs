@@ -44,12 +44,19 @@ public sealed class TrayBook
                 .Where(line => line.Standing is not null || (line.Line.IsOffered && !(IsHandedBack && line.Line.GoesWithTheTray)))
                 .ToList();
             bool IsGood(string key) => judged.Any(line => line.Line.Key == key && line.Judgement.Verdict == Verdict.Good);
+            var job = new JobScope(
+                facts,
+                Ledger,
+                modules.SelectMany(module => module.Proves(log, context.Knowledge)).ToHashSet(),
+                judged.Any(line => line is { Line.Part: not null, Line.Station: Station.Gauging or Station.Setting, Readings.Count: > 0 }),
+                IsGood
+            );
             return
             [
                 .. judged.Select(line =>
                     line with
                     {
-                        InScope = modules.Single(module => module.Station == line.Line.Station).IsInScope(line.Line, facts, Ledger),
+                        InScope = modules.Single(module => module.Station == line.Line.Station).IsInScope(line.Line, job),
                         StoodFor = line.Line.StoodForBy.Count > 0 && line.Line.StoodForBy.All(IsGood),
                     }
                 ),

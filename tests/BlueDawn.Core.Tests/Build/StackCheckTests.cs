@@ -144,16 +144,47 @@ public sealed class StackCheckTests
         );
     }
 
+    /// <summary>On this machine the housing came off first, with the bolts still in: the bolts do not lie over it, nor the housing over the
+    /// link that it left in.</summary>
+    [Fact]
+    public void On_the_outside_what_came_off_first_lies_over_nothing_that_came_off_after_it()
+    {
+        Strip.Bench Off(params string[] order)
+        {
+            var bench = BenchOf(CarburetorFamily.FloatBowl).Does(new JobNote("off-engine"));
+            foreach (var part in order)
+            {
+                bench.Does(new OutNote(part, LineVerdict.Refit));
+            }
+
+            return bench;
+        }
+
+        var housingFirst = Off("filter-housing", "throttle-link", "mounting-bolts", "carburetor");
+        housingFirst.Does(Strip.Bench.Back("carburetor")).Does(Strip.Bench.Back("mounting-bolts"));
+        Assert.DoesNotContain(housingFirst.Problems, one => one.Part == "mounting-bolts" && one.Other == "filter-housing");
+        var boltsFirst = Off("mounting-bolts", "filter-housing", "throttle-link", "carburetor");
+        boltsFirst.Does(Strip.Bench.Back("carburetor")).Does(Strip.Bench.Back("mounting-bolts"));
+        Assert.Contains(boltsFirst.Problems, one => one.Part == "mounting-bolts" && one.Other == "filter-housing");
+        Assert.Contains(boltsFirst.Problems, one => one.Part == "mounting-bolts" && one.Other == "throttle-link");
+    }
+
+    [Theory]
+    [InlineData(null, "alike", 0)]
+    [InlineData("alike", "up", 0)]
+    [InlineData(null, "down", 1)]
+    public void A_part_that_is_the_same_both_ways_is_never_the_wrong_way_round(string? found, string fitted, int wrong)
+    {
+        var bench = BenchOf(CarburetorFamily.FloatBowl).Does(new JobNote("off-engine"));
+        bench.Does(new OutNote("insulator", LineVerdict.Refit, Way: found)).Does(new BackNote("insulator", Fate.Refitted, fitted));
+        Assert.Equal(wrong, bench.Problems.Count(one => one.Fault == StackFault.WrongWay));
+    }
+
     [Theory]
     [MemberData(nameof(Pairs))]
     public void What_closes_over_a_part_that_is_still_on_the_bench_is_caught(CarburetorFamily family, string under, string over)
     {
-        var bench = BenchOf(family).Strips();
-        foreach (var named in new[] { under, over }.Where(part => bench.Ledger.Find(part)?.IsOpen != true))
-        {
-            bench.Does(new OutNote(named, LineVerdict.Refit));
-        }
-
+        var bench = BenchOf(family).Strips("full", under, over);
         foreach (var line in StackCheck.Order(StackKnowledge.Shipped, family, bench.Ledger).Where(line => line.Part.Key != under))
         {
             bench.Does(Strip.Bench.Back(line.Part.Key));

@@ -67,13 +67,19 @@ internal sealed class Bench(CarburetorFamily family, SpecSheet? spec = null, Cho
 
     public string Refuses(LedgerNote note) => Assert.Single(Ledger.Check(note, Jobs)).Message;
 
-    /// <summary>Takes everything of the job off, each as usual.</summary>
-    public Bench Strips(string job = "full")
+    /// <summary>Takes everything of the job off in the usual order, each as usual, and these besides.</summary>
+    public Bench Strips(string job = "full", params string[] besides)
     {
         Does(new JobNote(job));
-        foreach (var line in Ledger.ToStrip)
+        foreach (
+            var part in LedgerKnowledge
+                .Shipped.All(Tray.Book.Kind.Family)
+                .OrderBy(part => part.Order)
+                .Select(part => part.Key)
+                .Where(part => besides.Contains(part) || Ledger.ToStrip.Any(line => line.Part.Key == part))
+        )
         {
-            Does(new OutNote(line.Part.Key, LineVerdict.Refit));
+            Does(new OutNote(part, LineVerdict.Refit));
         }
 
         return this;

@@ -104,7 +104,7 @@ public sealed class PolicyTests
     [InlineData("   ok   ", RefusalKind.Wrong)]
     [InlineData("Owner wants it as it is", null)]
     public void What_is_open_goes_only_with_a_reason_that_says_something(string? reason, RefusalKind? refused) =>
-        Assert.Equal(refused, TestTray.Untouched().Refuses(new ReleaseNote(reason))?.Kind);
+        Assert.Equal(refused, new TestTray(Sheets.Spec).Refuses(new ReleaseNote(reason))?.Kind);
 
     [Fact]
     public void The_next_step_is_the_undecided_before_the_failing_before_the_unread()

@@ -80,6 +80,80 @@ public class ScopeTests
         Assert.NotEmpty(Owed(bowl, Station.Chokes));
     }
 
+    /// <summary>Written by hand: a machine whose carburetor was not taken apart, what was done on it, and what of Prove that leaves to do.</summary>
+    [Theory]
+    [InlineData("", "", "", "")]
+    [InlineData("plug-loose", "", "", "")]
+    [InlineData("fuel-filter-clogged", "", "", "fuel-on")]
+    [InlineData("governor-spring-weak", "", "", "governed-speed")]
+    [InlineData("mixture-set-lean", "", "", "idle-speed")]
+    [InlineData("", "filter-housing", "", "")]
+    [InlineData("", "fuel-hose", "", "fuel-on")]
+    [InlineData("", "governor-spring", "", "governed-speed")]
+    [InlineData("", "bowl", "", "fuel-on idle-speed governed-speed")]
+    [InlineData("", "", "leaks-fuel", "fuel-on")]
+    [InlineData("", "", "hunts", "governed-speed")]
+    public void Of_a_carburetor_that_was_not_opened_what_was_touched_is_proven(string mended, string off, string told, string owed)
+    {
+        var tray = On(CarburetorFamily.FloatBowl, "closed");
+        if (mended.Length > 0)
+        {
+            tray.Does(new Core.Faults.FaultNote(mended, Core.Faults.FaultOutcome.Fixed));
+        }
+
+        if (off.Length > 0)
+        {
+            tray.Does(new OutNote(off, LineVerdict.Refit));
+        }
+
+        if (told.Length > 0)
+        {
+            tray.Facts = tray.Facts with { Complaints = [new Complaint(told, told)] };
+        }
+
+        Assert.Equal(
+            owed.Split(' ', StringSplitOptions.RemoveEmptyEntries).Select(line => "proving/" + line).Order(),
+            Owed(tray, Station.Proving).Where(line => !line.StartsWith("proving/complaint-", StringComparison.Ordinal)).Order()
+        );
+    }
+
+    [Fact]
+    public void A_fix_that_was_taken_back_a_screw_that_was_turned_and_what_was_measured_count()
+    {
+        var tray = On(CarburetorFamily.FloatBowl, "closed");
+        tray.Does(new Core.Faults.FaultNote("fuel-filter-clogged", Core.Faults.FaultOutcome.Fixed));
+        tray.Does(new Core.Faults.FaultNote("fuel-filter-clogged", Core.Faults.FaultOutcome.NotIt));
+        Assert.Empty(Owed(tray, Station.Proving));
+        tray.Does(new Core.Build.TurnsNote("idle-needle", 12, 10, "Best idle"));
+        Assert.Equal(["proving/idle-speed", "proving/governed-speed"], Owed(tray, Station.Proving));
+        tray.Does(new ReadingNote("gauging/idle-jet", Sheets.AllGood()["gauging/idle-jet"]));
+        Assert.Contains("proving/fuel-on", Owed(tray, Station.Proving));
+    }
+
+    /// <summary>What the owner came with is gone: the choke it might have been needs no trying. Opened, it does.</summary>
+    [Fact]
+    public void A_choke_that_the_owner_came_with_stands_aside_once_it_is_gone()
+    {
+        var tray = On(CarburetorFamily.FloatBowl, "closed", ChokeKind.Lever);
+        tray.Facts = tray.Facts with { Complaints = [new Complaint("choke-hangs", "Choke hangs"), new Complaint("hunts", "Hunts")] };
+        Assert.NotEmpty(Owed(tray, Station.Chokes));
+        tray.Does(new ReadingNote("proving/complaint-hunts", TypedReading.Of(("state", "gone"))));
+        Assert.NotEmpty(Owed(tray, Station.Chokes));
+        tray.Does(new ReadingNote("proving/complaint-choke-hangs", TypedReading.Of(("state", "gone"))));
+        Assert.Empty(Owed(tray, Station.Chokes));
+        Assert.NotEmpty(Owed(tray.Does(new OutNote("choke-link", LineVerdict.Refit)), Station.Chokes));
+    }
+
+    [Fact]
+    public void A_choke_that_was_mended_is_tried_whatever_was_told()
+    {
+        var tray = On(CarburetorFamily.FloatBowl, "closed", ChokeKind.Lever);
+        Assert.Empty(Owed(tray, Station.Chokes));
+        Assert.NotEmpty(
+            Owed(tray.Does(new Core.Faults.FaultNote("choke-rod-misadjusted", Core.Faults.FaultOutcome.Fixed)), Station.Chokes)
+        );
+    }
+
     [Fact]
     public void What_a_choke_brings_about_is_trouble_that_an_owner_can_come_with() =>
         Assert.All(Core.Chokes.ChokesStation.OfTheChoke, id =>

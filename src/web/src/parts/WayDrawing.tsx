@@ -3,6 +3,9 @@ import type { ReactNode } from 'react';
 const line = { fill: 'none', stroke: 'currentColor', strokeWidth: 2.2, strokeLinecap: 'round' } as const;
 const solid = { fill: 'currentColor', stroke: 'none' } as const;
 
+/** Turned over it is the same: an arrow each way. */
+const eitherWay = <path d="M10 36V8M6.5 12L10 7.5 13.5 12M54 8v28M50.5 32L54 36.5 57.5 32" {...line} />;
+
 /** Each way round in a few strokes: what it sits on below, the part above it. */
 const drawings: Record<string, ReactNode> = {
   'tall-side/up': (
@@ -17,6 +20,13 @@ const drawings: Record<string, ReactNode> = {
       <rect x={20} y={4} width={24} height={36} rx={3} {...line} />
       <circle cx={32} cy={15} r={5.5} {...line} />
       <path d="M12 22v15M8.5 33L12 37.5 15.5 33" {...line} />
+    </>
+  ),
+  'tall-side/alike': (
+    <>
+      <rect x={20} y={4} width={24} height={36} rx={3} {...line} />
+      <circle cx={32} cy={22} r={5.5} {...line} />
+      {eitherWay}
     </>
   ),
   'groove/into-body': (
@@ -88,6 +98,13 @@ const drawings: Record<string, ReactNode> = {
       <path d="M34 10H54" {...line} />
     </>
   ),
+  'deep-side/alike': (
+    <>
+      <path d="M16 20V36H48V20" {...line} />
+      <path d="M22 8h20v14H22z" {...solid} />
+      {eitherWay}
+    </>
+  ),
   'tube-end/more-up': (
     <>
       <rect x={22} y={3} width={20} height={38} rx={4} {...line} />
@@ -110,6 +127,13 @@ const drawings: Record<string, ReactNode> = {
         <circle key={y} cx={36} cy={y} r={2.4} {...solid} />
       ))}
       <path d="M12 22v15M8.5 33L12 37.5 15.5 33" {...line} />
+    </>
+  ),
+  'tube-end/alike': (
+    <>
+      <rect x={22} y={3} width={20} height={38} rx={4} {...line} />
+      {[12, 32].flatMap((y) => [28, 36].map((x) => <circle key={`${x} ${y}`} cx={x} cy={y} r={2.4} {...solid} />))}
+      {eitherWay}
     </>
   ),
   'small-spring/straight': (
