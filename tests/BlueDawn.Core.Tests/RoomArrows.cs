@@ -12,7 +12,7 @@ internal static class RoomArrows
         Chokes: Carburetors Holding Measures Parts Safety Shop Stations Tables
         Cleaning: Carburetors Logbook Measures Parts Safety Shop Stations Tables
         Faults: Carburetors Logbook Measures Parts Safety Shop Stations Tables
-        Gauging: Carburetors Logbook Measures Parts Safety Shop Stations
+        Gauging: Carburetors Logbook Measures Safety Shop Stations
         Handover: Carburetors Logbook Measures Parts Safety Shop Stations
         Holding: Carburetors Measures Stations
         Intake: Carburetors Logbook Measures Shop Stations
