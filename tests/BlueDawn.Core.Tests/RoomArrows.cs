@@ -23,7 +23,7 @@ internal static class RoomArrows
         Parts: Carburetors Catalogue Logbook Measures Tables
         Proving: Carburetors Logbook Measures Parts Safety Shop Stations Tables
         Safety:
-        Setting: Carburetors Catalogue Holding Measures Parts Safety Shop Stations Tables
+        Setting: Carburetors Catalogue Holding Measures Safety Shop Stations Tables
         Shop: Carburetors Measures Parts Tables
         Stations: Carburetors Logbook Measures Parts Safety Shop Tables
         Stock: Measures

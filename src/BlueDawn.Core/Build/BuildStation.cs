@@ -29,6 +29,17 @@ public sealed class BuildStation : StationModule
             Shelf = (note, tray) => tray.Ledger.Moves(note),
             Work = NoteAnswers.IsWork,
         },
+        new NoteKind<CameBadNote>("cameBad")
+        {
+            Needs = Permission.WorkAtTheBench,
+            Lookup = NoteLookup.None,
+            WhenWrong = (note, tray) => tray.Ledger.Check(note, Jobs(tray)),
+            Says = (note, tray) => tray.Ledger.Say(note, Jobs(tray)),
+            Leaves = NoteAnswers.AsBefore,
+            Shelf = (note, tray) => tray.Ledger.Moves(note),
+            Work = NoteAnswers.IsWork,
+            Completed = (note, tray) => note with { Item = tray.Ledger.Find(note.Part)?.Fitted?.Item },
+        },
         TrialNote.Kind,
         TurnsNote.Kind,
     ];
@@ -38,8 +49,8 @@ public sealed class BuildStation : StationModule
 
     /// <summary>A screw that was turned is heard at idle and at speed.</summary>
     /// <inheritdoc/>
-    public override IEnumerable<Proof> Proves(Log log, Knowledge knowledge) =>
-        log.Notes<TurnsNote>().Any() ? [Proof.Idle, Proof.Governed] : [];
+    public override IReadOnlyList<Proof>? Proves(Log log, Knowledge knowledge) =>
+        log.Notes<TurnsNote>().Any() ? [Proof.Idle, Proof.Governed] : null;
 
     /// <inheritdoc/>
     public override StationState State(TrayBook tray) => new BuildState(tray);
@@ -77,6 +88,7 @@ public sealed class BuildStation : StationModule
 /// <summary>Its note as JSON.</summary>
 [JsonSourceGenerationOptions(GenerationMode = JsonSourceGenerationMode.Metadata)]
 [JsonSerializable(typeof(BackNote))]
+[JsonSerializable(typeof(CameBadNote))]
 [JsonSerializable(typeof(TrialNote))]
 [JsonSerializable(typeof(TurnsNote))]
 internal sealed partial class BuildJson : JsonSerializerContext;

@@ -14,6 +14,10 @@ namespace BlueDawn.Core.Catalogue;
 public sealed record FeatureValue(string Text, decimal? Mm, decimal ToleranceMm, int? Count, ORing? Ring)
 {
     private const decimal LongestMm = 1000;
+    private const decimal HeaviestG = 1000;
+
+    /// <summary>The mass, or null.</summary>
+    public decimal? Grams { get; init; }
 
     // A catalogue writes the same few thousand values over and over.
     private static readonly ConcurrentDictionary<(string Part, string Feature, FeatureKind Kind, string Text), FeatureValue?> Written =
@@ -21,7 +25,8 @@ public sealed record FeatureValue(string Text, decimal? Mm, decimal ToleranceMm,
 
     /// <summary>The value as a sentence, its lengths as data.</summary>
     public Sentence Said =>
-        Mm is not { } mm ? Sentence.Of(Ring?.Label ?? Text)
+        Grams is { } grams ? Sentence.Of("{0}", Quantity.G((double)grams))
+        : Mm is not { } mm ? Sentence.Of(Ring?.Label ?? Text)
         : ToleranceMm > 0 ? Sentence.Of("{0} ± {1}", Quantity.Mm(mm), Quantity.Mm(ToleranceMm))
         : Sentence.Of("{0}", Quantity.Mm(mm));
 
@@ -62,6 +67,16 @@ public sealed record FeatureValue(string Text, decimal? Mm, decimal ToleranceMm,
                     : Parsed<FeatureValue>.Wrong(ring.Problem!);
             case FeatureKind.Length or FeatureKind.Squeeze:
                 return Length(trimmed, units);
+            case FeatureKind.Mass:
+                var mass = MeasureEntry.Parse(trimmed, Dimension.Mass, units);
+                return mass is { IsRight: true, Value: > 0 and <= HeaviestG }
+                    ? Parsed<FeatureValue>.Right(
+                        new FeatureValue(string.Create(CultureInfo.InvariantCulture, $"{mass.Value:0.###} g"), null, 0, null, null)
+                        {
+                            Grams = mass.Value,
+                        }
+                    )
+                    : Parsed<FeatureValue>.Wrong(mass.Problem ?? $"“{trimmed}” is not a mass between 0 and {HeaviestG} g. Check the unit.");
         }
 
         throw new UnreachableException();

@@ -20,6 +20,9 @@ public enum FeatureKind
 
     /// <summary>The depth of a groove in the body, judged by how much it squeezes the ring.</summary>
     Squeeze,
+
+    /// <summary>A mass in grams.</summary>
+    Mass,
 }
 
 /// <summary>One feature of a part: how it is told, how near it must be, and what goes wrong when it is not.</summary>
@@ -46,7 +49,14 @@ public sealed record FeatureKnowledge(
     string? Other,
     string Measure,
     string Source
-);
+)
+{
+    /// <summary>Largest difference in grams that still fits; null where masses do not come in.</summary>
+    public decimal? ToleranceG { get; init; }
+
+    /// <summary>How far a reading at the bench may be off, in grams; null where masses do not come in.</summary>
+    public decimal? ReadingG { get; init; }
+}
 
 /// <summary>A part a carburetor is made of, and what it takes to renew it.</summary>
 /// <param name="Name">The part, such as <c>bowl gasket</c>.</param>
@@ -114,7 +124,11 @@ public sealed class PartKnowledge
                 row.TextOrNull("other"),
                 row.Text("measure"),
                 row.Text("source")
-            ))
+            )
+            {
+                ToleranceG = row.DecimalOrNull("tolerance_g"),
+                ReadingG = row.DecimalOrNull("reading_g"),
+            })
             .ToLookup(feature => feature.Part);
         var parts = CsvTable.Rows(open, "parts.csv", row => new PartKind(
             row.Text("part"),
@@ -143,7 +157,10 @@ public sealed class PartKnowledge
                 throw new InvalidDataException($"features.csv, {feature.Part}, {feature.Name}: needs words to choose from.");
             }
 
-            if (feature.Kind is FeatureKind.Length or FeatureKind.Ring && (feature.ToleranceMm is null || feature.ReadingMm is null))
+            if (
+                feature.Kind is FeatureKind.Length or FeatureKind.Ring && (feature.ToleranceMm is null || feature.ReadingMm is null)
+                || (feature.Kind == FeatureKind.Mass && (feature.ToleranceG is null || feature.ReadingG is null))
+            )
             {
                 throw new InvalidDataException(
                     $"features.csv, {feature.Part}, {feature.Name}: needs a tolerance and how far a reading may be off."

@@ -47,13 +47,13 @@ public sealed class ChokesStation : LinesStation
     /// choke does, until that was tried again and is gone.</summary>
     /// <inheritdoc/>
     public override bool IsInScope(GaugeLine line, JobScope job) =>
-        job.Ledger.Job?.Parts is null
+        (job.Ledger.Job?.Parts is not { Count: > 0 } && !job.IsClosed)
         || job.Ledger.Taken.Any(taken => taken.Part.Proves.Contains(Proof.Choke))
         || (
             job.Facts.Complaints.Where(complaint => OfTheChoke.Contains(complaint.Id)).Select(complaint => complaint.LineKey).ToList()
                 is { Count: > 0 } ofTheChoke
                 ? !ofTheChoke.All(job.IsGood)
-                : job.Mended.Contains(Proof.Choke)
+                : job.Mended?.Contains(Proof.Choke) == true
         );
 
     /// <inheritdoc/>

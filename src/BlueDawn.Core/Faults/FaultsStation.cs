@@ -61,13 +61,17 @@ public sealed class FaultsStation : LinesStation
 
     /// <summary>What the fixes that stand want proven.</summary>
     /// <inheritdoc/>
-    public override IEnumerable<Proof> Proves(Log log, Knowledge knowledge) =>
+    public override IReadOnlyList<Proof>? Proves(Log log, Knowledge knowledge) =>
         FaultNote
             .Standing(log.Notes<TraceNote>())
             .Select(logged => logged.Note)
             .OfType<FaultNote>()
             .Where(note => note is { CauseId: not null, Outcome: FaultOutcome.Fixed or FaultOutcome.NoCure })
-            .SelectMany(note => knowledge.Of<FaultKnowledge>().FixOf(note.CauseId!).Proves);
+            .Select(note => knowledge.Of<FaultKnowledge>().FixOf(note.CauseId!).Proves)
+            .ToList()
+            is { Count: > 0 } fixes
+            ? [.. fixes.SelectMany(proofs => proofs)]
+            : null;
 
     /// <summary>What minutes to failure say, each held against its own time.</summary>
     /// <inheritdoc/>

@@ -1,5 +1,7 @@
+using System.Globalization;
 using System.Text.Json.Serialization;
 using System.Text.Json.Serialization.Metadata;
+using BlueDawn.Core.Carburetors;
 using BlueDawn.Core.Catalogue;
 using BlueDawn.Core.Logbook;
 using BlueDawn.Core.Parts;
@@ -85,10 +87,33 @@ public sealed class KitsState(TrayBook tray) : StationState
     /// <summary>Parts as they are wanted: by the spec sheet, by the old ones, and by what came out to be renewed.</summary>
     public IReadOnlyList<WantedPart> Wanted =>
         WantedPart.Of(
-            tray.Sheet?.Needs ?? [],
+            [.. tray.Sheet?.Needs ?? [], .. FloatBySheet],
             [.. ToRenew.Where(part => OldParts.All(old => old.Part != part.Part)), .. OldParts],
             PartKnowledge.Shipped
         );
+
+    /// <summary>A float that is wanted, as the sheet describes it: a donor's is told by its mass and its arm.</summary>
+    private IEnumerable<PartNeed> FloatBySheet =>
+        tray.Sheet is { Float: { } told } sheet
+        && sheet.Needs.All(need => need.Part != FloatPart)
+        && ToRenew.Concat(OldParts).Any(part => part.Part == FloatPart)
+            ?
+            [
+                new PartNeed(
+                    FloatPart,
+                    1,
+                    new Dictionary<string, string>
+                    {
+                        ["mass"] = string.Create(CultureInfo.InvariantCulture, $"{told.DryMassG} g"),
+                        ["arm"] = told.Body is { } body ? string.Create(CultureInfo.InvariantCulture, $"{body.ArmMm} mm") : "",
+                    }
+                        .Where(pair => pair.Value.Length > 0)
+                        .ToDictionary()
+                ),
+            ]
+            : [];
+
+    private const string FloatPart = "float";
 
     private readonly Lazy<IReadOnlyList<string>> needed = new(() => tray.PartsNeeded);
 

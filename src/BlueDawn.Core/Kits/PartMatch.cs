@@ -261,6 +261,7 @@ public sealed record PartMatch(
                 Uncertainty(feature, wanted) + wanted.Value.ToleranceMm + offered.ToleranceMm
             ),
             FeatureKind.Ring => InRing(feature, wanted, offered),
+            FeatureKind.Mass => InMass(feature, wanted, offered),
             FeatureKind.Count or FeatureKind.Word or FeatureKind.Squeeze => Told(
                 feature,
                 wanted,
@@ -301,6 +302,20 @@ public sealed record PartMatch(
             offered,
             Judge(difference, uncertainty, allowed),
             Sentence.Of("± {0}", Quantity.Mm(allowed)),
+            difference < 0 ? feature.Smaller : feature.Larger
+        );
+    }
+
+    private static FeatureMatch InMass(FeatureKnowledge feature, WantedFeature wanted, FeatureValue offered)
+    {
+        var allowed = feature.ToleranceG!.Value;
+        var difference = offered.Grams!.Value - wanted.Value.Grams!.Value;
+        return Told(
+            feature,
+            wanted,
+            offered,
+            Judge(difference, wanted.From == WantedFrom.OldPart ? feature.ReadingG!.Value : 0, allowed),
+            Sentence.Of("± {0}", Quantity.G((double)allowed)),
             difference < 0 ? feature.Smaller : feature.Larger
         );
     }

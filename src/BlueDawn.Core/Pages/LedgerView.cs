@@ -14,6 +14,9 @@ namespace BlueDawn.Core.Pages;
 /// <param name="Open">How many of them are on the bench or missing.</param>
 /// <param name="Usual">What usually becomes of each, by its key.</param>
 /// <param name="ByName">Parts that can be there besides and are entered by name.</param>
+/// <param name="Optional">Parts that only some have and that come off on the way of the job.</param>
+/// <param name="Has">What it has and has not, as far as that was said, by its key.</param>
+/// <param name="HasSaid">True once somebody said what of that this one has.</param>
 /// <param name="Signs">Findings that what was found amounts to, in words.</param>
 /// <param name="Stacks">What lies on what, of the parts this carburetor has.</param>
 /// <param name="Problems">What is wrong with how it has been put together.</param>
@@ -33,6 +36,9 @@ internal sealed record LedgerView(
     int Open,
     IReadOnlyDictionary<string, LineVerdict> Usual,
     IReadOnlyList<StripPart> ByName,
+    IReadOnlyList<StripPart> Optional,
+    IReadOnlyDictionary<string, bool> Has,
+    bool HasSaid,
     IReadOnlyList<SignView> Signs,
     IReadOnlyList<StackPlan> Stacks,
     IReadOnlyList<StackProblem> Problems,
@@ -63,6 +69,9 @@ internal sealed record LedgerView(
             ledger.Open.Count,
             ledger.Lines.ToDictionary(line => line.Part.Key, line => Ledger.Usual(line.Part, renewed)),
             [.. strip.All(family).Where(part => !there.Contains(part.Key))],
+            ledger.Optional,
+            ledger.Has,
+            ledger.Notes.Any(logged => logged.Note is HasNote),
             [
                 .. tray.Signs.Select(sign => new SignView(
                     sign.Source[(sign.Source.IndexOf('/') + 1)..],

@@ -86,6 +86,14 @@ public sealed record Ledger(
     /// <summary>True once anything has been said.</summary>
     public bool IsBegun => Notes.Count > 0;
 
+    /// <summary>What it has and has not, as far as somebody said it of this one or, before it was taken apart, of another of its
+    /// sheet.</summary>
+    public IReadOnlyDictionary<string, bool> Has { get; init; } = new Dictionary<string, bool>();
+
+    /// <summary>Optional parts that come off on the way of the job, in the order they come off.</summary>
+    public IReadOnlyList<StripPart> Optional =>
+        Job is null ? [] : [.. Known.Where(part => part.IsOptional && IsOnTheWay(part, Job, Known))];
+
     /// <summary>Lines that come off in this job and have not been answered for.</summary>
     public IReadOnlyList<LedgerLine> ToStrip => Job is null ? [] : [.. Lines.Where(line => line.IsToStrip)];
 
@@ -118,6 +126,7 @@ public sealed record Ledger(
         {
             { State: LedgerState.StaysIn } => false,
             { IsTaken: true } => true,
+            _ when !Has.GetValueOrDefault(part, true) => false,
             _ => Job is null || Job.Takes(part) || Job.Shows.Contains(part),
         };
 
@@ -151,7 +160,7 @@ public sealed record Ledger(
             }
 
             var stack = standing.TryGetValue(note.Part, out var there) ? there : standing[note.Part] = [];
-            if (note is not UndoNote)
+            if (note is not (UndoNote or CameBadNote))
             {
                 stack.Add(logged);
             }
@@ -161,9 +170,14 @@ public sealed record Ledger(
             }
         }
 
-        var parts = expected.ToList();
+        var has = HasOf(notes);
+        // What came out is there, whatever was said before.
+        var parts = expected
+            .Where(part => has.GetValueOrDefault(part.Key, true) || standing.GetValueOrDefault(part.Key) is { Count: > 0 })
+            .Concat(all.Where(part => has.GetValueOrDefault(part.Key) && expected.All(one => one.Key != part.Key)))
+            .ToList();
         var besides = standing
-            .Where(pair => pair.Value.Count > 0 && expected.All(part => part.Key != pair.Key))
+            .Where(pair => pair.Value.Count > 0 && parts.All(part => part.Key != pair.Key))
             .OrderBy(pair => pair.Value[0].TakenAt)
             .ThenBy(pair => pair.Key, StringComparer.Ordinal);
         foreach (var (key, stack) in besides)
@@ -181,11 +195,48 @@ public sealed record Ledger(
             [
                 .. parts
                     .OrderBy(part => part.Order)
-                    .Select(part => Line(part, standing.GetValueOrDefault(part.Key) ?? [], job?.Takes(part.Key) ?? false)),
+                    .Select(part =>
+                        Line(
+                            part,
+                            standing.GetValueOrDefault(part.Key) ?? [],
+                            job is not null && (job.Takes(part.Key) || (has.GetValueOrDefault(part.Key) && IsOnTheWay(part, job, all)))
+                        )
+                    ),
             ],
             notes,
             all
-        );
+        )
+        {
+            Has = has,
+        };
+    }
+
+    /// <summary>Whether a part comes off on the way of a job: with what the job takes off.</summary>
+    private static bool IsOnTheWay(StripPart part, StripJob job, IReadOnlyList<StripPart> all) =>
+        job.Parts is not { } parts || all.Any(one => one.Group == part.Group && parts.Contains(one.Key));
+
+    /// <summary>What was said of this carburetor; before that, of others of its sheet.</summary>
+    private static Dictionary<string, bool> HasOf(IReadOnlyList<Logged<LedgerNote>> notes)
+    {
+        var has = new Dictionary<string, bool>();
+        void Take(IEnumerable<string>? keys, bool there)
+        {
+            foreach (var key in keys ?? [])
+            {
+                has[key] = there;
+            }
+        }
+
+        var before = notes.Select(logged => logged.Note).OfType<JobNote>().LastOrDefault();
+        Take(before?.Has, true);
+        Take(before?.HasNot, false);
+        foreach (var said in notes.Select(logged => logged.Note).OfType<HasNote>())
+        {
+            Take(said.Has, true);
+            Take(said.HasNot, false);
+        }
+
+        return has;
     }
 
     /// <summary>What is wrong with an entry as things stand, field by field; empty when it can be recorded.</summary>
@@ -196,6 +247,11 @@ public sealed record Ledger(
         if (note is JobNote job)
         {
             return jobs.Any(one => one.Key == job.Job) ? [] : [new("note.job", "There is no job of that name. Pick one from the list.")];
+        }
+
+        if (note is HasNote said)
+        {
+            return [.. CheckHas(said)];
         }
 
         var part = (PartNote)note;
@@ -219,6 +275,12 @@ public sealed record Ledger(
             case UndoNote when line?.EntryId is null:
                 problems.Add(new("note.part", "Nothing has been said about it that could be taken back."));
                 break;
+            case CameBadNote when line?.Fitted is not { Fate: Fate.Renewed }:
+                problems.Add(new("note.part", "Nothing new is in there that could have come bad."));
+                break;
+            case CameBadNote bad:
+                problems.AddRange(bad.Problems());
+                break;
             case BackNote back:
                 CheckFitted(back, line!, problems);
                 break;
@@ -226,6 +288,34 @@ public sealed record Ledger(
 
         return problems;
     }
+
+    private IEnumerable<FieldProblem> CheckHas(HasNote said)
+    {
+        if (said.Has.Count + said.HasNot.Count is 0 or > MostHas)
+        {
+            yield return new("note.has", $"Name at least one part, and no more than {MostHas}.");
+            yield break;
+        }
+
+        if (said.Has.Concat(said.HasNot).FirstOrDefault(key => Known.All(known => known.Key != key)) is { } unknown)
+        {
+            yield return new("note.has", $"There is no part “{unknown}” on the list of this family.");
+        }
+
+        if (said.Has.Intersect(said.HasNot).FirstOrDefault() is { } both)
+        {
+            yield return new("note.hasNot", $"It either has it or has it not: {NameOf(both)}.");
+        }
+
+        if (said.HasNot.FirstOrDefault(key => Find(key)?.IsTaken == true) is { } taken)
+        {
+            yield return new("note.hasNot", $"It has come out already: {NameOf(taken)}. Take that back first.");
+        }
+    }
+
+    private string NameOf(string key) => Known.FirstOrDefault(known => known.Key == key)?.Label ?? key;
+
+    private const int MostHas = 60;
 
     /// <summary>What usually becomes of a part: what is going to be renewed is, soft parts go back, the rest is cleaned.</summary>
     /// <param name="part">The part.</param>
@@ -242,6 +332,7 @@ public sealed record Ledger(
         note switch
         {
             JobNote job => job.Say(jobs.FirstOrDefault(one => one.Key == job.Job)?.Label ?? job.Job, []),
+            HasNote said => said.Say(NameOf),
             PartNote about => (Find(about.Part)?.Part ?? Known.FirstOrDefault(known => known.Key == about.Part)) is var part
                 ? note.Say((note as OutNote)?.Label is { Length: > 0 } named ? named : part?.Label ?? about.Part, part?.Ways ?? [])
                 : Sentence.None,
@@ -254,6 +345,11 @@ public sealed record Ledger(
         note switch
         {
             BackNote { Fate: Fate.Renewed, FromShelf: true, Item: { } item } => new ShelfMove(item, true),
+            CameBadNote bad when Find(bad.Part)?.Fitted is { Fate: Fate.Renewed, Item: { } item } => new ShelfMove(item, false)
+            {
+                Bad = bad.What.Trim(),
+                Supplier = string.IsNullOrWhiteSpace(bad.Supplier) ? null : bad.Supplier.Trim(),
+            },
             UndoNote undo when Find(undo.Part)?.Fitted is { Fate: Fate.Renewed, FromShelf: true, Item: { } item } => new ShelfMove(
                 item,
                 false

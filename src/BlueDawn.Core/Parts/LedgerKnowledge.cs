@@ -20,6 +20,9 @@ public enum Ask
     /// <summary>Length and place of its screws.</summary>
     Screw,
 
+    /// <summary>Head and place of its screws or bolts: which went where tells them apart, nobody measures them.</summary>
+    Bolt,
+
     /// <summary>Which way round it sat.</summary>
     Way,
 
@@ -94,7 +97,12 @@ public sealed record StripPart(
     /// <summary>Whether it may be off while a choke is timed: with the filter off the plate is seen. What seals a choke's vacuum may not.</summary>
     public bool OffForChoke { get; init; }
 
+    /// <summary>True for a part that only some carburetors of the family have: it is asked for, or entered by name.</summary>
+    [JsonIgnore]
+    public bool IsOptional { get; init; }
+
     /// <summary>What has to be proven once it was off.</summary>
+    [JsonIgnore]
     public IReadOnlyList<Proof> Proves { get; init; } = [];
 
     /// <summary>A part that is on no list: somebody put it there, or this carburetor is another than its sheet says.</summary>
@@ -242,6 +250,7 @@ public sealed class LedgerKnowledge : IKnowledge<LedgerKnowledge>
                     MayBeOff = row.MayBeEmpty("trial") is "off" or "running",
                     OffForChoke = row.MayBeEmpty("trial") == "off",
                     Proves = Proofs(row, "proves"),
+                    IsOptional = row.Text("when") == "maybe",
                 },
                 row.Families("families"),
                 row.Text("when")

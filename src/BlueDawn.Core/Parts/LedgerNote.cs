@@ -74,10 +74,56 @@ public abstract record PartNote(string Part) : LedgerNote;
 
 /// <summary>How far it is taken apart.</summary>
 /// <param name="Job">The job's key.</param>
-public sealed record JobNote(string Job) : LedgerNote
+/// <param name="Has">Optional parts that others of its sheet had, by their keys; looked up when it is recorded.</param>
+/// <param name="HasNot">Parts that others of its sheet had not; looked up when it is recorded.</param>
+public sealed record JobNote(string Job, IReadOnlyList<string>? Has = null, IReadOnlyList<string>? HasNot = null) : LedgerNote
 {
     /// <inheritdoc/>
+    public override Note AsSent() => this with { Has = null, HasNot = null };
+
+    /// <summary>The same with what was said of others of its sheet.</summary>
+    /// <param name="said">What was said, oldest first: the last of a part counts.</param>
+    public JobNote After(IEnumerable<HasNote> said)
+    {
+        var has = new Dictionary<string, bool>();
+        foreach (
+            var (key, there) in said.SelectMany(one => one.Has.Select(key => (key, true)).Concat(one.HasNot.Select(key => (key, false))))
+        )
+        {
+            has[key] = there;
+        }
+
+        IReadOnlyList<string>? All(bool there) =>
+            has.Where(pair => pair.Value == there).Select(pair => pair.Key).ToList() is { Count: > 0 } some ? some : null;
+        return this with { Has = All(true), HasNot = All(false) };
+    }
+
+    /// <inheritdoc/>
     public override Sentence Say(string label, IReadOnlyList<Way> ways) => Sentence.Say($"Taken apart: {label}");
+}
+
+/// <summary>What this carburetor has and has not, of what is optional and of what is usual: kept with its sheet for the next one.</summary>
+/// <param name="Has">Parts it has, by their keys.</param>
+/// <param name="HasNot">Parts it has not.</param>
+public sealed record HasNote(IReadOnlyList<string> Has, IReadOnlyList<string> HasNot) : LedgerNote
+{
+    private const int MostNamed = 4;
+
+    /// <inheritdoc/>
+    public override Sentence Say(string label, IReadOnlyList<Way> ways) => Say(key => key);
+
+    /// <summary>The same with the parts' names.</summary>
+    /// <param name="label">The name of a part.</param>
+    public Sentence Say(Func<string, string> label)
+    {
+        static string List(IEnumerable<string> names) => string.Join(", ", names);
+        var none =
+            HasNot.Count == 0 ? null
+            : HasNot.Count <= MostNamed ? $"none of this: {List(HasNot.Select(label))}"
+            : Has.Count > 0 ? $"none of the {HasNot.Count} others"
+            : $"none of {HasNot.Count} parts that others have";
+        return Sentence.Say($"It has {string.Join("; ", new[] { Has.Count > 0 ? List(Has.Select(label)) : null, none }.OfType<string>())}");
+    }
 }
 
 /// <summary>A part came out, or should have been there.</summary>
@@ -254,6 +300,43 @@ public sealed record UndoNote(string Part) : PartNote(Part)
 {
     /// <inheritdoc/>
     public override Sentence Say(string label, IReadOnlyList<Way> ways) => Sentence.Say($"Taken back: {label}");
+}
+
+/// <summary>A new part that went in came bad from whoever sold it: it is out again, and goes back against item and supplier.</summary>
+/// <param name="Part">The part's key.</param>
+/// <param name="What">What is wrong with it.</param>
+/// <param name="Supplier">Who it came from; null for whoever the item was last received from.</param>
+/// <param name="Item">Number of the item it was; worked out when it is recorded, null for one that no item stands for.</param>
+public sealed record CameBadNote(string Part, string What, string? Supplier = null, string? Item = null) : PartNote(Part)
+{
+    private const int ShortestWhat = 3;
+    private const int LongestText = 120;
+
+    /// <inheritdoc/>
+    public override Note AsSent() => this with { Item = null };
+
+    /// <summary>What of it cannot be used.</summary>
+    public IEnumerable<FieldProblem> Problems()
+    {
+        if (What.Trim().Length is < ShortestWhat or > LongestText)
+        {
+            yield return new("note.what", $"Say what is wrong with it, in {ShortestWhat} to {LongestText} characters.");
+        }
+
+        if (Supplier?.Length > LongestText)
+        {
+            yield return new("note.supplier", $"Longer than {LongestText} characters. Shorten it.");
+        }
+    }
+
+    /// <inheritdoc/>
+    public override Sentence Say(string label, IReadOnlyList<Way> ways) =>
+        List(
+            $"Came bad, out again: {label}",
+            Item is { } item ? Words($"of {item}") : null,
+            string.IsNullOrWhiteSpace(Supplier) ? null : Words($"from {Supplier.Trim()}"),
+            Words(What.Trim())
+        );
 }
 
 /// <summary>Turns of a screw, counted in eighths.</summary>

@@ -20,6 +20,9 @@ public enum NoteLookup
     /// <summary>What of an order the shelf holds by now.</summary>
     FromShelf,
 
+    /// <summary>What others of its sheet had and had not.</summary>
+    HadBefore,
+
     /// <summary>What was fitted goes back to where it came from.</summary>
     BackToShelf,
 

@@ -68,10 +68,10 @@ public abstract class StationModule
     /// <param name="job">What was done.</param>
     public virtual bool IsInScope(GaugeLine line, JobScope job) => true;
 
-    /// <summary>What has to be proven for what was mended or set here, though nothing was opened.</summary>
+    /// <summary>What has to be proven for what was mended or set here, though nothing was opened; null while nothing was.</summary>
     /// <param name="log">The tray's logbook.</param>
     /// <param name="knowledge">What the bench knows.</param>
-    public virtual IEnumerable<Proof> Proves(Log log, Knowledge knowledge) => [];
+    public virtual IReadOnlyList<Proof>? Proves(Log log, Knowledge knowledge) => null;
 
     /// <summary>How the station stands on a tray.</summary>
     /// <param name="tray">The tray.</param>

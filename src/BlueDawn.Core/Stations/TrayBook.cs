@@ -47,7 +47,10 @@ public sealed class TrayBook
             var job = new JobScope(
                 facts,
                 Ledger,
-                modules.SelectMany(module => module.Proves(log, context.Knowledge)).ToHashSet(),
+                modules.Select(module => module.Proves(log, context.Knowledge)).OfType<IReadOnlyList<Proof>>().ToList()
+                    is { Count: > 0 } done
+                    ? done.SelectMany(proofs => proofs).ToHashSet()
+                    : null,
                 judged.Any(line => line is { Line.Part: not null, Line.Station: Station.Gauging or Station.Setting, Readings.Count: > 0 }),
                 IsGood
             );

@@ -31,6 +31,9 @@ public enum StockMoveKind
 
     /// <summary>An order was taken back before it came.</summary>
     OrderTakenBack,
+
+    /// <summary>Bad out of its bag: off the shelf, and held against whoever it came from.</summary>
+    CameBad,
 }
 
 /// <summary>One move of an item. Never edited; the shelf is the sum.</summary>
@@ -75,7 +78,8 @@ public sealed record StockStanding(int OnHand, int OnOrder, int UsedLately)
             or StockMoveKind.Scrapped
             or StockMoveKind.Made
             or StockMoveKind.FromDonor
-            or StockMoveKind.Counted => 0,
+            or StockMoveKind.Counted
+            or StockMoveKind.CameBad => 0,
         };
 
     /// <summary>What a move does to the pieces used.</summary>
@@ -90,7 +94,8 @@ public sealed record StockStanding(int OnHand, int OnOrder, int UsedLately)
             or StockMoveKind.Made
             or StockMoveKind.FromDonor
             or StockMoveKind.Counted
-            or StockMoveKind.OrderTakenBack => 0,
+            or StockMoveKind.OrderTakenBack
+            or StockMoveKind.CameBad => 0,
         };
 
     /// <summary>What a move does to the pieces on hand.</summary>
@@ -98,7 +103,7 @@ public sealed record StockStanding(int OnHand, int OnOrder, int UsedLately)
         kind switch
         {
             StockMoveKind.Ordered or StockMoveKind.OrderTakenBack => 0,
-            StockMoveKind.Fitted or StockMoveKind.Scrapped => -pieces,
+            StockMoveKind.Fitted or StockMoveKind.Scrapped or StockMoveKind.CameBad => -pieces,
             StockMoveKind.Received or StockMoveKind.Returned or StockMoveKind.Made or StockMoveKind.FromDonor or StockMoveKind.Counted =>
                 pieces,
         };

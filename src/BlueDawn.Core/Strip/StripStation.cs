@@ -16,7 +16,13 @@ public sealed class StripStation : StationModule
 
     /// <inheritdoc/>
     public override IReadOnlyList<NoteKind> Notes { get; } =
-    [Kind<JobNote>("job"), Kind<OutNote>("out", (note, _) => note.Read().Note), Kind<StaysNote>("stays"), Kind<UndoNote>("undo")];
+    [
+        Kind<JobNote>("job", lookup: NoteLookup.HadBefore),
+        Kind<HasNote>("has"),
+        Kind<OutNote>("out", (note, _) => note.Read().Note),
+        Kind<StaysNote>("stays"),
+        Kind<UndoNote>("undo"),
+    ];
 
     /// <inheritdoc/>
     public override IJsonTypeInfoResolver Json => StripJson.Default;
@@ -51,12 +57,12 @@ public sealed class StripStation : StationModule
     }
 
     /// <summary>An entry of the ledger: the ledger checks it, says it, and knows what goes back to the shelf.</summary>
-    private static NoteKind<T> Kind<T>(string word, Func<T, TrayBook, T>? completed = null)
+    private static NoteKind<T> Kind<T>(string word, Func<T, TrayBook, T>? completed = null, NoteLookup lookup = NoteLookup.None)
         where T : LedgerNote =>
         new(word)
         {
             Needs = Permission.WorkAtTheBench,
-            Lookup = NoteLookup.None,
+            Lookup = lookup,
             WhenWrong = (note, tray) => tray.Ledger.Check(note, Jobs(tray)),
             Says = (note, tray) => tray.Ledger.Say(note, Jobs(tray)),
             Leaves = NoteAnswers.AsBefore,
@@ -71,6 +77,7 @@ public sealed class StripStation : StationModule
 /// <summary>Its notes as JSON.</summary>
 [JsonSourceGenerationOptions(GenerationMode = JsonSourceGenerationMode.Metadata)]
 [JsonSerializable(typeof(JobNote))]
+[JsonSerializable(typeof(HasNote))]
 [JsonSerializable(typeof(OutNote))]
 [JsonSerializable(typeof(StaysNote))]
 [JsonSerializable(typeof(UndoNote))]

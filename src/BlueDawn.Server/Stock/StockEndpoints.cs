@@ -41,7 +41,7 @@ internal sealed record MoveView(
 );
 
 /// <summary>An item with all its moves, latest first.</summary>
-internal sealed record StockItemView(ShelfLine Line, IReadOnlyList<MoveView> Moves, string Currency);
+internal sealed record StockItemView(ShelfLine Line, IReadOnlyList<MoveView> Moves, string Currency, IReadOnlyList<BadFrom> Bad);
 
 /// <summary>A move to make.</summary>
 /// <param name="Id">Id made by the client, UUIDv7: sent twice, it is one move.</param>
@@ -51,6 +51,7 @@ internal sealed record StockItemView(ShelfLine Line, IReadOnlyList<MoveView> Mov
 /// <param name="TrayNumber">The tray, or null.</param>
 /// <param name="DonorId">The donor it came off, or null.</param>
 /// <param name="Note">Why, or who from.</param>
+/// <param name="Supplier">Who a piece that came bad is from; null for whoever the item was last received from.</param>
 internal sealed record NewMove(
     Guid Id,
     string Item,
@@ -58,7 +59,8 @@ internal sealed record NewMove(
     int Pieces,
     int? TrayNumber = null,
     Guid? DonorId = null,
-    string Note = ""
+    string Note = "",
+    string? Supplier = null
 );
 
 /// <summary>A carburetor to keep for its parts.</summary>
@@ -146,6 +148,16 @@ internal static class StockEndpoints
             return NoItem(input.Item);
         }
 
+        if (input.Kind == StockMoveKind.CameBad && input.Note.Trim().Length == 0)
+        {
+            return Problem.Field("note", "Say what is wrong with it.");
+        }
+
+        if (input.Supplier?.Length > LongestText)
+        {
+            return Problem.Field("supplier", $"Longer than {LongestText} characters. Shorten it.");
+        }
+
         if (input.Note.Length > LongestText)
         {
             return Problem.Field("note", $"Longer than {LongestText} characters. Shorten it.");
@@ -219,6 +231,10 @@ internal static class StockEndpoints
                 TrayId = trayId,
                 DonorId = input.DonorId,
                 Note = input.Note.Trim(),
+                Supplier =
+                    input.Kind != StockMoveKind.CameBad ? null
+                    : string.IsNullOrWhiteSpace(input.Supplier) ? await BadPieces.LastSupplierAsync(db, itemId, cancel)
+                    : input.Supplier.Trim(),
                 PersonId = me.Person.Id,
                 At = now,
             }
@@ -385,7 +401,12 @@ internal static class StockEndpoints
             moves.Select(move => new LedgerMove(move.Kind, move.Pieces, move.At)),
             clock.GetUtcNow().AddDays(-shop.Stock.LookBackDays)
         );
-        return new StockItemView(ShelfBook.Line(stocked, standing, shop.Stock), views, shop.Currency);
+        return new StockItemView(
+            ShelfBook.Line(stocked, standing, shop.Stock),
+            views,
+            shop.Currency,
+            await BadPieces.OfAsync(db, id, cancel)
+        );
     }
 
     private static ProblemHttpResult NoItem(string number) =>

@@ -34,6 +34,7 @@ internal sealed class NoteLookups(BlueDawnDb db)
             NoteLookup.Sheet => (await WithSheetAsync((SheetNote)input.Note.AsSent(), cancel), null),
             NoteLookup.Fitting => await DecideAsync((FittingNote)input.Note.AsSent(), file, me, cancel),
             NoteLookup.FromShelf => (await FromShelfAsync((PartsHereNote)input.Note.AsSent(), file, me, cancel), null),
+            NoteLookup.HadBefore => (await HadBeforeAsync((JobNote)input.Note.AsSent(), file, cancel), null),
             NoteLookup.Signature => await SignAsync((ReleaseNote)input.Note.AsSent(), signature, file, cancel),
             NoteLookup.None or NoteLookup.BackToShelf => (input.Note.AsSent(), null),
         };
@@ -45,6 +46,30 @@ internal sealed class NoteLookups(BlueDawnDb db)
                 await db.SpecSheets.AsNoTracking().SingleOrDefaultAsync(row => row.Code == note.SpecCode && row.Current, cancel)
             )?.Sheet,
         };
+
+    /// <summary>What was said of the newest trays of its sheet; what was said last counts.</summary>
+    private async Task<JobNote> HadBeforeAsync(JobNote note, TrayFile file, CancellationToken cancel)
+    {
+        if (file.Book.Sheet is not { } sheet)
+        {
+            return note;
+        }
+
+        var trays = db
+            .Trays.Where(tray => tray.SpecCode == sheet.Code && tray.Id != file.Tray.Id)
+            .OrderByDescending(tray => tray.CheckedInAt)
+            .Take(MostBefore)
+            .Select(tray => tray.Id);
+        var said = await db
+            .LogbookEntries.AsNoTracking()
+            .Where(entry => trays.Contains(entry.TrayId) && entry.Kind == "has")
+            .OrderBy(entry => entry.RecordedAt)
+            .Select(entry => entry.Note)
+            .ToListAsync(cancel);
+        return note.After(said.OfType<HasNote>());
+    }
+
+    private const int MostBefore = 20;
 
     private async Task<PartsHereNote> FromShelfAsync(PartsHereNote note, TrayFile file, Me me, CancellationToken cancel) =>
         file.Book.Fitting is { } before
@@ -98,7 +123,12 @@ internal sealed class NoteLookups(BlueDawnDb db)
                             : new("note.kind", NotThere(there ?? file.Book.Fitting!)),
                     ])
                 );
-            case NoteLookup.None or NoteLookup.Sheet or NoteLookup.Signature or NoteLookup.Fitting or NoteLookup.FromShelf:
+            case NoteLookup.None
+            or NoteLookup.HadBefore
+            or NoteLookup.Sheet
+            or NoteLookup.Signature
+            or NoteLookup.Fitting
+            or NoteLookup.FromShelf:
                 return (note, null);
         }
 

@@ -245,6 +245,13 @@ internal sealed class NoteWriter(BlueDawnDb db, NoteLookups lookups, TimeProvide
         }
 
         Shelf.Move(db, id, kind, 1, file.Tray.Id, me.Person.Id, at, move.Out ? "at Build" : "out again at Build");
+        if (move.Bad is { } what)
+        {
+            // Out of the carburetor and not on the shelf again: it goes back to whoever sold it.
+            Shelf.Move(db, id, StockMoveKind.CameBad, 1, file.Tray.Id, me.Person.Id, at, what).Supplier = move.Supplier
+                ?? await BadPieces.LastSupplierAsync(db, id, cancel);
+        }
+
         // The next entry of the same sending sees it gone.
         await db.SaveChangesAsync(cancel);
         return null;

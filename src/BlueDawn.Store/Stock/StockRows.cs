@@ -31,6 +31,9 @@ public sealed class StockMove
     /// <summary>The order it belongs to, or null.</summary>
     public Guid? OrderId { get; set; }
 
+    /// <summary>Who a piece that came bad was from; null where nobody knows, and for every other move.</summary>
+    public string? Supplier { get; set; }
+
     /// <summary>Who moved it.</summary>
     public Guid PersonId { get; set; }
 

@@ -36,6 +36,32 @@ public class ItemMatchTests
     private static ItemMatch Match(ItemPart[] parts, PartNeed[]? needs = null, params ItemPart[] old) =>
         ItemMatch.Of(Kit(parts), WantedPart.Of(needs ?? Needs, old, Knowledge), ["D38-22O4"], Knowledge);
 
+    /// <summary>A float off a donor: told by its mass, the old one weighed on scales good to 0.1 g, and by its arm.</summary>
+    [Theory]
+    [InlineData("6.2 g", "26 mm", PartVerdict.Fits)]
+    [InlineData("6.6 g", "26.4 mm", PartVerdict.Fits)]
+    [InlineData("6.9 g", "26 mm", PartVerdict.Differs)]
+    [InlineData("6.2 g", "27 mm", PartVerdict.Differs)]
+    public void A_float_fits_by_its_mass_and_its_arm(string mass, string arm, PartVerdict verdict)
+    {
+        var wanted = WantedPart.Of([Need("float", 1, ("mass", "6.2 g"), ("arm", "26 mm"))], [], PartKnowledge.Shipped)[0];
+        var match = PartMatch.Of(wanted, Part("float", 1, ("mass", mass), ("arm", arm), ("shape", "round")), PartKnowledge.Shipped);
+        Assert.Equal(verdict, match.Verdict == PartVerdict.NotMeasured ? PartVerdict.Fits : match.Verdict);
+    }
+
+    [Theory]
+    [InlineData("6.2", "6.2 g")]
+    [InlineData("0.2 oz", "5.67 g")]
+    [InlineData("0", null)]
+    [InlineData("2000", null)]
+    [InlineData("light", null)]
+    public void A_mass_is_read_in_either_unit(string typed, string? kept)
+    {
+        var read = FeatureValue.Parse(PartKnowledge.Shipped.Find("float", "mass")!, typed);
+        Assert.Equal(kept is not null, read.IsRight);
+        Assert.Equal(kept, read.Value?.Text);
+    }
+
     [Fact]
     public void A_kit_with_every_part_as_needed_fits()
     {

@@ -24,6 +24,89 @@ public sealed class LedgerTests
         Assert.InRange(simple.Ledger.ToStrip.Select(line => line.Part.Group).Distinct().Count(), 3, 5);
     }
 
+    /// <summary>What only some have gets a line once it is said to be there; what it has none of is asked for nowhere.</summary>
+    [Fact]
+    public void What_it_has_and_has_not_is_said_once()
+    {
+        var bench = Bench.FloatBowl().Does(new JobNote("full"));
+        Assert.Contains("insulator", bench.Ledger.ToStrip.Select(line => line.Part.Key));
+        Assert.DoesNotContain("choke-link", bench.Ledger.ToStrip.Select(line => line.Part.Key));
+        Assert.Contains("choke-link", bench.Ledger.Optional.Select(part => part.Key));
+        Assert.Equal(bench.Ledger.Optional.OrderBy(part => part.Order), bench.Ledger.Optional);
+
+        bench.Does(new HasNote(["choke-link"], ["insulator", "idle-jet"]));
+        var strip = bench.Ledger.ToStrip.Select(line => line.Part.Key).ToList();
+        Assert.Contains("choke-link", strip);
+        Assert.DoesNotContain("insulator", strip);
+        // Nor is it measured, nor does anything wait for it at Build.
+        Assert.False(bench.Ledger.Opens("idle-jet"));
+        Assert.DoesNotContain(bench.Tray.Book.Lines, line => line.Line.Key == "gauging/idle-jet" && line.IsOpen);
+        Assert.Equal(
+            "It has choke link; none of this: insulator, idle jet",
+            Said(bench, new HasNote(["choke-link"], ["insulator", "idle-jet"]))
+        );
+
+        // It has one after all; and what came out is there whatever is said.
+        bench.Does(new HasNote(["insulator"], []));
+        Assert.Contains("insulator", bench.Ledger.ToStrip.Select(line => line.Part.Key));
+        bench.Does(new OutNote("insulator", LineVerdict.Refit));
+        Assert.Contains("has come out already", bench.Wrong(new HasNote([], ["insulator"]))[0].Message, StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public void What_cannot_be_had_and_not_had_is_refused()
+    {
+        var bench = Bench.FloatBowl().Does(new JobNote("full"));
+        Assert.NotEmpty(bench.Wrong(new HasNote([], [])));
+        Assert.NotEmpty(bench.Wrong(new HasNote(["flux capacitor"], [])));
+        Assert.NotEmpty(bench.Wrong(new HasNote(["choke-link"], ["choke-link"])));
+        // Of a part job only what comes off with it is asked.
+        Assert.Equal(
+            ["shut-off-plunger", "drain-bolt"],
+            Bench.FloatBowl().Does(new JobNote("bowl")).Ledger.Optional.Select(part => part.Key).Where(key => key != "plunger")
+        );
+        Assert.Empty(Bench.FloatBowl().Does(new JobNote("closed")).Ledger.Optional);
+    }
+
+    /// <summary>The last that was said of its sheet stands on the next one, until somebody says otherwise of that.</summary>
+    [Fact]
+    public void What_others_of_its_sheet_had_is_where_the_next_one_starts()
+    {
+        var job = new JobNote("full").After([new(["choke-link"], ["insulator"]), new(["insulator", "drain-bolt"], ["choke-link"])]);
+        Assert.Equal(["insulator", "drain-bolt"], job.Has!);
+        Assert.Equal(["choke-link"], job.HasNot!);
+        Assert.Equal(new JobNote("full"), job.AsSent());
+        var bench = Bench.FloatBowl().Does(job);
+        var strip = bench.Ledger.ToStrip.Select(line => line.Part.Key).ToList();
+        Assert.Contains("drain-bolt", strip);
+        Assert.DoesNotContain("choke-link", strip);
+        Assert.DoesNotContain("drain-bolt", bench.Does(new HasNote([], ["drain-bolt"])).Ledger.ToStrip.Select(line => line.Part.Key));
+    }
+
+    [Fact]
+    public void A_new_part_that_came_bad_is_out_again_and_not_back_on_the_shelf()
+    {
+        var bench = Bench.FloatBowl().Does(new JobNote("bowl")).Does(new OutNote("bowl-gasket", LineVerdict.Renew));
+        var bad = new CameBadNote("bowl-gasket", " cut on one side ");
+        Assert.Contains("Nothing new", bench.Wrong(bad)[0].Message, StringComparison.Ordinal);
+        bench.Does(new BackNote("bowl-gasket", Fate.Renewed, Item: "BG-01", FromShelf: true));
+        Assert.Contains("what is wrong", bench.Wrong(bad with { What = "x" })[0].Message, StringComparison.Ordinal);
+        Assert.Contains("Shorten", bench.Wrong(bad with { Supplier = new string('x', 121) })[0].Message, StringComparison.Ordinal);
+        Assert.Equal(
+            new ShelfMove("BG-01", false) { Bad = "cut on one side", Supplier = "The chandler" },
+            bench.Ledger.Moves(bad with { Supplier = " The chandler " })
+        );
+        Assert.Null(bench.Ledger.Moves(bad)!.Supplier);
+        bench.Does(bad);
+        Assert.Equal(LedgerState.Out, bench.Ledger.Find("bowl-gasket")!.State);
+        Assert.Equal("BG-01", bench.Tray.Log.Notes<CameBadNote>()[0].Note.Item);
+        // One that no item stands for moves nothing.
+        bench.Does(new BackNote("bowl-gasket", Fate.Renewed, NearMatch: false, Elsewhere: new(Origin.OverTheCounter, "ring")));
+        Assert.Null(bench.Ledger.Moves(bad));
+    }
+
+    private static string Said(Bench bench, LedgerNote note) => bench.Ledger.Say(note, []).ToString();
+
     [Fact]
     public void Parts_follow_the_spec_sheet()
     {

@@ -82,7 +82,9 @@ public class ScopeTests
 
     /// <summary>Written by hand: a machine whose carburetor was not taken apart, what was done on it, and what of Prove that leaves to do.</summary>
     [Theory]
-    [InlineData("", "", "", "")]
+    [InlineData("", "", "", "fuel-on idle-speed governed-speed")]
+    [InlineData("", "", "said", "fuel-on idle-speed governed-speed")]
+    [InlineData("", "", "wont-start", "")]
     [InlineData("plug-loose", "", "", "")]
     [InlineData("fuel-filter-clogged", "", "", "fuel-on")]
     [InlineData("governor-spring-weak", "", "", "governed-speed")]
@@ -123,9 +125,10 @@ public class ScopeTests
         var tray = On(CarburetorFamily.FloatBowl, "closed");
         tray.Does(new Core.Faults.FaultNote("fuel-filter-clogged", Core.Faults.FaultOutcome.Fixed));
         tray.Does(new Core.Faults.FaultNote("fuel-filter-clogged", Core.Faults.FaultOutcome.NotIt));
-        Assert.Empty(Owed(tray, Station.Proving));
+        tray.Facts = tray.Facts with { Complaints = [new Complaint("wont-start", "Will not start")] };
+        Assert.Empty(Owed(tray, Station.Proving).Where(line => line != "proving/complaint-wont-start"));
         tray.Does(new Core.Build.TurnsNote("idle-needle", 12, 10, "Best idle"));
-        Assert.Equal(["proving/idle-speed", "proving/governed-speed"], Owed(tray, Station.Proving));
+        Assert.Equal(["proving/complaint-wont-start", "proving/idle-speed", "proving/governed-speed"], Owed(tray, Station.Proving));
         tray.Does(new ReadingNote("gauging/idle-jet", Sheets.AllGood()["gauging/idle-jet"]));
         Assert.Contains("proving/fuel-on", Owed(tray, Station.Proving));
     }
@@ -148,6 +151,9 @@ public class ScopeTests
     public void A_choke_that_was_mended_is_tried_whatever_was_told()
     {
         var tray = On(CarburetorFamily.FloatBowl, "closed", ChokeKind.Lever);
+        // While nobody knows what it came for, it may be the choke.
+        Assert.NotEmpty(Owed(tray, Station.Chokes));
+        tray.Facts = tray.Facts with { Complaints = [new Complaint("leaks-fuel", "Leaks fuel")] };
         Assert.Empty(Owed(tray, Station.Chokes));
         Assert.NotEmpty(
             Owed(tray.Does(new Core.Faults.FaultNote("choke-rod-misadjusted", Core.Faults.FaultOutcome.Fixed)), Station.Chokes)

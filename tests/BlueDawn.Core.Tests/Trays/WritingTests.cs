@@ -57,6 +57,8 @@ public sealed class WritingTests
         new BackNote("bowl", Fate.Refitted, "under-float"),
         new TrialNote("It has no filter for a year"),
         new TurnsNote("idle-needle", 10, 8, "Hunts when warm"),
+        new HasNote(["mounting-bolts"], ["insulator"]),
+        new CameBadNote("fuel-tap", "Leaks at its stem", "Northmole Supply", "FT-1"),
         new ReleaseNote("Owner wants it as it is"),
         new RemarkNote(RemarkFate.Watch, "The old rope is frayed"),
     ];

@@ -242,6 +242,127 @@ public class LedgerTests(Shop shop)
     }
 
     [Fact]
+    public async Task What_one_of_a_sheet_had_the_next_one_starts_with()
+    {
+        var jory = await shop.SignInAsync("jory");
+        var (first, next, other) = (
+            await jory.NewTrayAsync("7-0312"),
+            await jory.NewTrayAsync("7-0312"),
+            await jory.NewTrayAsync("11-0520")
+        );
+        foreach (var (number, code) in new[] { (first, "TK7"), (next, "TK7"), (other, "TK11") })
+        {
+            await jory.DecideAsync(number, new { kind = "sheet", specCode = code });
+        }
+
+        Assert.Equal(HttpStatusCode.OK, (await NoteAsync(jory, first, new { kind = "job", job = "full" })).Status);
+        await NoteAsync(
+            jory,
+            first,
+            new
+            {
+                kind = "has",
+                has = new[] { "choke-link" },
+                hasNot = new[] { "insulator" },
+            }
+        );
+        // What a device says of others is not taken: the bench looks.
+        await NoteAsync(
+            jory,
+            next,
+            new
+            {
+                kind = "job",
+                job = "full",
+                has = new[] { "drain-bolt" },
+            }
+        );
+        await NoteAsync(jory, other, new { kind = "job", job = "full" });
+        async Task<JsonElement> Has(int number) => (await jory.GetAsync($"/api/trays/{number}/ledger")).Body.GetProperty("has");
+        Assert.True((await Has(next)).GetProperty("choke-link").GetBoolean());
+        Assert.False((await Has(next)).GetProperty("insulator").GetBoolean());
+        Assert.False((await Has(next)).TryGetProperty("drain-bolt", out _));
+        Assert.Empty((await Has(other)).EnumerateObject());
+    }
+
+    [Fact]
+    public async Task A_piece_that_came_bad_is_off_the_shelf_and_held_against_whoever_it_came_from()
+    {
+        var jory = await shop.SignInAsync("jory");
+        var number = await jory.NewTrayAsync();
+        await NoteAsync(jory, number, new { kind = "job", job = "bowl" });
+        await NoteAsync(
+            jory,
+            number,
+            new
+            {
+                kind = "out",
+                part = "bowl-gasket",
+                verdict = "renew",
+            }
+        );
+        var item = (await jory.GetAsync($"/api/trays/{number}/ledger/new-parts?part=bowl-gasket"))
+            .Body.EnumerateArray()
+            .First(source => source.GetProperty("fromShelf").GetBoolean() && source.GetProperty("verdict").GetString() != "differs")
+            .GetProperty("number")
+            .GetString()!;
+        object Move(string kind, int pieces, string note = "", string? supplier = null) =>
+            new
+            {
+                id = Guid.CreateVersion7(),
+                item,
+                kind,
+                pieces,
+                note,
+                supplier,
+            };
+        await jory.PostAsync("/api/stock/moves", Move("counted", 3));
+        Assert.Equal(
+            HttpStatusCode.OK,
+            (
+                await NoteAsync(
+                    jory,
+                    number,
+                    new
+                    {
+                        kind = "back",
+                        part = "bowl-gasket",
+                        fate = "renewed",
+                        item,
+                        fromShelf = true,
+                    }
+                )
+            ).Status
+        );
+        Assert.Equal(2, await OnHandAsync(jory, item));
+        Assert.Equal(
+            HttpStatusCode.OK,
+            (
+                await NoteAsync(
+                    jory,
+                    number,
+                    new
+                    {
+                        kind = "cameBad",
+                        part = "bowl-gasket",
+                        what = "cut on one side",
+                        supplier = "Fairlead Parts",
+                    }
+                )
+            ).Status
+        );
+        Assert.Equal(2, await OnHandAsync(jory, item));
+        // At the shelf as well; what is wrong is said, and nobody knows who this one came from.
+        Assert.Equal("Say what is wrong with it.", (await jory.PostAsync("/api/stock/moves", Move("cameBad", 1))).Error("note"));
+        var bad = (await jory.PostAsync("/api/stock/moves", Move("cameBad", 1, "too thin"))).Body.GetProperty("bad");
+        Assert.Equal(1, await OnHandAsync(jory, item));
+        Assert.Equal(2, bad.GetArrayLength());
+        Assert.Contains(bad.EnumerateArray(), from =>
+            from.GetProperty("supplier").GetString() == "Fairlead Parts" && from.GetProperty("bad").GetInt32() == 1
+        );
+    }
+
+    [Fact]
     public async Task How_a_part_was_found_counts_at_trace_and_what_was_left_off_stands_on_the_report()
     {
         var jory = await shop.SignInAsync("jory");

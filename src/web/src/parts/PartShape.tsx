@@ -306,6 +306,59 @@ export function PartShape({ part, way }: ShapeProps): ReactNode {
           <path d="M-18 -38h36" className="wire thick" />
         </>
       );
+    case 'hose-clips':
+      return (
+        <>
+          <circle cx={0} cy={6} r={24} className="wire thick" />
+          <path d="M-12 -16l-10 -22M12 -16l10 -22" className="wire thick" />
+        </>
+      );
+    case 'fuel-filter':
+      return (
+        <>
+          <path d="M-40 -26h80v52h-80z" />
+          <path d="M-84 -8h44v16h-44zM40 -8h44v16h-44z" className="metal" />
+          <path d="M-22 -26v52M0 -26v52M22 -26v52" className="wire" />
+        </>
+      );
+    case 'fuel-tap':
+      return (
+        <>
+          <path d="M-84 -9h168v18h-168z" className="metal" />
+          <path d="M-16 -20h32v40h-32z" className="metal" />
+          <path d="M0 -20v-18M-24 -38h48" className="wire thick" />
+        </>
+      );
+    case 'primer-bulb':
+      return (
+        <>
+          <path d="M-44 20a44 44 0 0 1 88 0z" />
+          <path d="M-56 20h112v12h-112z" className="metal" />
+        </>
+      );
+    case 'tank-grommet':
+      return (
+        <>
+          <path d="M-34 -26h68v14h-8v24h8v14h-68v-14h8v-24h-8z" />
+          <path d="M-6 -26v52M6 -26v52" className="wire" />
+        </>
+      );
+    case 'tank-vent':
+      return (
+        <>
+          <path d="M-20 -34h40v30h-40z" />
+          <path d="M-8 -4h16v38h-16z" className="metal" />
+        </>
+      );
+    case 'spark-plug':
+      return (
+        <>
+          <path d="M-12 -48h24v34h-24z" />
+          <path d="M-22 -14h44v16h-44z" className="metal" />
+          <path d="M-12 2h24v30h-24z" className="metal" />
+          <path d="M0 32v8M12 32v14h-12" className="wire thick" />
+        </>
+      );
     case 'shut-off-wire':
     case 'stop-wire':
     case 'control-cable':

@@ -1,6 +1,6 @@
 import { Card } from '../../ui/card';
 import { Undo2 } from 'lucide-react';
-import { useState } from 'react';
+import { useState, type ReactNode } from 'react';
 import { Link } from 'react-router';
 import type { LedgerLine, LedgerNote, LedgerView, StackPlan, Tray } from '../../api/client';
 import { useRecord } from '../../shell/useRecord';
@@ -14,6 +14,7 @@ import { Button } from '../../ui/button';
 import { Loading, Notice, Trouble } from '../../ui/states';
 import { foundWords } from '../../parts/found';
 import { ScrewCard } from '../../parts/ScrewCard';
+import { CameBad } from './CameBad';
 import { ExplodedStack } from './ExplodedStack';
 import { FitForm } from './FitForm';
 import { SoHere } from './SoHere';
@@ -142,7 +143,18 @@ function Build({ tray, view }: { tray: Tray; view: LedgerView }) {
                 mayRecord={mayRecord && !problem}
                 busy={entries.busy}
                 onUndo={() => void record({ kind: 'undo', part: line.part.key })}
-              />
+              >
+                {line.fitted?.fate === 'renewed' && (
+                  <CameBad
+                    key={line.part.key}
+                    draft={`${person.id}:bad:${tray.number}:${line.part.key}`}
+                    line={line}
+                    busy={entries.busy}
+                    errors={entries.problem?.errors ?? {}}
+                    onRecord={record}
+                  />
+                )}
+              </Ended>
             )}
             {open === 0 && view.problems.length === 0 && (
               <Notice tone="ok" title="All parts are in.">
@@ -169,6 +181,8 @@ const atItsBox = [
   'note.elsewhere.fromWhom',
   'note.elsewhere.price',
   'note.soBecause',
+  'note.what',
+  'note.supplier',
 ];
 
 /** A part that stands as it went in is said once more, with why it is so: out and in again, in one go. */
@@ -204,11 +218,13 @@ function Ended({
   mayRecord,
   busy,
   onUndo,
+  children,
 }: {
   line: LedgerLine;
   mayRecord: boolean;
   busy: boolean;
   onUndo: () => void;
+  children: ReactNode;
 }) {
   const back = line.fitted?.fate === 'leftOff' ? 'Take that back' : 'Take it out again';
   return (
@@ -220,6 +236,7 @@ function Ended({
           <Undo2 aria-hidden size={18} /> {back}
         </Button>
       )}
+      {mayRecord && children}
     </div>
   );
 }

@@ -57,6 +57,19 @@ export function ItemDialog({ item, donors, mayMove, onClose }: Props) {
               </span>
             ))}
           </p>
+          {view.data.bad.length > 0 && (
+            <p className="leading-snug">
+              {view.data.bad.map((from) => (
+                <span key={from.supplier ?? ''} className="block">
+                  <b>
+                    {from.bad} came bad
+                    {from.received > 0 && ` of ${from.received}`}
+                  </b>
+                  {from.supplier ? ` from ${from.supplier}` : ', nobody knows who from'}
+                </span>
+              ))}
+            </p>
+          )}
           <table className="w-full text-left">
             <caption className="text-mute pb-1 text-left text-note font-strong">Moves, latest first</caption>
             <tbody>
@@ -95,6 +108,7 @@ function MoveForm({ item, donors }: { item: string; donors: DonorView[] }) {
   const [tray, setTray] = useState('');
   const [note, setNote] = useState('');
   const [donor, setDonor] = useState('');
+  const [supplier, setSupplier] = useState('');
   const [id, setId] = useState(() => uuidv7());
   const { run, busy, problem } = useWrite(
     () =>
@@ -108,6 +122,7 @@ function MoveForm({ item, donors }: { item: string; donors: DonorView[] }) {
             trayNumber: tray.trim() === '' ? null : Number(tray) || -1,
             donorId: kind === 'fromDonor' && donor !== '' ? donor : null,
             note,
+            supplier: kind === 'cameBad' ? supplier.trim() || null : null,
           },
         }),
       ),
@@ -156,13 +171,23 @@ function MoveForm({ item, donors }: { item: string; donors: DonorView[] }) {
           onChange={(e) => setTray(e.target.value)}
         />
         <TextField
-          label="Note"
+          label={kind === 'cameBad' ? 'What is wrong with it' : 'Note'}
           problem={error('note')}
           value={note}
           maxLength={120}
           onChange={(e) => setNote(e.target.value)}
         />
       </div>
+      {kind === 'cameBad' && (
+        <TextField
+          label="Who from"
+          hint="Empty: whoever it was last received from"
+          problem={error('supplier')}
+          value={supplier}
+          maxLength={120}
+          onChange={(e) => setSupplier(e.target.value)}
+        />
+      )}
       {kind === 'fromDonor' && (
         <Choice
           label="Which donor"

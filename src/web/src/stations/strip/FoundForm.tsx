@@ -23,6 +23,7 @@ interface Props {
   eager: boolean;
   onRecord: (note: OutNote) => Promise<boolean>;
   onStays: () => Promise<boolean>;
+  onNone: () => Promise<boolean>;
   errors: Record<string, string[]>;
 }
 
@@ -60,7 +61,7 @@ const verdicts = (Object.keys(verdictWord) as LineVerdict[])
   .map((value) => ({ value, label: verdictWord[value] }));
 
 /** How a part was found as it came out. An ordinary one takes one key; everything else is at hand. */
-export function FoundForm({ tray, line, usual, most, eager, onRecord, onStays, errors }: Props) {
+export function FoundForm({ tray, line, usual, most, eager, onRecord, onStays, onNone, errors }: Props) {
   const { part } = line;
   const person = usePerson();
   const units = useUnits();
@@ -234,16 +235,18 @@ export function FoundForm({ tray, line, usual, most, eager, onRecord, onStays, e
           />
         )}
         {asks('screw') && (
+          <TextField
+            label={`Screws, ${sign('length', units)}`}
+            className="max-w-36"
+            value={draft.screw}
+            problem={error('screw')}
+            onChange={(event) => put({ screw: event.target.value })}
+          />
+        )}
+        {(asks('screw') || asks('bolt')) && (
           <>
             <TextField
-              label={`Screws, ${sign('length', units)}`}
-              className="max-w-36"
-              value={draft.screw}
-              problem={error('screw')}
-              onChange={(event) => put({ screw: event.target.value })}
-            />
-            <TextField
-              label="Heads, how many"
+              label="Heads and how many"
               className="max-w-44"
               placeholder="10 mm, two"
               value={draft.heads}
@@ -252,7 +255,7 @@ export function FoundForm({ tray, line, usual, most, eager, onRecord, onStays, e
             />
             <TextField
               label="Which went where"
-              placeholder="two long ones below"
+              placeholder="long ones left"
               value={draft.position}
               problem={error('position')}
               onChange={(event) => put({ position: event.target.value })}
@@ -273,6 +276,14 @@ export function FoundForm({ tray, line, usual, most, eager, onRecord, onStays, e
         />
         <Button look="quiet" className="px-2!" onClick={() => void once(onStays)}>
           Stays in
+        </Button>
+        <Button
+          look="quiet"
+          className="px-2!"
+          aria-label={`It has none: ${part.label}`}
+          onClick={() => void once(onNone)}
+        >
+          It has none
         </Button>
       </div>
       <details className="group">

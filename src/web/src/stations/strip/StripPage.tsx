@@ -5,7 +5,7 @@ import { useSearchParams } from 'react-router';
 import type { LedgerLine, LedgerNote, LedgerView, Tray } from '../../api/client';
 import { useRecord } from '../../shell/useRecord';
 import { useKeptParts } from '../../outbox/useKeptParts';
-import { useOff, useUnits } from '../../session/session';
+import { useOff, usePerson, useUnits } from '../../session/session';
 import { useLedger } from '../../shell/queries';
 import { announce } from '../../ui/announce';
 import { Button } from '../../ui/button';
@@ -13,6 +13,7 @@ import { focusOnward, isFree } from '../../ui/focus';
 import { Loading, Notice, Trouble } from '../../ui/states';
 import { AddPart } from './AddPart';
 import { FoundForm } from './FoundForm';
+import { HasParts } from './HasParts';
 import { JobChoice } from './JobChoice';
 import { foundWords } from '../../parts/found';
 import type { StationProps } from '../../tray/stationPage';
@@ -29,6 +30,7 @@ export default function StripPage({ tray }: StationProps) {
 const SHOWN_BY_MS = 8000;
 
 function Ledger({ tray, view }: { tray: Tray; view: LedgerView }) {
+  const person = usePerson();
   const mayRecord = useOff(tray) === undefined;
   const entries = useRecord<LedgerNote>(tray.number);
   const [picking, setPicking] = useState(false);
@@ -41,7 +43,9 @@ function Ledger({ tray, view }: { tray: Tray; view: LedgerView }) {
   // busy server, is still the one of before: a press in it would be for the wrong part.
   const [justSent, setJustSent] = useState<ReadonlySet<string>>(new Set());
   const record = async (...notes: LedgerNote[]): Promise<boolean> => {
-    const parts = notes.flatMap((note) => (note.kind === 'out' || note.kind === 'stays' ? [note.part] : []));
+    const parts = notes.flatMap((note) =>
+      note.kind === 'out' || note.kind === 'stays' ? [note.part] : note.kind === 'has' ? note.hasNot : [],
+    );
     const undone = notes.flatMap((note) => (note.kind === 'undo' ? [note.part] : []));
     const without = (gone: string[]): void =>
       setJustSent((now) => new Set([...now].filter((part) => !gone.includes(part))));
@@ -132,6 +136,15 @@ function Ledger({ tray, view }: { tray: Tray; view: LedgerView }) {
         </Notice>
       )}
       {view.job.parts?.length === 0 && <p>{view.job.note}</p>}
+      {mayRecord && view.job.parts?.length !== 0 && (
+        <HasParts
+          key={view.job.key}
+          draft={`${person.id}:has:${tray.number}`}
+          view={view}
+          busy={busy}
+          onRecord={record}
+        />
+      )}
       {groups.map((group) => {
         const lines = inJob.filter((line) => line.part.group === group);
         // What is on its way is not sent again.
@@ -174,6 +187,7 @@ function Ledger({ tray, view }: { tray: Tray; view: LedgerView }) {
                         return settled;
                       }}
                       onStays={() => record({ kind: 'stays', part: line.part.key })}
+                      onNone={() => record({ kind: 'has', has: [], hasNot: [line.part.key] })}
                     />
                   }
                 />
