@@ -265,6 +265,14 @@ public sealed class BuildState(TrayBook tray) : StationState
                             ? Sentence.Say($"Put in by us: {line.Part.Label}.")
                             : Sentence.Say($"{line.Fitted!.Say(line.Part.Label, line.Part.Ways)}{Price(line.Fitted)}.")
                     )),
+                .. ledger
+                    .Lines.Where(line => line.Fitted is { Fate: Fate.Renewed, NearMatch: true })
+                    .Select(line =>
+                        ReportPoint.Of(
+                            ReportChapter.Watch,
+                            $"{line.Part.Label} is only near to the old one: if something comes back, it is looked at first."
+                        )
+                    ),
                 .. Screws
                     .Where(screw => screw is { IsIn: true, Eighths: not null } && (screw.Steps.Count > 0 || IsSet(screw)))
                     .Select(screw =>

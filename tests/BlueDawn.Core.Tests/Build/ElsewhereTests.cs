@@ -54,6 +54,7 @@ public sealed class ElsewhereTests
         );
         tray.Does(new BackNote("float", Fate.Renewed, NearMatch: true, Elsewhere: Float));
         Assert.Contains("a near match", Told(tray, ReportChapter.Parts).Single(), StringComparison.Ordinal);
+        Assert.Contains("only near to the old one", Told(tray, ReportChapter.Watch).Single(), StringComparison.Ordinal);
     }
 
     [Fact]

@@ -278,7 +278,11 @@ function Lines({
   return (
     <Card label="Lines" className="block">
       <h2 className="pb-1 text-part">
-        {open === 0 ? `All ${lines.length} parts are back in` : `${open} of ${lines.length} parts to go`}
+        {open === 0
+          ? lines.length === 1
+            ? 'It is back in'
+            : `All ${lines.length} parts are back in`
+          : `${open} of ${lines.length} parts to go`}
       </h2>
       <ul>
         {lines.toReversed().map((line) => (

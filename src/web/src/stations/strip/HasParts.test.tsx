@@ -12,7 +12,10 @@ const optional = [
 const shown = (over: object, settles = true) => {
   const record = vi.fn<(note: LedgerNote) => Promise<boolean>>().mockResolvedValue(settles);
   const view = { optional, has: {}, hasSaid: false, lines: [], ...over } as unknown as LedgerView;
-  return { record, page: render(<HasParts draft="ilse:has:27" view={view} busy={false} onRecord={record} />) };
+  const page = render(<HasParts draft="ilse:has:27" view={view} busy={false} onRecord={record} />);
+  const say = screen.queryByRole('button', { name: 'Say what it has' });
+  if (say) fireEvent.click(say);
+  return { record, page };
 };
 
 describe('what only some carburetors have', () => {

@@ -13,7 +13,7 @@ interface Props {
 }
 
 /**
- * What only some carburetors of the family have, asked once and in the order it comes off: what is there gets a line, what is
+ * What only some carburetors of the family have, said once and in the order it comes off: what is there gets a line, what is
  * not is asked for nowhere, and the next one of its sheet starts with that.
  */
 export function HasParts({ draft, view, busy, onRecord }: Props) {
@@ -36,6 +36,16 @@ export function HasParts({ draft, view, busy, onRecord }: Props) {
         >
           Change
         </button>
+      </p>
+    );
+  }
+  if (!changing) {
+    return (
+      <p className="text-mute">
+        Bolts, links, springs, hoses, taps: only some have them.
+        <Button look="quiet" className="ml-2" onClick={() => setChanging(true)}>
+          Say what it has
+        </Button>
       </p>
     );
   }
@@ -72,6 +82,15 @@ export function HasParts({ draft, view, busy, onRecord }: Props) {
             : chosen.length === 1
               ? 'It has this one'
               : `It has these ${chosen.length}`}
+        </Button>
+        <Button
+          look="quiet"
+          onClick={() => {
+            drop();
+            setChanging(false);
+          }}
+        >
+          Leave it
         </Button>
         <span className="text-mute">What is there gets a line. The next one of its sheet starts with it.</span>
       </span>
