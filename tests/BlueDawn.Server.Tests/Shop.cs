@@ -85,7 +85,7 @@ public sealed class Shop : IAsyncLifetime
             """
             select string_agg(i.number || ': ' || coalesce(s.on_hand, 0) || ' for ' || m.sum, ', ') from (
                 select item_id, sum(case when kind in ('Ordered', 'OrderTakenBack') then 0
-                    when kind in ('Fitted', 'Scrapped') then -pieces else pieces end) as sum from stock_moves group by item_id) m
+                    when kind in ('Fitted', 'Scrapped', 'CameBad') then -pieces else pieces end) as sum from stock_moves group by item_id) m
             join catalogue_items i on i.id = m.item_id left join shelf s on s.item_id = m.item_id where s.on_hand is distinct from m.sum
             """
         );
