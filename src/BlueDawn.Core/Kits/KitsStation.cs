@@ -132,9 +132,14 @@ public sealed class KitsState(TrayBook tray) : StationState
             .Distinct()
             .Select(part => new ItemPart(part, 1, new Dictionary<string, string>()));
 
+    /// <summary>A part of it was opened, all of that is out, and nothing of it wants a new one: nothing is to be decided.</summary>
+    private bool NothingToRenew =>
+        tray.Ledger is { Job.Parts.Count: > 0, ToStrip.Count: 0, Taken.Count: > 0 } && OldParts.Count == 0 && !ToRenew.Any();
+
     /// <summary>Whether what goes in is still to be decided. What came out to be renewed and went back in from elsewhere settles it.</summary>
     private bool IsUndecided =>
         tray.Fitting is null
+        && !NothingToRenew
         && !(
             tray.Ledger.Lines.Any(line => line.Fitted?.Elsewhere is not null)
             && tray.Ledger.Lines.All(line =>
@@ -196,7 +201,9 @@ public sealed class KitsState(TrayBook tray) : StationState
                 );
             }
 
-            return open == 0 ? StationProgress.Done("done", 2) : new StationProgress(open, 2, false, $"{open} of 2 open");
+            return open == 0
+                ? StationProgress.Done(tray.Fitting is null && NothingToRenew ? "nothing to renew" : "done", 2)
+                : new StationProgress(open, 2, false, $"{open} of 2 open");
         }
     }
 

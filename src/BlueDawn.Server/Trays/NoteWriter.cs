@@ -248,7 +248,8 @@ internal sealed class NoteWriter(BlueDawnDb db, NoteLookups lookups, TimeProvide
         if (move.Bad is { } what)
         {
             // Out of the carburetor and not on the shelf again: it goes back to whoever sold it.
-            Shelf.Move(db, id, StockMoveKind.CameBad, 1, file.Tray.Id, me.Person.Id, at, what).Supplier = move.Supplier
+            // A moment later: the book shows it after it came out.
+            Shelf.Move(db, id, StockMoveKind.CameBad, 1, file.Tray.Id, me.Person.Id, at.AddMilliseconds(1), what).Supplier = move.Supplier
                 ?? await BadPieces.LastSupplierAsync(db, id, cancel);
         }
 

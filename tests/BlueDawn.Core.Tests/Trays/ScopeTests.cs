@@ -217,6 +217,24 @@ public class ScopeTests
         Assert.Empty(Policy.NotDone(tray.Book));
     }
 
+    /// <summary>A bowl that was dropped and put back wants nothing of Kit; a torn gasket does.</summary>
+    [Theory]
+    [InlineData("bowl", LineVerdict.Refit, 0)]
+    [InlineData("bowl", LineVerdict.Broken, 1)]
+    [InlineData("full", LineVerdict.Refit, 1)]
+    public void A_part_job_that_needs_nothing_new_leaves_kit_nothing_to_decide(string job, LineVerdict gasket, int open)
+    {
+        var tray = On(CarburetorFamily.FloatBowl, job);
+        foreach (var part in tray.Book.Ledger.ToStrip.Select(line => line.Part.Key))
+        {
+            Assert.Equal(1, tray.Book.State(Station.Kits).Progress.Open);
+            tray.Does(new OutNote(part, part == "bowl-gasket" ? gasket : LineVerdict.Refit, NotCounted: true));
+        }
+
+        Assert.Equal(open, tray.Book.State(Station.Kits).Progress.Open);
+        Assert.Equal(open == 1 ? "1 of 2 open" : "nothing to renew", tray.Book.State(Station.Kits).Progress.Words);
+    }
+
     [Fact]
     public void Clean_and_refit_is_a_decision_it_costs_nothing_and_makes_nothing_new()
     {

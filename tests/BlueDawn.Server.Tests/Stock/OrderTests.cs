@@ -115,6 +115,36 @@ public sealed class OrderTests(Shop shop)
         Assert.Equal("ordered", (await jory.GetAsync($"/api/trays/{tray}")).Body.GetProperty("partsStage").GetString());
     }
 
+    /// <summary>A piece that came bad, of an item whose last order says who it is from.</summary>
+    [Fact]
+    public async Task What_came_bad_is_held_against_whoever_it_was_last_received_from()
+    {
+        await using var place = await Place.NewAsync(shop.Database, demo: true);
+        var jory = await place.Server.SignInAsync("jory");
+        var (tray, item) = await WaitingTrayAsync(jory);
+        var order = await PlaceAsync(jory, item, 3, tray);
+        Assert.Equal(
+            HttpStatusCode.OK,
+            (await jory.PostAsync($"/api/stock/orders/{order}/came", new { id = Guid.CreateVersion7() })).Status
+        );
+        var answer = await jory.PostAsync(
+            "/api/stock/moves",
+            new
+            {
+                id = Guid.CreateVersion7(),
+                item,
+                kind = "cameBad",
+                pieces = 1,
+                note = "its needle is too short",
+            }
+        );
+        var from = Assert.Single(answer.Body.GetProperty("bad").EnumerateArray());
+        Assert.Equal(
+            (Supplier, 1, 3),
+            (from.GetProperty("supplier").GetString(), from.GetProperty("bad").GetInt32(), from.GetProperty("received").GetInt32())
+        );
+    }
+
     [Fact]
     public async Task What_is_booked_in_by_hand_reaches_the_tray_promised_first_and_no_further_than_the_pieces_go()
     {
