@@ -11,7 +11,7 @@ const optional = [
 
 const shown = (over: object, settles = true) => {
   const record = vi.fn<(note: LedgerNote) => Promise<boolean>>().mockResolvedValue(settles);
-  const view = { optional, has: {}, hasSaid: false, lines: [], ...over } as unknown as LedgerView;
+  const view = { optional, has: {}, hasSaid: false, lines: [], byName: [], ...over } as unknown as LedgerView;
   const page = render(<HasParts draft="ilse:has:27" view={view} busy={false} onRecord={record} />);
   const say = screen.queryByRole('button', { name: 'Say what it has' });
   if (say) fireEvent.click(say);
@@ -59,6 +59,19 @@ describe('what only some carburetors have', () => {
     page.unmount();
     shown({});
     expect(screen.getByRole('button', { name: 'It has this one' })).toBeTruthy();
+  });
+
+  it('says back what it was said to have none of', async () => {
+    const { record } = shown({
+      has: { insulator: false, 'choke-link': false },
+      byName: [
+        { key: 'insulator', label: 'insulator' },
+        { key: 'choke-link', label: 'choke link' },
+      ],
+    });
+    fireEvent.click(screen.getByRole('button', { name: 'It has one: insulator' }));
+    await waitFor(() => expect(record).toHaveBeenCalledWith({ kind: 'has', has: ['insulator'], hasNot: [] }));
+    expect(screen.queryByRole('button', { name: 'It has one: choke link' })).toBeNull();
   });
 
   it('asks nothing where nothing is optional', () => {

@@ -16,7 +16,37 @@ interface Props {
  * What only some carburetors of the family have, said once and in the order it comes off: what is there gets a line, what is
  * not is asked for nowhere, and the next one of its sheet starts with that.
  */
-export function HasParts({ draft, view, busy, onRecord }: Props) {
+export function HasParts(props: Props) {
+  return (
+    <>
+      <Besides {...props} />
+      <NoneOf {...props} />
+    </>
+  );
+}
+
+/** Usual parts that it has none of, as was said of it or of the last one of its sheet; a word said by mistake is said back. */
+function NoneOf({ view, busy, onRecord }: Props) {
+  const none = view.byName.filter(
+    (part) => view.has[part.key] === false && view.optional.every((one) => one.key !== part.key),
+  );
+  return none.map((part) => (
+    <p key={part.key} className="text-mute">
+      It has none: {part.label}.
+      <Button
+        look="quiet"
+        className="ml-2"
+        disabled={busy}
+        aria-label={`It has one: ${part.label}`}
+        onClick={() => void onRecord({ kind: 'has', has: [part.key], hasNot: [] })}
+      >
+        It has one
+      </Button>
+    </p>
+  ));
+}
+
+function Besides({ draft, view, busy, onRecord }: Props) {
   const parts = view.optional;
   const there = parts.filter((part) => view.has[part.key] === true);
   const [kept, keep, drop] = useKept<string[] | null>(draft, null);
