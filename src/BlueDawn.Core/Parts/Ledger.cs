@@ -218,25 +218,10 @@ public sealed record Ledger(
     /// <summary>What was said of this carburetor; before that, of others of its sheet.</summary>
     private static Dictionary<string, bool> HasOf(IReadOnlyList<Logged<LedgerNote>> notes)
     {
-        var has = new Dictionary<string, bool>();
-        void Take(IEnumerable<string>? keys, bool there)
-        {
-            foreach (var key in keys ?? [])
-            {
-                has[key] = there;
-            }
-        }
-
         var before = notes.Select(logged => logged.Note).OfType<JobNote>().LastOrDefault();
-        Take(before?.Has, true);
-        Take(before?.HasNot, false);
-        foreach (var said in notes.Select(logged => logged.Note).OfType<HasNote>())
-        {
-            Take(said.Has, true);
-            Take(said.HasNot, false);
-        }
-
-        return has;
+        return HasNote.Last(
+            notes.Select(logged => logged.Note).OfType<HasNote>().Prepend(new HasNote(before?.Has ?? [], before?.HasNot ?? []))
+        );
     }
 
     /// <summary>What is wrong with an entry as things stand, field by field; empty when it can be recorded.</summary>

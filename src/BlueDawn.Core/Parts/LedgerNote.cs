@@ -85,14 +85,7 @@ public sealed record JobNote(string Job, IReadOnlyList<string>? Has = null, IRea
     /// <param name="said">What was said, oldest first: the last of a part counts.</param>
     public JobNote After(IEnumerable<HasNote> said)
     {
-        var has = new Dictionary<string, bool>();
-        foreach (
-            var (key, there) in said.SelectMany(one => one.Has.Select(key => (key, true)).Concat(one.HasNot.Select(key => (key, false))))
-        )
-        {
-            has[key] = there;
-        }
-
+        var has = HasNote.Last(said);
         IReadOnlyList<string>? All(bool there) =>
             has.Where(pair => pair.Value == there).Select(pair => pair.Key).ToList() is { Count: > 0 } some ? some : null;
         return this with { Has = All(true), HasNot = All(false) };
@@ -108,6 +101,21 @@ public sealed record JobNote(string Job, IReadOnlyList<string>? Has = null, IRea
 public sealed record HasNote(IReadOnlyList<string> Has, IReadOnlyList<string> HasNot) : LedgerNote
 {
     private const int MostNamed = 4;
+
+    /// <summary>What was said last of each part.</summary>
+    /// <param name="said">What was said, oldest first.</param>
+    public static Dictionary<string, bool> Last(IEnumerable<HasNote> said)
+    {
+        var has = new Dictionary<string, bool>();
+        foreach (
+            var (key, there) in said.SelectMany(one => one.Has.Select(key => (key, true)).Concat(one.HasNot.Select(key => (key, false))))
+        )
+        {
+            has[key] = there;
+        }
+
+        return has;
+    }
 
     /// <inheritdoc/>
     public override Sentence Say(string label, IReadOnlyList<Way> ways) => Say(key => key);

@@ -200,6 +200,7 @@ internal static class StockEndpoints
                 && before.TrayId == trayId
                 && before.DonorId == input.DonorId
                 && before.Note == input.Note.Trim()
+                && (string.IsNullOrWhiteSpace(input.Supplier) || before.Supplier == input.Supplier.Trim())
                 && (input.Kind == StockMoveKind.Counted || before.Pieces == input.Pieces);
             return same ? TypedResults.Ok((await ViewAsync(db, input.Item, clock, cancel))!) : OtherMove();
         }

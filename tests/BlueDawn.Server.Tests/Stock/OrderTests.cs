@@ -127,17 +127,24 @@ public sealed class OrderTests(Shop shop)
             HttpStatusCode.OK,
             (await jory.PostAsync($"/api/stock/orders/{order}/came", new { id = Guid.CreateVersion7() })).Status
         );
-        var answer = await jory.PostAsync(
-            "/api/stock/moves",
-            new
-            {
-                id = Guid.CreateVersion7(),
-                item,
-                kind = "cameBad",
-                pieces = 1,
-                note = "its needle is too short",
-            }
-        );
+        var id = Guid.CreateVersion7();
+        Task<Answer> Bad(string? supplier) =>
+            jory.PostAsync(
+                "/api/stock/moves",
+                new
+                {
+                    id,
+                    item,
+                    kind = "cameBad",
+                    pieces = 1,
+                    note = "its needle is too short",
+                    supplier,
+                }
+            );
+        await Bad(null);
+        // Sent again it is the same one; from somebody else it is another.
+        Assert.Equal(HttpStatusCode.Conflict, (await Bad("Somebody else")).Status);
+        var answer = await Bad(null);
         var from = Assert.Single(answer.Body.GetProperty("bad").EnumerateArray());
         Assert.Equal(
             (Supplier, 1, 3),
