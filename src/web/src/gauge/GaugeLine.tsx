@@ -400,7 +400,7 @@ export function GaugeSheet({
         </div>
       ))}
       {notOpened.length > 0 && (
-        <p className="text-mute py-2 leading-snug">Not opened on this job: {notOpened.join(', ')}.</p>
+        <p className="text-mute py-2 leading-snug">Not asked, nothing of it was touched: {notOpened.join(', ')}.</p>
       )}
       {extras.length > 0 && (
         <details className="border-line border-t">
